@@ -1,0 +1,23 @@
+import { defineConfig } from 'astro/config';
+import node from '@astrojs/node';
+import react from '@astrojs/react';
+
+export default defineConfig({
+  output: 'server',
+  adapter: node({ mode: 'standalone' }),
+  integrations: [react()],
+  server: { port: Number(process.env.PORT ?? 4321) },
+  devToolbar: { enabled: false },
+  telemetry: false,
+  session: { driver: 'memory' },
+  vite: {
+    worker: { format: 'es' },
+    build: { chunkSizeWarningLimit: 1500 },
+    resolve: {
+      alias: {
+        '@': new URL('./src', import.meta.url).pathname,
+        '@demo': new URL('./demo', import.meta.url).pathname,
+      },
+    },
+  },
+});

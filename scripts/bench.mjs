@@ -1,0 +1,36 @@
+import { spawn } from 'node:child_process';
+import { cpus } from 'node:os';
+import { ensureBuilt, ensureChromium, ensureInstalled, run } from './machine.mjs';
+
+/** `npm run bench`: scoring in core, then the views in a browser. Prints the rows of docs/benchmarks.md. */
+
+ensureInstalled();
+ensureChromium();
+ensureBuilt();
+console.log(
+  `\n${cpus()[0]?.model ?? 'unknown processor'} × ${cpus().length}, Node ${process.versions.node}\n`,
+);
+console.log('| what | figure |\n| --- | --- |');
+let code = run('npx', ['tsx', 'bench/scoring.ts']);
+
+const port = 4390;
+const server = spawn('node', ['scripts/start.mjs'], {
+  env: { ...process.env, PORT: String(port), HOST: '127.0.0.1' },
+  stdio: 'ignore',
+});
+try {
+  for (let tries = 0; tries < 100; tries++) {
+    if (
+      await fetch(`http://localhost:${port}/sit`).then(
+        (reply) => reply.ok,
+        () => false,
+      )
+    )
+      break;
+    await new Promise((resolve) => setTimeout(resolve, 300));
+  }
+  code ||= run('npx', ['tsx', 'bench/views.ts', `http://localhost:${port}`]);
+} finally {
+  server.kill();
+}
+process.exit(code);

@@ -1,0 +1,128 @@
+import { chromium } from '@playwright/test';
+import { spawn } from 'node:child_process';
+import { chromiumPath, ensureBuilt, ensureChromium, ensureInstalled } from './machine.mjs';
+
+/** `npm run shots`: a picture of every main view at 1280 × 800, from the demo course. */
+
+ensureInstalled();
+ensureChromium();
+ensureBuilt();
+
+const port = 4391;
+const base = `http://localhost:${port}`;
+const server = spawn('node', ['scripts/start.mjs'], {
+  env: { ...process.env, PORT: String(port), HOST: '127.0.0.1' },
+  stdio: 'ignore',
+});
+const flags =
+  '--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync';
+
+try {
+  await answering(`${base}/sit`);
+  const browser = await chromium.launch({ executablePath: chromiumPath, args: flags.split(' ') });
+  await desk(browser, 'light');
+  await desk(browser, 'dark');
+  await browser.close();
+} finally {
+  server.kill();
+}
+
+async function desk(browser, colorScheme) {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    colorScheme,
+    locale: 'en-GB',
+  });
+  const page = await context.newPage();
+  const at = async (path, name, prepare) => {
+    await page.goto(base + path);
+    await page.locator('main :is(h1, h2)').first().waitFor();
+    await page.waitForTimeout(500);
+    await prepare?.();
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: `docs/screenshots/${name}.png` });
+  };
+  const marking = async () => {
+    for (const key of ['a', 'c', 'Enter', '1', 'Enter']) {
+      await page.keyboard.press(key);
+      await page.waitForTimeout(150);
+    }
+  };
+  if (colorScheme === 'dark') {
+    await at('/sittings/tides/mark', 'mark-dark', marking);
+    return context.close();
+  }
+  await at('/', 'desk');
+  await at('/groups/group1', 'group');
+  await at('/groups/group1', 'bring-in', async () => {
+    await page.getByRole('button', { name: 'Bring students in' }).click();
+    await page
+      .getByLabel('List of students')
+      .fill(
+        'Surname;First name;Student no;E-mail\nBaker;Ann;3001;ann.baker@example.org\n;;3002;\nSolberg;Kai;3001;kai@example.org\nNair;Dev;3004;dev at example',
+      );
+  });
+  await at('/papers/paper-lights', 'write', async () =>
+    page.getByRole('button', { name: 'Open question 2', exact: true }).click(),
+  );
+  await at('/papers/paper-tides/give', 'give', async () => {
+    await page.getByLabel(/Monday evening/).check();
+    await page.getByLabel('Time limit in minutes').fill('75');
+    await page.getByLabel('Access code').fill('ebb');
+  });
+  await at('/sittings/rules/run', 'run', async () => {
+    await page.getByRole('button', { name: '10 working' }).click();
+    await page.getByRole('rowheader').nth(2).getByRole('button').click();
+    await page.getByRole('button', { name: 'More minutes' }).click();
+  });
+  const code = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent();
+  await at('/sittings/tides/mark', 'mark', marking);
+  await at('/sittings/lights/scripts/student03', 'script');
+  await at('/sittings/lights/analyse', 'analyse', async () =>
+    page.getByRole('button', { name: /^3 What light/ }).click(),
+  );
+  await at('/sittings/lights/hand-back', 'hand-back');
+  await at('/backup', 'backup');
+  await student(context, code ?? '');
+  await context.close();
+
+  async function student(within, joinCode) {
+    const sit = await within.newPage();
+    await sit.goto(`${base}/sit`);
+    await sit.getByLabel('Your join code').fill(joinCode);
+    await sit.getByRole('button', { name: 'Go in' }).click();
+    await sit.getByRole('button', { name: 'Yes, this is me' }).click();
+    await sit.getByRole('button', { name: 'Go on with it' }).click();
+    await sit.getByRole('button', { name: 'Go on', exact: true }).click();
+    await sit.getByText(/^kept \d/).waitFor();
+    await sit.screenshot({ path: 'docs/screenshots/student.png' });
+    await sit.setViewportSize({ width: 360, height: 740 });
+    await sit.waitForTimeout(300);
+    await sit.screenshot({ path: 'docs/screenshots/student-phone.png' });
+    await sit
+      .getByRole('button', { name: 'To your papers' })
+      .or(sit.getByRole('button', { name: 'Last look', exact: true }))
+      .click();
+    await sit.getByRole('button', { name: /^Hand in/ }).click();
+    await sit.getByRole('button', { name: 'To your papers' }).click();
+    await sit.getByRole('button', { name: 'See what came back' }).click();
+    await sit.getByText(/of 14 points/).waitFor();
+    await sit.setViewportSize({ width: 1280, height: 800 });
+    await sit.waitForTimeout(300);
+    await sit.screenshot({ path: 'docs/screenshots/result.png' });
+  }
+}
+
+async function answering(url) {
+  for (let tries = 0; tries < 240; tries++) {
+    if (
+      await fetch(url).then(
+        (reply) => reply.ok,
+        () => false,
+      )
+    )
+      return;
+    await new Promise((resolve) => setTimeout(resolve, 500));
+  }
+  throw new Error(`${url} does not answer`);
+}
