@@ -1,0 +1,10 @@
+/**
+ * The arithmetic mean: the balance point of the values.
+ *
+ * @throws RangeError on no values
+ * @example mean([1, 2, 6]) // 3
+ */
+export function mean(values: readonly number[]): number {
+  if (values.length === 0) throw new RangeError('mean of no values');
+  return values.reduce((sum, value) => sum + value, 0) / values.length;
+}

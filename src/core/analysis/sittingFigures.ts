@@ -1,0 +1,122 @@
+import { kindOf, type Question } from '../kinds';
+import type { Category } from '../kinds/QuestionKind';
+import { isIn, type Seat } from '../running/standing';
+import { facility } from './facility';
+import { mean } from './mean';
+import { quantile } from './quantile';
+import { spread, type SpreadBar } from './spread';
+import { standardDeviation } from './standardDeviation';
+
+/** Common practice, no source: a question under 60 % and a student under 70 % stand out. */
+export const questionLine = 0.6;
+export const studentLine = 0.7;
+
+export interface TotalFigures {
+  /** How many attempts are in: what every figure is computed from. */
+  n: number;
+  /** In points. */
+  mean: number;
+  median: number;
+  lowest: number;
+  highest: number;
+  /** Null for fewer than two. */
+  standardDeviation: number | null;
+  /** Points to be had. */
+  max: number;
+  spread: SpreadBar[];
+  /** How many of them are not wholly marked: the figures are not final while there are any. */
+  unfinished: number;
+}
+
+/** How often something was answered. */
+export interface CategoryCount extends Category {
+  count: number;
+}
+
+export interface QuestionFigures {
+  question: Question;
+  /** Place on the paper, from 1. */
+  number: number;
+  /** How many were given it, how many of those have points. */
+  given: number;
+  scored: number;
+  blank: number;
+  /** Of those that have points; null while none has. */
+  facility: number | null;
+  meanPoints: number | null;
+  /** What the question offers in its own order, then what students came up with, commonest first. */
+  categories: CategoryCount[];
+}
+
+/** Totals of everyone who is in; null when nobody is. */
+export function totalFigures(seats: readonly Seat[]): TotalFigures | null {
+  const cards = seats.filter(isIn).flatMap((seat) => seat.scorecard ?? []);
+  if (cards.length === 0) return null;
+  const totals = cards.map((card) => card.total);
+  return {
+    n: totals.length,
+    mean: mean(totals),
+    median: quantile(totals, 0.5),
+    lowest: quantile(totals, 0),
+    highest: quantile(totals, 1),
+    standardDeviation: standardDeviation(totals),
+    max: Math.max(...cards.map((card) => card.max)),
+    spread: spread(cards.map((card) => (card.max === 0 ? 0 : card.total / card.max))),
+    unfinished: cards.filter((card) => !card.final).length,
+  };
+}
+
+/** Figures of every question, in the order of the paper. */
+export function questionFigures(questions: readonly Question[], seats: readonly Seat[]): QuestionFigures[] {
+  const inSeats = seats.filter(isIn);
+  return questions.map((question, index) => figuresOf(question, index + 1, inSeats));
+}
+
+/** Most missed first; questions without figures last; the paper's order where equal. */
+export function mostMissedFirst(figures: readonly QuestionFigures[]): QuestionFigures[] {
+  return [...figures].sort((a, b) => (a.facility ?? 2) - (b.facility ?? 2) || a.number - b.number);
+}
+
+/** Students who are in with less than `line` of the points, lowest first. */
+export function studentsUnder(seats: readonly Seat[], line: number): Seat[] {
+  const share = (seat: Seat) =>
+    seat.scorecard && seat.scorecard.max > 0 ? seat.scorecard.total / seat.scorecard.max : 0;
+  return seats.filter((seat) => isIn(seat) && share(seat) < line).sort((a, b) => share(a) - share(b));
+}
+
+function figuresOf(question: Question, number: number, seats: readonly Seat[]): QuestionFigures {
+  const kind = kindOf(question);
+  const counts = new Map<string, CategoryCount>();
+  for (const category of kind.offered(question)) counts.set(category.id, { ...category, count: 0 });
+  const points: number[] = [];
+  let given = 0;
+  let blank = 0;
+  for (const seat of seats) {
+    const award = seat.scorecard?.awards.find((each) => each.questionId === question.id);
+    if (!award) continue;
+    given++;
+    if (award.points !== null) points.push(award.points);
+    const answer = seat.attempt?.answers[question.id];
+    if (!award.answered || !answer) {
+      blank++;
+      continue;
+    }
+    for (const category of kind.categoriesOf(question, answer.response)) {
+      const known = counts.get(category.id);
+      if (known) known.count++;
+      else counts.set(category.id, { ...category, count: 1 });
+    }
+  }
+  const all = [...counts.values()];
+  const said = all.filter((category) => !category.offered).sort((a, b) => b.count - a.count);
+  return {
+    question,
+    number,
+    given,
+    scored: points.length,
+    blank,
+    facility: facility(points, question.points),
+    meanPoints: points.length ? mean(points) : null,
+    categories: [...all.filter((category) => category.offered), ...said],
+  };
+}

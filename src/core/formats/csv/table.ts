@@ -1,0 +1,55 @@
+import Papa from 'papaparse';
+
+/** One row of a table, with the line of the file it starts on, from 1. */
+export interface TableRow {
+  line: number;
+  cells: string[];
+}
+
+/**
+ * The rows of separated text (RFC 4180, with comma, semicolon or tab, whichever fits). Rows of only empty cells
+ * are left out. A quoted cell may hold line breaks, so lines are counted in the text and not by rows.
+ */
+export function tableFrom(text: string): TableRow[] {
+  const source = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n');
+  const rows: TableRow[] = [];
+  let line = 1;
+  let at = 0;
+  Papa.parse<string[]>(source, {
+    delimiter: delimiterOf(source),
+    newline: '\n',
+    step: ({ data, meta }) => {
+      const cells = data.map((cell) => cell.trim());
+      if (cells.some((cell) => cell !== '')) rows.push({ line, cells });
+      for (; at < meta.cursor; at++) if (source.charCodeAt(at) === 10) line++;
+    },
+  });
+  return rows;
+}
+
+/** The separator that splits the first rows into most cells; a tab wins a tie, then a semicolon. */
+function delimiterOf(text: string): string {
+  const counted = ['\t', ';', ','].map((delimiter) => {
+    const { data } = Papa.parse<string[]>(text, {
+      delimiter,
+      newline: '\n',
+      preview: 10,
+      skipEmptyLines: true,
+    });
+    return { delimiter, fewest: Math.min(...data.map((row) => row.length)), first: data[0]?.length ?? 1 };
+  });
+  counted.sort((a, b) => b.fewest - a.fewest || b.first - a.first);
+  return counted[0]?.delimiter ?? ',';
+}
+
+/**
+ * Rows as CSV: RFC 4180, comma, CRLF, UTF-8 with a byte order mark by choice. Text that a spreadsheet could take
+ * for a formula (it begins with = + - @, a tab or a return) gets an apostrophe before it; numbers stay numbers.
+ */
+export function csvFrom(rows: readonly (readonly (string | number | null)[])[], withMark: boolean): string {
+  const csv = Papa.unparse(
+    rows.map((row) => [...row]),
+    { escapeFormulae: true, newline: '\r\n' },
+  );
+  return `${withMark ? '\uFEFF' : ''}${csv}\r\n`;
+}

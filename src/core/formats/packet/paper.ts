@@ -1,0 +1,40 @@
+import { z } from 'zod';
+import { kindOf, StudentQuestion, type Question } from '../../kinds';
+import { Answers, type Attempt } from '../../model/sitting';
+import { Id, Instant, Line, Text } from '../../model/common';
+import type { PaperContent } from '../../model/paper';
+
+/** A paper on its way to a student: no key, scheme, note or comment. */
+export const PaperPacket = z.object({
+  attemptId: Id,
+  sittingId: Id,
+  attemptNumber: z.number().int(),
+  title: Line,
+  instructions: Text,
+  questions: StudentQuestion.array(),
+  startedAt: Instant,
+  /** Answers the teacher's side already holds: what a new device goes on from. */
+  answers: Answers,
+  comeBack: Id.array(),
+});
+export type PaperPacket = z.infer<typeof PaperPacket>;
+
+/** The packet of one attempt, with the questions in the order this student was given. */
+export function paperPacket(paper: PaperContent, attempt: Attempt): PaperPacket {
+  const byId = new Map(paper.questions.map((question) => [question.id, question]));
+  return {
+    attemptId: attempt.id,
+    sittingId: attempt.sittingId,
+    attemptNumber: attempt.number,
+    title: paper.title,
+    instructions: paper.instructions,
+    questions: studentQuestions(attempt.questionIds.flatMap((id) => byId.get(id) ?? [])),
+    startedAt: attempt.startedAt,
+    answers: attempt.answers,
+    comeBack: attempt.comeBack,
+  };
+}
+
+export function studentQuestions(questions: readonly Question[]): StudentQuestion[] {
+  return questions.map((question) => kindOf(question).forStudent(question));
+}

@@ -1,0 +1,142 @@
+import { describe, expect, it } from 'vitest';
+import { at, attemptOf, markOf, paperQuestions, samples } from '../../../tests/unit/samples';
+import { paperPacket } from '../formats/packet/paper';
+import { kindNames, type Response } from '../kinds';
+import type { Shows } from '../model/sitting';
+import type { Seat } from '../running/standing';
+import { scoreAttempt } from '../scoring/scoreAttempt';
+import { readinessOf } from './readiness';
+import { releaseSentence } from './releaseSentence';
+import { scriptPacket, verdictOf } from './script';
+
+const nothing: Shows = {
+  total: false,
+  points: false,
+  answers: false,
+  rightOrWrong: false,
+  accepted: false,
+  comments: false,
+};
+
+const responses: Record<string, Response> = {
+  q1: { picked: ['c'] },
+  q2: { picked: ['o3'] },
+  q3: { text: 'secret-118' },
+  q4: { text: 'iron' },
+};
+const attempt = attemptOf({
+  handedInAt: at,
+  answers: Object.fromEntries(Object.entries(responses).map(([id, response]) => [id, { response, at }])),
+});
+const marks = [markOf({ points: 1, lines: ['l2'], comment: 'SECRET-MARKER-COMMENT' })];
+const source = {
+  sittingId: 'sitting1',
+  title: 'Tides',
+  questions: paperQuestions,
+  attempt,
+  marks,
+  releasedAt: at,
+};
+
+/** The student's own answer may of course come back; it is taken out before looking for what must not. */
+const withoutOwnAnswers = (text: string) => text.replaceAll('secret-118', '');
+
+describe('the packet a student sits from', () => {
+  it.each(kindNames)('%s: holds no key, scheme, note or comment', (name) => {
+    const text = JSON.stringify(
+      paperPacket(
+        { title: 'T', instructions: 'I', questions: [samples[name]] },
+        attemptOf({ questionIds: [samples[name].id] }),
+      ),
+    );
+    expect(text).not.toContain('SECRET');
+    expect(text).toContain(samples[name].stem);
+  });
+});
+
+describe('the script a student gets', () => {
+  it('holds nothing but that it came in when nothing is let out', () => {
+    const packet = scriptPacket(source, nothing);
+    expect(packet).toEqual({ sittingId: 'sitting1', title: 'Tides', handedBackAt: at, questions: [] });
+  });
+
+  it.each(['total', 'points', 'answers', 'rightOrWrong'] as const)(
+    'showing only %s lets no key, scheme, note or comment out',
+    (what) => {
+      expect(
+        withoutOwnAnswers(JSON.stringify(scriptPacket(source, { ...nothing, [what]: true }))),
+      ).not.toContain('SECRET');
+    },
+  );
+
+  it('each choice lets out its own part and no other', () => {
+    const only = (what: keyof Shows) => scriptPacket(source, { ...nothing, [what]: true });
+    expect(only('total')).toMatchObject({ total: { points: 3, max: 8 }, questions: [] });
+    expect(only('points').questions.map((row) => [row.points, row.response, row.verdict])).toEqual([
+      [0, undefined, undefined],
+      [0, undefined, undefined],
+      [2, undefined, undefined],
+      [1, undefined, undefined],
+    ]);
+    expect(only('answers').questions.map((row) => row.response)).toEqual(Object.values(responses));
+    expect(only('rightOrWrong').questions.map((row) => row.verdict)).toEqual([
+      'wrong',
+      'wrong',
+      'right',
+      'part',
+    ]);
+    expect(only('accepted').questions.map((row) => row.accepted)).toEqual([
+      'B  3/12',
+      'A  range larger; B  streams faster; C  low water lower',
+      'SECRET-118; SECRET-half (50 %)',
+      'SECRET-MODEL',
+    ]);
+  });
+
+  it('comments are those this student earned, the marker’s first, and never the private note', () => {
+    const packet = scriptPacket(source, { ...nothing, comments: true });
+    expect(packet.questions.map((row) => row.comments)).toEqual([
+      ['SECRET-OPTION-COMMENT', 'SECRET-WRONG'],
+      ['SECRET-OPTION-COMMENT'],
+      ['SECRET-ACCEPTED-COMMENT'],
+      ['SECRET-MARKER-COMMENT', 'SECRET-WRONG'],
+    ]);
+    expect(JSON.stringify(packet)).not.toMatch(/SECRET-(NOTE|LINE|MODEL)/);
+  });
+
+  it('an override decides what is right', () => {
+    const card = scoreAttempt(paperQuestions, attempt, [markOf({ questionId: 'q1', points: 1 })]);
+    expect(card.awards.map(verdictOf)).toEqual(['right', 'wrong', 'right', 'noKey']);
+  });
+});
+
+describe('who is ready', () => {
+  const seat = (part: Partial<Seat>, given = marks): Seat =>
+    ({
+      state: 'handedIn',
+      attempt,
+      scorecard: scoreAttempt(paperQuestions, attempt, given),
+      ...part,
+    }) as Seat;
+
+  it('only who is in and wholly marked; the rest with the reason', () => {
+    expect(readinessOf(seat({}))).toEqual({ ready: true });
+    expect(readinessOf(seat({}, []))).toEqual({ ready: false, why: 'waiting', count: 1 });
+    expect(readinessOf(seat({}, [markOf({ points: 1, aside: true })]))).toEqual({
+      ready: false,
+      why: 'aside',
+      count: 1,
+    });
+    expect(readinessOf(seat({ state: 'working' }))).toMatchObject({ why: 'working' });
+    expect(readinessOf(seat({ state: 'notStarted', scorecard: null }))).toMatchObject({ why: 'notStarted' });
+  });
+});
+
+describe('the sentence', () => {
+  it('says what is seen and what is not', () => {
+    expect(releaseSentence(nothing)).toBe('Students see only that their paper came in.');
+    expect(releaseSentence({ ...nothing, total: true, answers: true })).toBe(
+      'Students see their total and their own answers, but not the points of each question, what was right or wrong, the accepted answers or the comments.',
+    );
+  });
+});

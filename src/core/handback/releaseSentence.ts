@@ -1,0 +1,27 @@
+import type { Shows } from '../model/sitting';
+
+/** What each thing to show is called in the sentence. */
+export const showWords: Record<keyof Shows, string> = {
+  total: 'their total',
+  points: 'the points of each question',
+  answers: 'their own answers',
+  rightOrWrong: 'what was right or wrong',
+  accepted: 'the accepted answers',
+  comments: 'the comments',
+};
+
+/** One plain sentence that says what a student will see. */
+export function releaseSentence(shows: Shows): string {
+  const seen = (Object.keys(showWords) as (keyof Shows)[])
+    .filter((what) => shows[what])
+    .map((what) => showWords[what]);
+  const hidden = (Object.keys(showWords) as (keyof Shows)[])
+    .filter((what) => !shows[what])
+    .map((what) => showWords[what]);
+  if (seen.length === 0) return 'Students see only that their paper came in.';
+  return `Students see ${listed(seen)}${hidden.length ? `, but not ${listed(hidden, 'or')}` : ''}.`;
+}
+
+function listed(words: string[], last = 'and'): string {
+  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)}`;
+}

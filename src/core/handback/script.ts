@@ -1,0 +1,88 @@
+import { z } from 'zod';
+import { kindOf, Response, StudentQuestion, type Question } from '../kinds';
+import { Id, Instant, Line, Points, Text } from '../model/common';
+import type { Attempt, HandMark, Shows } from '../model/sitting';
+import { commentsByKey, scoreAttempt, type Award } from '../scoring/scoreAttempt';
+
+export const Verdict = z.enum(['right', 'part', 'wrong', 'blank', 'noKey']);
+export type Verdict = z.infer<typeof Verdict>;
+
+export const ScriptQuestion = z.object({
+  number: z.number().int(),
+  question: StudentQuestion,
+  points: Points.optional(),
+  response: Response.nullable().optional(),
+  verdict: Verdict.optional(),
+  accepted: Text.optional(),
+  comments: Text.array().optional(),
+});
+export type ScriptQuestion = z.infer<typeof ScriptQuestion>;
+
+/** What a student gets back: only what was let out. What was not is absent, not hidden. */
+export const ScriptPacket = z.object({
+  sittingId: Id,
+  title: Line,
+  handedBackAt: Instant,
+  total: z.object({ points: Points, max: Points }).optional(),
+  questions: ScriptQuestion.array(),
+});
+export type ScriptPacket = z.infer<typeof ScriptPacket>;
+
+/** What the script of one student is made from. */
+export interface ScriptSource {
+  sittingId: string;
+  title: string;
+  questions: readonly Question[];
+  attempt: Attempt;
+  marks: readonly HandMark[];
+  releasedAt: string;
+}
+
+/** The script of one student, holding only what `shows` lets out. */
+export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
+  const card = scoreAttempt(source.questions, source.attempt, source.marks);
+  const awardOf = new Map(card.awards.map((award) => [award.questionId, award]));
+  const packet: ScriptPacket = {
+    sittingId: source.sittingId,
+    title: source.title,
+    handedBackAt: source.releasedAt,
+    questions: [],
+  };
+  if (shows.total) packet.total = { points: card.total, max: card.max };
+  if (!(shows.points || shows.answers || shows.rightOrWrong || shows.accepted || shows.comments))
+    return packet;
+  source.questions.forEach((question, index) => {
+    const award = awardOf.get(question.id);
+    if (award) packet.questions.push(scriptQuestion(question, index + 1, award, source, shows));
+  });
+  return packet;
+}
+
+function scriptQuestion(
+  question: Question,
+  number: number,
+  award: Award,
+  source: ScriptSource,
+  shows: Shows,
+): ScriptQuestion {
+  const kind = kindOf(question);
+  const answer = source.attempt.answers[question.id];
+  const row: ScriptQuestion = { number, question: kind.forStudent(question) };
+  if (shows.points && award.points !== null) row.points = award.points;
+  if (shows.answers) row.response = answer?.response ?? null;
+  if (shows.rightOrWrong) row.verdict = verdictOf(award);
+  if (shows.accepted) row.accepted = kind.keyText(question);
+  if (shows.comments) {
+    const mark = source.marks.find((each) => each.questionId === question.id);
+    row.comments = [...(mark?.comment ? [mark.comment] : []), ...commentsByKey(question, answer, award)];
+  }
+  return row;
+}
+
+/** Right, part right or wrong, from the points alone, so that an override counts. */
+export function verdictOf(award: Award): Verdict {
+  if (award.points === null) return 'noKey';
+  if (award.points >= award.max && award.max > 0) return 'right';
+  if (award.points > 0) return 'part';
+  return award.answered ? 'wrong' : 'blank';
+}

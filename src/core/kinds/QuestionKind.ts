@@ -1,0 +1,96 @@
+import type { z } from 'zod';
+import { Id, Line, Points, Text, type Finding } from '../model/common';
+
+/** What every question has, whatever its kind. Spread into the schema of a kind. */
+export const questionFields = {
+  id: Id,
+  stem: Text,
+  points: Points,
+  tags: Line.array().max(50),
+  /** Shown to whoever had all the points. */
+  commentRight: Text,
+  /** Shown to whoever had less. */
+  commentWrong: Text,
+  /** For the teacher only. */
+  note: Text,
+};
+
+/** The same fields at the start. */
+export const emptyQuestionFields = {
+  stem: '',
+  points: 1,
+  tags: [] as string[],
+  commentRight: '',
+  commentWrong: '',
+  note: '',
+};
+
+export interface QuestionBase {
+  id: string;
+  kind: string;
+  stem: string;
+  points: number;
+  tags: string[];
+  commentRight: string;
+  commentWrong: string;
+  note: string;
+}
+
+/** What every student's question has: nothing that gives the answer away. */
+export const studentQuestionFields = { id: Id, stem: Text, points: Points };
+
+/** What the key says of one answer. */
+export interface KeyVerdict {
+  /** Share of the question's points, 0 to 1. */
+  share: number;
+  /** Comments the key holds for this very answer: of its options, of the accepted answer it met. */
+  comments: string[];
+}
+
+/** One row of "what was answered": an option, an accepted answer, or a wrong answer in its own words. */
+export interface Category {
+  /** Stable within the question: an option id, an accepted answer's id, or the forgiven text. */
+  id: string;
+  label: string;
+  /** 1 right, 0 wrong, between: part; null when only a marker can say. */
+  share: number | null;
+  /** True for what the question itself offers, false for what students came up with. */
+  offered: boolean;
+}
+
+/**
+ * All there is to know about one kind of question. The rest of the product asks the kind, and never which kind
+ * it is. `Q` is the question as the teacher has it, `S` as the student gets it, `R` the response.
+ */
+export interface QuestionKind<Q extends QuestionBase, S, R> {
+  readonly kind: Q['kind'];
+  /** What a teacher calls it. */
+  readonly label: string;
+  readonly schema: z.ZodType<Q>;
+  readonly studentSchema: z.ZodType<S>;
+  readonly responseSchema: z.ZodType<R>;
+  /** Who gives the points: the key, or a marker by hand. */
+  readonly scoredBy: 'key' | 'hand';
+
+  empty(newId: () => string): Q;
+  /** A copy in which every id is new, with the key still pointing to the right places. */
+  copy(question: Q, newId: () => string): Q;
+  /** What is not ready in it, beyond what is checked for every kind. */
+  findings(question: Q): Finding[];
+  hasKey(question: Q): boolean;
+  /** Points by key. Only called when `hasKey` and the answer is not blank; never for kinds scored by hand. */
+  score(question: Q, response: R): KeyVerdict;
+  isBlank(response: R): boolean;
+  /** Two answers are the same to a marker when this text is the same. A blank answer gives ''. */
+  sameAs(question: Q, response: R): string;
+  /** The response in words, as the student gave it. */
+  asText(question: Q | S, response: R): string;
+  /** What is accepted, in words; the model answer for a kind marked by hand. */
+  keyText(question: Q): string;
+  /** The rows that the question itself offers, before any answer. */
+  offered(question: Q): Category[];
+  /** Which rows one answer counts in. */
+  categoriesOf(question: Q, response: R): Category[];
+  /** The question as the student gets it: no key, scheme, comment or note. */
+  forStudent(question: Q): S;
+}

@@ -1,0 +1,44 @@
+import { z } from 'zod';
+import { oneChoice } from './oneChoice';
+import { OneChoice, StudentOneChoice } from './oneChoice/schema';
+import { openText } from './openText';
+import { OpenText, StudentOpenText } from './openText/schema';
+import { severalChoices } from './severalChoices';
+import { SeveralChoices, StudentSeveralChoices } from './severalChoices/schema';
+import { shortText } from './shortText';
+import { ShortText, StudentShortText } from './shortText/schema';
+import { PickedResponse } from './options';
+import { TextResponse } from './textResponse';
+import type { QuestionKind } from './QuestionKind';
+
+/** The registry: a new kind is a folder beside this file and a line in each list here. */
+const kinds = { oneChoice, severalChoices, shortText, openText };
+
+export const Question = z.discriminatedUnion('kind', [OneChoice, SeveralChoices, ShortText, OpenText]);
+export type Question = z.infer<typeof Question>;
+
+export const StudentQuestion = z.discriminatedUnion('kind', [
+  StudentOneChoice,
+  StudentSeveralChoices,
+  StudentShortText,
+  StudentOpenText,
+]);
+export type StudentQuestion = z.infer<typeof StudentQuestion>;
+
+export const Response = z.union([PickedResponse, TextResponse]);
+export type Response = z.infer<typeof Response>;
+
+export type KindName = Question['kind'];
+
+export const kindNames = Object.keys(kinds) as KindName[]; // the keys of a literal object are its names
+
+/** The kind by its name, for callers that hold any question; the registry pairs each name with its own types. */
+export function kindNamed(name: KindName): QuestionKind<Question, StudentQuestion, Response> {
+  // A question only ever meets the kind it names, so the wider types are safe here and nowhere else.
+  return kinds[name] as unknown as QuestionKind<Question, StudentQuestion, Response>;
+}
+
+/** The kind of a question. */
+export function kindOf(question: { kind: KindName }): QuestionKind<Question, StudentQuestion, Response> {
+  return kindNamed(question.kind);
+}

@@ -1,0 +1,191 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  counter,
+  courseText,
+  openQuestion,
+  samples,
+  springChoices,
+  tideChoice,
+} from '../../../tests/unit/samples';
+import { forgiveAll, forgiven } from './forgiving';
+import { kindNames, kindOf, type Question, type Response } from './index';
+import { optionLetter } from './options';
+import { partPointsShare } from './severalChoices/partPoints';
+
+describe('every kind', () => {
+  it.each(kindNames)('%s: an empty question is one of its kind, and is not ready', (name) => {
+    const kind = kindOf(samples[name]);
+    const empty = kind.empty(counter('n'));
+    expect(kind.schema.parse(empty)).toEqual(empty);
+    expect(kind.findings(empty).length).toBeGreaterThan(0);
+  });
+
+  it.each(kindNames)('%s: a copy has new ids, the same key and the same words', (name) => {
+    const question = samples[name];
+    const kind = kindOf(question);
+    const copy = kind.copy(question, counter('copy'));
+    expect(copy.id).not.toBe(question.id);
+    expect(kind.keyText(copy)).toBe(kind.keyText(question));
+    const ids = JSON.stringify(copy).match(/"id":"([^"]+)"/g) ?? [];
+    expect(ids.every((id) => id.includes('copy'))).toBe(true);
+  });
+
+  // The whole point of a packet: whatever is secret in a question is absent from what a student gets.
+  it.each(kindNames)('%s: what a student gets holds no key, scheme, note or comment', (name) => {
+    const question = samples[name];
+    const text = JSON.stringify(kindOf(question).forStudent(question));
+    expect(text).not.toContain('SECRET');
+    expect(text).not.toMatch(/"(key|accepted|scheme|modelAnswer|note|rule|forgive|tags|comment\w*)"/);
+    expect(text).toContain(question.stem);
+  });
+
+  it.each(kindNames)('%s: a blank answer is the same as any other blank', (name) => {
+    const kind = kindOf(samples[name]);
+    const blank: Response = kind.responseSchema.safeParse({ picked: [] }).success
+      ? { picked: [] }
+      : { text: '  ' };
+    expect(kind.isBlank(blank)).toBe(true);
+    expect(kind.sameAs(samples[name], blank)).toBe('');
+  });
+});
+
+describe('several choices: part points', () => {
+  // Formulas: measures.md, "Part points", worked by hand for R = 3 right of o = 5, one right missed, one wrong picked.
+  it.each([
+    ['allOrNothing', 0],
+    ['rightMinusWrong', 1 / 3],
+    ['everyOption', 3 / 5],
+  ] as const)('%s gives %d', (rule, share) => {
+    expect(partPointsShare(rule, { right: 3, hit: 2, falsePicks: 1, options: 5 })).toBeCloseTo(share, 12);
+  });
+
+  it('two of three right and nothing wrong gives two thirds of the points', () => {
+    expect(kindOf(springChoices).score(springChoices, { picked: ['o0', 'o1'] }).share).toBeCloseTo(2 / 3, 12);
+  });
+
+  it('more wrong than right never goes below 0', () => {
+    expect(kindOf(springChoices).score(springChoices, { picked: ['o3'] }).share).toBe(0);
+  });
+
+  it('always lies between 0 and 1, and is 1 for exactly the key', () => {
+    const picks = fc.subarray(['o0', 'o1', 'o2', 'o3']);
+    const rules = fc.constantFrom('allOrNothing', 'rightMinusWrong', 'everyOption');
+    fc.assert(
+      fc.property(picks, rules, (picked, rule) => {
+        const question = { ...springChoices, rule } as Question;
+        const { share } = kindOf(question).score(question, { picked });
+        expect(share).toBeGreaterThanOrEqual(0);
+        expect(share).toBeLessThanOrEqual(1);
+        const exact = picked.length === 3 && !picked.includes('o3');
+        expect(share === 1).toBe(exact);
+      }),
+    );
+  });
+});
+
+describe('one choice', () => {
+  it('gives its comment to whoever picked the option that has one', () => {
+    expect(kindOf(tideChoice).score(tideChoice, { picked: ['c'] })).toEqual({
+      share: 0,
+      comments: ['SECRET-OPTION-COMMENT'],
+    });
+  });
+
+  it('two options picked at once are not right, though one of them is', () => {
+    expect(kindOf(tideChoice).score(tideChoice, { picked: ['a', 'b'] }).share).toBe(0);
+  });
+
+  it('finds two equal options, an empty one, and a missing key', () => {
+    const question = {
+      ...tideChoice,
+      options: ['ebb', 'Ebb ', ''].map((text, index) => ({ id: `x${index}`, text, comment: '' })),
+      key: 'gone',
+    } as Question;
+    expect(
+      kindOf(question)
+        .findings(question)
+        .map((finding) => finding.code),
+    ).toEqual(['equalOptions', 'emptyOption', 'noKey']);
+  });
+});
+
+describe('short text', () => {
+  const short = { ...courseText } as Extract<Question, { kind: 'shortText' }>;
+  const withAccepted = (...accepted: [string, number][]): Question => ({
+    ...short,
+    accepted: accepted.map(([text, share], index) => ({ id: `k${index}`, text, share, comment: '' })),
+  });
+
+  it('an answer for half the points gets half, the best of equal ones counts', () => {
+    const question = withAccepted(['west', 0.5], ['West', 1], ['east', 0.25]);
+    expect(kindOf(question).score(question, { text: ' WEST ' }).share).toBe(1);
+    expect(kindOf(question).score(question, { text: 'East' }).share).toBe(0.25);
+    expect(kindOf(question).score(question, { text: 'wset' }).share).toBe(0);
+  });
+
+  it('is strict where nothing is forgiven', () => {
+    const question = {
+      ...withAccepted(['Étale', 1]),
+      forgive: { case: false, spaces: false, accents: false },
+    } as Question;
+    expect(kindOf(question).score(question, { text: 'étale' }).share).toBe(0);
+    expect(kindOf(question).score(question, { text: 'Etale' }).share).toBe(0);
+    expect(kindOf(question).score(question, { text: ' Étale ' }).share).toBe(1);
+  });
+
+  it('counts a wrong answer under its own words, and an accepted one under its own', () => {
+    const question = withAccepted(['118', 1]);
+    expect(kindOf(question).categoriesOf(question, { text: '122 °' })[0]).toMatchObject({
+      label: '122 °',
+      offered: false,
+      share: 0,
+    });
+    expect(kindOf(question).categoriesOf(question, { text: '118' })[0]).toMatchObject({
+      id: 'k0',
+      offered: true,
+      share: 1,
+    });
+  });
+});
+
+describe('forgiving', () => {
+  // Unicode Standard Annex 15: NFKC folds the ligature ﬁ to fi and full-width digits to digits; canonical equivalence of é.
+  it('folds compatibility forms and composed letters', () => {
+    expect(forgiven('ﬁx １２', forgiveAll)).toBe('fix12');
+    expect(forgiven('caf\u0065\u0301', forgiveAll)).toBe(forgiven('CAF\u00c9', forgiveAll));
+  });
+
+  // Unicode CaseFolding.txt: ß folds to ss, and final sigma to sigma.
+  it('meets capital and small letters the way Unicode folds them', () => {
+    expect(forgiven('Straße', forgiveAll)).toBe(forgiven('STRASSE', forgiveAll));
+    expect(forgiven('ΟΔΟΣ', { ...forgiveAll, accents: false })).toBe(
+      forgiven('οδοσ', { ...forgiveAll, accents: false }),
+    );
+  });
+
+  it('leaves alone what is not forgiven', () => {
+    expect(forgiven(' Alto stratus ', { case: false, spaces: false, accents: true })).toBe('Alto stratus');
+    expect(forgiven('naïve', { case: true, spaces: true, accents: false })).toBe('naïve');
+  });
+
+  it('is the same when done twice', () => {
+    fc.assert(
+      fc.property(
+        fc.string({ unit: 'grapheme' }),
+        (text) => forgiven(forgiven(text, forgiveAll), forgiveAll) === forgiven(text, forgiveAll),
+      ),
+    );
+  });
+});
+
+describe('open text', () => {
+  it('warns when its scheme cannot reach its points', () => {
+    const question = { ...openQuestion, points: 5 } as Question;
+    expect(kindOf(question).findings(question)).toMatchObject([{ code: 'schemeBelowPoints', detail: '3' }]);
+  });
+});
+
+it('options are lettered on past Z', () => {
+  expect([0, 25, 26, 27, 51, 52].map(optionLetter)).toEqual(['A', 'Z', 'AA', 'AB', 'AZ', 'BA']);
+});

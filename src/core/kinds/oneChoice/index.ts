@@ -1,0 +1,58 @@
+import { emptyQuestionFields, type QuestionKind } from '../QuestionKind';
+import { PickedResponse, copiedOptions, optionFindings, pickedText, withoutComments } from '../options';
+import { OneChoice, StudentOneChoice } from './schema';
+
+/** One option is right. */
+export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse> = {
+  kind: 'oneChoice',
+  label: 'One choice',
+  schema: OneChoice,
+  studentSchema: StudentOneChoice,
+  responseSchema: PickedResponse,
+  scoredBy: 'key',
+
+  empty: (newId) => ({
+    ...emptyQuestionFields,
+    id: newId(),
+    kind: 'oneChoice',
+    options: Array.from({ length: 4 }, () => ({ id: newId(), text: '', comment: '' })),
+    key: null,
+  }),
+  copy: (question, newId) => {
+    const { copies, ids } = copiedOptions(question.options, newId);
+    return { ...question, id: newId(), options: copies, key: ids.get(question.key ?? '') ?? null };
+  },
+  findings: (question) => {
+    const findings = optionFindings(question.id, question.options);
+    if (!oneChoice.hasKey(question))
+      findings.push({ level: 'look', code: 'noKey', questionId: question.id, field: 'options' });
+    return findings;
+  },
+  hasKey: (question) => question.options.some((option) => option.id === question.key),
+  score: (question, response) => ({
+    share: response.picked.length === 1 && response.picked[0] === question.key ? 1 : 0,
+    comments: question.options
+      .filter((option) => response.picked.includes(option.id) && option.comment)
+      .map((option) => option.comment),
+  }),
+  isBlank: (response) => response.picked.length === 0,
+  sameAs: (_question, response) => response.picked.join(' '),
+  asText: (question, response) => pickedText(question.options, response.picked),
+  keyText: (question) => pickedText(question.options, question.key ? [question.key] : []),
+  offered: (question) =>
+    question.options.map((option) => ({
+      id: option.id,
+      label: option.text,
+      share: oneChoice.hasKey(question) ? Number(option.id === question.key) : null,
+      offered: true,
+    })),
+  categoriesOf: (question, response) =>
+    oneChoice.offered(question).filter((category) => response.picked.includes(category.id)),
+  forStudent: ({ id, kind, stem, points, options }) => ({
+    id,
+    kind,
+    stem,
+    points,
+    options: withoutComments(options),
+  }),
+};

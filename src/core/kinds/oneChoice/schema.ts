@@ -1,0 +1,20 @@
+import { z } from 'zod';
+import { Id } from '../../model/common';
+import { Option, StudentOption } from '../options';
+import { questionFields, studentQuestionFields } from '../QuestionKind';
+
+export const OneChoice = z.object({
+  ...questionFields,
+  kind: z.literal('oneChoice'),
+  options: Option.array().max(50),
+  /** The right option; null while there is no key. */
+  key: Id.nullable(),
+});
+export type OneChoice = z.infer<typeof OneChoice>;
+
+export const StudentOneChoice = z.object({
+  ...studentQuestionFields,
+  kind: z.literal('oneChoice'),
+  options: StudentOption.array(),
+});
+export type StudentOneChoice = z.infer<typeof StudentOneChoice>;

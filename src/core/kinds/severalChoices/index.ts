@@ -1,0 +1,85 @@
+import { emptyQuestionFields, type QuestionKind } from '../QuestionKind';
+import { PickedResponse, copiedOptions, optionFindings, pickedText, withoutComments } from '../options';
+import { partPointsShare, type PickCounts } from './partPoints';
+import { SeveralChoices, StudentSeveralChoices } from './schema';
+
+/** Any number of options are right. */
+export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices, PickedResponse> = {
+  kind: 'severalChoices',
+  label: 'Several choices',
+  schema: SeveralChoices,
+  studentSchema: StudentSeveralChoices,
+  responseSchema: PickedResponse,
+  scoredBy: 'key',
+
+  empty: (newId) => ({
+    ...emptyQuestionFields,
+    id: newId(),
+    kind: 'severalChoices',
+    points: 2,
+    options: Array.from({ length: 5 }, () => ({ id: newId(), text: '', comment: '' })),
+    key: [],
+    rule: 'rightMinusWrong',
+  }),
+  copy: (question, newId) => {
+    const { copies, ids } = copiedOptions(question.options, newId);
+    return {
+      ...question,
+      id: newId(),
+      options: copies,
+      key: question.key.flatMap((id) => ids.get(id) ?? []),
+    };
+  },
+  findings: (question) => {
+    const findings = optionFindings(question.id, question.options);
+    const place = { questionId: question.id, field: 'options' };
+    if (!severalChoices.hasKey(question)) findings.push({ level: 'look', code: 'noKey', ...place });
+    else if (question.options.every((option) => question.key.includes(option.id)))
+      findings.push({ level: 'look', code: 'everyOptionRight', ...place });
+    return findings;
+  },
+  hasKey: (question) => question.options.some((option) => question.key.includes(option.id)),
+  score: (question, response) => ({
+    share: partPointsShare(question.rule, pickCounts(question, response)),
+    comments: question.options
+      .filter((option) => response.picked.includes(option.id) && option.comment)
+      .map((option) => option.comment),
+  }),
+  isBlank: (response) => response.picked.length === 0,
+  sameAs: (question, response) =>
+    question.options
+      .map((option) => option.id)
+      .filter((id) => response.picked.includes(id))
+      .join(' '),
+  asText: (question, response) => pickedText(question.options, response.picked),
+  keyText: (question) => pickedText(question.options, question.key),
+  offered: (question) =>
+    question.options.map((option) => ({
+      id: option.id,
+      label: option.text,
+      share: severalChoices.hasKey(question) ? Number(question.key.includes(option.id)) : null,
+      offered: true,
+    })),
+  categoriesOf: (question, response) =>
+    severalChoices.offered(question).filter((category) => response.picked.includes(category.id)),
+  forStudent: ({ id, kind, stem, points, options }) => ({
+    id,
+    kind,
+    stem,
+    points,
+    options: withoutComments(options),
+  }),
+};
+
+/** How an answer stands to the key. An option picked twice or unknown to the question counts as nothing. */
+export function pickCounts(question: SeveralChoices, response: PickedResponse): PickCounts {
+  const counts = { right: 0, hit: 0, falsePicks: 0, options: question.options.length };
+  for (const { id } of question.options) {
+    const picked = response.picked.includes(id);
+    if (question.key.includes(id)) {
+      counts.right++;
+      if (picked) counts.hit++;
+    } else if (picked) counts.falsePicks++;
+  }
+  return counts;
+}

@@ -1,0 +1,6 @@
+import { z } from 'zod';
+import { Text } from '../model/common';
+
+/** A response in the student's own words. */
+export const TextResponse = z.object({ text: Text });
+export type TextResponse = z.infer<typeof TextResponse>;

@@ -1,0 +1,153 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  at,
+  attemptOf,
+  markOf,
+  openQuestion,
+  paperQuestions,
+  sittingOf,
+  studentOf,
+} from '../../../tests/unit/samples';
+import { seatsOf, type Seat } from '../running/standing';
+import { leftToMark, nextToMark } from './nextToMark';
+import { sameAnswers, waitingByQuestion } from './sameAnswers';
+import { schemePoints, schemeTotal } from './schemePoints';
+import { nothingTyped, pointsFrom, typePoints } from './typedPoints';
+
+/** Seats that are in, one a text, with the marks given. */
+function seatsWith(texts: string[], marks = [markOf()].slice(1)): Seat[] {
+  return seatsOf(
+    {
+      sitting: sittingOf(),
+      questions: paperQuestions,
+      students: texts.map((_, index) => studentOf({ id: `s${index}` })),
+      allowances: [],
+      attempts: texts.map((text, index) =>
+        attemptOf({
+          id: `a${index}`,
+          studentId: `s${index}`,
+          handedInAt: at,
+          answers: { q4: { response: { text }, at } },
+        }),
+      ),
+      marks,
+      releases: [],
+    },
+    Date.parse(at),
+  );
+}
+
+describe('equal answers', () => {
+  it('are one thing to mark after case, spaces and accents are forgiven; the blank ones come last', () => {
+    const groups = sameAnswers(
+      openQuestion,
+      seatsWith(['', 'Iron on board', 'iron on  BOARD', 'Írón on board', 'engine', ' ']),
+    );
+    expect(groups.map((group) => [group.id, group.answers.length])).toEqual([
+      ['engine', 1],
+      ['irononboard', 3],
+      ['', 2],
+    ]);
+    expect(leftToMark(groups)).toBe(3);
+  });
+
+  it('say when equal answers carry unequal points, and when a late one waits', () => {
+    const seats = seatsWith(
+      ['iron', 'Iron', 'iron'],
+      [markOf({ attemptId: 'a0', points: 2 }), markOf({ attemptId: 'a1', points: 1 })],
+    );
+    const [group] = sameAnswers(openQuestion, seats);
+    expect(group).toMatchObject({ uneven: true, points: null, waiting: 1 });
+  });
+
+  it('do not change their order with the marks or with who wrote them', () => {
+    const texts = ['ccc', 'bb', 'a', '', 'bb'];
+    const ids = (seats: Seat[]) => sameAnswers(openQuestion, seats).map((group) => group.id);
+    const before = ids(seatsWith(texts));
+    expect(ids(seatsWith(texts, [markOf({ attemptId: 'a0', points: 3 })]))).toEqual(before);
+    expect(ids([...seatsWith(texts)].reverse())).toEqual(before);
+  });
+
+  it('leave out whoever is still working', () => {
+    const seats = seatsWith(['iron']).map((seat): Seat => ({ ...seat, state: 'working' }));
+    expect(sameAnswers(openQuestion, seats)).toEqual([]);
+    expect(waitingByQuestion(seats).size).toBe(0);
+  });
+});
+
+describe('where a marker goes on', () => {
+  const groups = (marks = [markOf()].slice(1)) =>
+    sameAnswers(openQuestion, seatsWith(['a', 'bb', 'ccc'], marks));
+
+  it('to the next that waits, and from the end to the top', () => {
+    expect(nextToMark(groups(), 'a')?.id).toBe('bb');
+    expect(nextToMark(groups(), 'ccc')?.id).toBe('a');
+    expect(nextToMark(groups([markOf({ attemptId: 'a1', points: 1 })]), 'a')?.id).toBe('ccc');
+  });
+
+  it('to those put aside only when nothing else is left', () => {
+    const aside = markOf({ attemptId: 'a1', aside: true });
+    expect(nextToMark(groups([aside]), 'a')?.id).toBe('ccc');
+    const marked = [aside, markOf({ attemptId: 'a0', points: 1 }), markOf({ attemptId: 'a2', points: 1 })];
+    expect(nextToMark(groups(marked), 'a')?.id).toBe('bb');
+    expect(
+      nextToMark(groups([...marked, markOf({ attemptId: 'a1', points: 0 })].slice(1)), 'ccc'),
+    ).toBeNull();
+  });
+});
+
+describe('points typed digit by digit', () => {
+  const typed = (keys: string, max: number) =>
+    [...keys].reduce((before, key) => typePoints(before, key, max), nothingTyped);
+
+  it('a digit is so many points; a new digit starts again where the two together are too many', () => {
+    expect(typed('2', 3).points).toBe(2);
+    expect(typed('23', 3).points).toBe(3);
+    expect(typed('10', 12).points).toBe(10);
+  });
+
+  it('halves and quarters, with point or comma', () => {
+    expect(typed('2.5', 3).points).toBe(2.5);
+    expect(typed('1,25', 3).points).toBe(1.25);
+    expect(typed('1.7', 3).points).toBe(1.75);
+    expect(typed('2.59', 4)).toMatchObject({ points: 2.5, refused: 'aboveMaximum' });
+  });
+
+  it('more than the maximum is refused and changes nothing', () => {
+    expect(typed('4', 3)).toMatchObject({ points: null, refused: 'aboveMaximum' });
+    expect(typed('24', 3)).toMatchObject({ points: 2, refused: 'aboveMaximum' });
+  });
+
+  it('never gives more than the maximum, whatever is typed', () => {
+    const keys = fc.array(fc.constantFrom(...'0123456789.,'), { maxLength: 8 });
+    fc.assert(
+      fc.property(
+        keys,
+        fc.integer({ min: 1, max: 40 }),
+        (pressed, max) => (typed(pressed.join(''), max).points ?? 0) <= max,
+      ),
+    );
+  });
+
+  it('a number is read with comma or point, and nothing else', () => {
+    expect(['2,5', ' 3 ', '-1', '1.234', 'two', '', '1e3'].map(pointsFrom)).toEqual([
+      2.5,
+      3,
+      -1,
+      null,
+      null,
+      null,
+      null,
+    ]);
+  });
+});
+
+describe('a mark scheme', () => {
+  it('adds its lines, takes off, and stays within the question', () => {
+    expect(schemePoints([{ points: 2 }, { points: 1 }], 3)).toBe(3);
+    expect(schemePoints([{ points: 2 }, { points: 2 }], 3)).toBe(3);
+    expect(schemePoints([{ points: -1 }], 3)).toBe(0);
+    expect(schemeTotal([{ points: 0.1 }, { points: 0.2 }])).toBe(0.3);
+  });
+});

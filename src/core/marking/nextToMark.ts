@@ -1,0 +1,18 @@
+import type { SameAnswers } from './sameAnswers';
+
+/**
+ * Where a marker goes on: the next answers after `fromId` that wait and are not put aside, from the top again at
+ * the end; when only those put aside are left, the next of them. Null when nothing is left.
+ */
+export function nextToMark(groups: readonly SameAnswers[], fromId: string | null): SameAnswers | null {
+  const at = groups.findIndex((group) => group.id === fromId);
+  const ahead = [...groups.slice(at + 1), ...groups.slice(0, Math.max(0, at))];
+  return (
+    ahead.find((group) => group.waiting > 0 && !group.aside) ?? ahead.find((group) => group.aside) ?? null
+  );
+}
+
+/** How many things to mark are left: groups of equal answers that wait. */
+export function leftToMark(groups: readonly SameAnswers[]): number {
+  return groups.filter((group) => group.waiting > 0).length;
+}

@@ -1,0 +1,7 @@
+import type { Question } from '../kinds';
+import type { SchemeLine } from '../kinds/openText/schema';
+
+/** The scheme lines a question is marked by; none for a kind without a scheme. */
+export function schemeOf(question: Question): SchemeLine[] {
+  return 'scheme' in question ? question.scheme.filter((line) => line.text.trim() !== '') : [];
+}

@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { Id, Instant, Line } from './common';
+
+export const tableNames = [
+  'students',
+  'groups',
+  'papers',
+  'paperVersions',
+  'sittings',
+  'allowances',
+  'attempts',
+  'marks',
+  'releases',
+  'assets',
+] as const;
+export const TableName = z.enum(tableNames);
+export type TableName = z.infer<typeof TableName>;
+
+export const PatchOperation = z.object({ op: z.string(), path: z.string() }).catchall(z.unknown());
+
+/** One row changed by a command: added whole, taken out whole, or patched (JSON Patch, RFC 6902). */
+export const RowChange = z.discriminatedUnion('how', [
+  z.object({ how: z.literal('added'), table: TableName, key: z.array(z.string()), row: z.unknown() }),
+  z.object({ how: z.literal('removed'), table: TableName, key: z.array(z.string()), row: z.unknown() }),
+  z.object({
+    how: z.literal('patched'),
+    table: TableName,
+    key: z.array(z.string()),
+    forth: PatchOperation.array(),
+    back: PatchOperation.array(),
+  }),
+]);
+export type RowChange = z.infer<typeof RowChange>;
+
+/** One thing that was done: who, when, what, and what it changed. */
+export const LogEntry = z.object({
+  seq: z.number().int().optional(),
+  at: Instant,
+  who: Line,
+  /** The name of the command. */
+  command: Line,
+  /** What was done, in words. */
+  said: z.string().max(2000),
+  /** The sitting, paper or group it was about. */
+  about: Id.nullable(),
+  changes: RowChange.array(),
+  undoneAt: Instant.nullable(),
+});
+export type LogEntry = z.infer<typeof LogEntry>;

@@ -1,0 +1,50 @@
+import { z } from 'zod';
+import { Id, Instant, Line } from './common';
+
+export const Student = z.object({
+  id: Id,
+  familyName: Line,
+  givenName: Line,
+  number: Line,
+  email: Line,
+  /** The personal code a student enters with. */
+  joinCode: z.string().regex(/^[2-9A-HJKMNP-TV-Z]{6}$/),
+  groupIds: Id.array(),
+});
+export type Student = z.infer<typeof Student>;
+
+export const Group = z.object({ id: Id, name: Line.min(1), createdAt: Instant });
+export type Group = z.infer<typeof Group>;
+
+/** Letters and digits that cannot be taken for one another: no 0, 1, I, L, O, U. */
+export const joinCodeAlphabet = '23456789ABCDEFGHJKMNPQRSTVWXYZ';
+
+/** A join code as typed: spaces and dashes dropped, small letters raised. */
+export function joinCodeFrom(typed: string): string {
+  return typed.toUpperCase().replace(/[\s-]+/g, '');
+}
+
+/** "K7M 4QX": in two halves, easier to read out. */
+export function joinCodeShown(code: string): string {
+  return `${code.slice(0, 3)} ${code.slice(3)}`;
+}
+
+export function fullName(student: Pick<Student, 'familyName' | 'givenName'>): string {
+  return [student.givenName, student.familyName].filter(Boolean).join(' ');
+}
+
+/** "Okafor, Amara": as in a register. */
+export function registerName(student: Pick<Student, 'familyName' | 'givenName'>): string {
+  return [student.familyName, student.givenName].filter(Boolean).join(', ');
+}
+
+const collator = new Intl.Collator(undefined, { sensitivity: 'base', numeric: true });
+
+/** Order of a register: family name, given name, number. */
+export function byRegister(a: Student, b: Student): number {
+  return (
+    collator.compare(a.familyName, b.familyName) ||
+    collator.compare(a.givenName, b.givenName) ||
+    collator.compare(a.number, b.number)
+  );
+}

@@ -1,0 +1,255 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
+import type { Allowance } from '../model/sitting';
+import { settingsFault, settingsSentence } from './settings';
+import { seatsOf, standingOf, type SittingRecords } from './standing';
+import { startDecision } from './startAttempt';
+import { pressure, stripOf } from './strip';
+import { attemptState, countingAttempt, deadlineOf, endOf, termsFor } from './terms';
+
+const start = Date.parse(at);
+const minutes = (count: number) => count * 60_000;
+const more = (count: number): Allowance => ({
+  id: 'm',
+  kind: 'minutes',
+  sittingId: 'sitting1',
+  studentId: 'student1',
+  minutes: count,
+  reason: 'Extra time',
+  at,
+});
+const again: Allowance = {
+  id: 'a',
+  kind: 'attempt',
+  sittingId: 'sitting1',
+  studentId: 'student1',
+  reason: 'Illness',
+  at,
+};
+
+describe('terms of one student', () => {
+  it('are the sitting’s own where nothing is allowed beyond', () => {
+    expect(termsFor(sittingOf(), [], start)).toMatchObject({
+      start: 'open',
+      attempts: 1,
+      extraMs: 0,
+      timeLimitMs: minutes(60),
+    });
+  });
+
+  it('time is up at the limit, or at the close when that is sooner', () => {
+    const terms = termsFor(sittingOf(), [], start);
+    expect(deadlineOf(attemptOf(), terms)).toBe(start + minutes(60));
+    expect(deadlineOf({ startedAt: '2026-11-23T11:30:00.000Z' }, terms)).toBe(start + minutes(120));
+    expect(
+      deadlineOf(attemptOf(), termsFor(sittingOf({ timeLimitMs: null, closesAt: null }), [], start)),
+    ).toBeNull();
+  });
+
+  it('more minutes are more minutes, at the limit and at the close alike', () => {
+    const terms = termsFor(sittingOf(), [more(10), more(5)], start);
+    expect(deadlineOf(attemptOf(), terms)).toBe(start + minutes(75));
+    expect(deadlineOf({ startedAt: '2026-11-23T11:30:00.000Z' }, terms)).toBe(start + minutes(135));
+    expect(termsFor(sittingOf(), [more(15)], start + minutes(130)).start).toBe('open');
+  });
+
+  it('nobody starts before it opens, after it closes, or once it is closed to new starts', () => {
+    expect(termsFor(sittingOf(), [], start - 1).start).toBe('notYet');
+    expect(termsFor(sittingOf(), [], start + minutes(120)).start).toBe('over');
+    expect(termsFor(sittingOf({ closedToStartsAt: at }), [], start).start).toBe('closedToStarts');
+    expect(termsFor(sittingOf({ closedToStartsAt: at }), [again], start).start).toBe('open');
+  });
+
+  it('never give less time for more minutes', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 120 }),
+        fc.integer({ min: 1, max: 60 }),
+        (startedAfter, extra) => {
+          const attempt = { startedAt: new Date(start + minutes(startedAfter)).toISOString() };
+          const without = deadlineOf(attempt, termsFor(sittingOf(), [], start)) ?? 0;
+          const withMore = deadlineOf(attempt, termsFor(sittingOf(), [more(extra)], start)) ?? 0;
+          return withMore - without === minutes(extra);
+        },
+      ),
+    );
+  });
+});
+
+describe('an attempt', () => {
+  const terms = termsFor(sittingOf(), [], start);
+
+  it('is working until time is up, then collected by time, without anyone doing anything', () => {
+    expect(attemptState(attemptOf(), terms, start + minutes(59))).toBe('working');
+    expect(attemptState(attemptOf(), terms, start + minutes(60))).toBe('collectedByTime');
+    expect(endOf(attemptOf(), terms, start + minutes(90))).toBe(start + minutes(60));
+  });
+
+  it('goes on when minutes are given after time was up', () => {
+    expect(attemptState(attemptOf(), termsFor(sittingOf(), [more(30)], start), start + minutes(70))).toBe(
+      'working',
+    );
+  });
+
+  it('stays handed in or collected whatever the clock says', () => {
+    expect(attemptState(attemptOf({ handedInAt: at }), terms, start)).toBe('handedIn');
+    expect(attemptState(attemptOf({ collectedAt: at }), terms, start + minutes(500))).toBe('collected');
+  });
+
+  it('the last one counts', () => {
+    expect(countingAttempt([attemptOf({ id: 'second', number: 2 }), attemptOf({ id: 'first' })])?.id).toBe(
+      'second',
+    );
+    expect(countingAttempt([])).toBeUndefined();
+  });
+});
+
+describe('starting', () => {
+  it('goes on with a running attempt, even when closed to new starts', () => {
+    const closed = termsFor(sittingOf({ closedToStartsAt: at }), [], start + 1);
+    expect(startDecision([attemptOf()], closed, start + 1)).toMatchObject({ outcome: 'resume' });
+    expect(startDecision([], closed, start + 1)).toEqual({ outcome: 'refused', why: 'closedToStarts' });
+  });
+
+  it('a second attempt needs to be allowed', () => {
+    const done = attemptOf({ handedInAt: at });
+    expect(startDecision([done], termsFor(sittingOf(), [], start), start)).toEqual({
+      outcome: 'refused',
+      why: 'noAttemptLeft',
+    });
+    expect(startDecision([done], termsFor(sittingOf(), [again], start), start)).toEqual({
+      outcome: 'new',
+      number: 2,
+    });
+  });
+
+  it('there are never two running', () => {
+    const anyAttempts = fc.array(
+      fc.record({ handedIn: fc.boolean(), after: fc.integer({ min: 0, max: 150 }) }),
+      { maxLength: 4 },
+    );
+    fc.assert(
+      fc.property(anyAttempts, fc.integer({ min: 0, max: 200 }), fc.nat(3), (made, later, allowed) => {
+        const now = start + minutes(later);
+        const terms = termsFor(
+          sittingOf(),
+          Array.from({ length: allowed }, () => again),
+          now,
+        );
+        const attempts = made.map(({ handedIn, after }, index) =>
+          attemptOf({
+            number: index + 1,
+            startedAt: new Date(start + minutes(after)).toISOString(),
+            handedInAt: handedIn || index < made.length - 1 ? at : null,
+          }),
+        );
+        const decision = startDecision(attempts, terms, now);
+        const running = attempts.filter((attempt) => attemptState(attempt, terms, now) === 'working').length;
+        return !(decision.outcome === 'new' && running > 0);
+      }),
+    );
+  });
+});
+
+describe('how a sitting stands', () => {
+  const answers = { q1: { response: { picked: ['b'] }, at }, q4: { response: { text: 'iron' }, at } };
+  const records: SittingRecords = {
+    sitting: sittingOf(),
+    questions: paperQuestions,
+    students: [
+      studentOf(),
+      studentOf({ id: 'student2' }),
+      studentOf({ id: 'student3' }),
+      studentOf({ id: 'student4' }),
+    ],
+    allowances: [],
+    attempts: [
+      attemptOf({ handedInAt: at, answers }),
+      attemptOf({ id: 'attempt2', studentId: 'student2', handedInAt: at, answers }),
+      attemptOf({ id: 'attempt3', studentId: 'student3', answers }),
+    ],
+    marks: [markOf({ points: 3 })],
+    releases: [],
+  };
+
+  it('is counted from its rows', () => {
+    expect(standingOf(records, start + minutes(10))).toMatchObject({
+      students: 4,
+      notStarted: 1,
+      working: 1,
+      in: 2,
+      waiting: 1,
+      byHand: 2,
+      ready: 1,
+      released: 0,
+      validUntil: start + minutes(60),
+    });
+  });
+
+  it('turns by itself when time is up', () => {
+    expect(standingOf(records, start + minutes(60))).toMatchObject({ working: 0, in: 3, waiting: 2 });
+  });
+
+  it('points to marking while anything waits, then to those working, then to handing back, then nowhere', () => {
+    const times = { opensAt: start, closesAt: null };
+    const next = (standing: Partial<ReturnType<typeof standingOf>>) =>
+      stripOf({ ...standingOf(records, start + minutes(10)), ...standing }, times, start).find(
+        (stage) => stage.next,
+      )?.stage;
+    expect(next({})).toBe('mark');
+    expect(next({ waiting: 0 })).toBe('run');
+    expect(next({ waiting: 0, in: 4, working: 0, notStarted: 0 })).toBe('handBack');
+    expect(next({ waiting: 0, in: 4, working: 0, notStarted: 0, released: 4 })).toBeUndefined();
+  });
+
+  it('a sitting with students at work presses more than one that waits to be marked', () => {
+    const standing = standingOf(records, start + minutes(10));
+    expect(pressure(standing)).toBeGreaterThan(pressure({ ...standing, working: 0 }));
+    expect(pressure({ ...standing, working: 0 })).toBeGreaterThan(
+      pressure({ ...standing, working: 0, waiting: 0 }),
+    );
+  });
+
+  it('gives every student one seat, in the order of the list', () => {
+    expect(seatsOf(records, start).map((seat) => [seat.student.id, seat.state])).toEqual([
+      ['student1', 'handedIn'],
+      ['student2', 'handedIn'],
+      ['student3', 'working'],
+      ['student4', 'notStarted'],
+    ]);
+  });
+});
+
+describe('the settings of a sitting, in words', () => {
+  const words = {
+    when: (instant: string) => instant.slice(11, 16),
+    howLong: (ms: number) => `${ms / 60_000} min`,
+  };
+  const settings = {
+    groupIds: ['g'],
+    opensAt: at,
+    closesAt: '2026-11-23T12:00:00.000Z',
+    timeLimitMs: minutes(45),
+    accessCode: '',
+  };
+
+  it('say who, when, how long, and warn whom the close cuts short', () => {
+    expect(settingsSentence(settings, ['Monday', 'Friday'], words)).toBe(
+      'Monday and Friday can start from 10:00 until 12:00, with 45 min each. Whoever starts after 11:15 has less time, for it closes before the limit is over.',
+    );
+  });
+
+  it('warn when the window is shorter than the limit', () => {
+    expect(settingsSentence({ ...settings, timeLimitMs: minutes(150) }, ['Monday'], words)).toContain(
+      'nobody has all of it',
+    );
+  });
+
+  it('name what cannot work', () => {
+    expect(settingsFault({ ...settings, groupIds: [] }, start)).toBe('noGroup');
+    expect(settingsFault({ ...settings, closesAt: at }, start)).toBe('closesBeforeOpening');
+    expect(settingsFault({ ...settings, opensAt: null, closesAt: at }, start)).toBe('closesInThePast');
+    expect(settingsFault(settings, start)).toBeNull();
+  });
+});

@@ -1,0 +1,151 @@
+import type { Question } from '../kinds';
+import type { Allowance, Attempt, HandMark, Release, Sitting } from '../model/sitting';
+import type { Student } from '../model/people';
+import { scoreAttempt, type Scorecard } from '../scoring/scoreAttempt';
+import { attemptState, countingAttempt, deadlineOf, termsFor, type AttemptState, type Terms } from './terms';
+
+/** One student in one sitting: a row of every list. */
+export interface Seat {
+  student: Student;
+  terms: Terms;
+  allowances: Allowance[];
+  /** The attempt that counts, and how many there are in all. */
+  attempt: Attempt | null;
+  attemptCount: number;
+  state: AttemptState | 'notStarted';
+  deadline: number | null;
+  scorecard: Scorecard | null;
+  marks: HandMark[];
+  release: Release | null;
+}
+
+/** All the rows of one sitting that its views are computed from. */
+export interface SittingRecords {
+  sitting: Sitting;
+  questions: Question[];
+  students: Student[];
+  allowances: Allowance[];
+  attempts: Attempt[];
+  marks: HandMark[];
+  releases: Release[];
+}
+
+/**
+ * One seat a student, in the order of `students`: what may be done, what was done, what it scored.
+ *
+ * @param now ms since 1970
+ */
+export function seatsOf(records: SittingRecords, now: number): Seat[] {
+  const attemptsOf = groupBy(records.attempts, (attempt) => attempt.studentId);
+  const allowancesOf = groupBy(records.allowances, (allowance) => allowance.studentId);
+  const marksOf = groupBy(records.marks, (mark) => mark.attemptId);
+  const releaseOf = new Map(records.releases.map((release) => [release.studentId, release]));
+  return records.students.map((student) => {
+    const attempts = attemptsOf.get(student.id) ?? [];
+    const allowances = allowancesOf.get(student.id) ?? [];
+    const terms = termsFor(records.sitting, allowances, now);
+    const attempt = countingAttempt(attempts) ?? null;
+    const marks = attempt ? (marksOf.get(attempt.id) ?? []) : [];
+    return {
+      student,
+      terms,
+      allowances,
+      attempt,
+      attemptCount: attempts.length,
+      state: attempt ? attemptState(attempt, terms, now) : 'notStarted',
+      deadline: attempt ? deadlineOf(attempt, terms) : null,
+      scorecard: attempt ? scoreAttempt(records.questions, attempt, marks) : null,
+      marks,
+      release: releaseOf.get(student.id) ?? null,
+    };
+  });
+}
+
+/** True when the attempt is in: nothing more comes from the student. */
+export function isIn(seat: Seat): boolean {
+  return seat.attempt !== null && seat.state !== 'working' && seat.state !== 'notStarted';
+}
+
+/** How one sitting stands, in numbers: what its strip shows. A cache of `seatsOf`, safe to throw away. */
+export interface Standing {
+  sittingId: string;
+  students: number;
+  notStarted: number;
+  working: number;
+  in: number;
+  /** Answers of those who are in that wait for a hand, and how many hand-marked there are in all. */
+  waiting: number;
+  byHand: number;
+  noKey: number;
+  aside: number;
+  /** Students who are in and wholly marked. */
+  ready: number;
+  released: number;
+  opened: number;
+  /** Mean share of the points among those who are in, 0 to 1; null when nobody is. */
+  meanShare: number | null;
+  /** Holds until this instant, ms since 1970; null: until something changes. */
+  validUntil: number | null;
+}
+
+export function standingOf(records: SittingRecords, now: number): Standing {
+  return standingFrom(records.sitting, seatsOf(records, now), now);
+}
+
+/** The same from seats that are there already. */
+export function standingFrom(sitting: Sitting, seats: readonly Seat[], now: number): Standing {
+  const handQuestions = new Set<string>();
+  for (const { scorecard } of seats)
+    for (const award of scorecard?.awards ?? [])
+      if (award.state === 'waiting' || award.state === 'byHand') handQuestions.add(award.questionId);
+  const standing: Standing = {
+    sittingId: sitting.id,
+    students: seats.length,
+    notStarted: 0,
+    working: 0,
+    in: 0,
+    waiting: 0,
+    byHand: 0,
+    noKey: 0,
+    aside: 0,
+    ready: 0,
+    released: 0,
+    opened: 0,
+    meanShare: null,
+    validUntil: null,
+  };
+  let shares = 0;
+  const turns: number[] = [];
+  for (const instant of [sitting.opensAt, sitting.closesAt])
+    if (instant !== null) turns.push(Date.parse(instant));
+  for (const seat of seats) {
+    if (seat.state === 'notStarted') standing.notStarted++;
+    else if (seat.state === 'working') standing.working++;
+    else standing.in++;
+    if (seat.state === 'working' && seat.deadline !== null) turns.push(seat.deadline);
+    if (seat.release) standing.released++;
+    if (seat.release?.openedAt.length) standing.opened++;
+    if (!isIn(seat) || !seat.scorecard) continue;
+    const { scorecard } = seat;
+    standing.waiting += scorecard.waiting;
+    standing.noKey += scorecard.noKey;
+    standing.byHand += scorecard.awards.filter((award) => handQuestions.has(award.questionId)).length;
+    standing.aside += scorecard.awards.filter((award) => award.aside).length;
+    if (scorecard.final) standing.ready++;
+    shares += scorecard.max > 0 ? scorecard.total / scorecard.max : 0;
+  }
+  if (standing.in > 0) standing.meanShare = shares / standing.in;
+  const ahead = turns.filter((turn) => turn > now);
+  if (ahead.length > 0) standing.validUntil = Math.min(...ahead);
+  return standing;
+}
+
+function groupBy<T>(rows: readonly T[], keyOf: (row: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>();
+  for (const row of rows) {
+    const group = groups.get(keyOf(row));
+    if (group) group.push(row);
+    else groups.set(keyOf(row), [row]);
+  }
+  return groups;
+}

@@ -1,0 +1,22 @@
+import type { Attempt } from '../model/sitting';
+import { attemptState, countingAttempt, type Terms } from './terms';
+
+/** What happens when a student asks to start: go on with the running attempt, a new one, or not at all. */
+export type StartDecision =
+  | { outcome: 'resume'; attempt: Attempt }
+  | { outcome: 'new'; number: number }
+  | { outcome: 'refused'; why: 'notYet' | 'over' | 'closedToStarts' | 'noAttemptLeft' };
+
+/**
+ * Decides on a start. Never a second running attempt: while one runs, it is the one that goes on, even when the
+ * sitting is closed to new starts.
+ *
+ * @param attempts this student's attempts in this sitting
+ */
+export function startDecision(attempts: readonly Attempt[], terms: Terms, now: number): StartDecision {
+  const last = countingAttempt(attempts);
+  if (last && attemptState(last, terms, now) === 'working') return { outcome: 'resume', attempt: last };
+  if (terms.start !== 'open') return { outcome: 'refused', why: terms.start };
+  if (attempts.length >= terms.attempts) return { outcome: 'refused', why: 'noAttemptLeft' };
+  return { outcome: 'new', number: (last?.number ?? 0) + 1 };
+}

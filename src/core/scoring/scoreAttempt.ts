@@ -1,0 +1,126 @@
+import { kindOf, type Question } from '../kinds';
+import type { Answer, Attempt, HandMark } from '../model/sitting';
+import { roundPoints, sumPoints } from './points';
+
+/** Where the points of one answer stand. */
+export type AwardState = 'notAnswered' | 'noKey' | 'waiting' | 'byKey' | 'byHand' | 'overridden';
+
+/** Points for one answer, with everything a view needs to draw it. */
+export interface Award {
+  questionId: string;
+  max: number;
+  state: AwardState;
+  /** Null while nobody, key or hand, has given any. */
+  points: number | null;
+  /** What the key alone gives; null for kinds marked by hand and where there is no key. */
+  byKey: number | null;
+  /** False when the student left it blank. */
+  answered: boolean;
+  /** Put aside by the marker for a second look. */
+  aside: boolean;
+}
+
+/** All awards of an attempt and their total: always computed, never typed. */
+export interface Scorecard {
+  attemptId: string;
+  studentId: string;
+  awards: Award[];
+  /** Sum of the points given so far. */
+  total: number;
+  /** Sum of the maxima of the questions that were given. */
+  max: number;
+  /** How many answers wait for a mark by hand. */
+  waiting: number;
+  /** How many answers have no key yet. */
+  noKey: number;
+  /** True when nothing waits, has no key or is put aside. */
+  final: boolean;
+}
+
+/** The part of an attempt that scoring looks at. */
+export type ScoredAttempt = Pick<Attempt, 'id' | 'studentId' | 'questionIds' | 'answers'>;
+
+/**
+ * The scorecard of one attempt: the key's points for what a key can score, the marker's for the rest, the
+ * marker's before the key's where there are both.
+ *
+ * A question that the attempt was not given has no award. A blank answer to a question with a key has 0 points;
+ * a blank answer to a question marked by hand waits, for only a marker says what it is worth. An answer whose
+ * question has no key yet has no points and is not wrong.
+ *
+ * @param questions the questions of the version that is scored
+ * @param marks the hand marks of this attempt, in any order
+ */
+export function scoreAttempt(
+  questions: readonly Question[],
+  attempt: ScoredAttempt,
+  marks: readonly HandMark[],
+): Scorecard {
+  const given = new Set(attempt.questionIds);
+  const markOf = new Map(marks.map((mark) => [mark.questionId, mark]));
+  const awards: Award[] = [];
+  for (const question of questions)
+    if (given.has(question.id))
+      awards.push(awardFor(question, attempt.answers[question.id], markOf.get(question.id)));
+
+  let waiting = 0;
+  let noKey = 0;
+  let aside = 0;
+  for (const award of awards) {
+    if (award.state === 'waiting') waiting++;
+    if (award.state === 'noKey') noKey++;
+    if (award.aside) aside++;
+  }
+  return {
+    attemptId: attempt.id,
+    studentId: attempt.studentId,
+    awards,
+    total: sumPoints(awards.map((award) => award.points ?? 0)),
+    max: sumPoints(awards.map((award) => award.max)),
+    waiting,
+    noKey,
+    final: waiting + noKey + aside === 0,
+  };
+}
+
+/** The award for one answer. */
+export function awardFor(question: Question, answer: Answer | undefined, mark: HandMark | undefined): Award {
+  const kind = kindOf(question);
+  const answered = answer !== undefined && !kind.isBlank(answer.response);
+  const byHand = kind.scoredBy === 'hand';
+  const byKey = byHand || !kind.hasKey(question) ? null : answered ? keyPoints(question, answer) : 0;
+  const marked = mark !== undefined && mark.points !== null;
+  // One literal of one shape: this runs once for every answer of a sitting.
+  return {
+    questionId: question.id,
+    max: question.points,
+    state: marked ? (byHand ? 'byHand' : 'overridden') : unmarkedState(byHand, byKey, answered),
+    points: marked ? mark.points : byKey,
+    byKey,
+    answered,
+    aside: mark?.aside ?? false,
+  };
+}
+
+function unmarkedState(byHand: boolean, byKey: number | null, answered: boolean): AwardState {
+  if (byHand) return 'waiting';
+  if (byKey === null) return 'noKey';
+  return answered ? 'byKey' : 'notAnswered';
+}
+
+function keyPoints(question: Question, answer: Answer): number {
+  return roundPoints(kindOf(question).score(question, answer.response).share * question.points);
+}
+
+/** The comments a student has earned by the key for one answer: per option or accepted answer, then right or wrong. */
+export function commentsByKey(question: Question, answer: Answer | undefined, award: Award): string[] {
+  const kind = kindOf(question);
+  const comments: string[] = [];
+  if (answer && award.answered && kind.scoredBy === 'key' && kind.hasKey(question))
+    comments.push(...kind.score(question, answer.response).comments);
+  if (award.points !== null) {
+    const general = award.points >= award.max ? question.commentRight : question.commentWrong;
+    if (general) comments.push(general);
+  }
+  return comments;
+}
