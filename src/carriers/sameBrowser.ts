@@ -1,0 +1,20 @@
+import * as Comlink from 'comlink';
+import type { DeskEnd } from '@/workers/deskEnd.worker';
+import { AttemptStatus, Greeting, HomeSitting, ResultReply, StartReply, type Carrier } from './Carrier';
+
+/** Carries packets between a student's tab and the desk in the same browser, through a worker. */
+export function sameBrowserCarrier(): Carrier {
+  const worker = new Worker(new URL('../workers/deskEnd.worker.ts', import.meta.url), { type: 'module' });
+  const deskEnd = Comlink.wrap<DeskEnd>(worker);
+  return {
+    greet: async (joinCode) => Greeting.nullable().parse(await deskEnd.greet(joinCode)),
+    home: async (joinCode) => HomeSitting.array().parse(await deskEnd.home(joinCode)),
+    start: async (joinCode, sittingId, accessCode) =>
+      StartReply.parse(await deskEnd.start(joinCode, sittingId, accessCode)),
+    handOver: async (joinCode, attemptId, request) =>
+      AttemptStatus.nullable().parse(await deskEnd.handOver(joinCode, attemptId, request)),
+    handIn: async (joinCode, attemptId) =>
+      AttemptStatus.nullable().parse(await deskEnd.handIn(joinCode, attemptId)),
+    result: async (joinCode, sittingId) => ResultReply.parse(await deskEnd.result(joinCode, sittingId)),
+  };
+}

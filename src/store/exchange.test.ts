@@ -1,0 +1,148 @@
+import 'fake-indexeddb/auto';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
+import type { Answers } from '@/core/model/sitting';
+import { attemptState, deadlineOf, graceMs, termsFor } from '@/core/running/terms';
+import { emptyTables, replaceDesk } from './backup';
+import * as exchange from './exchange';
+import { collectAttempt, giveAttempt, giveMinutes } from './sittings';
+import { desk } from './tables';
+
+const start = Date.parse(at);
+const questions = Object.values(samples);
+const { joinCode, id: studentId } = studentOf();
+
+/** A fresh desk with one student and one sitting of two hours, an hour each. */
+async function freshDesk() {
+  await replaceDesk({
+    ...emptyTables,
+    groups: [{ id: 'group1', name: 'Monday', createdAt: at }],
+    students: [studentOf()],
+    papers: [{ id: 'paper1', title: 'Tides', instructions: '', questions, createdAt: at, changedAt: at }],
+    sittings: [sittingOf({ paperVersion: null })],
+  });
+}
+
+/** Something that happens, `after` minutes after the one before. */
+type Act = { after: number } & (
+  | { what: 'start' | 'handIn' | 'collect' | 'another' }
+  | { what: 'type'; text: string }
+  | { what: 'minutes'; minutes: number }
+);
+
+const anyAct = fc
+  .record({
+    after: fc.integer({ min: 0, max: 25 }),
+    what: fc.constantFrom(
+      'start' as const,
+      'type' as const,
+      'type' as const,
+      'handIn' as const,
+      'collect' as const,
+      'another' as const,
+      'minutes' as const,
+    ),
+    text: fc.constantFrom('iron', 'the boat’s own iron', 'two cones', '118'),
+    minutes: fc.integer({ min: 1, max: 40 }),
+  })
+  .map((act) => act as Act);
+
+describe('an attempt through random acts and times', () => {
+  it('loses no answer it acknowledged, never has two running, and takes nothing after time is up', async () => {
+    await fc.assert(
+      fc.asyncProperty(fc.array(anyAct, { minLength: 3, maxLength: 14 }), async (acts) => {
+        await freshDesk();
+        let now = start;
+        let attemptId: string | null = null;
+        const acknowledged = new Map<string, string>();
+        for (const act of acts) {
+          now += act.after * 60_000;
+          const iso = new Date(now).toISOString();
+          if (act.what === 'start') {
+            const reply = await exchange.start(joinCode, 'sitting1', '', now);
+            if (reply.outcome === 'started') attemptId = reply.packet.attemptId;
+          } else if (act.what === 'minutes')
+            await giveMinutes('sitting1', studentId, act.minutes, 'Extra time', iso);
+          else if (act.what === 'another') await giveAttempt('sitting1', studentId, 'Second chance', iso);
+          else if (attemptId !== null && act.what === 'handIn')
+            await exchange.handIn(joinCode, attemptId, now);
+          else if (attemptId !== null && act.what === 'collect')
+            await collectAttempt(attemptId, 'hangs', iso);
+          else if (attemptId !== null && act.what === 'type') {
+            const answers: Answers = { q4: { response: { text: act.text }, at: iso } };
+            const status = await exchange.handOver(joinCode, attemptId, answers, null, now);
+            if (status?.state === 'working') acknowledged.set(attemptId, act.text);
+          }
+
+          const attempts = await desk.attempts.toArray();
+          const terms = termsFor(sittingOf(), await desk.allowances.toArray(), now);
+          expect(
+            attempts.filter((attempt) => attemptState(attempt, terms, now) === 'working').length,
+          ).toBeLessThanOrEqual(1);
+          for (const attempt of attempts) {
+            const kept = attempt.answers.q4?.response;
+            // What was acknowledged last stands, or something typed within the grace after it.
+            if (acknowledged.has(attempt.id)) expect(kept).toBeDefined();
+            const typedAt = attempt.answers.q4 ? Date.parse(attempt.answers.q4.at) : 0;
+            expect(typedAt).toBeLessThan((deadlineOf(attempt, terms) ?? Infinity) + graceMs);
+            expect(attempt.events[0]?.kind).toBe('started');
+            if (attempt.handedInAt) expect(attempt.events.at(-1)?.kind).toBe('handedIn');
+          }
+        }
+        for (const [id, text] of acknowledged)
+          expect((await desk.attempts.get(id))?.answers.q4?.response).toEqual({ text });
+      }),
+      { numRuns: 40 },
+    );
+  }, 60_000);
+});
+
+describe('who may sit what', () => {
+  it('a student of another group is not let in, whatever the code', async () => {
+    await freshDesk();
+    await desk.students.add(studentOf({ id: 'other', joinCode: 'ABCDEF', groupIds: ['group2'] }));
+    expect(await exchange.home('ABCDEF', start)).toEqual([]);
+    expect(await exchange.start('ABCDEF', 'sitting1', '', start)).toEqual({
+      outcome: 'refused',
+      why: 'unknown',
+    });
+  });
+
+  it('whoever left the group keeps the sitting that was sat', async () => {
+    await freshDesk();
+    await exchange.start(joinCode, 'sitting1', '', start);
+    await desk.students.update(studentId, { groupIds: [] });
+    expect(await exchange.home(joinCode, start + 1000)).toMatchObject([
+      { sittingId: 'sitting1', may: 'resume', state: 'working' },
+    ]);
+  });
+
+  it('a paper that cannot be sat as it stands is said so, and nothing is frozen', async () => {
+    await freshDesk();
+    await desk.papers.update('paper1', { questions: [] });
+    expect(await exchange.start(joinCode, 'sitting1', '', start)).toEqual({
+      outcome: 'refused',
+      why: 'notReady',
+    });
+    expect(await desk.paperVersions.count()).toBe(0);
+  });
+
+  it('the paper freezes at the first start; what is written after that is for later sittings', async () => {
+    await freshDesk();
+    await exchange.start(joinCode, 'sitting1', '', start);
+    await desk.papers.update('paper1', { title: 'Changed' });
+    const again = await exchange.start(joinCode, 'sitting1', '', start + 1000);
+    expect(again).toMatchObject({ outcome: 'started', packet: { title: 'Tides' } });
+  });
+
+  it('instructions are shown to who may start, and to nobody else', async () => {
+    await freshDesk();
+    await desk.papers.update('paper1', { instructions: 'No books' });
+    expect(await exchange.home(joinCode, start - 1)).toMatchObject([{ may: 'notYet', instructions: '' }]);
+    expect(await exchange.home(joinCode, start)).toMatchObject([{ may: 'start', instructions: 'No books' }]);
+    expect(await exchange.home(joinCode, start + 3 * 3_600_000)).toMatchObject([
+      { may: 'over', instructions: '' },
+    ]);
+  });
+});

@@ -1,0 +1,285 @@
+import { kindOf } from '@/core/kinds';
+import { paperPacket, studentQuestions } from '@/core/formats/packet/paper';
+import { scriptPacket } from '@/core/handback/script';
+import { joinCodeFrom, type Student } from '@/core/model/people';
+import type { Answers, Attempt, Sitting } from '@/core/model/sitting';
+import { startDecision } from '@/core/running/startAttempt';
+import {
+  attemptState,
+  countingAttempt,
+  deadlineOf,
+  graceMs,
+  termsFor,
+  type Terms,
+} from '@/core/running/terms';
+import { readyToSit } from '@/core/scoring/paperFindings';
+import type { AttemptStatus, Greeting, HomeSitting, ResultReply, StartReply } from '@/carriers/Carrier';
+import { dropStandings } from './command';
+import { newId } from './ids';
+import { freezePaper } from './papers';
+import { paperOf } from './queries';
+import { desk } from './tables';
+
+/**
+ * The teacher's end of a carrier: what the desk answers when a student's side asks. Every reply is built from
+ * packets of core, which hold no key. Requests are checked here as if they came from outside.
+ */
+
+export async function greet(joinCode: string): Promise<Greeting | null> {
+  const student = await studentWith(joinCode);
+  if (!student) return null;
+  const groups = (await desk.groups.bulkGet(student.groupIds)).flatMap((group) => group?.name ?? []);
+  const { familyName, givenName } = student;
+  return { joinCode: student.joinCode, familyName, givenName, groups };
+}
+
+export async function home(joinCode: string, now: number): Promise<HomeSitting[]> {
+  const student = await studentWith(joinCode);
+  if (!student) return [];
+  const ofGroups = await desk.sittings.where('groupIds').anyOf(student.groupIds).distinct().toArray();
+  const sat = await desk.attempts.where('studentId').equals(student.id).toArray();
+  const others = sat
+    .map((attempt) => attempt.sittingId)
+    .filter((id) => !ofGroups.some((sitting) => sitting.id === id));
+  const left = (await desk.sittings.bulkGet([...new Set(others)])).filter((sitting) => sitting !== undefined);
+  const rows = await Promise.all([...ofGroups, ...left].map((sitting) => homeSitting(sitting, student, now)));
+  return rows.sort((a, b) => b.opensAt.localeCompare(a.opensAt));
+}
+
+async function homeSitting(sitting: Sitting, student: Student, now: number): Promise<HomeSitting> {
+  const { attempts, terms } = await standingOfStudent(sitting, student.id, now);
+  const decision = startDecision(attempts, terms, now);
+  const last = countingAttempt(attempts);
+  const release = await desk.releases.get([sitting.id, student.id]);
+  const paper = await paperOf(sitting);
+  return {
+    sittingId: sitting.id,
+    title: sitting.title,
+    instructions: decision.outcome === 'refused' ? '' : (paper?.instructions ?? ''),
+    questions: paper?.questions.length ?? 0,
+    opensAt: sitting.opensAt,
+    closesAt: terms.closesAt === null ? null : new Date(terms.closesAt + terms.extraMs).toISOString(),
+    timeLimitMs: terms.timeLimitMs === null ? null : terms.timeLimitMs + terms.extraMs,
+    codeAsked: sitting.accessCode !== '',
+    may: decision.outcome === 'refused' ? decision.why : decision.outcome === 'new' ? 'start' : 'resume',
+    state: last ? attemptState(last, terms, now) : 'notStarted',
+    handedBack: release !== undefined,
+  };
+}
+
+export async function start(
+  joinCode: string,
+  sittingId: string,
+  accessCode: string,
+  now: number,
+): Promise<StartReply> {
+  const student = await studentWith(joinCode);
+  const sitting = await desk.sittings.get(sittingId);
+  if (!student || !sitting) return { outcome: 'refused', why: 'unknown' };
+  return desk.transaction('rw', desk.tables, async () => {
+    const { attempts, terms } = await standingOfStudent(sitting, student.id, now);
+    const decision = startDecision(attempts, terms, now);
+    if (decision.outcome === 'refused') return decision;
+    const at = new Date(now).toISOString();
+    if (decision.outcome === 'resume') {
+      const events = [...decision.attempt.events, { kind: 'cameBack' as const, at }];
+      return started(sitting, { ...decision.attempt, events, lastSeenAt: at }, terms, now);
+    }
+    if (!sitting.groupIds.some((id) => student.groupIds.includes(id)))
+      return { outcome: 'refused', why: 'unknown' };
+    if (sitting.accessCode && accessCode.trim().toLowerCase() !== sitting.accessCode.trim().toLowerCase())
+      return { outcome: 'refused', why: 'wrongCode' };
+    const version = await versionToSit(sitting, at);
+    if (!version) return { outcome: 'refused', why: 'notReady' };
+    return started(sitting, newAttempt(sitting, student, decision.number, version, at), terms, now);
+  });
+}
+
+/** The version students sit, frozen when the first of them starts. Null: the paper cannot be sat as it stands. */
+async function versionToSit(
+  sitting: Sitting,
+  at: string,
+): Promise<{ version: number; questionIds: string[] } | null> {
+  if (sitting.paperVersion === null) {
+    const paper = await desk.papers.get(sitting.paperId);
+    if (!paper || !readyToSit(paper)) return null;
+    const frozen = await freezePaper(
+      { add: async (table, row) => void (await desk.table(table).add(row)) },
+      paper,
+      at,
+    );
+    await desk.sittings.update(sitting.id, { paperVersion: frozen.version });
+    return { version: frozen.version, questionIds: frozen.questions.map((question) => question.id) };
+  }
+  const frozen = await desk.paperVersions.get([sitting.paperId, sitting.paperVersion]);
+  return frozen
+    ? { version: frozen.version, questionIds: frozen.questions.map((question) => question.id) }
+    : null;
+}
+
+function newAttempt(
+  sitting: Sitting,
+  student: Student,
+  number: number,
+  paper: { version: number; questionIds: string[] },
+  at: string,
+): Attempt {
+  return {
+    id: newId(),
+    sittingId: sitting.id,
+    studentId: student.id,
+    number,
+    paperVersion: paper.version,
+    questionIds: paper.questionIds,
+    answers: {},
+    comeBack: [],
+    startedAt: at,
+    lastSeenAt: at,
+    handedInAt: null,
+    collectedAt: null,
+    events: [{ kind: 'started', at }],
+  };
+}
+
+async function started(sitting: Sitting, attempt: Attempt, terms: Terms, now: number): Promise<StartReply> {
+  const paper = await desk.paperVersions.get([sitting.paperId, attempt.paperVersion]);
+  if (!paper) return { outcome: 'refused', why: 'unknown' };
+  await keepAttempt(attempt);
+  return { outcome: 'started', packet: paperPacket(paper, attempt), status: statusOf(attempt, terms, now) };
+}
+
+/** Takes answers over as they are typed. Those that come after time is up are not taken, and the reply says so. */
+export async function handOver(
+  joinCode: string,
+  attemptId: string,
+  answers: Answers,
+  comeBack: string[] | null,
+  now: number,
+): Promise<AttemptStatus | null> {
+  return withAttempt(joinCode, attemptId, now, async (attempt, terms) => {
+    if (!stillTaken(attempt, terms, now)) return attempt;
+    const at = new Date(now).toISOString();
+    const changed: Attempt = {
+      ...attempt,
+      answers: { ...attempt.answers, ...(await validAnswers(attempt, answers, now)) },
+      comeBack: (comeBack ?? attempt.comeBack).filter((id) => attempt.questionIds.includes(id)),
+      lastSeenAt: at,
+    };
+    await keepAttempt(changed);
+    return changed;
+  });
+}
+
+export async function handIn(
+  joinCode: string,
+  attemptId: string,
+  now: number,
+): Promise<AttemptStatus | null> {
+  return withAttempt(joinCode, attemptId, now, async (attempt, terms) => {
+    if (!stillTaken(attempt, terms, now)) return attempt;
+    const deadline = deadlineOf(attempt, terms);
+    const at = new Date(deadline === null ? now : Math.min(now, deadline)).toISOString();
+    const changed: Attempt = {
+      ...attempt,
+      handedInAt: at,
+      events: [...attempt.events, { kind: 'handedIn', at }],
+    };
+    await keepAttempt(changed);
+    return changed;
+  });
+}
+
+/** What the student may see of the result; null while nothing is let out. Looking at it is noted. */
+export async function result(joinCode: string, sittingId: string, now: number): Promise<ResultReply> {
+  const student = await studentWith(joinCode);
+  const sitting = await desk.sittings.get(sittingId);
+  if (!student || !sitting) return null;
+  const release = await desk.releases.get([sittingId, student.id]);
+  const { attempts } = await standingOfStudent(sitting, student.id, now);
+  const attempt = countingAttempt(attempts);
+  const paper = await paperOf(sitting);
+  if (!release || !attempt || !paper) return null;
+  await desk.releases.update([sittingId, student.id], {
+    openedAt: [...release.openedAt, new Date(now).toISOString()],
+  });
+  await dropStandings(desk, sittingId);
+  const marks = await desk.marks.where({ attemptId: attempt.id }).toArray();
+  const { title } = sitting;
+  const source = {
+    sittingId,
+    title,
+    questions: paper.questions,
+    attempt,
+    marks,
+    releasedAt: release.releasedAt,
+  };
+  return scriptPacket(source, release.shows);
+}
+
+/** The paper as students get it, for the teacher's own look. */
+export const previewQuestions = studentQuestions;
+
+async function studentWith(joinCode: string): Promise<Student | undefined> {
+  return desk.students.where('joinCode').equals(joinCodeFrom(joinCode)).first();
+}
+
+async function standingOfStudent(sitting: Sitting, studentId: string, now: number) {
+  const place = { sittingId: sitting.id, studentId };
+  const attempts = await desk.attempts.where(place).toArray();
+  const terms = termsFor(sitting, await desk.allowances.where(place).toArray(), now);
+  return { attempts, terms };
+}
+
+/** Runs `work` on the student's own attempt in one transaction; null when the attempt is not this student's. */
+async function withAttempt(
+  joinCode: string,
+  attemptId: string,
+  now: number,
+  work: (attempt: Attempt, terms: Terms) => Promise<Attempt>,
+): Promise<AttemptStatus | null> {
+  return desk.transaction('rw', desk.tables, async () => {
+    const student = await studentWith(joinCode);
+    const attempt = await desk.attempts.get(attemptId);
+    const sitting = attempt && (await desk.sittings.get(attempt.sittingId));
+    if (!student || !attempt || !sitting || attempt.studentId !== student.id) return null;
+    const { terms } = await standingOfStudent(sitting, student.id, now);
+    return statusOf(await work(attempt, terms), terms, now);
+  });
+}
+
+function stillTaken(attempt: Attempt, terms: Terms, now: number): boolean {
+  if (attempt.handedInAt !== null || attempt.collectedAt !== null) return false;
+  const deadline = deadlineOf(attempt, terms);
+  return deadline === null || now < deadline + graceMs;
+}
+
+/** The answers that belong to this attempt and are of the right shape for their question. */
+async function validAnswers(attempt: Attempt, answers: Answers, now: number): Promise<Answers> {
+  const sitting = await desk.sittings.get(attempt.sittingId);
+  const paper = sitting && (await desk.paperVersions.get([sitting.paperId, attempt.paperVersion]));
+  const at = new Date(now).toISOString();
+  const valid: Answers = {};
+  for (const question of paper?.questions ?? []) {
+    const answer = answers[question.id];
+    if (!answer || !attempt.questionIds.includes(question.id)) continue;
+    const response = kindOf(question).responseSchema.safeParse(answer.response);
+    if (response.success) valid[question.id] = { response: response.data, at };
+  }
+  return valid;
+}
+
+async function keepAttempt(attempt: Attempt): Promise<void> {
+  await desk.attempts.put(attempt);
+  await dropStandings(desk, attempt.sittingId);
+}
+
+function statusOf(attempt: Attempt, terms: Terms, now: number): AttemptStatus {
+  return {
+    attemptId: attempt.id,
+    state: attemptState(attempt, terms, now),
+    deadline: deadlineOf(attempt, terms),
+    now,
+    answered: Object.keys(attempt.answers),
+    endedAt: attempt.handedInAt ?? attempt.collectedAt,
+  };
+}

@@ -1,0 +1,75 @@
+import { Paper, PaperContent, type PaperVersion } from '@/core/model/paper';
+import { readyToSit } from '@/core/scoring/paperFindings';
+import { runCommand, type Recorder } from './command';
+import { newId } from './ids';
+import { desk } from './tables';
+
+export async function createPaper(title: string, now: string) {
+  const paper = Paper.parse({
+    id: newId(),
+    title,
+    instructions: '',
+    questions: [],
+    createdAt: now,
+    changedAt: now,
+  });
+  return runCommand(
+    { command: 'createPaper', said: `Paper ${title} begun`, about: paper.id },
+    now,
+    async (record) => {
+      await record.add('papers', paper);
+      return paper.id;
+    },
+  );
+}
+
+/**
+ * Keeps a changed paper.
+ *
+ * @param said what was done, in words
+ * @param joins names the field typed in, so that a run of typing is one entry in the log
+ */
+export async function changePaper(paper: Paper, said: string, joins: string | undefined, now: string) {
+  return runCommand(
+    { command: 'changePaper', said, about: paper.id, ...(joins ? { joins } : {}) },
+    now,
+    (record) => record.put('papers', Paper.parse({ ...paper, changedAt: now })),
+  );
+}
+
+export async function deletePaper(id: string, now: string) {
+  const paper = await desk.papers.get(id);
+  return runCommand(
+    { command: 'deletePaper', said: `Paper ${paper?.title ?? ''} deleted`, about: id },
+    now,
+    async (record) => {
+      if ((await desk.sittings.where('paperId').equals(id).count()) > 0)
+        throw new Error('A paper with sittings stays');
+      await record.remove('papers', [id]);
+    },
+  );
+}
+
+/** Freezes a paper as it stands: the latest version when nothing has changed since, else a new one. */
+export async function freezePaper(
+  record: Pick<Recorder, 'add'>,
+  paper: Paper,
+  now: string,
+): Promise<PaperVersion> {
+  const versions = await desk.paperVersions.where('paperId').equals(paper.id).toArray();
+  const latest = versions.reduce<PaperVersion | undefined>(
+    (a, b) => (a && a.version > b.version ? a : b),
+    undefined,
+  );
+  const content = PaperContent.parse(paper);
+  if (latest && sameContent(latest, content)) return latest;
+  if (!readyToSit(content)) throw new Error('This paper is not ready to be sat');
+  const version = { ...content, paperId: paper.id, version: (latest?.version ?? 0) + 1, frozenAt: now };
+  await record.add('paperVersions', version);
+  return version;
+}
+
+/** True when two papers hold the same, whatever their version or dates. */
+export function sameContent(a: PaperContent, b: PaperContent): boolean {
+  return JSON.stringify(PaperContent.parse(a)) === JSON.stringify(PaperContent.parse(b));
+}

@@ -1,0 +1,138 @@
+import Dexie from 'dexie';
+import type { Question } from '@/core/kinds';
+import type { PaperContent } from '@/core/model/paper';
+import { byRegister, type Group, type Student } from '@/core/model/people';
+import type { Sitting } from '@/core/model/sitting';
+import { standingOf, type SittingRecords, type Standing } from '@/core/running/standing';
+import { desk } from './tables';
+
+/** The paper a sitting is scored with: its frozen version, or the paper as it stands while nobody has started. */
+export async function paperOf(sitting: Sitting): Promise<PaperContent | undefined> {
+  return sitting.paperVersion === null
+    ? desk.papers.get(sitting.paperId)
+    : desk.paperVersions.get([sitting.paperId, sitting.paperVersion]);
+}
+
+/** What a sitting's rows hang on: its paper, groups and students. */
+export interface SittingFrame {
+  sitting: Sitting;
+  paper: PaperContent;
+  questions: Question[];
+  groups: Group[];
+  /** In the order of a register; whoever sat it stays in the list after leaving the group. */
+  students: Student[];
+}
+
+/** The frame of one sitting; null when there is no such sitting. */
+export async function sittingFrame(sittingId: string): Promise<SittingFrame | null> {
+  const sitting = await desk.sittings.get(sittingId);
+  const paper = sitting && (await paperOf(sitting));
+  if (!sitting || !paper) return null;
+  const [listed, groups, sat] = await Promise.all([
+    desk.students.where('groupIds').anyOf(sitting.groupIds).distinct().toArray(),
+    desk.groups.bulkGet(sitting.groupIds),
+    studentsWhoSat(sittingId),
+  ]);
+  const known = new Set(listed.map((student) => student.id));
+  const left = (await desk.students.bulkGet(sat.filter((id) => !known.has(id)))).filter(
+    (each) => each !== undefined,
+  );
+  return {
+    sitting,
+    paper,
+    questions: paper.questions,
+    groups: groups.filter((group) => group !== undefined).sort((a, b) => a.name.localeCompare(b.name)),
+    students: [...listed, ...left].sort(byRegister),
+  };
+}
+
+/** The students of a sitting's attempts, read from the index alone. */
+async function studentsWhoSat(sittingId: string): Promise<string[]> {
+  const keys = await desk.attempts
+    .where('[sittingId+studentId]')
+    .between([sittingId, Dexie.minKey], [sittingId, Dexie.maxKey])
+    .uniqueKeys();
+  return keys.map((key) => String((key as unknown as string[])[1])); // a compound key is an array of its parts
+}
+
+/** Everything of one sitting that its views are computed from; null when there is no such sitting. */
+export async function sittingRecords(sittingId: string): Promise<(SittingRecords & SittingFrame) | null> {
+  const frame = await sittingFrame(sittingId);
+  if (!frame) return null;
+  const [allowances, attempts, marks, releases] = await Promise.all([
+    desk.allowances.where({ sittingId }).toArray(),
+    desk.attempts.where({ sittingId }).toArray(),
+    desk.marks.where({ sittingId }).toArray(),
+    desk.releases.where({ sittingId }).toArray(),
+  ]);
+  return { ...frame, allowances, attempts, marks, releases };
+}
+
+/** How a sitting stands, from the cache while it holds; `computed` says that the cache did not have it. */
+export async function standing(
+  sitting: Sitting,
+  now: number,
+): Promise<{ standing: Standing; computed: boolean } | null> {
+  const cached = await desk.standings.get(sitting.id);
+  if (cached && (cached.validUntil === null || cached.validUntil > now))
+    return { standing: cached, computed: false };
+  const records = await sittingRecords(sitting.id);
+  return records && { standing: standingOf(records, now), computed: true };
+}
+
+/** Puts standings into the cache. Apart from `standing`, which live queries call and which must only read. */
+export async function keepStandings(standings: readonly Standing[]): Promise<void> {
+  await desk.standings.bulkPut([...standings]);
+}
+
+/** One sitting on the desk. */
+export interface SittingRow {
+  sitting: Sitting;
+  paper: PaperContent;
+  standing: Standing;
+  /** True when the standing came from the rows and not from the cache, which may keep it. */
+  computed: boolean;
+  groups: Group[];
+}
+
+/** What lies on the desk: every sitting with how it stands, every paper not given out yet, every group. */
+export async function deskRows(now: number) {
+  const [all, papers, groups] = await Promise.all([
+    desk.sittings.toArray(),
+    desk.papers.orderBy('changedAt').reverse().toArray(),
+    desk.groups.orderBy('name').toArray(),
+  ]);
+  const sittings: SittingRow[] = [];
+  for (const sitting of all) {
+    const paper = await paperOf(sitting);
+    const stands = await standing(sitting, now);
+    if (paper && stands)
+      sittings.push({
+        sitting,
+        paper,
+        ...stands,
+        groups: groups.filter((group) => sitting.groupIds.includes(group.id)),
+      });
+  }
+  const given = new Set(all.map((sitting) => sitting.paperId));
+  const sizes = await Promise.all(
+    groups.map((group) => desk.students.where('groupIds').equals(group.id).count()),
+  );
+  return {
+    sittings: sittings.sort((a, b) => b.sitting.opensAt.localeCompare(a.sitting.opensAt)),
+    papers: papers.filter((paper) => !given.has(paper.id)),
+    groups: groups.map((group, index) => ({ ...group, students: sizes[index] ?? 0 })),
+  };
+}
+
+/** Every group with its number of students and of sittings, by name. */
+export async function groupRows() {
+  const groups = await desk.groups.orderBy('name').toArray();
+  return Promise.all(
+    groups.map(async (group) => ({
+      group,
+      students: await desk.students.where('groupIds').equals(group.id).count(),
+      sittings: await desk.sittings.where('groupIds').equals(group.id).count(),
+    })),
+  );
+}

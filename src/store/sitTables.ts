@@ -1,0 +1,27 @@
+import Dexie, { type EntityTable } from 'dexie';
+import type { Answers } from '@/core/model/sitting';
+import type { PaperPacket } from '@/core/formats/packet/paper';
+
+/** What the student's device holds of one attempt: the packet, the answers, and what has not been handed over. */
+export interface HeldAttempt {
+  attemptId: string;
+  sittingId: string;
+  joinCode: string;
+  packet: PaperPacket;
+  answers: Answers;
+  comeBack: string[];
+  /** Questions whose answer the teacher's side has not acknowledged. */
+  unsent: string[];
+}
+
+/** The student's database: apart from the teacher's, and never holding a key. */
+export class SitDatabase extends Dexie {
+  declare attempts: EntityTable<HeldAttempt, 'attemptId'>;
+
+  constructor(name = 'gribbet-sit') {
+    super(name);
+    this.version(1).stores({ attempts: 'attemptId, joinCode, [joinCode+sittingId]' });
+  }
+}
+
+export const sitDesk = new SitDatabase();

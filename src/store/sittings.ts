@@ -1,0 +1,138 @@
+import { fullName } from '@/core/model/people';
+import { Allowance, Sitting, type Attempt } from '@/core/model/sitting';
+import { attemptState, countingAttempt, termsFor } from '@/core/running/terms';
+import { runCommand } from './command';
+import { newId } from './ids';
+import { freezePaper } from './papers';
+import { desk } from './tables';
+
+export type NewSitting = Omit<Sitting, 'id' | 'paperVersion' | 'closedToStartsAt' | 'createdAt'>;
+
+export async function createSitting(settings: NewSitting, now: string) {
+  const sitting = Sitting.parse({
+    ...settings,
+    id: newId(),
+    paperVersion: null,
+    closedToStartsAt: null,
+    createdAt: now,
+  });
+  return runCommand(
+    { command: 'createSitting', said: `${sitting.title} given out`, about: sitting.id },
+    now,
+    async (record) => {
+      await record.add('sittings', sitting);
+      return sitting.id;
+    },
+  );
+}
+
+export async function changeSitting(sitting: Sitting, said: string, now: string) {
+  return runCommand({ command: 'changeSitting', said, about: sitting.id }, now, (record) =>
+    record.put('sittings', Sitting.parse(sitting)),
+  );
+}
+
+/** Nobody new may start from now on, or may again. Those who are working go on. */
+export async function setClosedToStarts(sittingId: string, closed: boolean, now: string) {
+  const said = closed ? 'Closed to new starts' : 'Open to new starts again';
+  return runCommand({ command: 'setClosedToStarts', said, about: sittingId }, now, async (record) => {
+    const sitting = await desk.sittings.get(sittingId);
+    if (sitting) await record.put('sittings', { ...sitting, closedToStartsAt: closed ? now : null });
+  });
+}
+
+/** Takes in one running attempt as it stands, for that student alone. */
+export async function collectAttempt(attemptId: string, reason: string, now: string) {
+  const attempt = await desk.attempts.get(attemptId);
+  const student = attempt && (await desk.students.get(attempt.studentId));
+  const said = `Collected from ${student ? fullName(student) : 'one student'}`;
+  return runCommand(
+    { command: 'collectAttempt', said, about: attempt?.sittingId ?? null },
+    now,
+    async (record) => {
+      const running = await desk.attempts.get(attemptId);
+      if (running && running.handedInAt === null && running.collectedAt === null)
+        await record.put('attempts', collected(running, reason, now));
+    },
+  );
+}
+
+function collected(attempt: Attempt, reason: string, now: string): Attempt {
+  return {
+    ...attempt,
+    collectedAt: now,
+    events: [...attempt.events, { kind: 'collected', at: now, reason }],
+  };
+}
+
+/** Gives one student more minutes, or takes minutes given before as they are and adds to them. */
+export async function giveMinutes(
+  sittingId: string,
+  studentId: string,
+  minutes: number,
+  reason: string,
+  now: string,
+) {
+  const student = await desk.students.get(studentId);
+  const said = `${student ? fullName(student) : 'One student'} has ${minutes} more minutes`;
+  return runCommand({ command: 'giveMinutes', said, about: sittingId }, now, (record) =>
+    record.add(
+      'allowances',
+      Allowance.parse({ id: newId(), kind: 'minutes', sittingId, studentId, minutes, reason, at: now }),
+    ),
+  );
+}
+
+/** Gives one student another attempt. One that still runs is collected first, so that never two run. */
+export async function giveAttempt(sittingId: string, studentId: string, reason: string, now: string) {
+  const student = await desk.students.get(studentId);
+  const said = `${student ? fullName(student) : 'One student'} may make another attempt`;
+  return runCommand({ command: 'giveAttempt', said, about: sittingId }, now, async (record) => {
+    const sitting = await desk.sittings.get(sittingId);
+    if (!sitting) return;
+    const place = { sittingId, studentId };
+    const attempt = countingAttempt(await desk.attempts.where(place).toArray());
+    const terms = termsFor(sitting, await desk.allowances.where(place).toArray(), Date.parse(now));
+    if (attempt && attemptState(attempt, terms, Date.parse(now)) === 'working')
+      await record.put('attempts', collected(attempt, reason, now));
+    await record.add(
+      'allowances',
+      Allowance.parse({ id: newId(), kind: 'attempt', ...place, reason, at: now }),
+    );
+  });
+}
+
+/** Scores a sitting with the paper as it stands now. Hand marks stay. */
+export async function adoptPaper(sittingId: string, now: string) {
+  return runCommand(
+    { command: 'adoptPaper', said: 'The sitting is scored with the changed paper', about: sittingId },
+    now,
+    async (record) => {
+      const sitting = await desk.sittings.get(sittingId);
+      const paper = sitting && (await desk.papers.get(sitting.paperId));
+      if (!sitting || !paper) return;
+      const { version } = await freezePaper(record, paper, now);
+      await record.put('sittings', { ...sitting, paperVersion: version });
+    },
+  );
+}
+
+/** Takes a sitting off the desk for good, with its attempts and marks; the undo brings all of it back. */
+export async function deleteSitting(sittingId: string, now: string) {
+  const sitting = await desk.sittings.get(sittingId);
+  return runCommand(
+    { command: 'deleteSitting', said: `${sitting?.title ?? 'Sitting'} deleted`, about: sittingId },
+    now,
+    async (record) => {
+      for (const mark of await desk.marks.where({ sittingId }).toArray())
+        await record.remove('marks', [mark.attemptId, mark.questionId]);
+      for (const release of await desk.releases.where({ sittingId }).toArray())
+        await record.remove('releases', [sittingId, release.studentId]);
+      for (const attempt of await desk.attempts.where({ sittingId }).toArray())
+        await record.remove('attempts', [attempt.id]);
+      for (const allowance of await desk.allowances.where({ sittingId }).toArray())
+        await record.remove('allowances', [allowance.id]);
+      await record.remove('sittings', [sittingId]);
+    },
+  );
+}

@@ -1,0 +1,346 @@
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { buildDemo } from '@demo/buildDemo';
+import { at, courseText, openQuestion, samples, studentOf, tideChoice } from '../../tests/unit/samples';
+import type { Question } from '@/core/kinds';
+import { deskTables, replaceDesk } from './backup';
+import { undo } from './command';
+import * as exchange from './exchange';
+import { markAnswers } from './marks';
+import { changePaper, createPaper } from './papers';
+import { bringIn, createGroup, deleteGroup } from './people';
+import { deskRows, keepStandings, standing } from './queries';
+import { handBack, takeBack } from './releases';
+import {
+  adoptPaper,
+  collectAttempt,
+  createSitting,
+  deleteSitting,
+  giveAttempt,
+  giveMinutes,
+  setClosedToStarts,
+} from './sittings';
+import { desk } from './tables';
+
+const start = Date.parse(at);
+const later = (minutes: number) => new Date(start + minutes * 60_000).toISOString();
+
+const everyShow = {
+  total: true,
+  points: true,
+  answers: true,
+  rightOrWrong: true,
+  accepted: true,
+  comments: true,
+};
+
+beforeEach(async () => {
+  await desk.delete();
+  await desk.open();
+});
+
+/** A group of two, a paper of every kind, and a sitting open for two hours with an hour each. */
+async function deskWithSitting() {
+  const groupId = (await createGroup('Monday', at)).result;
+  const row = { line: 1, number: '', email: '', knownId: null };
+  await bringIn(
+    groupId,
+    [
+      { ...row, familyName: 'Okafor', givenName: 'Amara' },
+      { ...row, familyName: 'Tran', givenName: 'Linh' },
+    ],
+    at,
+  );
+  const paperId = (await createPaper('Tides', at)).result;
+  const paper = await desk.papers.get(paperId);
+  if (!paper) throw new Error('no paper');
+  await changePaper({ ...paper, questions: Object.values(samples) }, 'Written', undefined, at);
+  const settings = {
+    paperId,
+    title: 'Tides',
+    groupIds: [groupId],
+    opensAt: at,
+    closesAt: later(120),
+    timeLimitMs: 3_600_000,
+    accessCode: 'ebb',
+  };
+  const sittingId = (await createSitting(settings, at)).result;
+  const [amara, linh] = await desk.students.orderBy('joinCode').toArray();
+  if (!amara || !linh) throw new Error('no students');
+  return { groupId, paperId, sittingId, amara, linh };
+}
+
+async function startedBy(joinCode: string, sittingId: string, now = start) {
+  const reply = await exchange.start(joinCode, sittingId, 'ebb', now);
+  if (reply.outcome !== 'started') throw new Error(reply.why);
+  return reply;
+}
+
+describe('commands', () => {
+  it('write the log, and undo takes back the last one whole', async () => {
+    const { groupId } = await deskWithSitting();
+    const before = await deskTables();
+    await deleteGroup(groupId, later(1));
+    expect(await desk.groups.count()).toBe(0);
+    expect(await desk.students.count()).toBe(0);
+    expect(await undo(later(2))).toMatchObject({ outcome: 'undone', said: 'Group Monday deleted' });
+    const { log: _, ...after } = await deskTables();
+    const { log: __, ...wanted } = before;
+    expect(after).toEqual(wanted);
+  });
+
+  it('every command of the slice can be taken back, down to the empty desk', async () => {
+    const { sittingId, amara } = await deskWithSitting();
+    await setClosedToStarts(sittingId, true, later(1));
+    await giveMinutes(sittingId, amara.id, 10, 'Extra time', later(1));
+    await giveAttempt(sittingId, amara.id, 'Illness', later(1));
+    await handBack(sittingId, [amara.id], everyShow, later(1));
+    await takeBack(sittingId, [amara.id], later(1));
+    await markAnswers({ sittingId, questionId: 'q4', attemptIds: ['x'] }, { points: 2 }, 'marked', later(1));
+    await deleteSitting(sittingId, later(2));
+    for (let guard = 0; guard < 30 && (await undo(later(3))).outcome === 'undone'; guard++);
+    const { log, ...tables } = await deskTables();
+    expect(Object.values(tables).every((rows) => rows.length === 0)).toBe(true);
+    expect(log.length).toBeGreaterThan(8);
+    expect(await undo(later(4))).toMatchObject({ outcome: 'nothing' });
+  });
+
+  it('a run of typing is one step to undo, a field of its own another', async () => {
+    const paperId = (await createPaper('T', at)).result;
+    const paper = await desk.papers.get(paperId);
+    if (!paper) throw new Error('no paper');
+    for (const [second, title] of ['Ti', 'Tid', 'Tides'].entries())
+      await changePaper(
+        { ...paper, title },
+        'Title changed',
+        'title',
+        new Date(start + second * 1000).toISOString(),
+      );
+    await changePaper(
+      { ...paper, title: 'Tides', instructions: 'Go' },
+      'Instructions',
+      'instructions',
+      later(1),
+    );
+    expect(await desk.log.count()).toBe(3);
+    await undo(later(2));
+    expect(await desk.papers.get(paperId)).toMatchObject({ title: 'Tides', instructions: '' });
+    await undo(later(2));
+    expect(await desk.papers.get(paperId)).toMatchObject({ title: 'T' });
+  });
+
+  it('an undo never takes away what a student has done since', async () => {
+    const { sittingId, amara } = await deskWithSitting();
+    const { packet } = await startedBy(amara.joinCode, sittingId);
+    expect(await undo(later(1))).toMatchObject({ outcome: 'changedSince' });
+    expect(await desk.attempts.get(packet.attemptId)).toBeDefined();
+    expect(await desk.sittings.count()).toBe(1);
+  });
+
+  it('a mark keeps what was before it in the log', async () => {
+    await markAnswers({ sittingId: 's', questionId: 'q4', attemptIds: ['a', 'b'] }, { points: 2 }, 'two', at);
+    await markAnswers(
+      { sittingId: 's', questionId: 'q4', attemptIds: ['a'] },
+      { points: 3 },
+      'three',
+      later(1),
+    );
+    const last = await desk.log.orderBy('seq').last();
+    expect(JSON.stringify(last?.changes)).toContain('"path":"/points","value":2');
+    await undo(later(2));
+    expect(await desk.marks.get(['a', 'q4'])).toMatchObject({ points: 2 });
+  });
+});
+
+describe('the desk’s end of a carrier', () => {
+  it('greets by code, however it is typed, and nobody without one', async () => {
+    const { amara } = await deskWithSitting();
+    const typed = `${amara.joinCode.slice(0, 3).toLowerCase()} ${amara.joinCode.slice(3)}`;
+    expect(await exchange.greet(typed)).toMatchObject({ familyName: amara.familyName, groups: ['Monday'] });
+    expect(await exchange.greet('222222')).toBeNull();
+  });
+
+  it('asks for the access code once, and goes on with the same attempt after that', async () => {
+    const { sittingId, amara } = await deskWithSitting();
+    expect(await exchange.start(amara.joinCode, sittingId, 'flood', start)).toEqual({
+      outcome: 'refused',
+      why: 'wrongCode',
+    });
+    const first = await startedBy(amara.joinCode, sittingId);
+    await exchange.handOver(
+      amara.joinCode,
+      first.packet.attemptId,
+      { q4: { response: { text: 'iron' }, at } },
+      ['q1'],
+      start + 5_000,
+    );
+    const again = await exchange.start(amara.joinCode, sittingId, '', start + 60_000);
+    expect(again).toMatchObject({
+      outcome: 'started',
+      packet: {
+        attemptId: first.packet.attemptId,
+        answers: { q4: { response: { text: 'iron' } } },
+        comeBack: ['q1'],
+      },
+      status: { deadline: start + 3_600_000 },
+    });
+    expect(await desk.attempts.count()).toBe(1);
+  });
+
+  it('nothing it says before handing back holds a key, scheme, note or comment', async () => {
+    const { sittingId, amara } = await deskWithSitting();
+    const said: unknown[] = [
+      await exchange.greet(amara.joinCode),
+      await exchange.home(amara.joinCode, start),
+    ];
+    const { packet, status } = await startedBy(amara.joinCode, sittingId);
+    said.push(packet, status);
+    said.push(
+      await exchange.handOver(
+        amara.joinCode,
+        packet.attemptId,
+        { q1: { response: { picked: ['c'] }, at } },
+        null,
+        start + 1,
+      ),
+    );
+    said.push(await exchange.handIn(amara.joinCode, packet.attemptId, start + 2));
+    said.push(
+      await exchange.result(amara.joinCode, sittingId, start + 3),
+      await exchange.home(amara.joinCode, start + 4),
+    );
+    const text = JSON.stringify(said);
+    expect(text).not.toContain('SECRET');
+    expect(text).toContain(tideChoice.stem);
+  });
+
+  it('takes only answers of the right shape to questions of this attempt, from its own student', async () => {
+    const { sittingId, amara, linh } = await deskWithSitting();
+    const { packet } = await startedBy(amara.joinCode, sittingId);
+    const odd = {
+      q1: { response: { text: 'not a pick' }, at },
+      nowhere: { response: { text: 'x' }, at },
+      q3: { response: { text: '118' }, at },
+    };
+    await exchange.handOver(amara.joinCode, packet.attemptId, odd, null, start + 1);
+    expect(
+      await exchange.handOver(
+        linh.joinCode,
+        packet.attemptId,
+        { q4: { response: { text: 'mine' }, at } },
+        null,
+        start + 2,
+      ),
+    ).toBeNull();
+    expect(Object.keys((await desk.attempts.get(packet.attemptId))?.answers ?? {})).toEqual(['q3']);
+  });
+
+  it('takes nothing after time is up or after the teacher collected', async () => {
+    const { sittingId, amara, linh } = await deskWithSitting();
+    const { packet } = await startedBy(amara.joinCode, sittingId);
+    const late = await exchange.handOver(
+      amara.joinCode,
+      packet.attemptId,
+      { q4: { response: { text: 'late' }, at } },
+      null,
+      start + 3_700_000,
+    );
+    expect(late).toMatchObject({ state: 'collectedByTime', answered: [] });
+    const other = await startedBy(linh.joinCode, sittingId);
+    await collectAttempt(other.packet.attemptId, 'hangs', later(1));
+    const after = await exchange.handOver(
+      linh.joinCode,
+      other.packet.attemptId,
+      { q4: { response: { text: 'x' }, at } },
+      null,
+      start + 90_000,
+    );
+    expect(after).toMatchObject({ state: 'collected', answered: [] });
+  });
+
+  it('another attempt collects the one that still runs, and is the one that counts', async () => {
+    const { sittingId, amara } = await deskWithSitting();
+    const first = await startedBy(amara.joinCode, sittingId);
+    await giveAttempt(sittingId, amara.id, 'Technical trouble', later(5));
+    const second = await startedBy(amara.joinCode, sittingId, start + 360_000);
+    expect(second.packet).toMatchObject({ attemptNumber: 2, answers: {} });
+    expect(await desk.attempts.get(first.packet.attemptId)).toMatchObject({ collectedAt: later(5) });
+  });
+
+  it('lets the result out as far as released, notes each opening, and nothing once taken back', async () => {
+    const { sittingId, amara } = await deskWithSitting();
+    const { packet } = await startedBy(amara.joinCode, sittingId);
+    await exchange.handIn(amara.joinCode, packet.attemptId, start + 1000);
+    await handBack(sittingId, [amara.id], { ...everyShow, accepted: false, comments: false }, later(1));
+    expect(await exchange.result(amara.joinCode, sittingId, start + 70_000)).toMatchObject({
+      total: { points: 0, max: 8 },
+    });
+    expect((await desk.releases.get([sittingId, amara.id]))?.openedAt).toHaveLength(1);
+    await takeBack(sittingId, [amara.id], later(2));
+    expect(await exchange.result(amara.joinCode, sittingId, start + 130_000)).toBeNull();
+  });
+});
+
+describe('a paper changed after it was sat', () => {
+  it('stays as it was for the sitting until the teacher takes the change over', async () => {
+    const { sittingId, paperId, amara } = await deskWithSitting();
+    const { packet } = await startedBy(amara.joinCode, sittingId);
+    await exchange.handOver(
+      amara.joinCode,
+      packet.attemptId,
+      { q1: { response: { picked: ['a'] }, at } },
+      null,
+      start + 1,
+    );
+    await exchange.handIn(amara.joinCode, packet.attemptId, start + 2);
+    const paper = await desk.papers.get(paperId);
+    const rekeyed = { ...tideChoice, key: 'a' } as Question;
+    if (paper)
+      await changePaper(
+        { ...paper, questions: [rekeyed, courseText, openQuestion] },
+        'Key',
+        undefined,
+        later(1),
+      );
+    const shareOf = async () => {
+      const sitting = await desk.sittings.get(sittingId);
+      return sitting && (await standing(sitting, start + 120_000))?.standing.meanShare;
+    };
+    expect(await shareOf()).toBe(0);
+    await adoptPaper(sittingId, later(2));
+    // 1 of 6 points: the question that was taken out no longer counts.
+    expect(await shareOf()).toBeCloseTo(1 / 6, 12);
+    expect(await desk.paperVersions.count()).toBe(2);
+  });
+});
+
+describe('the cache of standings', () => {
+  it('is dropped by whatever it was computed from, and holds nothing of its own', async () => {
+    const { sittingId, amara } = await deskWithSitting();
+    await keepStandings((await deskRows(start)).sittings.map((row) => row.standing));
+    expect(await desk.standings.get(sittingId)).toMatchObject({ notStarted: 2 });
+    await startedBy(amara.joinCode, sittingId);
+    expect(await desk.standings.get(sittingId)).toBeUndefined();
+    expect((await deskRows(start)).sittings[0]?.standing).toMatchObject({ notStarted: 1, working: 1 });
+  });
+});
+
+describe('a backup', () => {
+  it('puts the desk back as it was', async () => {
+    const tables = buildDemo(start);
+    await replaceDesk(tables);
+    const kept = await deskTables();
+    await replaceDesk({
+      ...tables,
+      students: [studentOf()],
+      sittings: [],
+      attempts: [],
+      marks: [],
+      releases: [],
+    });
+    expect(await desk.attempts.count()).toBe(0);
+    await replaceDesk(kept);
+    expect(await deskTables()).toEqual(kept);
+    expect(kept.attempts).toHaveLength(tables.attempts.length);
+  });
+});

@@ -1,0 +1,46 @@
+import Dexie, { type EntityTable, type Table } from 'dexie';
+import type { Asset, Setting } from '@/core/model/asset';
+import type { LogEntry } from '@/core/model/log';
+import type { Paper, PaperVersion } from '@/core/model/paper';
+import type { Group, Student } from '@/core/model/people';
+import type { Allowance, Attempt, HandMark, Release, Sitting } from '@/core/model/sitting';
+import type { Standing } from '@/core/running/standing';
+
+/** The teacher's database. The student's side has one of its own (`sitTables.ts`). */
+export class DeskDatabase extends Dexie {
+  declare students: EntityTable<Student, 'id'>;
+  declare groups: EntityTable<Group, 'id'>;
+  declare papers: EntityTable<Paper, 'id'>;
+  declare paperVersions: Table<PaperVersion, [string, number]>;
+  declare sittings: EntityTable<Sitting, 'id'>;
+  declare allowances: EntityTable<Allowance, 'id'>;
+  declare attempts: EntityTable<Attempt, 'id'>;
+  declare marks: Table<HandMark, [string, string]>;
+  declare releases: Table<Release, [string, string]>;
+  declare assets: EntityTable<Asset, 'id'>;
+  declare settings: EntityTable<Setting, 'key'>;
+  declare log: Table<LogEntry, number>;
+  /** A cache: how each sitting stands. Dropped whenever a row it was computed from changes. */
+  declare standings: EntityTable<Standing, 'sittingId'>;
+
+  constructor(name = 'gribbet-desk') {
+    super(name);
+    this.version(1).stores({
+      students: 'id, joinCode, number, email, *groupIds',
+      groups: 'id, name',
+      papers: 'id, changedAt',
+      paperVersions: '[paperId+version], paperId',
+      sittings: 'id, paperId, *groupIds',
+      allowances: 'id, sittingId, [sittingId+studentId]',
+      attempts: 'id, sittingId, studentId, [sittingId+studentId]',
+      marks: '[attemptId+questionId], attemptId, sittingId, [sittingId+questionId]',
+      releases: '[sittingId+studentId], sittingId, studentId',
+      assets: 'id',
+      settings: 'key',
+      log: '++seq, about, command',
+      standings: 'sittingId',
+    });
+  }
+}
+
+export const desk = new DeskDatabase();
