@@ -1,0 +1,137 @@
+import { Button } from '@mantine/core';
+import { lazy, Suspense, useMemo, useState } from 'react';
+import {
+  mostMissedFirst,
+  questionFigures,
+  questionLine,
+  studentLine,
+  studentsUnder,
+  totalFigures,
+  type TotalFigures,
+} from '@/core/analysis/sittingFigures';
+import { registerName } from '@/core/model/people';
+import { isIn, type Seat } from '@/core/running/standing';
+import { SittingPage } from '@/ui/desk/SittingPage';
+import type { SittingData } from '@/ui/desk/useSitting';
+import { EmptyState } from '@/ui/EmptyState';
+import { counted, percent, points } from '@/ui/format';
+import { GroupSelect } from '@/ui/GroupSelect';
+import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { QuestionTable } from './QuestionTable';
+import styles from './analyse.module.css';
+
+// The chart library is large; the figures and the table do not wait for it.
+const SpreadChart = lazy(() => import('@/ui/SpreadChart'));
+
+/** What was missed, by how many, and who needs a word. */
+export function AnalysePage({ sittingId }: { sittingId: string }) {
+  return (
+    <SittingPage sittingId={sittingId} current="analyse">
+      {(sitting) => <Analyse sitting={sitting} />}
+    </SittingPage>
+  );
+}
+
+function Analyse({ sitting }: { sitting: SittingData }) {
+  const [group, setGroup] = useState('');
+  const [byMissed, setByMissed] = useState(true);
+  const seats = useMemo(
+    () => sitting.seats.filter((seat) => !group || seat.student.groupIds.includes(group)),
+    [sitting.seats, group],
+  );
+  const totals = useMemo(() => totalFigures(seats), [seats]);
+  const figures = useMemo(() => questionFigures(sitting.questions, seats), [sitting.questions, seats]);
+  const pickGroup = <GroupSelect groups={sitting.groups} value={group} choose={setGroup} />;
+  if (!totals)
+    return (
+      <>
+        {pickGroup}
+        <EmptyState
+          title={group ? 'Nobody of this group has handed in yet' : 'Nothing has come in yet'}
+          action={<a href={`/sittings/${sitting.sitting.id}/run`}>Watch them work</a>}
+        >
+          Figures appear with the first paper that is handed in.
+        </EmptyState>
+      </>
+    );
+  return (
+    <TwoColumns marginLabel="Students under the line" margin={<Under seats={seats} sitting={sitting} />}>
+      <div className={styles.head}>
+        {pickGroup}
+        {totals.unfinished > 0 && (
+          <p className={styles.notFinal} role="note">
+            Not final: {counted(totals.unfinished, 'paper')} of {totals.n}{' '}
+            {totals.unfinished === 1 ? 'is' : 'are'} not wholly marked.{' '}
+            <a href={`/sittings/${sitting.sitting.id}/mark`}>Go on marking</a>
+          </p>
+        )}
+      </div>
+      <Totals totals={totals} />
+      <Suspense fallback={<div className={styles.chart} />}>
+        <SpreadChart bars={totals.spread} meanShare={meanShare(seats)} />
+      </Suspense>
+      <div className={styles.tableHead}>
+        <h2>Questions</h2>
+        <Button size="compact-sm" onClick={() => setByMissed(!byMissed)}>
+          {byMissed ? 'In the order of the paper' : 'Most missed first'}
+        </Button>
+      </div>
+      <QuestionTable figures={byMissed ? mostMissedFirst(figures) : figures} sittingId={sitting.sitting.id} />
+      <p className={styles.soft}>
+        Questions under {percent(questionLine)} stand out, as is common practice. Figures of a question are
+        over the answers that have points.
+      </p>
+    </TwoColumns>
+  );
+}
+
+function meanShare(seats: Seat[]): number {
+  const cards = seats.filter(isIn).flatMap((seat) => seat.scorecard ?? []);
+  return cards.length === 0
+    ? 0
+    : cards.reduce((sum, card) => sum + (card.max ? card.total / card.max : 0), 0) / cards.length;
+}
+
+function Totals({ totals }: { totals: TotalFigures }) {
+  const rows: [string, string][] = [
+    ['in', String(totals.n)],
+    ['mean', points(totals.mean)],
+    ['median', points(totals.median)],
+    ['lowest', points(totals.lowest)],
+    ['highest', points(totals.highest)],
+    ['standard deviation', totals.standardDeviation === null ? '–' : points(totals.standardDeviation)],
+    ['points to be had', points(totals.max)],
+  ];
+  return (
+    <dl className={styles.totals}>
+      {rows.map(([word, value]) => (
+        <div key={word}>
+          <dd>{value}</dd>
+          <dt>{word}</dt>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function Under({ seats, sitting }: { seats: Seat[]; sitting: SittingData }) {
+  const under = studentsUnder(seats, studentLine);
+  return (
+    <MarginBlock title={`${counted(under.length, 'student')} under ${percent(studentLine)}`}>
+      {under.length === 0 && <p>Everyone who is in is above the line.</p>}
+      <ol className={styles.under}>
+        {under.map((seat) => (
+          <li key={seat.student.id}>
+            <a href={`/sittings/${sitting.sitting.id}/scripts/${seat.student.id}`}>
+              {registerName(seat.student)}
+            </a>
+            <span>
+              {percent((seat.scorecard?.total ?? 0) / (seat.scorecard?.max || 1))}
+              {seat.scorecard?.final ? '' : ' so far'}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </MarginBlock>
+  );
+}

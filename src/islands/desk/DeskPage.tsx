@@ -1,0 +1,182 @@
+import { Button, TextInput } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useEffect, useState } from 'react';
+import type { Paper } from '@/core/model/paper';
+import type { Group } from '@/core/model/people';
+import { pressure } from '@/core/running/strip';
+import { createPaper } from '@/store/papers';
+import { deskRows, keepStandings, type SittingRow } from '@/store/queries';
+import { backupSavedAt, begunWith, deskName } from '@/store/deskSettings';
+import { isoNow, useNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
+import { DeskReady } from '@/ui/desk/DeskReady';
+import { paperStages, stripStages } from '@/ui/desk/stripStages';
+import { counted, dayAndTime } from '@/ui/format';
+import { EmptyState } from '@/ui/EmptyState';
+import { Strip } from '@/ui/Strip';
+import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import styles from './DeskPage.module.css';
+
+/** The desk: a stack of strips, the most pressing on top. */
+export function DeskPage() {
+  return (
+    <DeskReady>
+      <Desk />
+    </DeskReady>
+  );
+}
+
+function Desk() {
+  const now = useNow(15_000);
+  const rows = useLiveQuery(() => deskRows(Date.now()), [now]);
+  useEffect(() => {
+    // Only what was computed anew: keeping what came from the cache would ask the query again without end.
+    const fresh = rows?.sittings.filter((row) => row.computed) ?? [];
+    if (fresh.length > 0) void keepStandings(fresh.map((row) => row.standing));
+  }, [rows]);
+  const name = useLiveQuery(deskName);
+  if (!rows) return null;
+  const sittings = [...rows.sittings].sort((a, b) => pressure(b.standing) - pressure(a.standing));
+  const nothing = sittings.length === 0 && rows.papers.length === 0;
+  return (
+    <TwoColumns margin={<DeskMargin groups={rows.groups} now={now} />} marginLabel="Beside the desk">
+      <div className={styles.title}>
+        <h1 className={styles.heading}>On the desk</h1>
+        <span className={styles.about}>{name}</span>
+      </div>
+      {nothing && <FirstSteps groups={rows.groups.length} />}
+      <div className={styles.stack}>
+        {sittings.map((row) => (
+          <SittingStrip key={row.sitting.id} row={row} now={now} />
+        ))}
+        {rows.papers.map((paper) => (
+          <PaperStrip key={paper.id} paper={paper} />
+        ))}
+      </div>
+    </TwoColumns>
+  );
+}
+
+function SittingStrip({ row, now }: { row: SittingRow; now: number }) {
+  const { sitting, paper, standing, groups } = row;
+  return (
+    <article>
+      <div className={styles.title}>
+        <h2>{sitting.title}</h2>
+        <span className={styles.about}>
+          {groups.map((group) => group.name).join(', ')} · {dayAndTime(sitting.opensAt, now)}
+          {sitting.closesAt && ` to ${dayAndTime(sitting.closesAt, now)}`}
+        </span>
+      </div>
+      <Strip label={`Stages of ${sitting.title}`} stages={stripStages(sitting, paper, standing, now)} />
+    </article>
+  );
+}
+
+function PaperStrip({ paper }: { paper: Paper }) {
+  return (
+    <article>
+      <div className={styles.title}>
+        <h2>{paper.title || 'Paper without a title'}</h2>
+        <span className={styles.about}>being written</span>
+      </div>
+      <Strip
+        label={`Stages of ${paper.title || 'the paper without a title'}`}
+        stages={paperStages(paper.id, paper)}
+      />
+    </article>
+  );
+}
+
+function FirstSteps({ groups }: { groups: number }) {
+  return groups === 0 ? (
+    <EmptyState
+      title="First, the students"
+      action={
+        <Button variant="filled" component="a" href="/groups?new=1">
+          Make a group
+        </Button>
+      }
+    >
+      Make a group and bring its students in from a list. Then write a paper beside it and give it to them.
+    </EmptyState>
+  ) : (
+    <EmptyState title="Now the first paper">
+      Name it in the margin. It stands here as a strip of five stages, from writing to handing back.
+    </EmptyState>
+  );
+}
+
+function DeskMargin({ groups, now }: { groups: (Group & { students: number })[]; now: number }) {
+  const saved = useLiveQuery(backupSavedAt);
+  const begun = useLiveQuery(begunWith);
+  return (
+    <>
+      <NewPaper />
+      <MarginBlock title="Groups" aside={<a href="/groups">all groups</a>}>
+        {groups.length === 0 ? (
+          <p>No groups yet.</p>
+        ) : (
+          <ul className={styles.groups}>
+            {groups.map((group) => (
+              <li key={group.id}>
+                <a href={`/groups/${group.id}`}>{group.name}</a>{' '}
+                <span>{counted(group.students, 'student')}</span>
+              </li>
+            ))}
+          </ul>
+        )}
+      </MarginBlock>
+      <MarginBlock title="The students' side">
+        <p>
+          Students enter at <a href="/sit">/sit</a> with their join code. In this browser you can be any of
+          them for a minute.
+        </p>
+      </MarginBlock>
+      <MarginBlock title="Kept in this browser">
+        <p>
+          {saved ? `Last saved to a file ${dayAndTime(saved, now)}.` : 'Not saved to a file yet.'}{' '}
+          <a href="/backup">Save the whole desk</a>
+        </p>
+        {begun === 'demo' && (
+          <p className={styles.about}>
+            This is a made-up course to try things on. <a href="/backup#empty">Start with an empty desk</a>
+          </p>
+        )}
+      </MarginBlock>
+    </>
+  );
+}
+
+function NewPaper() {
+  const [title, setTitle] = useState('');
+  const asked = new URLSearchParams(window.location.search).has('new');
+  const begin = async () => {
+    const made = await act(createPaper(title.trim(), isoNow()));
+    if (made) window.location.assign(`/papers/${made.result}`);
+  };
+  return (
+    <MarginBlock title="New paper">
+      <form
+        className={styles.newPaper}
+        onSubmit={(event) => {
+          event.preventDefault();
+          void begin();
+        }}
+      >
+        <TextInput
+          aria-label="Title of the new paper"
+          placeholder="Title"
+          size="sm"
+          required
+          autoFocus={asked}
+          value={title}
+          onChange={(event) => setTitle(event.currentTarget.value)}
+        />
+        <Button type="submit" size="sm">
+          Write it
+        </Button>
+      </form>
+    </MarginBlock>
+  );
+}

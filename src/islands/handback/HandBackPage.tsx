@@ -1,0 +1,123 @@
+import { Button, Checkbox } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import { readinessOf } from '@/core/handback/readiness';
+import { releaseSentence, showWords } from '@/core/handback/releaseSentence';
+import type { Shows } from '@/core/model/sitting';
+import { handBack, takeBack } from '@/store/releases';
+import { isoNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
+import { SittingPage } from '@/ui/desk/SittingPage';
+import type { SittingData } from '@/ui/desk/useSitting';
+import { EmptyState } from '@/ui/EmptyState';
+import { counted } from '@/ui/format';
+import { GroupSelect } from '@/ui/GroupSelect';
+import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { SeatList } from './SeatList';
+import { TakeOut } from './TakeOut';
+import styles from './handback.module.css';
+
+/** Handing back: who is ready, who gets it, and what they see. */
+export function HandBackPage({ sittingId }: { sittingId: string }) {
+  return (
+    <SittingPage sittingId={sittingId} current="handBack">
+      {(sitting) => <HandBack sitting={sitting} />}
+    </SittingPage>
+  );
+}
+
+const allShown: Shows = {
+  total: true,
+  points: true,
+  answers: true,
+  rightOrWrong: true,
+  accepted: true,
+  comments: true,
+};
+
+function HandBack({ sitting }: { sitting: SittingData }) {
+  const lastShows = sitting.releases.at(-1)?.shows;
+  const [shows, setShows] = useState<Shows>(lastShows ?? allShown);
+  const [group, setGroup] = useState('');
+  const [chosen, setChosen] = useState<ReadonlySet<string> | null>(null);
+  const seats = useMemo(
+    () => sitting.seats.filter((seat) => !group || seat.student.groupIds.includes(group)),
+    [sitting.seats, group],
+  );
+  const ready = seats.filter((seat) => readinessOf(seat).ready);
+  const fresh = ready.filter((seat) => !seat.release);
+  // Until the teacher chooses, all that are ready and do not have it yet.
+  const picked = new Set(
+    (chosen ? ready.filter((seat) => chosen.has(seat.student.id)) : fresh).map((seat) => seat.student.id),
+  );
+  const back = seats.filter((seat) => seat.release && (chosen ? chosen.has(seat.student.id) : true));
+  const give = async () => {
+    if (await act(handBack(sitting.sitting.id, [...picked], shows, isoNow()))) setChosen(null);
+  };
+  const take = async () => {
+    const ids = back.map((seat) => seat.student.id);
+    if (await act(takeBack(sitting.sitting.id, ids, isoNow()))) setChosen(null);
+  };
+  if (sitting.standing.students === 0)
+    return (
+      <EmptyState
+        title="There are no students in this sitting"
+        action={<a href="/groups">To the groups</a>}
+      />
+    );
+  return (
+    <TwoColumns
+      marginLabel="What students see"
+      margin={
+        <>
+          <MarginBlock title="What they see">
+            <ShowsChoice shows={shows} setShows={setShows} />
+            <p className={styles.sentence}>{releaseSentence(shows)}</p>
+            <StillToSit sitting={sitting} shows={shows} />
+            <Button variant="filled" disabled={picked.size === 0} onClick={() => void give()}>
+              Hand back to {counted(picked.size, 'student')}
+            </Button>
+            {back.length > 0 && (
+              <Button onClick={() => void take()}>Take back from {counted(back.length, 'student')}</Button>
+            )}
+          </MarginBlock>
+          <TakeOut sitting={sitting} />
+        </>
+      }
+    >
+      <div className={styles.head}>
+        <p>
+          <strong>{ready.length}</strong> of {seats.length} are ready,{' '}
+          <strong>{seats.filter((seat) => seat.release).length}</strong> have it,{' '}
+          <strong>{seats.filter((seat) => seat.release?.openedAt.length).length}</strong> opened it.
+        </p>
+        <GroupSelect groups={sitting.groups} value={group} choose={setGroup} />
+      </div>
+      <SeatList sitting={sitting} seats={seats} picked={chosen ?? picked} choose={setChosen} />
+    </TwoColumns>
+  );
+}
+
+function ShowsChoice({ shows, setShows }: { shows: Shows; setShows: (shows: Shows) => void }) {
+  return (Object.keys(showWords) as (keyof Shows)[]).map((what) => (
+    <Checkbox
+      key={what}
+      size="sm"
+      label={showWords[what]}
+      checked={shows[what]}
+      onChange={(event) => setShows({ ...shows, [what]: event.currentTarget.checked })}
+    />
+  ));
+}
+
+/** Showing accepted answers now would spoil the paper for those who have still to sit it. */
+function StillToSit({ sitting, shows }: { sitting: SittingData; shows: Shows }) {
+  const over = sitting.sitting.closesAt !== null && Date.parse(sitting.sitting.closesAt) <= sitting.now;
+  const toSit =
+    sitting.standing.working + (over || sitting.sitting.closedToStartsAt ? 0 : sitting.standing.notStarted);
+  if (toSit === 0 || !(shows.accepted || shows.rightOrWrong || shows.comments)) return null;
+  return (
+    <p className={styles.warning} role="note">
+      {counted(toSit, 'student')} may still be sitting this paper; what is shown now could reach them.
+    </p>
+  );
+}

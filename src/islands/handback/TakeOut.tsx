@@ -1,0 +1,33 @@
+import { Button, Checkbox } from '@mantine/core';
+import { useState } from 'react';
+import { gradesCsv } from '@/core/formats/csv/grades';
+import { say } from '@/ui/desk/act';
+import type { SittingData } from '@/ui/desk/useSitting';
+import { fileNameOf, saveFile } from '@/ui/saveFile';
+import { counted } from '@/ui/format';
+import { MarginBlock } from '@/ui/TwoColumns';
+import styles from './handback.module.css';
+
+/** The grades as a file. */
+export function TakeOut({ sitting }: { sitting: SittingData }) {
+  const [withMark, setWithMark] = useState(true);
+  const save = () => {
+    const csv = gradesCsv(sitting.questions, sitting.seats, sitting.groups, Date.now(), withMark);
+    saveFile(`grades-${fileNameOf(sitting.sitting.title)}.csv`, 'text/csv;charset=utf-8', csv);
+    say(`Grades of ${counted(sitting.seats.length, 'student')} saved as CSV`);
+  };
+  return (
+    <MarginBlock title="Take out">
+      <p className={styles.soft}>
+        One row a student: name, number, email, group, total, state, times and the points of each question.
+      </p>
+      <Checkbox
+        size="sm"
+        label="With a byte order mark, for spreadsheets that want one"
+        checked={withMark}
+        onChange={(event) => setWithMark(event.currentTarget.checked)}
+      />
+      <Button onClick={save}>Grades as CSV</Button>
+    </MarginBlock>
+  );
+}

@@ -1,0 +1,30 @@
+import type { ComponentType } from 'react';
+
+/** Keeps a changed question. `field` names what is typed in, so that a run of typing is one step to undo. */
+export type KeepQuestion<Q> = (question: Q, said: string, field?: string) => void;
+
+export interface EditProps<Q> {
+  question: Q;
+  keep: KeepQuestion<Q>;
+}
+
+export interface SitProps<S, R> {
+  question: S;
+  response: R | null;
+  respond: (response: R) => void;
+  /** The id of the element that holds the question's text. */
+  labelledBy: string;
+  disabled?: boolean;
+}
+
+export interface ShowProps<S, R> {
+  question: S;
+  response: R | null;
+}
+
+/** How one kind of question is written, sat and shown. */
+export interface KindView<Q, S, R> {
+  Edit: ComponentType<EditProps<Q>>;
+  Sit: ComponentType<SitProps<S, R>>;
+  Show: ComponentType<ShowProps<S, R>>;
+}

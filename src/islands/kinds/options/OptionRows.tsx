@@ -1,0 +1,116 @@
+import { ActionIcon, Button, Textarea } from '@mantine/core';
+import { IconMessage, IconX } from '@tabler/icons-react';
+import { nanoid } from 'nanoid';
+import { useState, type ReactNode } from 'react';
+import { optionLetter, type Option } from '@/core/kinds/options';
+import styles from './OptionRows.module.css';
+
+interface OptionRowsProps {
+  options: Option[];
+  /** The control that makes an option right. */
+  keyControl: (option: Option, letter: string) => ReactNode;
+  keep: (options: Option[], said: string, field?: string) => void;
+}
+
+/** The options of a choice question: each with its letter, whether it is right, its text and its comment. */
+export function OptionRows({ options, keyControl, keep }: OptionRowsProps) {
+  const change = (option: Option, said: string, field?: string) =>
+    keep(
+      options.map((each) => (each.id === option.id ? option : each)),
+      said,
+      field,
+    );
+  return (
+    <div className={styles.options} id="field-options">
+      <span className={styles.hint}>Mark what is right, in front of it.</span>
+      {options.map((option, index) => (
+        <OptionRow
+          key={option.id}
+          option={option}
+          letter={optionLetter(index)}
+          keyControl={keyControl(option, optionLetter(index))}
+          change={change}
+          remove={() =>
+            keep(
+              options.filter((each) => each.id !== option.id),
+              `Option ${optionLetter(index)} taken out`,
+            )
+          }
+        />
+      ))}
+      <Button
+        size="compact-sm"
+        onClick={() => keep([...options, { id: nanoid(12), text: '', comment: '' }], 'Option added')}
+        className={styles.add}
+      >
+        One more option
+      </Button>
+    </div>
+  );
+}
+
+interface OptionRowProps {
+  option: Option;
+  letter: string;
+  keyControl: ReactNode;
+  change: (option: Option, said: string, field?: string) => void;
+  remove: () => void;
+}
+
+function OptionRow({ option, letter, keyControl, change, remove }: OptionRowProps) {
+  const [commenting, setCommenting] = useState(option.comment !== '');
+  return (
+    <div className={styles.option}>
+      {keyControl}
+      <span aria-hidden className={styles.letter}>
+        {letter}
+      </span>
+      <div className={styles.texts}>
+        <Textarea
+          id={`field-option-${option.id}`}
+          aria-label={`Option ${letter}`}
+          autosize
+          minRows={1}
+          size="sm"
+          value={option.text}
+          onChange={(event) =>
+            change(
+              { ...option, text: event.currentTarget.value },
+              `Option ${letter} worded`,
+              `option-${option.id}`,
+            )
+          }
+        />
+        {commenting && (
+          <Textarea
+            aria-label={`Comment for whoever picks ${letter}`}
+            placeholder={`What to tell whoever picks ${letter}`}
+            autosize
+            minRows={1}
+            size="xs"
+            value={option.comment}
+            onChange={(event) =>
+              change(
+                { ...option, comment: event.currentTarget.value },
+                `Comment on option ${letter}`,
+                `comment-${option.id}`,
+              )
+            }
+          />
+        )}
+      </div>
+      <ActionIcon
+        variant="subtle"
+        color="gray"
+        aria-label={`Comment on option ${letter}`}
+        aria-pressed={commenting}
+        onClick={() => setCommenting(!commenting)}
+      >
+        <IconMessage size={16} />
+      </ActionIcon>
+      <ActionIcon variant="subtle" color="gray" aria-label={`Take out option ${letter}`} onClick={remove}>
+        <IconX size={16} />
+      </ActionIcon>
+    </div>
+  );
+}

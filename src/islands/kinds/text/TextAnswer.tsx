@@ -1,0 +1,36 @@
+import { Textarea } from '@mantine/core';
+import type { TextResponse } from '@/core/kinds/textResponse';
+import type { ShowProps, SitProps } from '../KindView';
+import styles from './TextAnswer.module.css';
+
+/** Room to write an answer in. */
+export function TextAnswer<S>({
+  response,
+  respond,
+  labelledBy,
+  disabled,
+  rows,
+}: SitProps<S, TextResponse> & { rows: number }) {
+  return (
+    <Textarea
+      aria-labelledby={labelledBy}
+      autosize
+      minRows={rows}
+      size="md"
+      maxLength={50_000}
+      disabled={disabled}
+      value={response?.text ?? ''}
+      onChange={(event) => respond({ text: event.currentTarget.value })}
+    />
+  );
+}
+
+/** What was written. */
+export function WrittenAnswer<S>({ response }: ShowProps<S, TextResponse>) {
+  const text = response?.text.trim() ?? '';
+  return text ? (
+    <p className={`keepLines ${styles.written}`}>{text}</p>
+  ) : (
+    <p className={styles.blank}>left blank</p>
+  );
+}

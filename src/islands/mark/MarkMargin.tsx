@@ -1,0 +1,129 @@
+import { Button, Checkbox, Switch } from '@mantine/core';
+import { kindOf, type Question } from '@/core/kinds';
+import { optionLetter } from '@/core/kinds/options';
+import type { SameAnswers } from '@/core/marking/sameAnswers';
+import { schemeOf } from '@/core/marking/scheme';
+import { counted, points } from '@/ui/format';
+import { KeyHint } from '@/ui/KeyHint';
+import { PointsField } from '@/ui/PointsField';
+import { MarginBlock } from '@/ui/TwoColumns';
+import { linesMet } from './MarkQuestion';
+import styles from './mark.module.css';
+
+interface MarkMarginProps {
+  question: Question;
+  number: number;
+  current: SameAnswers | undefined;
+  groups: SameAnswers[];
+  left: number;
+  names: boolean;
+  setNames: (shown: boolean) => void;
+  give: (group: SameAnswers, points: number | null) => void;
+  switchLine: (group: SameAnswers, lineId: string) => void;
+}
+
+/** What a marker looks at beside the answers: the question, what is accepted, the scheme, and what is left. */
+export function MarkMargin(props: MarkMarginProps) {
+  const { question, number, current, groups, left, names, setNames } = props;
+  const kind = kindOf(question);
+  const byHand = kind.scoredBy === 'hand';
+  const answers = groups.reduce((sum, group) => sum + group.answers.length, 0);
+  const keyText = kind.keyText(question);
+  return (
+    <>
+      <MarginBlock
+        title={`Question ${number}, ${points(question.points)} points`}
+        aside={<strong>{left > 0 ? `${left} left` : byHand ? 'all marked' : 'by key'}</strong>}
+      >
+        <p className={`keepLines ${styles.stem}`}>{question.stem}</p>
+      </MarginBlock>
+      {current && <PointsBlock {...props} current={current} />}
+      {(keyText || question.note) && (
+        <MarginBlock title={byHand ? 'Model answer' : 'Accepted by the key'}>
+          <p className="keepLines">{keyText}</p>
+          {question.note && <p className={`keepLines ${styles.soft}`}>Note: {question.note}</p>}
+        </MarginBlock>
+      )}
+      <MarginBlock title="These answers">
+        <p className={styles.soft}>
+          {counted(answers, 'answer')}, {counted(groups.length, 'different one')}. Equal ones are marked in
+          one go.
+        </p>
+        <Switch
+          label="Show names"
+          checked={names}
+          onChange={(event) => setNames(event.currentTarget.checked)}
+        />
+      </MarginBlock>
+    </>
+  );
+}
+
+function PointsBlock({ question, current, give, switchLine }: MarkMarginProps & { current: SameAnswers }) {
+  const scheme = schemeOf(question);
+  const met = linesMet(current);
+  const byHand = kindOf(question).scoredBy === 'hand';
+  const overridden = current.answers.some((answer) => answer.award.state === 'overridden');
+  const steps =
+    question.points <= 6 && Number.isInteger(question.points)
+      ? Array.from({ length: question.points + 1 }, (_, worth) => worth)
+      : [];
+  return (
+    <MarginBlock
+      title={
+        current.answers.length > 1 ? `For these ${current.answers.length} equal answers` : 'For this answer'
+      }
+    >
+      {scheme.map((line, index) => (
+        <Checkbox
+          key={line.id}
+          size="sm"
+          checked={met.includes(line.id)}
+          onChange={() => switchLine(current, line.id)}
+          label={
+            <>
+              <KeyHint keys={optionLetter(index)} /> {line.text}{' '}
+              <span className={styles.soft}>
+                {line.points > 0 ? '+' : ''}
+                {points(line.points)}
+              </span>
+            </>
+          }
+        />
+      ))}
+      <div className={styles.steps} role="group" aria-label="Points">
+        {steps.map((worth) => (
+          <Button
+            key={worth}
+            size="compact-md"
+            aria-pressed={current.points === worth}
+            variant={current.points === worth ? 'light' : 'default'}
+            aria-label={`Give ${worth}`}
+            onClick={() => give(current, worth)}
+          >
+            {worth}
+          </Button>
+        ))}
+        <PointsField
+          key={current.id}
+          label="Points for the current answers"
+          w={58}
+          value={current.points}
+          max={question.points}
+          onPoints={(worth) => give(current, worth)}
+        />
+        <span className={styles.soft}>of {points(question.points)}</span>
+      </div>
+      {!byHand && (
+        <p className={styles.soft}>
+          {overridden ? 'Overridden by hand.' : 'Scored by the key; points given here override it.'}{' '}
+          {overridden && (
+            <Button size="compact-sm" onClick={() => give(current, null)}>
+              Take the override back
+            </Button>
+          )}
+        </p>
+      )}
+    </MarginBlock>
+  );
+}

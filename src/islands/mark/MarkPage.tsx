@@ -1,0 +1,111 @@
+import { useState } from 'react';
+import { kindOf, type Question } from '@/core/kinds';
+import { waitingByQuestion } from '@/core/marking/sameAnswers';
+import type { Shortcut } from '@/ui/desk/KeysHelp';
+import { SittingPage } from '@/ui/desk/SittingPage';
+import type { SittingData } from '@/ui/desk/useSitting';
+import { EmptyState } from '@/ui/EmptyState';
+import { MarkQuestion } from './MarkQuestion';
+import styles from './mark.module.css';
+
+const shortcuts: Shortcut[] = [
+  { keys: '0–9 . ,', does: 'give points to the current answers' },
+  { keys: 'A–Z', does: 'switch a scheme line' },
+  { keys: 'Enter', does: 'go on to the next that waits' },
+  { keys: '↑  ↓', does: 'go to the answer before or after' },
+  { keys: 'Tab', does: 'write a comment; Enter there goes back to the answers' },
+  { keys: 'Space', does: 'put aside for a second look, or take up again' },
+  { keys: 'Backspace', does: 'take the points off again' },
+];
+
+/** Marking by question: one question, everyone's answers, equal ones together. */
+export function MarkPage({ sittingId }: { sittingId: string }) {
+  return (
+    <SittingPage sittingId={sittingId} current="mark" shortcuts={shortcuts}>
+      {(sitting) => <Mark sitting={sitting} />}
+    </SittingPage>
+  );
+}
+
+function Mark({ sitting }: { sitting: SittingData }) {
+  const waiting = waitingByQuestion(sitting.seats);
+  const [asked, setAsked] = useState(() => new URLSearchParams(window.location.search).get('question'));
+  const first =
+    sitting.questions.find((each) => (waiting.get(each.id)?.waiting ?? 0) > 0) ??
+    sitting.questions.find((each) => kindOf(each).scoredBy === 'hand') ??
+    sitting.questions[0];
+  // The question stays the same while it is marked, also once nothing waits in it any more.
+  const [current, setCurrent] = useState(first?.id);
+  const question = sitting.questions.find((each) => each.id === (asked ?? current)) ?? first;
+  const choose = (id: string) => {
+    setAsked(null);
+    setCurrent(id);
+    window.history.replaceState(null, '', `?question=${id}`);
+  };
+  if (sitting.standing.in === 0)
+    return (
+      <EmptyState
+        title="Nothing has come in yet"
+        action={<a href={`/sittings/${sitting.sitting.id}/run`}>Watch them work</a>}
+      >
+        Answers appear here when a student hands in or is collected. What has a key is scored by itself.
+      </EmptyState>
+    );
+  if (!question) return <EmptyState title="This paper has no questions" />;
+  const nextQuestion = sitting.questions.find(
+    (each) => each.id !== question.id && (waiting.get(each.id)?.waiting ?? 0) > 0,
+  );
+  return (
+    <>
+      <QuestionChoice
+        questions={sitting.questions}
+        currentId={question.id}
+        waiting={waiting}
+        choose={choose}
+      />
+      <MarkQuestion
+        key={question.id}
+        sitting={sitting}
+        question={question}
+        number={sitting.questions.indexOf(question) + 1}
+        nextQuestion={
+          nextQuestion
+            ? { number: sitting.questions.indexOf(nextQuestion) + 1, go: () => choose(nextQuestion.id) }
+            : null
+        }
+      />
+    </>
+  );
+}
+
+interface QuestionChoiceProps {
+  questions: Question[];
+  currentId: string;
+  waiting: ReturnType<typeof waitingByQuestion>;
+  choose: (id: string) => void;
+}
+
+/** All questions in a row, with how many answers of each wait. */
+function QuestionChoice({ questions, currentId, waiting, choose }: QuestionChoiceProps) {
+  return (
+    <nav aria-label="Questions" className={styles.questions}>
+      {questions.map((question, index) => {
+        const left = waiting.get(question.id)?.waiting ?? 0;
+        const byHand = kindOf(question).scoredBy === 'hand';
+        return (
+          <button
+            key={question.id}
+            type="button"
+            aria-current={question.id === currentId ? 'true' : undefined}
+            aria-label={`Question ${index + 1}, ${left > 0 ? `${left} wait` : byHand ? 'all marked' : 'scored by key'}`}
+            className={byHand ? styles.handQuestion : styles.keyQuestion}
+            onClick={() => choose(question.id)}
+          >
+            {index + 1}
+            {left > 0 && <span className={styles.left}>{left} wait</span>}
+          </button>
+        );
+      })}
+    </nav>
+  );
+}

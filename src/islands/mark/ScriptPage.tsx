@@ -1,0 +1,221 @@
+import { Button, Checkbox, NativeSelect } from '@mantine/core';
+import { kindOf, type Question } from '@/core/kinds';
+import { schemeOf } from '@/core/marking/scheme';
+import { withLineSwitched } from '@/core/marking/switchLine';
+import { fullName, registerName } from '@/core/model/people';
+import type { HandMark } from '@/core/model/sitting';
+import type { Seat } from '@/core/running/standing';
+import type { Award, AwardState } from '@/core/scoring/scoreAttempt';
+import { markAnswers, type MarkStep } from '@/store/marks';
+import { awardGlyph } from '@/ui/awardGlyph';
+import { isoNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
+import { SittingPage } from '@/ui/desk/SittingPage';
+import type { SittingData } from '@/ui/desk/useSitting';
+import { EmptyState } from '@/ui/EmptyState';
+import { FillGlyph } from '@/ui/FillGlyph';
+import { percent, points } from '@/ui/format';
+import { KeptTextarea } from '@/ui/KeptTextarea';
+import { PointsField } from '@/ui/PointsField';
+import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { viewOf } from '../kinds';
+import styles from './mark.module.css';
+
+/** One student's whole script, with points and comments where they belong. */
+export function ScriptPage({ sittingId, studentId }: { sittingId: string; studentId: string }) {
+  return (
+    <SittingPage sittingId={sittingId} current="mark">
+      {(sitting) => <Script sitting={sitting} studentId={studentId} />}
+    </SittingPage>
+  );
+}
+
+function Script({ sitting, studentId }: { sitting: SittingData; studentId: string }) {
+  const withAttempt = sitting.seats.filter((seat) => seat.attempt);
+  const seat = withAttempt.find((each) => each.student.id === studentId);
+  if (!seat?.scorecard)
+    return (
+      <EmptyState
+        title="There is no script"
+        action={<a href={`/sittings/${sitting.sitting.id}/run`}>To the sitting</a>}
+      >
+        This student has not started.
+      </EmptyState>
+    );
+  const awards = new Map(seat.scorecard.awards.map((award) => [award.questionId, award]));
+  return (
+    <TwoColumns
+      marginLabel="About the script"
+      margin={<ScriptMargin sitting={sitting} seat={seat} seats={withAttempt} />}
+    >
+      <h2 className={styles.total}>{fullName(seat.student)}</h2>
+      {sitting.questions.map((question, index) => {
+        const award = awards.get(question.id);
+        return (
+          award && (
+            <ScriptAnswer
+              key={question.id}
+              question={question}
+              number={index + 1}
+              award={award}
+              seat={seat}
+              sitting={sitting}
+            />
+          )
+        );
+      })}
+    </TwoColumns>
+  );
+}
+
+function ScriptMargin({ sitting, seat, seats }: { sitting: SittingData; seat: Seat; seats: Seat[] }) {
+  const at = seats.indexOf(seat);
+  const href = (each: Seat) => `/sittings/${sitting.sitting.id}/scripts/${each.student.id}`;
+  const before = seats[at - 1];
+  const after = seats[at + 1];
+  const card = seat.scorecard;
+  return (
+    <>
+      <MarginBlock title="Total">
+        {card && (
+          <p className={styles.total}>
+            {points(card.total)} of {points(card.max)}
+            {card.max > 0 && ` (${percent(card.total / card.max)})`}
+          </p>
+        )}
+        <p className={styles.soft}>
+          {card?.final
+            ? 'Wholly marked.'
+            : `Not final: ${(card?.waiting ?? 0) + (card?.noKey ?? 0)} answers are open.`}
+          {seat.state === 'working' && ' Still working.'}
+        </p>
+      </MarginBlock>
+      <MarginBlock title="Scripts">
+        <NativeSelect
+          aria-label="Go to a student"
+          size="sm"
+          value={seat.student.id}
+          data={seats.map((each) => ({ value: each.student.id, label: registerName(each.student) }))}
+          onChange={(event) =>
+            window.location.assign(`/sittings/${sitting.sitting.id}/scripts/${event.currentTarget.value}`)
+          }
+        />
+        <div className={styles.walk}>
+          {before ? <a href={href(before)}>← before</a> : <span />}
+          {after ? <a href={href(after)}>after →</a> : <span />}
+        </div>
+      </MarginBlock>
+    </>
+  );
+}
+
+const stateWords: Record<AwardState, string> = {
+  notAnswered: 'not answered',
+  noKey: 'no key yet',
+  waiting: 'waits for a mark',
+  byKey: 'by the key',
+  byHand: 'by hand',
+  overridden: 'overridden',
+};
+
+interface ScriptAnswerProps {
+  question: Question;
+  number: number;
+  award: Award;
+  seat: Seat;
+  sitting: SittingData;
+}
+
+function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerProps) {
+  const { Show } = viewOf(question);
+  const kind = kindOf(question);
+  const mark = seat.marks.find((each) => each.questionId === question.id);
+  const keep = (step: MarkStep, said: string, joins: string) => {
+    const place = {
+      sittingId: sitting.sitting.id,
+      questionId: question.id,
+      attemptIds: [seat.attempt?.id ?? ''],
+    };
+    void act(
+      markAnswers(place, step, `${fullName(seat.student)}, question ${number}: ${said}`, isoNow(), joins),
+    );
+  };
+  return (
+    <section className={styles.script} aria-label={`Question ${number}`}>
+      <div className={styles.written}>
+        <p className="keepLines">
+          <strong>{number}</strong>&ensp;{question.stem}
+        </p>
+        <Show
+          question={kind.forStudent(question)}
+          response={seat.attempt?.answers[question.id]?.response ?? null}
+        />
+        {kind.keyText(question) && (
+          <p className={`keepLines ${styles.soft}`}>
+            {kind.scoredBy === 'hand' ? 'Model answer' : 'Accepted'}: {kind.keyText(question)}
+          </p>
+        )}
+      </div>
+      <div className={styles.marking}>
+        <div className={styles.steps}>
+          <FillGlyph {...awardGlyph(award)} size={18} />
+          <PointsField
+            label={`Points for question ${number}`}
+            w={58}
+            value={award.points}
+            max={award.max}
+            onPoints={(worth) => {
+              if (worth !== null)
+                keep(
+                  { points: worth },
+                  `${points(worth)} of ${points(award.max)}`,
+                  `script-${question.id}-${seat.student.id}`,
+                );
+            }}
+          />
+          of {points(award.max)}, {stateWords[award.state]}
+        </div>
+        {award.state === 'overridden' && (
+          <Button
+            size="compact-sm"
+            onClick={() => keep({ points: null, lines: [] }, 'override taken back', '')}
+          >
+            Take the override back ({award.byKey === null ? 'no key' : `${points(award.byKey)} by the key`})
+          </Button>
+        )}
+        <SchemeChecks question={question} mark={mark} keep={keep} />
+        <KeptTextarea
+          size="xs"
+          aria-label={`Comment on question ${number}`}
+          placeholder="Comment for the student"
+          value={mark?.comment ?? ''}
+          onKeep={(comment) =>
+            keep({ comment }, 'comment', `script-comment-${question.id}-${seat.student.id}`)
+          }
+        />
+      </div>
+    </section>
+  );
+}
+
+interface SchemeChecksProps {
+  question: Question;
+  mark: HandMark | undefined;
+  keep: (step: MarkStep, said: string, joins: string) => void;
+}
+
+function SchemeChecks({ question, mark, keep }: SchemeChecksProps) {
+  const scheme = schemeOf(question);
+  const met = mark?.lines ?? [];
+  const switchLine = (id: string) =>
+    keep((before) => withLineSwitched(question, before, id), 'scheme line switched', '');
+  return scheme.map((line) => (
+    <Checkbox
+      key={line.id}
+      size="sm"
+      checked={met.includes(line.id)}
+      onChange={() => switchLine(line.id)}
+      label={`${line.text} (${line.points > 0 ? '+' : ''}${points(line.points)})`}
+    />
+  ));
+}

@@ -1,0 +1,169 @@
+import { Button, Checkbox, NumberInput, TextInput } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useState } from 'react';
+import type { Paper } from '@/core/model/paper';
+import { readyToSit, totalPoints } from '@/core/scoring/paperFindings';
+import { settingsFault, settingsSentence, type SittingSettings } from '@/core/running/settings';
+import { groupRows } from '@/store/queries';
+import { createSitting } from '@/store/sittings';
+import { desk } from '@/store/tables';
+import { isoNow, useNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
+import { DeskReady } from '@/ui/desk/DeskReady';
+import { EmptyState } from '@/ui/EmptyState';
+import { counted, dayAndTime, duration, points } from '@/ui/format';
+import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import styles from './run.module.css';
+import { WhenField } from './WhenField';
+
+/** Giving a paper to groups. */
+export function GivePage({ paperId }: { paperId: string }) {
+  return (
+    <DeskReady>
+      <Give paperId={paperId} />
+    </DeskReady>
+  );
+}
+
+function Give({ paperId }: { paperId: string }) {
+  const paper = useLiveQuery(async () => (await desk.papers.get(paperId)) ?? null, [paperId]);
+  const groups = useLiveQuery(groupRows);
+  if (paper === null)
+    return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
+  if (!paper || !groups) return null;
+  if (!readyToSit(paper))
+    return (
+      <EmptyState
+        title={`${paper.title || 'This paper'} is not ready yet`}
+        action={<a href={`/papers/${paperId}`}>Back to writing</a>}
+      >
+        What stops it is listed in its margin.
+      </EmptyState>
+    );
+  if (groups.length === 0)
+    return (
+      <EmptyState title="There is nobody to give it to yet" action={<a href="/groups?new=1">Make a group</a>}>
+        Make a group and bring its students in; then come back here.
+      </EmptyState>
+    );
+  return <GiveForm paper={paper} groups={groups} />;
+}
+
+type GroupChoice = Awaited<ReturnType<typeof groupRows>>[number];
+
+function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
+  const now = useNow(30_000);
+  const [settings, setSettings] = useState<SittingSettings>(() => ({
+    groupIds: groups.length === 1 ? groups.map(({ group }) => group.id) : [],
+    opensAt: null,
+    closesAt: null,
+    timeLimitMs: null,
+    accessCode: '',
+  }));
+  const change = (part: Partial<SittingSettings>) => setSettings({ ...settings, ...part });
+  const fault = settingsFault(settings, now);
+  const give = async () => {
+    const opensAt = settings.opensAt ?? isoNow();
+    const made = await act(
+      createSitting({ ...settings, opensAt, paperId: paper.id, title: paper.title }, isoNow()),
+    );
+    if (made) window.location.assign(`/sittings/${made.result}/run`);
+  };
+  const chosen = groups.filter(({ group }) => settings.groupIds.includes(group.id));
+  const students = chosen.reduce((sum, each) => sum + each.students, 0);
+  return (
+    <TwoColumns
+      marginLabel="What the settings amount to"
+      margin={
+        <MarginBlock title="So it will be">
+          <p>
+            {settingsSentence(
+              settings,
+              chosen.map(({ group }) => group.name),
+              { when: (instant) => dayAndTime(instant, now), howLong: duration },
+            )}
+          </p>
+          {fault && (
+            <p className={styles.fault} role="alert">
+              {faultWords[fault]}
+            </p>
+          )}
+          <Button variant="filled" disabled={fault !== null} onClick={() => void give()}>
+            Give it to {counted(students, 'student')}
+          </Button>
+        </MarginBlock>
+      }
+    >
+      <h1 className={styles.heading}>Give out: {paper.title}</h1>
+      <p className={styles.soft}>
+        {counted(paper.questions.length, 'question')}, {points(totalPoints(paper.questions))} points.{' '}
+        <a href={`/papers/${paper.id}`}>Back to writing</a>
+      </p>
+      <form className={styles.give} onSubmit={(event) => event.preventDefault()}>
+        <fieldset className={styles.field}>
+          <legend>To whom</legend>
+          {groups.map(({ group, students: size }) => (
+            <Checkbox
+              key={group.id}
+              label={`${group.name} (${counted(size, 'student')})`}
+              checked={settings.groupIds.includes(group.id)}
+              onChange={(event) =>
+                change({
+                  groupIds: event.currentTarget.checked
+                    ? [...settings.groupIds, group.id]
+                    : settings.groupIds.filter((id) => id !== group.id),
+                })
+              }
+            />
+          ))}
+        </fieldset>
+        <fieldset className={styles.field}>
+          <legend>When</legend>
+          <WhenField
+            label="Opens"
+            without="open at once"
+            value={settings.opensAt}
+            start={isoNow}
+            change={(opensAt) => change({ opensAt })}
+          />
+          <WhenField
+            label="Closes"
+            without="no end"
+            value={settings.closesAt}
+            start={() => new Date(Date.parse(settings.opensAt ?? isoNow()) + 3 * 3_600_000).toISOString()}
+            change={(closesAt) => change({ closesAt })}
+          />
+        </fieldset>
+        <fieldset className={styles.field}>
+          <legend>How</legend>
+          <NumberInput
+            label="Time limit in minutes"
+            description="Empty: no limit. The clock starts when a student starts."
+            size="sm"
+            w="16rem"
+            min={1}
+            max={10_000}
+            allowDecimal={false}
+            value={settings.timeLimitMs === null ? '' : settings.timeLimitMs / 60_000}
+            onChange={(value) => change({ timeLimitMs: Number(value) > 0 ? Number(value) * 60_000 : null })}
+          />
+          <TextInput
+            label="Access code"
+            description="Empty: none asked. Otherwise said aloud in the room, so that nobody starts elsewhere."
+            size="sm"
+            w="16rem"
+            maxLength={40}
+            value={settings.accessCode}
+            onChange={(event) => change({ accessCode: event.currentTarget.value })}
+          />
+        </fieldset>
+      </form>
+    </TwoColumns>
+  );
+}
+
+const faultWords = {
+  noGroup: 'Choose at least one group.',
+  closesBeforeOpening: 'It would close before it opens.',
+  closesInThePast: 'It would be closed already.',
+};

@@ -1,0 +1,107 @@
+import { Button, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import { changeSitting, deleteSitting, setClosedToStarts } from '@/store/sittings';
+import { isoNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
+import type { SittingData } from '@/ui/desk/useSitting';
+import { dayAndTime, duration } from '@/ui/format';
+import { MarginBlock } from '@/ui/TwoColumns';
+import styles from './run.module.css';
+import { WhenField } from './WhenField';
+
+/** The sitting's rules, and what can be done to it as a whole. */
+export function SittingPanel({ sitting }: { sitting: SittingData }) {
+  const { sitting: record, now, standing } = sitting;
+  const [changing, setChanging] = useState(false);
+  const closed = record.closedToStartsAt !== null;
+  const remove = async () => {
+    if (await act(deleteSitting(record.id, isoNow()))) window.location.assign('/');
+  };
+  return (
+    <>
+      <MarginBlock title="The rules">
+        <dl className={styles.facts}>
+          <dt>opens</dt>
+          <dd>{dayAndTime(record.opensAt, now)}</dd>
+          <dt>closes</dt>
+          <dd>{record.closesAt ? dayAndTime(record.closesAt, now) : 'no end'}</dd>
+          <dt>time limit</dt>
+          <dd>{record.timeLimitMs ? duration(record.timeLimitMs) : 'none'}</dd>
+          <dt>access code</dt>
+          <dd>{record.accessCode || 'none'}</dd>
+        </dl>
+        {changing ? (
+          <ChangeRules sitting={sitting} done={() => setChanging(false)} />
+        ) : (
+          <Button onClick={() => setChanging(true)}>Change the rules</Button>
+        )}
+        <p className={styles.soft}>
+          Students enter at <a href="/sit">/sit</a> with their join code.
+        </p>
+      </MarginBlock>
+      <MarginBlock title="New starts">
+        <p>
+          {closed
+            ? `Nobody new may start since ${dayAndTime(record.closedToStartsAt ?? '', now)}. Those who are working go on.`
+            : `${standing.notStarted} could still start.`}
+        </p>
+        <Button onClick={() => void act(setClosedToStarts(record.id, !closed, isoNow()))}>
+          {closed ? 'Let students start again' : 'Close to new starts'}
+        </Button>
+      </MarginBlock>
+      <MarginBlock title="One student">
+        <p className={styles.soft}>
+          Choose a name in the grid to give more minutes or another attempt, or to collect.
+        </p>
+      </MarginBlock>
+      <MarginBlock title="The sitting">
+        <Button justify="start" onClick={() => void remove()}>
+          Delete the sitting
+        </Button>
+      </MarginBlock>
+    </>
+  );
+}
+
+/** When it closes and the access code, for everyone; a running attempt's time follows the close. */
+function ChangeRules({ sitting, done }: { sitting: SittingData; done: () => void }) {
+  const { sitting: record, now } = sitting;
+  const [closesAt, setClosesAt] = useState(record.closesAt);
+  const [accessCode, setAccessCode] = useState(record.accessCode);
+  const early = closesAt !== null && Date.parse(closesAt) <= Date.parse(record.opensAt);
+  const keep = async () => {
+    if (await act(changeSitting({ ...record, closesAt, accessCode }, 'Rules changed', isoNow()))) done();
+  };
+  return (
+    <form
+      className={styles.act}
+      aria-label="Change the rules"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep();
+      }}
+    >
+      <WhenField
+        label="Closes"
+        without="no end"
+        value={closesAt}
+        start={() => new Date(now + 3_600_000).toISOString()}
+        change={setClosesAt}
+      />
+      <TextInput
+        label="Access code"
+        size="xs"
+        maxLength={40}
+        value={accessCode}
+        onChange={(event) => setAccessCode(event.currentTarget.value)}
+      />
+      {early && <p className={styles.fault}>It would close before it opens.</p>}
+      <div className={styles.row}>
+        <Button type="submit" variant="filled" disabled={early}>
+          Keep for everyone
+        </Button>
+        <Button onClick={done}>Leave it</Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,25 @@
+import type { Seat } from '@/core/running/standing';
+import type { AttemptEvent } from '@/core/model/sitting';
+
+export type StateGroup = 'notStarted' | 'working' | 'in';
+
+export const stateGroups: Record<StateGroup, Seat['state'][]> = {
+  notStarted: ['notStarted'],
+  working: ['working'],
+  in: ['handedIn', 'collected', 'collectedByTime'],
+};
+
+export const stateWords: Record<Seat['state'], string> = {
+  notStarted: 'not started',
+  working: 'working',
+  handedIn: 'handed in',
+  collected: 'collected',
+  collectedByTime: 'time was up',
+};
+
+export const eventWords: Record<AttemptEvent['kind'], string> = {
+  started: 'started',
+  cameBack: 'came back to it',
+  handedIn: 'handed in',
+  collected: 'collected by the teacher',
+};

@@ -1,0 +1,113 @@
+import { Button } from '@mantine/core';
+import { useEffect, useRef, useState } from 'react';
+import type { Carrier } from '@/carriers/Carrier';
+import { kindOf } from '@/core/kinds';
+import type { HeldAttempt } from '@/store/sitTables';
+import { useNow } from '@/ui/clock';
+import { viewOf } from '../kinds';
+import { AttemptBar } from './AttemptBar';
+import { LastLook } from './LastLook';
+import { points } from '@/ui/format';
+import { Receipt } from './Receipt';
+import { useAttempt } from './useAttempt';
+import styles from './student.module.css';
+
+interface AttemptViewProps {
+  carrier: Carrier;
+  held: HeldAttempt;
+  done: () => void;
+}
+
+/** Sitting the paper: the whole sheet, with time, state and a way to every question across the top. */
+export function AttemptView({ carrier, held: initial, done }: AttemptViewProps) {
+  const { held, status, keeping, aheadMs, respond, toggleComeBack, handIn } = useAttempt(carrier, initial);
+  const [looking, setLooking] = useState(false);
+  const now = useNow(500) + aheadMs;
+  const { questions } = held.packet;
+  const leftMs = status?.deadline == null ? null : status.deadline - now;
+  const timeUp = leftMs !== null && leftMs <= 0 && status?.state === 'working';
+
+  const sent = useRef(false);
+  useEffect(() => {
+    if (!timeUp || sent.current) return;
+    sent.current = true;
+    void handIn().finally(() => (sent.current = false));
+  }, [timeUp, handIn]);
+
+  if (status && status.state !== 'working') return <Receipt held={held} status={status} done={done} />;
+
+  const answered = (id: string) => {
+    const question = questions.find((each) => each.id === id);
+    const response = held.answers[id]?.response;
+    return question !== undefined && response !== undefined && !kindOf(question).isBlank(response);
+  };
+  const goTo = (id: string) => {
+    setLooking(false);
+    requestAnimationFrame(() => {
+      const section = document.getElementById(`question-${id}`);
+      section?.scrollIntoView({ block: 'start' });
+      section?.querySelector<HTMLElement>('input, textarea')?.focus({ preventScroll: true });
+    });
+  };
+  return (
+    <>
+      <AttemptBar
+        held={held}
+        leftMs={leftMs}
+        keeping={keeping}
+        answered={answered}
+        goTo={goTo}
+        lastLook={looking ? null : () => setLooking(true)}
+      />
+      {looking ? (
+        <LastLook
+          held={held}
+          answered={answered}
+          goTo={goTo}
+          handIn={handIn}
+          back={() => setLooking(false)}
+        />
+      ) : (
+        <>
+          <h1 className={styles.heading}>{held.packet.title}</h1>
+          {questions.map((question, index) => {
+            const { Sit } = viewOf(question);
+            const marked = held.comeBack.includes(question.id);
+            return (
+              <section
+                key={question.id}
+                id={`question-${question.id}`}
+                className={styles.question}
+                aria-label={`Question ${index + 1}`}
+              >
+                <p id={`stem-${question.id}`} className="keepLines">
+                  <strong>{index + 1}</strong>&ensp;{question.stem}{' '}
+                  <span className={styles.soft}>
+                    ({points(question.points)} {question.points === 1 ? 'point' : 'points'})
+                  </span>
+                </p>
+                <Sit
+                  question={question}
+                  response={held.answers[question.id]?.response ?? null}
+                  respond={(response) => respond(question.id, response)}
+                  labelledBy={`stem-${question.id}`}
+                />
+                <button
+                  type="button"
+                  className={styles.quiet}
+                  aria-pressed={marked}
+                  onClick={() => toggleComeBack(question.id)}
+                >
+                  {marked ? 'You will come back to this; take the mark off' : 'Mark to come back to'}
+                </button>
+              </section>
+            );
+          })}
+          <Button variant="filled" size="md" onClick={() => setLooking(true)}>
+            Last look before handing in
+          </Button>
+        </>
+      )}
+    </>
+  );
+}

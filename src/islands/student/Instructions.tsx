@@ -1,0 +1,91 @@
+import { Button, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type { Carrier, Greeting, HomeSitting, StartReply } from '@/carriers/Carrier';
+import type { HeldAttempt } from '@/store/sitTables';
+import { useNow } from '@/ui/clock';
+import { counted, dayAndTime, duration } from '@/ui/format';
+import { holdAttempt } from './heldAttempts';
+import styles from './student.module.css';
+
+interface InstructionsProps {
+  carrier: Carrier;
+  who: Greeting;
+  sitting: HomeSitting;
+  started: (held: HeldAttempt) => void;
+  back: () => void;
+}
+
+type Refusal = Extract<StartReply, { outcome: 'refused' }>['why'];
+
+const refusalWords: Record<Refusal, string> = {
+  unknown: 'This paper is not for you, or it is gone.',
+  wrongCode: 'That is not the access code. Ask your teacher.',
+  notReady: 'The paper is not ready yet. Tell your teacher.',
+  notYet: 'It is not open yet.',
+  over: 'It is closed.',
+  closedToStarts: 'It is closed to new starts. Ask your teacher.',
+  noAttemptLeft: 'You have handed it in already.',
+};
+
+/** What to know before the clock starts. */
+export function Instructions({ carrier, who, sitting, started, back }: InstructionsProps) {
+  const now = useNow(30_000);
+  const [code, setCode] = useState('');
+  const [word, setWord] = useState('');
+  const resuming = sitting.may === 'resume';
+  const start = async () => {
+    try {
+      const reply = await carrier.start(who.joinCode, sitting.sittingId, code);
+      if (reply.outcome === 'started') started(await holdAttempt(who.joinCode, reply.packet));
+      else setWord(refusalWords[reply.why]);
+    } catch {
+      setWord('The desk does not answer. Try again in a moment.');
+    }
+  };
+  return (
+    <form
+      className={styles.instructions}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void start();
+      }}
+    >
+      <h1 className={styles.heading}>{sitting.title}</h1>
+      {sitting.instructions && <p className="keepLines">{sitting.instructions}</p>}
+      <ul className={styles.plain}>
+        <li>{counted(sitting.questions, 'question')}.</li>
+        <li>
+          {sitting.timeLimitMs
+            ? resuming
+              ? 'The clock has been going since you started.'
+              : `You have ${duration(sitting.timeLimitMs)} from when you start.`
+            : 'There is no time limit.'}
+        </li>
+        {sitting.closesAt && (
+          <li>It closes {dayAndTime(sitting.closesAt, now)}. What is there then is handed in.</li>
+        )}
+        <li>What you type is kept as you type. If the page closes, come back with your code and go on.</li>
+      </ul>
+      {sitting.codeAsked && !resuming && (
+        <TextInput
+          label="Access code"
+          description="Your teacher says it in the room"
+          size="md"
+          autoComplete="off"
+          required
+          value={code}
+          onChange={(event) => setCode(event.currentTarget.value)}
+        />
+      )}
+      {word && <p role="alert">{word}</p>}
+      <div className={styles.row}>
+        <Button type="submit" variant="filled" size="md">
+          {resuming ? 'Go on' : 'Start'}
+        </Button>
+        <Button size="md" onClick={back}>
+          Not now
+        </Button>
+      </div>
+    </form>
+  );
+}

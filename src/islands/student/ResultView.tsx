@@ -1,0 +1,104 @@
+import { Button } from '@mantine/core';
+import { useEffect, useState } from 'react';
+import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
+import type { ScriptPacket, ScriptQuestion, Verdict } from '@/core/handback/script';
+import { FillGlyph } from '@/ui/FillGlyph';
+import { dayAndTime, percent, points } from '@/ui/format';
+import { viewOf } from '../kinds';
+import styles from './student.module.css';
+
+interface ResultViewProps {
+  carrier: Carrier;
+  who: Greeting;
+  sitting: HomeSitting;
+  back: () => void;
+}
+
+/** What came back, exactly as far as it was let out. */
+export function ResultView({ carrier, who, sitting, back }: ResultViewProps) {
+  const [script, setScript] = useState<ScriptPacket | null | undefined>();
+  useEffect(() => {
+    let here = true;
+    carrier.result(who.joinCode, sitting.sittingId).then(
+      (packet) => here && setScript(packet),
+      () => here && setScript(null),
+    );
+    return () => {
+      here = false;
+    };
+  }, [carrier, who, sitting]);
+  if (script === undefined) return null;
+  return (
+    <>
+      <Button size="compact-md" onClick={back}>
+        To your papers
+      </Button>
+      {script ? <Script script={script} /> : <p>Nothing is handed back at the moment.</p>}
+    </>
+  );
+}
+
+function Script({ script }: { script: ScriptPacket }) {
+  return (
+    <>
+      <h1 className={styles.heading}>{script.title}</h1>
+      <p className={styles.soft}>Handed back {dayAndTime(script.handedBackAt, Date.now())}</p>
+      {script.total && (
+        <p className={styles.total}>
+          {points(script.total.points)} of {points(script.total.max)} points
+          {script.total.max > 0 && ` (${percent(script.total.points / script.total.max)})`}
+        </p>
+      )}
+      {script.questions.length === 0 && !script.total && (
+        <p>Your paper came in. Nothing else is shown yet.</p>
+      )}
+      {script.questions.map((row) => (
+        <ReturnedQuestion key={row.question.id} row={row} />
+      ))}
+    </>
+  );
+}
+
+const verdictWords: Record<Verdict, string> = {
+  right: 'right',
+  part: 'partly right',
+  wrong: 'not right',
+  blank: 'not answered',
+  noKey: 'not scored',
+};
+
+function ReturnedQuestion({ row }: { row: ScriptQuestion }) {
+  const { question } = row;
+  const { Show } = viewOf(question);
+  const share = row.points === undefined || question.points === 0 ? null : row.points / question.points;
+  return (
+    <section className={styles.question} aria-label={`Question ${row.number}`}>
+      <p className="keepLines">
+        <strong>{row.number}</strong>&ensp;{question.stem}
+      </p>
+      {row.response !== undefined && <Show question={question} response={row.response} />}
+      {(row.points !== undefined || row.verdict) && (
+        <p className={styles.verdict}>
+          {share !== null && <FillGlyph share={share} answered={row.verdict !== 'blank'} size={16} />}
+          {row.points !== undefined && (
+            <strong>
+              {points(row.points)} of {points(question.points)} points
+            </strong>
+          )}
+          {row.verdict && <span>{verdictWords[row.verdict]}</span>}
+        </p>
+      )}
+      {row.accepted && (
+        <p className="keepLines">
+          <span className={styles.soft}>Accepted: </span>
+          {row.accepted}
+        </p>
+      )}
+      {row.comments?.map((comment, index) => (
+        <p key={index} className={`keepLines ${styles.comment}`}>
+          {comment}
+        </p>
+      ))}
+    </section>
+  );
+}

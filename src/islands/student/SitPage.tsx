@@ -1,0 +1,68 @@
+import { MantineProvider } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import type { Greeting, HomeSitting } from '@/carriers/Carrier';
+import { sameBrowserCarrier } from '@/carriers/sameBrowser';
+import { cssVariables, theme } from '@/ui/theme';
+import { Wordmark } from '@/ui/Wordmark';
+import { AttemptView } from './AttemptView';
+import { EnterCode } from './EnterCode';
+import { Home } from './Home';
+import { Instructions } from './Instructions';
+import { ResultView } from './ResultView';
+import type { HeldAttempt } from '@/store/sitTables';
+import styles from './student.module.css';
+
+type View =
+  | { name: 'home' }
+  | { name: 'instructions'; sitting: HomeSitting }
+  | { name: 'attempt'; held: HeldAttempt }
+  | { name: 'result'; sitting: HomeSitting };
+
+/** The student's side: one page, from the join code to the result. */
+export function SitPage() {
+  const carrier = useMemo(sameBrowserCarrier, []);
+  const [who, setWho] = useState<Greeting | null>(null);
+  const [view, setView] = useState<View>({ name: 'home' });
+  const home = () => setView({ name: 'home' });
+  return (
+    <MantineProvider theme={theme} cssVariablesResolver={cssVariables} defaultColorScheme="auto">
+      <header className={styles.bar}>
+        <Wordmark />
+        {who && (
+          <span className={styles.who}>
+            {who.givenName} {who.familyName}
+            {view.name !== 'attempt' && (
+              <button type="button" className={styles.quiet} onClick={() => setWho(null)}>
+                Leave
+              </button>
+            )}
+          </span>
+        )}
+      </header>
+      <main className={styles.page}>
+        {!who && <EnterCode carrier={carrier} enter={(greeting) => (setWho(greeting), home())} />}
+        {who && view.name === 'home' && (
+          <Home
+            carrier={carrier}
+            who={who}
+            openSitting={(sitting) => setView({ name: 'instructions', sitting })}
+            openResult={(sitting) => setView({ name: 'result', sitting })}
+          />
+        )}
+        {who && view.name === 'instructions' && (
+          <Instructions
+            carrier={carrier}
+            who={who}
+            sitting={view.sitting}
+            started={(held) => setView({ name: 'attempt', held })}
+            back={home}
+          />
+        )}
+        {who && view.name === 'attempt' && <AttemptView carrier={carrier} held={view.held} done={home} />}
+        {who && view.name === 'result' && (
+          <ResultView carrier={carrier} who={who} sitting={view.sitting} back={home} />
+        )}
+      </main>
+    </MantineProvider>
+  );
+}

@@ -1,0 +1,65 @@
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useMemo, useState } from 'react';
+import { kindOf, type Response } from '@/core/kinds';
+import { desk } from '@/store/tables';
+import { DeskReady } from '@/ui/desk/DeskReady';
+import { EmptyState } from '@/ui/EmptyState';
+import { points } from '@/ui/format';
+import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { viewOf } from '../kinds';
+import styles from './look.module.css';
+
+/** The paper as students see it, made from what they would be sent. What is filled in here is not kept. */
+export function LookPage({ paperId }: { paperId: string }) {
+  return (
+    <DeskReady>
+      <Look paperId={paperId} />
+    </DeskReady>
+  );
+}
+
+function Look({ paperId }: { paperId: string }) {
+  const paper = useLiveQuery(async () => (await desk.papers.get(paperId)) ?? null, [paperId]);
+  const [tried, setTried] = useState<Record<string, Response>>({});
+  const questions = useMemo(
+    () => paper?.questions.map((question) => kindOf(question).forStudent(question)) ?? [],
+    [paper],
+  );
+  if (paper === null)
+    return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
+  if (!paper) return null;
+  return (
+    <TwoColumns
+      marginLabel="About this look"
+      margin={
+        <MarginBlock title="As a student sees it">
+          <p>
+            Built from the very packet students get: no key, scheme or note is in it. You can fill it in;
+            nothing is kept.
+          </p>
+          <a href={`/papers/${paperId}`}>Back to writing</a>
+        </MarginBlock>
+      }
+    >
+      <h1 className={styles.title}>{paper.title}</h1>
+      {paper.instructions && <p className={`keepLines ${styles.instructions}`}>{paper.instructions}</p>}
+      {questions.map((question, index) => {
+        const { Sit } = viewOf(question);
+        return (
+          <section key={question.id} className={styles.question} aria-label={`Question ${index + 1}`}>
+            <p id={`look-${question.id}`} className="keepLines">
+              <strong>{index + 1}</strong>&ensp;{question.stem}{' '}
+              <span className={styles.points}>({points(question.points)} p)</span>
+            </p>
+            <Sit
+              question={question}
+              response={tried[question.id] ?? null}
+              respond={(response) => setTried({ ...tried, [question.id]: response })}
+              labelledBy={`look-${question.id}`}
+            />
+          </section>
+        );
+      })}
+    </TwoColumns>
+  );
+}

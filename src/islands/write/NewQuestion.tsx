@@ -1,0 +1,24 @@
+import { Button } from '@mantine/core';
+import { kindNamed, kindNames, type KindName } from '@/core/kinds';
+import { KeyHint } from '@/ui/KeyHint';
+import styles from './write.module.css';
+
+/** The kinds a new question can be of, each one press away. */
+export function NewQuestion({ add, first }: { add: (kind: KindName) => void; first: boolean }) {
+  return (
+    <div className={styles.newQuestion} role="group" aria-label="New question">
+      <span className={styles.soft}>{first ? 'The first question is' : 'Next question:'}</span>
+      {kindNames.map((name) => (
+        <Button
+          key={name}
+          size="compact-sm"
+          variant={first && name === 'oneChoice' ? 'filled' : 'default'}
+          onClick={() => add(name)}
+        >
+          {kindNamed(name).label}
+        </Button>
+      ))}
+      {!first && <KeyHint keys="Ctrl Enter" />}
+    </div>
+  );
+}

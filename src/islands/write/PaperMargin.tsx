@@ -1,0 +1,89 @@
+import { Button } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
+import type { Finding } from '@/core/model/common';
+import type { Paper } from '@/core/model/paper';
+import { paperFindings, totalPoints } from '@/core/scoring/paperFindings';
+import { deletePaper } from '@/store/papers';
+import { desk } from '@/store/tables';
+import { isoNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
+import { counted, points } from '@/ui/format';
+import { findingWords } from '@/ui/findingWords';
+import { MarginBlock } from '@/ui/TwoColumns';
+import { ChangedSince } from './ChangedSince';
+import styles from './write.module.css';
+
+interface PaperMarginProps {
+  paper: Paper;
+  goTo: (finding: Finding) => void;
+  /** True while a question is open: only what must stay in sight. */
+  brief: boolean;
+}
+
+/** The paper as a whole: its points, what is not ready, and what to do with it. */
+export function PaperMargin({ paper, goTo, brief }: PaperMarginProps) {
+  const findings = paperFindings(paper);
+  const stops = findings.filter((finding) => finding.level === 'stops');
+  const shown = brief ? findings.slice(0, 3) : findings;
+  const sittings =
+    useLiveQuery(() => desk.sittings.where('paperId').equals(paper.id).toArray(), [paper.id]) ?? [];
+  const ready = stops.length === 0;
+  const remove = async () => {
+    if (await act(deletePaper(paper.id, isoNow()))) window.location.assign('/');
+  };
+  return (
+    <>
+      <MarginBlock title="The paper">
+        <p className={styles.total}>
+          {points(totalPoints(paper.questions))} points{' '}
+          <span className={styles.soft}>in {counted(paper.questions.length, 'question')}</span>
+        </p>
+        {!brief && (
+          <div className={styles.actions}>
+            {ready ? (
+              <Button
+                component="a"
+                href={`/papers/${paper.id}/give`}
+                variant={sittings.length === 0 ? 'filled' : 'default'}
+              >
+                Give it out
+              </Button>
+            ) : (
+              <Button disabled>Give it out</Button>
+            )}
+            <Button component="a" href={`/papers/${paper.id}/look`}>
+              Look at it as a student
+            </Button>
+          </div>
+        )}
+      </MarginBlock>
+      {!brief && sittings.length === 0 && (
+        <MarginBlock title="Not given out yet">
+          <Button justify="start" onClick={() => void remove()}>
+            Delete the paper
+          </Button>
+        </MarginBlock>
+      )}
+      {!brief && sittings.map((sitting) => <ChangedSince key={sitting.id} paper={paper} sitting={sitting} />)}
+      <MarginBlock
+        title={
+          findings.length === 0 ? 'Nothing is missing' : `${counted(findings.length, 'thing')} to look at`
+        }
+      >
+        <ul className={styles.findings}>
+          {shown.map((finding, index) => (
+            <li key={index}>
+              <button type="button" className={styles.finding} onClick={() => goTo(finding)}>
+                {findingWords(finding, paper.questions)}
+                {finding.level === 'stops' && <span className={styles.stops}> stops it being given out</span>}
+              </button>
+            </li>
+          ))}
+        </ul>
+        {shown.length < findings.length && (
+          <p className={styles.soft}>and {findings.length - shown.length} more</p>
+        )}
+      </MarginBlock>
+    </>
+  );
+}

@@ -1,0 +1,149 @@
+import { useHotkeys } from '@mantine/hooks';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { kindOf, type KindName, type Question } from '@/core/kinds';
+import type { Finding } from '@/core/model/common';
+import type { Paper } from '@/core/model/paper';
+import { DeskReady } from '@/ui/desk/DeskReady';
+import type { Shortcut } from '@/ui/desk/KeysHelp';
+import { SittingStrip } from '@/ui/desk/SittingPage';
+import { useSitting } from '@/ui/desk/useSitting';
+import { EmptyState } from '@/ui/EmptyState';
+import { TwoColumns } from '@/ui/TwoColumns';
+import { NewQuestion } from './NewQuestion';
+import { withCopy, withMoved, withNewQuestion, withoutQuestion, withQuestion } from './paperEdits';
+import { PaperHead } from './PaperHead';
+import { PaperMargin } from './PaperMargin';
+import { QuestionMargin } from './QuestionMargin';
+import { QuestionStack } from './QuestionStack';
+import { usePaperDraft, type KeepPaper } from './usePaperDraft';
+
+const shortcuts: Shortcut[] = [
+  { keys: 'Ctrl Enter', does: 'new question of the same kind after this one' },
+  { keys: 'Alt ↑  Alt ↓', does: 'move the open question up or down' },
+  { keys: 'Alt PgUp  Alt PgDn', does: 'open the question before or after' },
+  { keys: 'Ctrl D', does: 'duplicate the open question' },
+  { keys: 'Esc', does: 'close the open question' },
+];
+
+/** Writing a paper. */
+export function WritePage({ paperId }: { paperId: string }) {
+  const sittingId = new URLSearchParams(window.location.search).get('sitting');
+  return sittingId ? (
+    <WriteInSitting paperId={paperId} sittingId={sittingId} />
+  ) : (
+    <DeskReady shortcuts={shortcuts}>
+      <PaperEditor paperId={paperId} />
+    </DeskReady>
+  );
+}
+
+function WriteInSitting({ paperId, sittingId }: { paperId: string; sittingId: string }) {
+  const sitting = useSitting(sittingId);
+  return (
+    <DeskReady shortcuts={shortcuts} strip={sitting && <SittingStrip sitting={sitting} current="write" />}>
+      <PaperEditor paperId={paperId} />
+    </DeskReady>
+  );
+}
+
+function PaperEditor({ paperId }: { paperId: string }) {
+  const { paper, keep } = usePaperDraft(paperId);
+  if (paper === null)
+    return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
+  return paper ? <Editor paper={paper} keep={keep} /> : null;
+}
+
+function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
+  const [openId, setOpenId] = useState<string | null>(
+    paper.questions.length === 1 ? (paper.questions[0]?.id ?? null) : null,
+  );
+  const openIndex = paper.questions.findIndex((question) => question.id === openId);
+  const open = paper.questions[openIndex];
+
+  const openAndFocus = (id: string | null, field = 'stem') => {
+    setOpenId(id);
+    if (id) focusField(field);
+  };
+  const add = (kind: KindName) => {
+    const next = withNewQuestion(paper, kind, openId, () => nanoid(12));
+    keep(next.paper, `${kindOf(next.question).label} question added`);
+    openAndFocus(next.question.id);
+  };
+  const move = (from: number, to: number) => {
+    const next = withMoved(paper, from, to);
+    if (next !== paper) keep(next, `Question ${from + 1} moved to ${to + 1}`);
+  };
+  const duplicate = (question: Question) => {
+    const next = withCopy(paper, question, () => nanoid(12));
+    keep(next.paper, 'Question duplicated');
+    openAndFocus(next.question.id);
+  };
+  const remove = (question: Question) => {
+    keep(withoutQuestion(paper, question.id), `Question ${paper.questions.indexOf(question) + 1} deleted`);
+    setOpenId(null);
+  };
+  const goTo = (finding: Finding) => {
+    if (finding.questionId) openAndFocus(finding.questionId, finding.field);
+    else focusField(finding.field ?? 'title');
+  };
+  const step = (by: number) => openAndFocus(paper.questions[openIndex + by]?.id ?? openId);
+
+  useHotkeys(
+    [
+      ['mod+Enter', () => add(open?.kind ?? 'oneChoice')],
+      ['alt+ArrowUp', () => open && move(openIndex, openIndex - 1)],
+      ['alt+ArrowDown', () => open && move(openIndex, openIndex + 1)],
+      ['alt+PageUp', () => open && step(-1)],
+      ['alt+PageDown', () => open && step(1)],
+      ['mod+D', () => open && duplicate(open)],
+      ['Escape', () => setOpenId(null)],
+    ],
+    [],
+  );
+
+  return (
+    <TwoColumns
+      marginLabel={open ? 'About the open question' : 'About the paper'}
+      margin={
+        <>
+          <PaperMargin paper={paper} goTo={goTo} brief={open !== undefined} />
+          {open && (
+            <QuestionMargin
+              key={open.id}
+              question={open}
+              number={openIndex + 1}
+              keep={(question, said, field) => keep(withQuestion(paper, question), said, field)}
+              duplicate={() => duplicate(open)}
+              remove={() => remove(open)}
+            />
+          )}
+        </>
+      }
+    >
+      <PaperHead paper={paper} keep={keep} />
+      <QuestionStack
+        paper={paper}
+        openId={openId}
+        open={openAndFocus}
+        move={move}
+        keep={(question, said, field) => keep(withQuestion(paper, question), said, field)}
+      />
+      <NewQuestion add={add} first={paper.questions.length === 0} />
+    </TwoColumns>
+  );
+}
+
+/** Puts the cursor where a field's name says, once it is on the page. */
+function focusField(field: string): void {
+  requestAnimationFrame(() =>
+    requestAnimationFrame(() => {
+      const element = document.getElementById(`field-${field}`);
+      const target = element?.matches('input, textarea, button, select')
+        ? element
+        : element?.querySelector<HTMLElement>('input, textarea, button, select');
+      target?.focus();
+      element?.scrollIntoView({ block: 'nearest' });
+    }),
+  );
+}

@@ -1,0 +1,14 @@
+import { useEffect, useState } from 'react';
+
+/** The clock, read here at the edge. */
+export const isoNow = () => new Date().toISOString();
+
+/** Now, again every `everyMs`. */
+export function useNow(everyMs: number): number {
+  const [now, setNow] = useState(() => Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), everyMs);
+    return () => clearInterval(timer);
+  }, [everyMs]);
+  return now;
+}

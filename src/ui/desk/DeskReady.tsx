@@ -1,0 +1,22 @@
+import type { ReactNode } from 'react';
+import { Shell } from './Shell';
+import type { Shortcut } from './KeysHelp';
+import { useDeskBegun } from './begun';
+
+/** The shell with a page in it, once the desk is laid out. */
+export function DeskReady({
+  children,
+  shortcuts,
+  strip,
+}: {
+  children: ReactNode;
+  shortcuts?: Shortcut[];
+  strip?: ReactNode;
+}) {
+  const begun = useDeskBegun();
+  return (
+    <Shell shortcuts={shortcuts ?? []} strip={strip}>
+      {begun ? children : <p>Laying out the desk…</p>}
+    </Shell>
+  );
+}

@@ -1,0 +1,93 @@
+import { Spotlight, type SpotlightActionData } from '@mantine/spotlight';
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useState } from 'react';
+import { byRegister, registerName } from '@/core/model/people';
+import { desk } from '@/store/tables';
+
+/** Something the teacher can do from anywhere. */
+const actions: [string, string, string][] = [
+  ['Go to the desk', 'all papers and sittings', '/'],
+  ['See the groups', 'students and join codes', '/groups'],
+  ['Make a group', 'and bring students in', '/groups?new=1'],
+  ['Write a new paper', '', '/?new=1'],
+  ['Save or put back the whole desk', 'backup file', '/backup'],
+  ['Be a student for a minute', 'the page students enter by', '/sit'],
+];
+
+const go = (href: string) => () => window.location.assign(href);
+
+/** Search over papers, sittings, groups, students and actions. */
+export function Search() {
+  // Read only once it is asked for: no page waits for a list of all students.
+  const [asked, setAsked] = useState(false);
+  const found = useLiveQuery(() => (asked ? readAll() : []), [asked]) ?? [];
+  return (
+    <Spotlight
+      actions={[
+        {
+          group: 'Do',
+          actions: actions.map(([label, description, href]) => ({
+            id: href,
+            label,
+            description,
+            onClick: go(href),
+          })),
+        },
+        ...found,
+      ]}
+      shortcut={['mod + K']}
+      onSpotlightOpen={() => setAsked(true)}
+      limit={12}
+      scrollable
+      maxHeight={420}
+      nothingFound="Nothing has that in its name"
+      searchProps={{ placeholder: 'Paper, sitting, group, student or action', 'aria-label': 'Find' }}
+    />
+  );
+}
+
+async function readAll(): Promise<{ group: string; actions: SpotlightActionData[] }[]> {
+  const [papers, sittings, groups, students] = await Promise.all([
+    desk.papers.toArray(),
+    desk.sittings.toArray(),
+    desk.groups.toArray(),
+    desk.students.toArray(),
+  ]);
+  const groupName = new Map(groups.map((group) => [group.id, group.name]));
+  const entry = (id: string, label: string, description: string, href: string) => ({
+    id,
+    label,
+    description,
+    onClick: go(href),
+  });
+  return [
+    {
+      group: 'Papers',
+      actions: papers.map((paper) => entry(`p${paper.id}`, paper.title, 'paper', `/papers/${paper.id}`)),
+    },
+    {
+      group: 'Sittings',
+      actions: sittings.map((sitting) =>
+        entry(`s${sitting.id}`, sitting.title, 'sitting', `/sittings/${sitting.id}/run`),
+      ),
+    },
+    {
+      group: 'Groups',
+      actions: groups.map((group) => entry(`g${group.id}`, group.name, 'group', `/groups/${group.id}`)),
+    },
+    {
+      group: 'Students',
+      actions: students.sort(byRegister).map((student) => {
+        const [first] = student.groupIds;
+        const where = student.groupIds.flatMap((id) => groupName.get(id) ?? []).join(', ');
+        const href = first ? `/groups/${first}?student=${student.id}` : '/groups';
+        return entry(
+          student.id,
+          registerName(student),
+          [student.number, where].filter(Boolean).join(' · '),
+          href,
+        );
+      }),
+    },
+  ];
+}

@@ -1,0 +1,43 @@
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useMemo } from 'react';
+import type { PaperContent } from '@/core/model/paper';
+import type { Group } from '@/core/model/people';
+import {
+  seatsOf,
+  standingFrom,
+  type Seat,
+  type SittingRecords,
+  type Standing,
+} from '@/core/running/standing';
+import { sittingFrame } from '@/store/queries';
+import { desk } from '@/store/tables';
+import { useNow } from '../clock';
+
+/** One sitting with everything computed from its rows. */
+export interface SittingData extends SittingRecords {
+  paper: PaperContent;
+  groups: Group[];
+  seats: Seat[];
+  standing: Standing;
+  now: number;
+}
+
+/**
+ * One sitting, live. Each table is a query of its own, so that a new mark does not read all attempts again.
+ * Undefined while it loads; null when there is no such sitting.
+ */
+export function useSitting(sittingId: string, tickMs = 30_000): SittingData | null | undefined {
+  const now = useNow(tickMs);
+  const frame = useLiveQuery(() => sittingFrame(sittingId), [sittingId]);
+  const attempts = useLiveQuery(() => desk.attempts.where({ sittingId }).toArray(), [sittingId]);
+  const marks = useLiveQuery(() => desk.marks.where({ sittingId }).toArray(), [sittingId]);
+  const allowances = useLiveQuery(() => desk.allowances.where({ sittingId }).toArray(), [sittingId]);
+  const releases = useLiveQuery(() => desk.releases.where({ sittingId }).toArray(), [sittingId]);
+  return useMemo(() => {
+    if (frame === null) return null;
+    if (!frame || !attempts || !marks || !allowances || !releases) return undefined;
+    const records = { ...frame, attempts, marks, allowances, releases };
+    const seats = seatsOf(records, now);
+    return { ...records, seats, standing: standingFrom(records.sitting, seats, now), now };
+  }, [frame, attempts, marks, allowances, releases, now]);
+}

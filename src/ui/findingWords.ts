@@ -1,0 +1,27 @@
+import type { Finding, FindingCode } from '@/core/model/common';
+import type { Question } from '@/core/kinds';
+
+const words: Record<FindingCode, (detail: string) => string> = {
+  noTitle: () => 'the paper has no title',
+  noQuestions: () => 'the paper has no questions',
+  noStem: () => 'the question has no text',
+  noPoints: () => 'it is worth no points',
+  fewOptions: () => 'it needs at least two options',
+  emptyOption: (detail) => `option ${detail} is empty`,
+  equalOptions: (detail) => `options ${detail} are the same`,
+  noKey: () => 'there is no key yet; answers will stay unscored',
+  everyOptionRight: () => 'every option is right',
+  emptyAccepted: () => 'an accepted answer is empty',
+  equalAccepted: (detail) => `“${detail}” is accepted twice`,
+  noFullAnswer: () => 'no accepted answer gives all the points',
+  noScheme: () => 'there is neither a model answer nor a scheme to mark by',
+  emptySchemeLine: () => 'a scheme line is empty',
+  schemeBelowPoints: (detail) => `its scheme reaches ${detail} points only`,
+};
+
+/** A finding in words, with the question it is about. */
+export function findingWords(finding: Finding, questions: readonly Question[]): string {
+  const number = questions.findIndex((question) => question.id === finding.questionId) + 1;
+  const text = words[finding.code](finding.detail ?? '');
+  return number > 0 ? `Question ${number}: ${text}` : text.charAt(0).toUpperCase() + text.slice(1);
+}
