@@ -1,0 +1,138 @@
+import type { Question } from '@/core/kinds';
+
+/** One thing an open answer may say: a scheme line met in one of several wordings. */
+export interface Saying {
+  /** The scheme line it earns; null for what earns nothing. */
+  line: string | null;
+  /** How likely someone of middling ability says it. */
+  likely: number;
+  wordings: readonly string[];
+}
+
+/** A question with what a made-up class does with it. */
+export interface DemoQuestion {
+  question: Question;
+  /** On the scale of ability: 0 is middling, 2 hard. */
+  difficulty: number;
+  /** Wrong options by how much they draw, in the order of the options. */
+  draws?: readonly number[];
+  /** What those write who are wrong, in a short text. */
+  wrong?: readonly string[];
+  /** What an open answer is put together from. */
+  sayings?: readonly Saying[];
+  /** Whole answers that turn up again and again. */
+  stock?: readonly string[];
+}
+
+interface Extras {
+  points?: number;
+  tags?: string[];
+  commentRight?: string;
+  commentWrong?: string;
+  note?: string;
+  difficulty?: number;
+}
+
+const fields = (id: string, stem: string, extras: Extras) => ({
+  id,
+  stem,
+  points: extras.points ?? 1,
+  tags: extras.tags ?? [],
+  commentRight: extras.commentRight ?? '',
+  commentWrong: extras.commentWrong ?? '',
+  note: extras.note ?? '',
+});
+
+/** An option as [text, how much it draws among the wrong, comment]; the right one has draw 0. */
+type DemoOption = readonly [text: string, draw: number, comment?: string];
+
+export function one(
+  id: string,
+  stem: string,
+  listed: readonly DemoOption[],
+  extras: Extras = {},
+): DemoQuestion {
+  // Turned by the number of the question, so that the right option is not always the first.
+  const turn = Number(id.replace(/\D/g, '')) % listed.length;
+  const options = [...listed.slice(turn), ...listed.slice(0, turn)];
+  const right = options.findIndex(([, draw]) => draw === 0);
+  return {
+    question: {
+      ...fields(id, stem, extras),
+      kind: 'oneChoice',
+      options: options.map(([text, , comment], index) => ({
+        id: `${id}${'abcdefgh'.charAt(index)}`,
+        text,
+        comment: comment ?? '',
+      })),
+      key: right < 0 ? null : `${id}${'abcdefgh'.charAt(right)}`,
+    },
+    difficulty: extras.difficulty ?? 0,
+    draws: options.map(([, draw]) => draw),
+  };
+}
+
+export function several(
+  id: string,
+  stem: string,
+  options: readonly DemoOption[],
+  extras: Extras = {},
+): DemoQuestion {
+  const made = one(id, stem, options, { points: 2, ...extras });
+  if (made.question.kind !== 'oneChoice') throw new Error('unreachable');
+  const key = made.question.options
+    .filter((_, index) => made.draws?.[index] === 0)
+    .map((option) => option.id);
+  return { ...made, question: { ...made.question, kind: 'severalChoices', key, rule: 'rightMinusWrong' } };
+}
+
+/** Accepted answers as [text, share, comment]. */
+type DemoAccepted = readonly [text: string, share: number, comment?: string];
+
+export function short(
+  id: string,
+  stem: string,
+  accepted: readonly DemoAccepted[],
+  wrong: readonly string[],
+  extras: Extras = {},
+): DemoQuestion {
+  return {
+    question: {
+      ...fields(id, stem, extras),
+      kind: 'shortText',
+      accepted: accepted.map(([text, share, comment], index) => ({
+        id: `${id}k${index}`,
+        text,
+        share,
+        comment: comment ?? '',
+      })),
+      forgive: { case: true, spaces: true, accents: true },
+    },
+    difficulty: extras.difficulty ?? 0,
+    wrong,
+  };
+}
+
+/** Scheme lines as [id, text, points]. */
+type DemoLine = readonly [id: string, text: string, points: number];
+
+export function open(
+  id: string,
+  stem: string,
+  modelAnswer: string,
+  scheme: readonly DemoLine[],
+  answers: { sayings: readonly Saying[]; stock: readonly string[] },
+  extras: Extras = {},
+): DemoQuestion {
+  return {
+    question: {
+      ...fields(id, stem, { points: 3, ...extras }),
+      kind: 'openText',
+      modelAnswer,
+      scheme: scheme.map(([line, text, points]) => ({ id: `${id}${line}`, text, points })),
+    },
+    difficulty: extras.difficulty ?? 0,
+    sayings: answers.sayings.map((saying) => ({ ...saying, line: saying.line && `${id}${saying.line}` })),
+    stock: answers.stock,
+  };
+}

@@ -1,0 +1,253 @@
+import type { DeskTables } from '@/core/formats/backup';
+import { schemePoints } from '@/core/marking/schemePoints';
+import type { Paper, PaperVersion } from '@/core/model/paper';
+import type { Student } from '@/core/model/people';
+import type { Attempt, HandMark, Release, Sitting } from '@/core/model/sitting';
+import { madeUpAnswer, type Ability } from './answering';
+import { chanceFrom, type Chance } from './chance';
+import type { DemoQuestion } from './DemoQuestion';
+import { lights } from './papers/lights';
+import { rules } from './papers/rules';
+import { tides } from './papers/tides';
+import { weather } from './papers/weather';
+import { madeUpPeople } from './people';
+
+const minute = 60_000;
+const hour = 60 * minute;
+const day = 24 * hour;
+const seed = 20_481;
+
+interface DemoPaper {
+  title: string;
+  instructions: string;
+  questions: DemoQuestion[];
+}
+
+/** One sitting of the demo: when it was, for how long, and who has got how far. */
+interface DemoSitting {
+  id: string;
+  paper: DemoPaper;
+  opensAt: number;
+  closesAt: number;
+  limitMs: number;
+  accessCode: string;
+  students: Student[];
+}
+
+/**
+ * The desk of Tidewater Evening School: a coastal navigation course with three groups and 92 students, and four
+ * papers: one being written, one running, one waiting to be marked, one handed back.
+ *
+ * @param now ms since 1970; all dates are relative to it
+ */
+export function buildDemo(now: number): DeskTables {
+  const chance = chanceFrom(seed);
+  const iso = (ms: number) => new Date(ms).toISOString();
+  const { groups, students } = madeUpPeople(chance, iso(now - 60 * day));
+  const abilities = new Map<string, Ability>(students.map((student) => [student.id, chance.normal()]));
+  const evening = Math.floor((now - 5 * day) / hour) * hour;
+  const sittings: DemoSitting[] = [
+    {
+      id: 'lights',
+      paper: lights,
+      opensAt: evening - 21 * day,
+      closesAt: evening - 21 * day + 5 * day,
+      limitMs: 40 * minute,
+      accessCode: '',
+      students,
+    },
+    {
+      id: 'tides',
+      paper: tides,
+      opensAt: evening,
+      closesAt: evening + 3 * day,
+      limitMs: 75 * minute,
+      accessCode: 'ebb',
+      students,
+    },
+    {
+      id: 'rules',
+      paper: rules,
+      opensAt: now - 25 * minute,
+      closesAt: now + 5 * hour,
+      limitMs: 45 * minute,
+      accessCode: 'flood',
+      students: students.filter((student) => student.groupIds.includes('group1')),
+    },
+  ];
+  const desk: DeskTables = {
+    students,
+    groups,
+    papers: [
+      ...sittings.map(({ id, paper }) => paperOf(id, paper, iso(now - 30 * day))),
+      weatherPaper(iso(now - 2 * day)),
+    ],
+    paperVersions: sittings.map((each) => versionOf(each, iso(each.opensAt))),
+    sittings: sittings.map((each) => sittingOf(each, iso)),
+    allowances: [],
+    attempts: [],
+    marks: [],
+    releases: [],
+    assets: [],
+    settings: [
+      { key: 'begun', value: 'demo' },
+      { key: 'deskName', value: 'Tidewater Evening School, coastal navigation' },
+    ],
+    log: [],
+  };
+  for (const sitting of sittings) {
+    sitting.students.forEach((student, index) => {
+      const progress = sitting.id === 'rules' ? progressOf(index) : 1;
+      if (progress === 0) return;
+      const { attempt, marks } = madeUpAttempt(
+        sitting,
+        student,
+        abilities.get(student.id) ?? 0,
+        progress,
+        now,
+        chance,
+      );
+      desk.attempts.push(attempt);
+      if (sitting.id === 'lights') desk.marks.push(...marks);
+    });
+  }
+  desk.allowances.push({
+    id: 'allowance1',
+    kind: 'minutes',
+    sittingId: 'rules',
+    studentId: students[4]?.id ?? '',
+    minutes: 11,
+    reason: 'Extra time',
+    at: iso(now - 24 * minute),
+  });
+  desk.releases = students.map((student): Release => ({
+    sittingId: 'lights',
+    studentId: student.id,
+    shows: { total: true, points: true, answers: true, rightOrWrong: true, accepted: true, comments: true },
+    releasedAt: iso(now - 14 * day),
+    openedAt: chance.happens(0.7) ? [iso(now - 14 * day + chance.whole(10, 4000) * minute)] : [],
+  }));
+  return desk;
+}
+
+/** How much of the running quiz a student has done; 0 has not started. */
+function progressOf(index: number): number {
+  return index % 8 === 7 ? 0 : index % 3 === 0 ? 0.2 + (index % 10) * 0.08 : 1;
+}
+
+function paperOf(id: string, { title, instructions, questions }: DemoPaper, at: string): Paper {
+  return {
+    id: `paper-${id}`,
+    title,
+    instructions,
+    questions: questions.map((each) => each.question),
+    createdAt: at,
+    changedAt: at,
+  };
+}
+
+function weatherPaper(at: string): Paper {
+  return { id: 'paper-weather', ...weather, createdAt: at, changedAt: at };
+}
+
+function versionOf({ id, paper }: DemoSitting, frozenAt: string): PaperVersion {
+  const { title, instructions, questions } = paper;
+  return {
+    paperId: `paper-${id}`,
+    version: 1,
+    frozenAt,
+    title,
+    instructions,
+    questions: questions.map((each) => each.question),
+  };
+}
+
+function sittingOf(demo: DemoSitting, iso: (ms: number) => string): Sitting {
+  return {
+    id: demo.id,
+    paperId: `paper-${demo.id}`,
+    paperVersion: 1,
+    title: demo.paper.title,
+    groupIds: [...new Set(demo.students.flatMap((student) => student.groupIds))].sort(),
+    opensAt: iso(demo.opensAt),
+    closesAt: iso(demo.closesAt),
+    timeLimitMs: demo.limitMs,
+    accessCode: demo.accessCode,
+    closedToStartsAt: null,
+    createdAt: iso(demo.opensAt - day),
+  };
+}
+
+/** One student's attempt: started within the window, answered in order, handed in where progress is whole. */
+function madeUpAttempt(
+  sitting: DemoSitting,
+  student: Student,
+  ability: Ability,
+  progress: number,
+  now: number,
+  chance: Chance,
+) {
+  const iso = (ms: number) => new Date(ms).toISOString();
+  const running = sitting.id === 'rules';
+  const startedAt = running
+    ? sitting.opensAt + chance.whole(0, 5) * minute
+    : sitting.opensAt + groupDelay(student) + chance.whole(0, 9) * minute;
+  const took = Math.min(sitting.limitMs * 0.97, sitting.limitMs * (0.55 + 0.12 * chance.normal() + 0.1));
+  const end = running
+    ? Math.min(now - chance.whole(1, 40) * 2_000, startedAt + Math.abs(took) * 0.6)
+    : startedAt + Math.max(9 * minute, took);
+  const { questions } = sitting.paper;
+  const done = Math.ceil(questions.length * progress);
+  const attempt: Attempt = {
+    id: `${sitting.id}-${student.id}`,
+    sittingId: sitting.id,
+    studentId: student.id,
+    number: 1,
+    paperVersion: 1,
+    questionIds: questions.map(({ question }) => question.id),
+    answers: {},
+    comeBack: [],
+    startedAt: iso(startedAt),
+    lastSeenAt: iso(progress < 1 ? now - chance.whole(2, 50) * 1000 : end),
+    handedInAt: progress < 1 ? null : iso(end),
+    collectedAt: null,
+    events: [{ kind: 'started', at: iso(startedAt) }],
+  };
+  if (progress === 1) attempt.events.push({ kind: 'handedIn', at: iso(end) });
+  const marks: HandMark[] = [];
+  questions.slice(0, done).forEach((demo, index) => {
+    const { response, lines } = madeUpAnswer(demo, ability, chance);
+    const at = iso(startedAt + ((end - startedAt) * (index + 1)) / (done + 1));
+    if (response) attempt.answers[demo.question.id] = { response, at };
+    if (demo.question.kind === 'openText')
+      marks.push(madeUpMark(attempt, demo, lines, iso(sitting.closesAt + day)));
+  });
+  return { attempt, marks };
+}
+
+/** The groups sit on their own evenings. */
+function groupDelay(student: Student): number {
+  return (Number(student.groupIds[0]?.at(-1) ?? 1) - 1) * day;
+}
+
+function madeUpMark(attempt: Attempt, { question }: DemoQuestion, lines: string[], at: string): HandMark {
+  const scheme =
+    question.kind === 'openText' ? question.scheme.filter((line) => lines.includes(line.id)) : [];
+  const points = schemePoints(scheme, question.points);
+  const comment =
+    points === question.points
+      ? ''
+      : scheme.length === 0
+        ? ''
+        : 'Part of it is there; compare with the model answer.';
+  return {
+    attemptId: attempt.id,
+    questionId: question.id,
+    sittingId: attempt.sittingId,
+    points,
+    lines,
+    comment,
+    aside: false,
+    at,
+  };
+}
