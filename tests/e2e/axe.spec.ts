@@ -1,0 +1,116 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+
+// WCAG 2.2 A and AA, as far as axe-core's rules reach.
+const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22a', 'wcag22aa'];
+
+async function expectNoViolation(page: Page, where: string) {
+  const { violations } = await new AxeBuilder({ page }).withTags(rules).analyze();
+  const found = violations.map(
+    (violation) =>
+      `${where}: ${violation.id} ${violation.nodes
+        .map((node) => node.target.join(' '))
+        .slice(0, 4)
+        .join(' | ')}`,
+  );
+  expect(found).toEqual([]);
+}
+
+/** Every view of the desk with what shows that it stands. */
+const views: [string, string][] = [
+  ['/', 'On the desk'],
+  ['/groups', 'Groups'],
+  ['/groups/group1', 'Monday evening'],
+  ['/backup', 'The whole desk as one file'],
+  ['/papers/paper-weather', 'The paper'],
+  ['/papers/paper-tides/give', 'So it will be'],
+  ['/papers/paper-tides/look', 'As a student sees it'],
+  ['/sittings/rules/run', 'The rules'],
+  ['/sittings/tides/mark', 'Question 10, 4 points'],
+  ['/sittings/lights/scripts/student03', 'Total'],
+  ['/sittings/lights/analyse', 'Questions'],
+  ['/sittings/lights/hand-back', 'What they see'],
+];
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test.describe(`${colorScheme} paper`, () => {
+    test.use({ colorScheme });
+
+    test('every view of the desk', async ({ page }) => {
+      test.setTimeout(180_000);
+      for (const [path, heading] of views) {
+        await page.goto(path);
+        await expect(page.getByRole('heading', { name: heading, exact: true })).toBeVisible();
+        await expectNoViolation(page, path);
+      }
+    });
+
+    test('what opens on a view', async ({ page }) => {
+      test.setTimeout(120_000);
+      await page.goto('/papers/paper-tides');
+      for (const number of [1, 7, 6, 10]) {
+        await page.getByRole('button', { name: `Open question ${number}`, exact: true }).click();
+        await expect(page.getByLabel(`Text of question ${number}`, { exact: true })).toBeVisible();
+        await expectNoViolation(page, `question ${number} open`);
+        await page.getByRole('heading', { name: new RegExp(`^Question ${number},`) }).click();
+        await page.keyboard.press('Escape');
+      }
+      await page.goto('/groups/group1');
+      await page.getByRole('button', { name: 'Bring students in' }).click();
+      await page.getByLabel('List of students').fill('Name,Email\nAnn Baker,ann@example.org\n,x@example.org');
+      await expect(page.getByRole('alert')).toBeVisible();
+      await expectNoViolation(page, 'bringing in');
+      await page.goto('/sittings/rules/run');
+      await page.getByRole('rowheader').first().getByRole('button').click();
+      await page.getByRole('button', { name: 'More minutes' }).click();
+      await expectNoViolation(page, 'more minutes');
+      await page.goto('/sittings/lights/analyse');
+      await page.getByRole('button', { name: /^3 What light/ }).click();
+      await expectNoViolation(page, 'question opened in the analysis');
+      await page.getByRole('button', { name: /^Keys/ }).click();
+      await expect(page.getByRole('dialog')).toBeVisible();
+      await expectNoViolation(page, 'keys');
+    });
+
+    test('the student’s side', async ({ page }) => {
+      test.setTimeout(120_000);
+      await page.goto('/groups/group1');
+      const row = page.getByRole('row').nth(8);
+      const code = (await row.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent()) ?? '';
+      await page.goto('/sit');
+      await expectNoViolation(page, 'join code');
+      await page.getByLabel('Your join code').fill(code);
+      await page.getByRole('button', { name: 'Go in' }).click();
+      await expect(page.getByRole('button', { name: 'Yes, this is me' })).toBeVisible();
+      await expectNoViolation(page, 'name');
+      await page.getByRole('button', { name: 'Yes, this is me' }).click();
+      await expect(page.getByRole('heading', { name: 'Your papers' })).toBeVisible();
+      await expectNoViolation(page, 'home');
+      await page.getByRole('button', { name: 'See what came back' }).click();
+      await expect(page.getByText(/of 14 points/)).toBeVisible();
+      await expectNoViolation(page, 'result');
+    });
+
+    test('sitting the paper, on a phone', async ({ page }) => {
+      await page.setViewportSize({ width: 360, height: 640 });
+      await page.goto('/sittings/rules/run');
+      await page.getByRole('button', { name: '10 working' }).click();
+      await page.getByRole('rowheader').first().getByRole('button').click();
+      const code = (await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent()) ?? '';
+      await page.goto('/sit');
+      await page.getByLabel('Your join code').fill(code);
+      await page.getByRole('button', { name: 'Go in' }).click();
+      await page.getByRole('button', { name: 'Yes, this is me' }).click();
+      await page.getByRole('button', { name: 'Go on with it' }).click();
+      await expectNoViolation(page, 'instructions');
+      await page.getByRole('button', { name: 'Go on' }).click();
+      await expect(page.getByRole('navigation', { name: 'Questions' })).toBeVisible();
+      await expectNoViolation(page, 'attempt');
+      await page.getByRole('button', { name: 'Last look', exact: true }).click();
+      await expectNoViolation(page, 'last look');
+      await page.getByRole('button', { name: /^Hand in/ }).click();
+      await expect(page.getByRole('heading', { name: 'Handed in' })).toBeVisible();
+      await expectNoViolation(page, 'receipt');
+    });
+  });
+}

@@ -1,0 +1,115 @@
+import { expect, test } from '@playwright/test';
+import {
+  beginPaper,
+  emptyDesk,
+  enterAs,
+  joinCodeOf,
+  kept,
+  makeGroup,
+  pasteStudents,
+  startPaper,
+  writeChoice,
+  writeOpen,
+} from './steps';
+
+test('time up hands in what is there, and the teacher sees it', async ({ page, context }) => {
+  test.setTimeout(150_000);
+  await makeGroup(page, 'Short sitting');
+  await pasteStudents(page, ['Name,Number', 'Nia Mwangi,1', 'Ewa Nowak,2']);
+  const nia = await joinCodeOf(page, 'Mwangi');
+  const ewa = await joinCodeOf(page, 'Nowak');
+  await beginPaper(page, 'One minute');
+  await writeChoice(page, 1, 'Red is', ['port', 'starboard']);
+  await writeOpen(page, 2, 'Why?', 'By convention', 'convention');
+  await kept(page, 'Points of line A');
+  await page.keyboard.press('Escape');
+  await page.getByRole('heading', { name: 'Nothing is missing' }).click();
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByLabel('Time limit in minutes').fill('1');
+  await page.getByRole('button', { name: 'Give it to 2 students' }).click();
+  await expect(page.getByRole('button', { name: '2 not started' })).toBeVisible();
+
+  const student = await enterAs(context, nia);
+  await startPaper(student);
+  await student.getByRole('radio', { name: /port/ }).first().check();
+  await student.getByRole('textbox', { name: /Why/ }).fill('It is the conv');
+  await expect(student.getByText(/^0:?\d?\d?:?\d\d left$|^00:\d\d left$/)).toBeVisible();
+
+  // Meanwhile nobody new may start.
+  await page.getByRole('button', { name: 'Close to new starts' }).click();
+  await kept(page, 'Closed to new starts');
+  const late = await enterAs(context, ewa);
+  await expect(late.getByText('Closed. You have not sat it.')).toBeVisible();
+  await late.close();
+
+  await expect(student.getByRole('heading', { name: /^Handed in$|^Time is up/ })).toBeVisible({
+    timeout: 90_000,
+  });
+  await expect(student.getByText('2 of 2 questions')).toBeVisible();
+  await expect(page.getByRole('button', { name: '1 in' })).toBeVisible({ timeout: 15_000 });
+  await page.goto(page.url().replace('/run', '/mark'));
+  await expect(page.getByRole('button', { name: /It is the conv/ })).toBeVisible();
+});
+
+test('a register is kept: changed, taken out, taken back, renamed', async ({ page }) => {
+  await makeGroup(page, 'Register');
+  await pasteStudents(
+    page,
+    ['Okafor, Amara', 'Tran, Linh'].map((name) => `"${name}"`),
+  );
+  await page.getByRole('button', { name: 'Change Amara Okafor' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Student number').fill('2101');
+  await dialog.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.getByRole('row', { name: /Okafor, Amara 2101/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Take Linh Tran out of the group' }).click();
+  await expect(page.getByRole('row', { name: /Tran/ })).toHaveCount(0);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(page.getByRole('row', { name: /Tran, Linh/ })).toBeVisible();
+  await page.getByLabel('Given name').fill('Mateo');
+  await page.getByLabel('Family name').fill('Ferreira');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('row', { name: /Ferreira, Mateo/ })).toBeVisible();
+  await page.getByLabel('Name of the group').fill('Register B');
+  await page.getByRole('button', { name: 'Rename' }).click();
+  await expect(page.getByRole('heading', { name: 'Register B', level: 1 })).toBeVisible();
+});
+
+test('a Latin-1 file is read, its columns can be changed, and none may be brought in', async ({ page }) => {
+  await makeGroup(page, 'Latin');
+  const latin1 = Buffer.from('Åberg,José,12\nWójcik,Ana,x y\n'.replace('ó', 'o'), 'latin1');
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'l1.csv', mimeType: 'text/csv', buffer: latin1 });
+  await expect(page.getByRole('cell', { name: 'Åberg' })).toBeVisible();
+  await expect(page.getByRole('cell', { name: 'José' })).toBeVisible();
+  await page.getByLabel('Column 1 is').selectOption('given name');
+  await page.getByLabel('Column 2 is').selectOption('family name');
+  await page.getByRole('button', { name: 'Bring in 2 students' }).click();
+  await expect(page.getByRole('row', { name: /José, Åberg/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Bring students in' }).click();
+  await page.getByLabel('List of students').fill('Name,Email\nAnn Baker,ann at example');
+  await page.getByRole('button', { name: 'Bring in none' }).click();
+  await kept(page, 'Nothing was brought in');
+  await expect(page.getByRole('row')).toHaveCount(3);
+});
+
+test('what does not exist is said, with a way on', async ({ page }) => {
+  for (const [path, words] of [
+    ['/papers/nowhere', 'No such paper on this desk'],
+    ['/sittings/nowhere/mark', 'No such sitting on this desk'],
+    ['/groups/nowhere', 'No such group on this desk'],
+  ] as const) {
+    await page.goto(emptyDesk + path);
+    await expect(page.getByRole('heading', { name: words })).toBeVisible();
+  }
+});
+
+test('dark paper stays dark on the next page', async ({ page }) => {
+  await page.goto(emptyDesk);
+  await page.getByRole('button', { name: 'Dark paper' }).click();
+  await page.goto(`${emptyDesk}/groups`);
+  await expect(page.getByRole('button', { name: 'Light paper' })).toBeVisible();
+  await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark');
+});

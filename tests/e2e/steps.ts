@@ -1,0 +1,109 @@
+import { expect, type BrowserContext, type Page } from '@playwright/test';
+
+/** What teachers and students do again and again, by role and name as a person would. */
+
+const demoPort = Number(process.env.E2E_PORT ?? 4399);
+
+/** The address of the app that starts with an empty desk. */
+export const emptyDesk = `http://localhost:${demoPort + 1}`;
+
+/** Waits until what was typed in Write is kept: the quiet line names it. */
+export async function kept(page: Page, said: string | RegExp): Promise<void> {
+  await expect(page.getByRole('status').filter({ hasText: said })).toBeVisible();
+}
+
+export async function makeGroup(page: Page, name: string): Promise<void> {
+  await page.goto(`${emptyDesk}/groups`);
+  await page.getByLabel('Name of the group').fill(name);
+  await page.getByRole('button', { name: 'Make it' }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+}
+
+/** Brings students in by pasting, all good. */
+export async function pasteStudents(page: Page, rows: string[]): Promise<void> {
+  await page.getByLabel('List of students').fill(rows.join('\n'));
+  await page.getByRole('button', { name: /^Bring in \d+ student/ }).click();
+  await expect(page.getByRole('table')).toBeVisible();
+}
+
+/** The join code beside a name on the group page. */
+export async function joinCodeOf(page: Page, name: string): Promise<string> {
+  const row = page.getByRole('row').filter({ hasText: name });
+  const code = await row.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent();
+  return code ?? '';
+}
+
+export async function beginPaper(page: Page, title: string): Promise<void> {
+  await page.goto(emptyDesk);
+  await page.getByLabel('Title of the new paper').fill(title);
+  await page.getByRole('button', { name: 'Write it' }).click();
+  await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue(title);
+}
+
+/** A one choice question, with the right option first. */
+export async function writeChoice(
+  page: Page,
+  number: number,
+  stem: string,
+  options: string[],
+): Promise<void> {
+  await page.getByRole('group', { name: 'New question' }).getByRole('button', { name: 'One choice' }).click();
+  await page.getByLabel(`Text of question ${number}`).fill(stem);
+  for (const [index, text] of options.entries())
+    await page.getByLabel(`Option ${'ABCD'.charAt(index)}`, { exact: true }).fill(text);
+  for (const letter of 'ABCD'.slice(options.length).split('').reverse())
+    await page.getByRole('button', { name: `Take out option ${letter}` }).click();
+  await page.getByRole('radio', { name: 'A is right' }).check();
+}
+
+export async function writeOpen(
+  page: Page,
+  number: number,
+  stem: string,
+  model: string,
+  line: string,
+): Promise<void> {
+  await page.getByRole('group', { name: 'New question' }).getByRole('button', { name: 'Open text' }).click();
+  await page.getByLabel(`Text of question ${number}`).fill(stem);
+  await page.getByLabel('Model answer').fill(model);
+  await page.getByLabel('Scheme line A').fill(line);
+  await page.getByLabel('Points for line A').fill('3');
+}
+
+/** Opens the student's side in a tab of its own and goes in with a code. */
+export async function enterAs(context: BrowserContext, code: string, base = emptyDesk): Promise<Page> {
+  const page = await context.newPage();
+  await page.goto(`${base}/sit`);
+  await page.getByLabel('Your join code').fill(code);
+  await page.getByRole('button', { name: 'Go in' }).click();
+  await page.getByRole('button', { name: 'Yes, this is me' }).click();
+  await expect(page.getByRole('heading', { name: 'Your papers' })).toBeVisible();
+  return page;
+}
+
+/** Reads the instructions and starts. */
+export async function startPaper(page: Page, accessCode?: string): Promise<void> {
+  await page.getByRole('button', { name: /Read the instructions|Go on with it/ }).click();
+  if (accessCode) await page.getByLabel('Access code').fill(accessCode);
+  await page.getByRole('button', { name: /^(Start|Go on)$/ }).click();
+  await expect(page.getByRole('navigation', { name: 'Questions' })).toBeVisible();
+}
+
+/** Takes the last look and hands in. */
+export async function handIn(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Last look before handing in' }).click();
+  await page.getByRole('button', { name: /^Hand in/ }).click();
+  await expect(page.getByRole('heading', { name: 'Handed in' })).toBeVisible();
+}
+
+/** Goes to a stage of the sitting by its strip. */
+export async function stage(
+  page: Page,
+  name: 'Write' | 'Run' | 'Mark' | 'Analyse' | 'Hand back',
+): Promise<void> {
+  await page
+    .getByRole('navigation', { name: /^Stages of/ })
+    .getByRole('link', { name: new RegExp(`^${name}`) })
+    .first()
+    .click();
+}
