@@ -1,0 +1,18 @@
+/** The median time of `runs` runs, in ms. */
+export function median(runs: number, work: () => unknown): number {
+  const times = Array.from({ length: runs }, () => {
+    const start = performance.now();
+    work();
+    return performance.now() - start;
+  });
+  return middle(times);
+}
+
+export function middle(times: readonly number[]): number {
+  return [...times].sort((a, b) => a - b)[Math.floor(times.length / 2)] ?? Number.NaN;
+}
+
+/** One row of the table that docs/benchmarks.md holds. */
+export function row(what: string, figure: string): void {
+  console.log(`| ${what} | ${figure} |`);
+}

@@ -1,0 +1,85 @@
+import { chromium, type Page } from '@playwright/test';
+import { backupText } from '@/core/formats/backup';
+import { bigDesk } from './bigDesk';
+import { middle, row } from './measure';
+
+/** How long views take to stand, in a real browser: on the demo course and at 550 attempts × 50 questions. */
+
+/** What shows that a view stands. */
+const stands: Record<string, string> = {
+  Run: '[aria-label="Students and their answers"] tbody tr th',
+  Mark: '[data-row="0"]',
+  Analyse: 'table tbody tr td',
+};
+
+const base = process.argv[2] ?? 'http://localhost:4390';
+const flags =
+  '--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync';
+
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: flags.split(' '),
+});
+try {
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await page.goto(`${base}/`);
+  await page.getByRole('heading', { name: 'Quiz 2: collision rules' }).waitFor();
+  await views(page, 'demo', { Run: 'rules', Mark: 'tides', Analyse: 'lights' });
+  await next(page, 'demo', 'tides');
+
+  await page.goto(`${base}/backup`);
+  const buffer = Buffer.from(backupText(bigDesk(), '2026-11-01T10:00:00.000Z'));
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'big.json', mimeType: 'application/json', buffer });
+  await page.getByRole('button', { name: 'Put it in place, for good' }).click();
+  await page.getByText(/is in place$/).waitFor({ timeout: 60_000 });
+  await views(page, '550 × 50', { Run: 'big', Mark: 'big', Analyse: 'big' });
+  await next(page, '550 × 50', 'big');
+} finally {
+  await browser.close();
+}
+
+async function views(page: Page, desk: string, sittings: Record<string, string>): Promise<void> {
+  for (const [stage, id] of Object.entries(sittings)) {
+    const times: number[] = [];
+    for (let run = 0; run < 5; run++) {
+      await page.goto(`${base}/sittings/${id}/${stage.toLowerCase()}`, { waitUntil: 'commit' });
+      await page
+        .locator(stands[stage] ?? 'main')
+        .first()
+        .waitFor();
+      // From the start of the navigation, by the page's own clock.
+      times.push(await page.evaluate(() => performance.now()));
+    }
+    row(`${stage} stands, ${desk}`, `${middle(times).toFixed(0)} ms`);
+  }
+}
+
+/** From the key to the next answer having the focus, by the page's own clock, a mark being kept each time. */
+async function next(page: Page, desk: string, id: string): Promise<void> {
+  await page.goto(`${base}/sittings/${id}/mark`);
+  await page.locator('[data-row="0"]').waitFor();
+  await page.waitForTimeout(500);
+  await page.evaluate(() => {
+    const times: number[] = [];
+    let pressed = 0;
+    document.addEventListener(
+      'keydown',
+      (event) => event.key === 'Enter' && (pressed = performance.now()),
+      true,
+    );
+    document.addEventListener('focusin', () => {
+      if (pressed) times.push(performance.now() - pressed);
+      pressed = 0;
+    });
+    Object.assign(window, { benchTimes: times });
+  });
+  for (let count = 0; count < 25; count++) {
+    await page.keyboard.press('1');
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(120);
+  }
+  const times = await page.evaluate(() => (window as unknown as { benchTimes: number[] }).benchTimes);
+  row(`next answer to mark, ${desk} (median of ${times.length})`, `${middle(times).toFixed(0)} ms`);
+}
