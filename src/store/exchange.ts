@@ -1,5 +1,5 @@
 import { kindOf } from '@/core/kinds';
-import { paperPacket, studentQuestions } from '@/core/formats/packet/paper';
+import { paperPacket } from '@/core/formats/packet/paper';
 import { scriptPacket } from '@/core/handback/script';
 import { joinCodeFrom, type Student } from '@/core/model/people';
 import type { Answers, Attempt, Sitting } from '@/core/model/sitting';
@@ -215,9 +215,6 @@ export async function result(joinCode: string, sittingId: string, now: number): 
   };
   return scriptPacket(source, release.shows);
 }
-
-/** The paper as students get it, for the teacher's own look. */
-export const previewQuestions = studentQuestions;
 
 async function studentWith(joinCode: string): Promise<Student | undefined> {
   return desk.students.where('joinCode').equals(joinCodeFrom(joinCode)).first();

@@ -5,6 +5,10 @@ import { expect, test, type Page } from '@playwright/test';
 const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22a', 'wcag22aa'];
 
 async function expectNoViolation(page: Page, where: string) {
+  // What still fades in has the contrast of a moment, not of the design.
+  await page.waitForFunction(() =>
+    document.getAnimations().every((animation) => animation.playState !== 'running'),
+  );
   const { violations } = await new AxeBuilder({ page }).withTags(rules).analyze();
   const found = violations.map(
     (violation) =>
@@ -34,7 +38,7 @@ const views: [string, string][] = [
 
 for (const colorScheme of ['light', 'dark'] as const) {
   test.describe(`${colorScheme} paper`, () => {
-    test.use({ colorScheme });
+    test.use({ colorScheme, contextOptions: { reducedMotion: 'reduce' } });
 
     test('every view of the desk', async ({ page }) => {
       test.setTimeout(180_000);

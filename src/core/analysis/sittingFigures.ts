@@ -1,6 +1,7 @@
 import { kindOf, type Question } from '../kinds';
 import type { Category } from '../kinds/QuestionKind';
 import { isIn, type Seat } from '../running/standing';
+import { totalShare } from '../scoring/scoreAttempt';
 import { facility } from './facility';
 import { mean } from './mean';
 import { quantile } from './quantile';
@@ -21,6 +22,8 @@ export interface TotalFigures {
   highest: number;
   /** Null for fewer than two. */
   standardDeviation: number | null;
+  /** Mean of everyone's share of the points, 0 to 1. */
+  meanShare: number;
   /** Points to be had. */
   max: number;
   spread: SpreadBar[];
@@ -53,6 +56,7 @@ export function totalFigures(seats: readonly Seat[]): TotalFigures | null {
   const cards = seats.filter(isIn).flatMap((seat) => seat.scorecard ?? []);
   if (cards.length === 0) return null;
   const totals = cards.map((card) => card.total);
+  const shares = cards.map(totalShare);
   return {
     n: totals.length,
     mean: mean(totals),
@@ -60,8 +64,9 @@ export function totalFigures(seats: readonly Seat[]): TotalFigures | null {
     lowest: quantile(totals, 0),
     highest: quantile(totals, 1),
     standardDeviation: standardDeviation(totals),
+    meanShare: mean(shares),
     max: Math.max(...cards.map((card) => card.max)),
-    spread: spread(cards.map((card) => (card.max === 0 ? 0 : card.total / card.max))),
+    spread: spread(shares),
     unfinished: cards.filter((card) => !card.final).length,
   };
 }
@@ -79,8 +84,7 @@ export function mostMissedFirst(figures: readonly QuestionFigures[]): QuestionFi
 
 /** Students who are in with less than `line` of the points, lowest first. */
 export function studentsUnder(seats: readonly Seat[], line: number): Seat[] {
-  const share = (seat: Seat) =>
-    seat.scorecard && seat.scorecard.max > 0 ? seat.scorecard.total / seat.scorecard.max : 0;
+  const share = (seat: Seat) => (seat.scorecard ? totalShare(seat.scorecard) : 0);
   return seats.filter((seat) => isIn(seat) && share(seat) < line).sort((a, b) => share(a) - share(b));
 }
 

@@ -1,7 +1,7 @@
 import type { Question } from '../kinds';
 import type { Allowance, Attempt, HandMark, Release, Sitting } from '../model/sitting';
 import type { Student } from '../model/people';
-import { scoreAttempt, type Scorecard } from '../scoring/scoreAttempt';
+import { scoreAttempt, totalShare, type Scorecard } from '../scoring/scoreAttempt';
 import { attemptState, countingAttempt, deadlineOf, termsFor, type AttemptState, type Terms } from './terms';
 
 /** One student in one sitting: a row of every list. */
@@ -132,7 +132,7 @@ export function standingFrom(sitting: Sitting, seats: readonly Seat[], now: numb
     standing.byHand += scorecard.awards.filter((award) => handQuestions.has(award.questionId)).length;
     standing.aside += scorecard.awards.filter((award) => award.aside).length;
     if (scorecard.final) standing.ready++;
-    shares += scorecard.max > 0 ? scorecard.total / scorecard.max : 0;
+    shares += totalShare(scorecard);
   }
   if (standing.in > 0) standing.meanShare = shares / standing.in;
   const ahead = turns.filter((turn) => turn > now);

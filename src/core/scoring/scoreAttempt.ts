@@ -37,6 +37,11 @@ export interface Scorecard {
   final: boolean;
 }
 
+/** The total as a share of the points to be had, 0 to 1; 0 where there are none to be had. */
+export function totalShare({ total, max }: Pick<Scorecard, 'total' | 'max'>): number {
+  return max > 0 ? total / max : 0;
+}
+
 /** The part of an attempt that scoring looks at. */
 export type ScoredAttempt = Pick<Attempt, 'id' | 'studentId' | 'questionIds' | 'answers'>;
 

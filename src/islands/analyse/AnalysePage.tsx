@@ -10,7 +10,8 @@ import {
   type TotalFigures,
 } from '@/core/analysis/sittingFigures';
 import { registerName } from '@/core/model/people';
-import { isIn, type Seat } from '@/core/running/standing';
+import type { Seat } from '@/core/running/standing';
+import { totalShare } from '@/core/scoring/scoreAttempt';
 import { SittingPage } from '@/ui/desk/SittingPage';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
@@ -68,7 +69,7 @@ function Analyse({ sitting }: { sitting: SittingData }) {
       </div>
       <Totals totals={totals} />
       <Suspense fallback={<div className={styles.chart} />}>
-        <SpreadChart bars={totals.spread} meanShare={meanShare(seats)} />
+        <SpreadChart bars={totals.spread} meanShare={totals.meanShare} />
       </Suspense>
       <div className={styles.tableHead}>
         <h2>Questions</h2>
@@ -83,13 +84,6 @@ function Analyse({ sitting }: { sitting: SittingData }) {
       </p>
     </TwoColumns>
   );
-}
-
-function meanShare(seats: Seat[]): number {
-  const cards = seats.filter(isIn).flatMap((seat) => seat.scorecard ?? []);
-  return cards.length === 0
-    ? 0
-    : cards.reduce((sum, card) => sum + (card.max ? card.total / card.max : 0), 0) / cards.length;
 }
 
 function Totals({ totals }: { totals: TotalFigures }) {
@@ -126,7 +120,7 @@ function Under({ seats, sitting }: { seats: Seat[]; sitting: SittingData }) {
               {registerName(seat.student)}
             </a>
             <span>
-              {percent((seat.scorecard?.total ?? 0) / (seat.scorecard?.max || 1))}
+              {percent(seat.scorecard ? totalShare(seat.scorecard) : 0)}
               {seat.scorecard?.final ? '' : ' so far'}
             </span>
           </li>

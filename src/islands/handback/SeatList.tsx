@@ -2,6 +2,7 @@ import { Checkbox } from '@mantine/core';
 import { readinessOf, type Readiness } from '@/core/handback/readiness';
 import { registerName } from '@/core/model/people';
 import type { Seat } from '@/core/running/standing';
+import { totalShare } from '@/core/scoring/scoreAttempt';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { counted, dayAndTime, percent, points } from '@/ui/format';
 import { VirtualRows } from '@/ui/VirtualRows';
@@ -97,7 +98,7 @@ function SeatRow({
       <td className={styles.figure}>
         {scorecard && `${points(scorecard.total)} / ${points(scorecard.max)}`}
         {scorecard && scorecard.max > 0 && (
-          <span className={styles.soft}> {percent(scorecard.total / scorecard.max)}</span>
+          <span className={styles.soft}> {percent(totalShare(scorecard))}</span>
         )}
       </td>
       <td className={readiness.ready ? undefined : styles.soft}>{readinessWords(readiness)}</td>

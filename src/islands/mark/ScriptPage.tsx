@@ -5,7 +5,7 @@ import { withLineSwitched } from '@/core/marking/switchLine';
 import { fullName, registerName } from '@/core/model/people';
 import type { HandMark } from '@/core/model/sitting';
 import type { Seat } from '@/core/running/standing';
-import type { Award, AwardState } from '@/core/scoring/scoreAttempt';
+import { totalShare, type Award, type AwardState } from '@/core/scoring/scoreAttempt';
 import { markAnswers, type MarkStep } from '@/store/marks';
 import { awardGlyph } from '@/ui/awardGlyph';
 import { isoNow } from '@/ui/clock';
@@ -80,7 +80,7 @@ function ScriptMargin({ sitting, seat, seats }: { sitting: SittingData; seat: Se
         {card && (
           <p className={styles.total}>
             {points(card.total)} of {points(card.max)}
-            {card.max > 0 && ` (${percent(card.total / card.max)})`}
+            {card.max > 0 && ` (${percent(totalShare(card))})`}
           </p>
         )}
         <p className={styles.soft}>
