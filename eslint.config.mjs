@@ -97,7 +97,7 @@ export default tseslint.config(
   },
   ...arrows.map(({ files, outside, above }) => ({
     files,
-    ignores: ['**/*.test.ts'],
+    ignores: ['**/*.test.ts', '**/*.test.tsx'],
     rules: {
       'no-restricted-imports': [
         'error',

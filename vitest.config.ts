@@ -5,5 +5,8 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 
 export default defineConfig({
   resolve: { alias: { '@': here('./src'), '@demo': here('./demo') } },
-  test: { include: ['src/**/*.test.ts', 'demo/**/*.test.ts', 'tests/unit/**/*.test.ts'] },
+  test: {
+    include: ['src/**/*.test.{ts,tsx}', 'demo/**/*.test.ts', 'tests/unit/**/*.test.ts'],
+    setupFiles: ['tests/unit/jsdom.ts'],
+  },
 });

@@ -1,0 +1,208 @@
+// @vitest-environment jsdom
+import { screen } from '@testing-library/react';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { at, attemptOf, paperQuestions } from '../../../tests/unit/samples';
+import { draw } from '../../../tests/unit/screen';
+import type { AttemptStatus, Carrier, HomeSitting } from '@/carriers/Carrier';
+import { paperPacket } from '@/core/formats/packet/paper';
+import { scriptPacket } from '@/core/handback/script';
+import type { Shows } from '@/core/model/sitting';
+import type { HeldAttempt } from '@/store/sitTables';
+import { AttemptBar } from './AttemptBar';
+import { EnterCode } from './EnterCode';
+import { Home } from './Home';
+import { LastLook } from './LastLook';
+import { Receipt } from './Receipt';
+import { ResultView } from './ResultView';
+
+const who = { joinCode: 'K7M4QX', familyName: 'Okafor', givenName: 'Amara', groups: ['Monday'] };
+const paper = { title: 'Tides', instructions: '', questions: paperQuestions };
+const answers = { q1: { response: { picked: ['b'] }, at }, q3: { response: { text: 'east' }, at } };
+
+const homeSitting: HomeSitting = {
+  sittingId: 'sitting1',
+  title: 'Tides',
+  instructions: 'Answer all.',
+  questions: 4,
+  opensAt: at,
+  closesAt: null,
+  timeLimitMs: 3_600_000,
+  codeAsked: false,
+  may: 'start',
+  state: 'notStarted',
+  handedBack: false,
+};
+
+const held: HeldAttempt = {
+  attemptId: 'attempt1',
+  sittingId: 'sitting1',
+  joinCode: 'K7M4QX',
+  packet: paperPacket(paper, attemptOf()),
+  answers,
+  comeBack: ['q3'],
+  unsent: [],
+};
+const answered = (id: string) => id in answers;
+
+function carrierWith(part: Partial<Carrier>): Carrier {
+  const away = () => Promise.reject(new Error('the desk is away'));
+  return { greet: away, home: away, start: away, handOver: away, handIn: away, result: away, ...part };
+}
+
+beforeEach(() => sessionStorage.clear());
+
+describe('entering', () => {
+  it('shows whose code it is before going in, and forgives how it was typed', async () => {
+    const greet = vi.fn(() => Promise.resolve(who));
+    const enter = vi.fn();
+    const { hand } = draw(<EnterCode carrier={carrierWith({ greet })} enter={enter} />);
+    await hand.type(screen.getByLabelText(/Your join code/), 'k7m 4qx');
+    await hand.click(screen.getByRole('button', { name: 'Go in' }));
+    expect(greet).toHaveBeenCalledWith('K7M4QX');
+    expect(await screen.findByRole('heading', { name: 'Amara Okafor' })).toBeTruthy();
+    expect(enter).not.toHaveBeenCalled();
+    await hand.click(screen.getByRole('button', { name: 'Yes, this is me' }));
+    expect(enter).toHaveBeenCalledWith(who);
+  });
+
+  it('says so when nobody has the code, and when the desk does not answer', async () => {
+    const greet = vi.fn(() => Promise.resolve<null>(null));
+    const { hand, unmount } = draw(<EnterCode carrier={carrierWith({ greet })} enter={() => undefined} />);
+    await hand.type(screen.getByLabelText(/Your join code/), 'AAAAAA{Enter}');
+    expect(await screen.findByText(/Nobody has this code/)).toBeTruthy();
+    unmount();
+    const again = draw(<EnterCode carrier={carrierWith({})} enter={() => undefined} />);
+    await again.hand.type(screen.getByLabelText(/Your join code/), 'AAAAAA{Enter}');
+    expect(await screen.findByText(/does not answer/)).toBeTruthy();
+  });
+});
+
+describe('the student’s home', () => {
+  it.each([
+    [{}, /^Open. 4 questions, 1 h 00 min/, 'Read the instructions'],
+    [{ may: 'resume', state: 'working' }, /the clock goes on/, 'Go on with it'],
+    [{ may: 'notYet' }, /^Opens /, null],
+    [{ may: 'over' }, /^Closed. You have not sat it/, null],
+    [{ may: 'noAttemptLeft', state: 'handedIn' }, /Nothing has come back yet/, null],
+    [{ may: 'noAttemptLeft', state: 'collected', handedBack: true }, /^Handed back/, 'See what came back'],
+  ] as const)('%o is said in words, with the button for it', async (part, words, button) => {
+    const home = () => Promise.resolve([{ ...homeSitting, ...part }]);
+    const nothing = () => undefined;
+    draw(<Home carrier={carrierWith({ home })} who={who} openSitting={nothing} openResult={nothing} />);
+    expect(await screen.findByText(words)).toBeTruthy();
+    expect(screen.queryAllByRole('button').map((each) => each.textContent)).toEqual(button ? [button] : []);
+  });
+});
+
+describe('an attempt under way', () => {
+  const bar = { held, answered, goTo: () => undefined, lastLook: null };
+
+  it('names every question with its state, and counts the answered ones', () => {
+    draw(<AttemptBar {...bar} leftMs={581_000} keeping={{ state: 'keeping' }} />);
+    expect(screen.getAllByRole('button').map((button) => button.getAttribute('aria-label'))).toEqual([
+      'Question 1: answered',
+      'Question 2: not answered',
+      'Question 3: answered, come back to it',
+      'Question 4: not answered',
+    ]);
+    expect(screen.getByText('2 of 4 answered')).toBeTruthy();
+    expect(screen.getByText('09:41 left')).toBeTruthy();
+  });
+
+  it('warns in words near the end, and only then', () => {
+    const { rerender } = draw(<AttemptBar {...bar} leftMs={301_000} keeping={{ state: 'keeping' }} />);
+    expect(screen.getByRole('status').textContent).toBe('');
+    rerender(<AttemptBar {...bar} leftMs={299_000} keeping={{ state: 'keeping' }} />);
+    expect(screen.getByRole('status').textContent).toMatch(/five minutes/);
+    rerender(<AttemptBar {...bar} leftMs={59_000} keeping={{ state: 'onDevice' }} />);
+    expect(screen.getByRole('status').textContent).toMatch(/one minute/);
+    expect(screen.getByText(/kept on this device/)).toBeTruthy();
+  });
+
+  it('the last look names what is open and what was marked, and says what handing in means', async () => {
+    const handIn = vi.fn(() => Promise.resolve(false));
+    const goTo = vi.fn();
+    const { hand } = draw(
+      <LastLook held={held} answered={answered} goTo={goTo} handIn={handIn} back={() => undefined} />,
+    );
+    expect(screen.getByText('2 questions not answered:')).toBeTruthy();
+    await hand.click(screen.getByRole('button', { name: /^4\s*Explain deviation/ }));
+    expect(goTo).toHaveBeenCalledWith('q4');
+    expect(screen.getByRole('button', { name: /^3\s*True course/ })).toBeTruthy();
+    await hand.click(screen.getByRole('button', { name: 'Hand in with 2 questions unanswered' }));
+    expect((await screen.findByRole('alert')).textContent).toMatch(/kept here; try again/);
+  });
+
+  it('the receipt counts only answers that arrived', () => {
+    const status: AttemptStatus = {
+      attemptId: 'attempt1',
+      state: 'handedIn',
+      deadline: null,
+      now: Date.parse(at),
+      answered: ['q1'],
+      endedAt: at,
+    };
+    draw(<Receipt held={held} status={status} done={() => undefined} />);
+    expect(screen.getByText('1 of 4 questions')).toBeTruthy();
+    expect(screen.getByText('ATTEMPT1')).toBeTruthy();
+  });
+});
+
+describe('what came back', () => {
+  const source = {
+    sittingId: 'sitting1',
+    title: 'Tides',
+    questions: paperQuestions,
+    attempt: attemptOf({ answers, handedInAt: at }),
+    marks: [],
+    releasedAt: at,
+  };
+  const nothing: Shows = {
+    total: false,
+    points: false,
+    answers: false,
+    rightOrWrong: false,
+    accepted: false,
+    comments: false,
+  };
+  const view = (shows: Shows) =>
+    draw(
+      <ResultView
+        carrier={carrierWith({ result: () => Promise.resolve(scriptPacket(source, shows)) })}
+        who={who}
+        sitting={homeSitting}
+        back={() => undefined}
+      />,
+    );
+
+  it('only that it came in, when nothing else is let out', async () => {
+    view(nothing);
+    expect(await screen.findByText('Your paper came in. Nothing else is shown yet.')).toBeTruthy();
+    expect(screen.queryByRole('region')).toBeNull();
+  });
+
+  it('the total alone', async () => {
+    const { container } = view({ ...nothing, total: true });
+    expect(await screen.findByText(/^1 of 8 points/)).toBeTruthy();
+    expect(container.textContent).not.toContain('How much of the range');
+  });
+
+  it('points and right or wrong at each question, without the key', async () => {
+    const { container } = view({ ...nothing, points: true, rightOrWrong: true });
+    const first = await screen.findByRole('region', { name: 'Question 1' });
+    expect(first.textContent).toMatch(/1 of 1 points.*right/);
+    expect(container.textContent).not.toMatch(/SECRET|Accepted/);
+  });
+
+  it('says so when it was taken back meanwhile', async () => {
+    draw(
+      <ResultView
+        carrier={carrierWith({ result: () => Promise.resolve(null) })}
+        who={who}
+        sitting={homeSitting}
+        back={() => undefined}
+      />,
+    );
+    expect(await screen.findByText(/Nothing is handed back at the moment/)).toBeTruthy();
+  });
+});
