@@ -6,6 +6,7 @@ import { draw } from '../../tests/unit/screen';
 import { GroupSelect } from './GroupSelect';
 import { KeptTextarea } from './KeptTextarea';
 import { PointsField } from './PointsField';
+import { VirtualRows } from './VirtualRows';
 
 describe('the points field', () => {
   function Field({ kept, max = 5 }: { kept: (points: number | null) => void; max?: number }) {
@@ -95,5 +96,30 @@ describe('choosing a group', () => {
   it('is not there where there is nothing to choose', () => {
     draw(<GroupSelect groups={groups.slice(0, 1)} value="" choose={() => undefined} />);
     expect(screen.queryByRole('combobox')).toBeNull();
+  });
+});
+
+describe('a long table', () => {
+  it('draws the rows in sight and keeps room for the rest', () => {
+    const rows = Array.from({ length: 600 }, (_, index) => index);
+    const { container } = draw(
+      <div data-scroller>
+        <table>
+          <VirtualRows rows={rows} height={30}>
+            {(row) => (
+              <tr key={row}>
+                <td>row {row}</td>
+              </tr>
+            )}
+          </VirtualRows>
+        </table>
+      </div>,
+    );
+    const drawn = screen.getAllByText(/^row \d+$/);
+    expect(drawn[0]?.textContent).toBe('row 0');
+    expect(drawn.length).toBeLessThan(100);
+    const room = [...container.querySelectorAll<HTMLElement>('tr[aria-hidden]')];
+    const heights = room.reduce((sum, row) => sum + Number.parseFloat(row.style.height), 0);
+    expect(heights + drawn.length * 30).toBe(600 * 30);
   });
 });

@@ -19,8 +19,12 @@ if (typeof window !== 'undefined') {
     unobserve() {}
     disconnect() {}
   };
-  Object.defineProperty(HTMLElement.prototype, 'offsetHeight', { configurable: true, value: 400 });
-  Object.defineProperty(HTMLElement.prototype, 'offsetWidth', { configurable: true, value: 800 });
+  for (const [side, size] of [
+    ['Height', 400],
+    ['Width', 800],
+  ] as const)
+    for (const box of ['offset', 'client'])
+      Object.defineProperty(HTMLElement.prototype, `${box}${side}`, { configurable: true, value: size });
   Object.assign(document, { fonts: new EventTarget() });
   HTMLElement.prototype.scrollIntoView = () => undefined;
   afterEach(cleanup);

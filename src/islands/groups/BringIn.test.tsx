@@ -1,0 +1,82 @@
+// @vitest-environment jsdom
+import 'fake-indexeddb/auto';
+import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { at } from '../../../tests/unit/samples';
+import { draw } from '../../../tests/unit/screen';
+import { createGroup } from '@/store/people';
+import { desk } from '@/store/tables';
+import { BringIn } from './BringIn';
+
+beforeEach(async () => {
+  await desk.delete();
+  await desk.open();
+});
+
+async function bringing(list: string) {
+  const id = (await createGroup('Monday', at)).result;
+  const group = await desk.groups.get(id);
+  if (!group) throw new Error('no group');
+  const done = vi.fn();
+  const drawn = draw(<BringIn group={group} firstOnes done={done} />);
+  fireEvent.change(screen.getByLabelText('List of students'), { target: { value: list } });
+  return { ...drawn, done, id };
+}
+
+describe('bringing students in', () => {
+  it('shows what was understood before anything is kept, then keeps it', async () => {
+    const { hand, done, id } = await bringing('Name;No\nOkafor, Amara;2101\nTran, Linh;2102');
+    const button = await screen.findByRole('button', { name: 'Bring in 2 students' });
+    expect(await desk.students.count()).toBe(0);
+    await hand.click(button);
+    await waitFor(() => expect(done).toHaveBeenCalled());
+    const students = await desk.students.where('groupIds').equals(id).toArray();
+    expect(students.map(({ familyName, givenName, number }) => [familyName, givenName, number])).toEqual(
+      expect.arrayContaining([
+        ['Okafor', 'Amara', '2101'],
+        ['Tran', 'Linh', '2102'],
+      ]),
+    );
+  });
+
+  it('names bad rows by line and reason, and takes the good ones or none', async () => {
+    const { hand, done } = await bringing(
+      'Family name,Given name,Number,Email\nOkafor,Amara,2101,amara@example.org\n,,2102,\nTran,Linh,2101,\nSilva,Rui,2104,rui(at)example.org',
+    );
+    const alert = await screen.findByRole('alert');
+    expect(alert.textContent).toMatch(/3 rows could not be read/);
+    expect(alert.textContent).toMatch(/line 3: it has no name/);
+    expect(alert.textContent).toMatch(/line 4: student number 2101 is on line 2 already/);
+    expect(alert.textContent).toMatch(/line 5: “rui\(at\)example.org” is not an email address/);
+    await hand.click(screen.getByRole('button', { name: 'Bring in none' }));
+    expect(done).toHaveBeenCalled();
+    expect(await desk.students.count()).toBe(0);
+  });
+
+  it('a column guessed wrong is set right by the teacher', async () => {
+    const { hand } = await bringing('Amara,Okafor,2101\nLinh,Tran,2102');
+    await screen.findByRole('button', { name: /^Bring in/ });
+    const first = screen.getByRole('combobox', { name: 'Column 1 is' });
+    await hand.selectOptions(first, 'given name');
+    await hand.selectOptions(screen.getByRole('combobox', { name: 'Column 2 is' }), 'family name');
+    await hand.click(screen.getByRole('button', { name: 'Bring in 2 students' }));
+    await waitFor(async () => expect(await desk.students.count()).toBe(2));
+    expect((await desk.students.toArray()).map((student) => student.familyName).sort()).toEqual([
+      'Okafor',
+      'Tran',
+    ]);
+  });
+
+  it('someone on the desk already is said to be, and joins the group without a double', async () => {
+    const { hand, unmount } = await bringing('Name,Number\nOkafor Amara,2101');
+    await hand.click(await screen.findByRole('button', { name: 'Bring in 1 student' }));
+    await waitFor(async () => expect(await desk.students.count()).toBe(1));
+    unmount();
+    const again = await bringing('Name,Number\nOkafor Amara,2101');
+    expect(await screen.findByText(/1 student already on the desk/)).toBeTruthy();
+    await again.hand.click(screen.getByRole('button', { name: 'Bring in 1 student' }));
+    await waitFor(() => expect(again.done).toHaveBeenCalled());
+    expect(await desk.students.count()).toBe(1);
+    expect((await desk.students.toArray())[0]?.groupIds).toHaveLength(2);
+  });
+});
