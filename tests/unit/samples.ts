@@ -1,4 +1,4 @@
-import { kindNamed, type KindName, type Question } from '@/core/kinds';
+import { kindNamed, type KindName, type Question, type Response } from '@/core/kinds';
 import type { Student } from '@/core/model/people';
 import type { Attempt, HandMark, Sitting } from '@/core/model/sitting';
 
@@ -69,15 +69,140 @@ export const openQuestion: Question = {
   note: 'SECRET-NOTE',
 };
 
+export const sternLight: Question = {
+  ...kindNamed('trueFalse').empty(counter('q5-')),
+  kind: 'trueFalse',
+  id: 'q5',
+  stem: 'A stern light is white',
+  points: 1,
+  key: true,
+  commentTrue: '',
+  commentFalse: 'SECRET-OPTION-COMMENT',
+  note: 'SECRET-NOTE',
+};
+
+/** 18 nautical miles in an hour and a half; half the points within 5 %. */
+export const runDistance: Question = {
+  ...kindNamed('number').empty(counter('q6-')),
+  kind: 'number',
+  id: 'q6',
+  stem: 'How far does she run?',
+  points: 2,
+  accepted: [
+    { id: 'n0', form: 'percent', value: 18, tolerance: 2, upTo: null, share: 1, comment: '' },
+    { id: 'n1', form: 'percent', value: 18, tolerance: 5, upTo: null, share: 0.5, comment: 'SECRET-TIER' },
+  ],
+  unitAsked: 'optional',
+  units: [
+    { id: 'u0', names: 'nm, M, nautical miles', factor: 1 },
+    // SI Brochure, 9th edition, table 8 of the 8th: 1 nautical mile = 1852 m.
+    { id: 'u1', names: 'km', factor: 1000 / 1852 },
+  ],
+  figures: null,
+  note: 'SECRET-NOTE',
+};
+
+export const streamGaps: Question = {
+  ...kindNamed('gaps').empty(counter('q7-')),
+  kind: 'gaps',
+  id: 'q7',
+  stem: 'Fill in.',
+  points: 2,
+  text: 'The stream that comes in is the [1], the one that goes out the [2].',
+  gaps: [
+    {
+      id: 'g1',
+      number: 1,
+      filledBy: 'typing',
+      accepted: [{ id: 'ga', text: 'SECRET-FLOOD', share: 1, comment: 'SECRET-GAP-COMMENT' }],
+      options: [],
+      key: null,
+    },
+    {
+      id: 'g2',
+      number: 2,
+      filledBy: 'picking',
+      accepted: [],
+      options: [
+        { id: 'ge', text: 'ebb', comment: '' },
+        { id: 'gs', text: 'slack', comment: 'SECRET-OPTION-COMMENT' },
+      ],
+      key: 'ge',
+    },
+  ],
+  note: 'SECRET-NOTE',
+};
+
+export const lightColours: Question = {
+  ...kindNamed('matching').empty(counter('q8-')),
+  kind: 'matching',
+  id: 'q8',
+  stem: 'Which light is which colour?',
+  points: 3,
+  items: ['port', 'starboard', 'stern'].map((text, index) => ({ id: `i${index}`, text })),
+  targets: ['red', 'green', 'white', 'yellow'].map((text, index) => ({ id: `t${index}`, text })),
+  key: { i0: 't0', i1: 't1', i2: 't2' },
+  wrongTakesOff: false,
+  note: 'SECRET-NOTE',
+};
+
+export const tideOrder: Question = {
+  ...kindNamed('ordering').empty(counter('q9-')),
+  kind: 'ordering',
+  id: 'q9',
+  stem: 'In the order of a day',
+  points: 3,
+  items: ['low water', 'flood', 'high water', 'ebb'].map((text, index) => ({ id: `p${index}`, text })),
+  rule: 'pairs',
+  note: 'SECRET-NOTE',
+};
+
+export const sides: Question = {
+  ...kindNamed('categories').empty(counter('q10-')),
+  kind: 'categories',
+  id: 'q10',
+  stem: 'Sort the marks',
+  points: 2,
+  items: ['red can', 'green cone', 'red pillar', 'green pillar'].map((text, index) => ({
+    id: `m${index}`,
+    text,
+  })),
+  targets: ['to port', 'to starboard'].map((text, index) => ({ id: `s${index}`, text })),
+  key: { m0: 's0', m1: 's1', m2: 's0', m3: 's1' },
+  wrongTakesOff: true,
+  note: 'SECRET-NOTE',
+};
+
+/** A blank answer of every kind. */
+export const blanks: Record<KindName, Response> = {
+  oneChoice: { picked: [] },
+  severalChoices: { picked: [] },
+  trueFalse: { picked: [] },
+  shortText: { text: ' ' },
+  number: { text: '' },
+  gaps: { gaps: { g1: ' ', g2: '' } },
+  matching: { pairs: {} },
+  ordering: { order: [] },
+  categories: { pairs: {} },
+  openText: { text: '\n' },
+};
+
 /** One question of every kind; a kind without a sample does not compile. */
 export const samples: Record<KindName, Question> = {
   oneChoice: tideChoice,
   severalChoices: springChoices,
   shortText: courseText,
+  trueFalse: sternLight,
+  number: runDistance,
+  gaps: streamGaps,
+  matching: lightColours,
+  ordering: tideOrder,
+  categories: sides,
   openText: openQuestion,
 };
 
-export const paperQuestions = Object.values(samples);
+/** A short paper of the four commonest kinds. */
+export const paperQuestions = [tideChoice, springChoices, courseText, openQuestion];
 
 export function attemptOf(part: Partial<Attempt> = {}): Attempt {
   return {

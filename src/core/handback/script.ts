@@ -67,7 +67,10 @@ function scriptQuestion(
 ): ScriptQuestion {
   const kind = kindOf(question);
   const answer = source.attempt.answers[question.id];
-  const row: ScriptQuestion = { number, question: kind.forStudent(question) };
+  const row: ScriptQuestion = {
+    number,
+    question: kind.forStudent(question, `${source.attempt.id} ${question.id}`),
+  };
   if (shows.points && award.points !== null) row.points = award.points;
   if (shows.answers) row.response = answer?.response ?? null;
   if (shows.rightOrWrong) row.verdict = verdictOf(award);

@@ -39,12 +39,24 @@ export interface QuestionBase {
 /** What every student's question has: nothing that gives the answer away. */
 export const studentQuestionFields = { id: Id, stem: Text, points: Points };
 
+export function studentFields({ id, stem, points }: Pick<QuestionBase, 'id' | 'stem' | 'points'>) {
+  return { id, stem, points };
+}
+
 /** What the key says of one answer. */
 export interface KeyVerdict {
   /** Share of the question's points, 0 to 1. */
   share: number;
   /** Comments the key holds for this very answer: of its options, of the accepted answer it met. */
   comments: string[];
+}
+
+/** A wrong answer that is nearly an accepted one. */
+export interface NearMiss {
+  /** The accepted answer it comes near to. */
+  text: string;
+  /** Share of the points that answer gives. */
+  share: number;
 }
 
 /** One row of "what was answered": an option, an accepted answer, or a wrong answer in its own words. */
@@ -91,6 +103,13 @@ export interface QuestionKind<Q extends QuestionBase, S, R> {
   offered(question: Q): Category[];
   /** Which rows one answer counts in. */
   categoriesOf(question: Q, response: R): Category[];
-  /** The question as the student gets it: no key, scheme, comment or note. */
-  forStudent(question: Q): S;
+  /** An answer that is right in part, for a worked line beside the rule; null where there is none. */
+  partlyRight(question: Q): R | null;
+  /**
+   * The question as the student gets it: no key, scheme, comment or note. The seed decides every order that is
+   * drawn by chance, so that the same attempt always sees the same one.
+   */
+  forStudent(question: Q, seed: string): S;
+  /** What a wrong answer comes near to, to put forward to the marker; only for kinds that forgive typing. */
+  nearMiss?(question: Q, response: R): NearMiss | null;
 }

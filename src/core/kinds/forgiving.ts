@@ -1,9 +1,13 @@
+import { z } from 'zod';
+
 /** What does not matter when two texts are compared. */
-export interface Forgive {
-  case: boolean;
-  spaces: boolean;
-  accents: boolean;
-}
+export const Forgive = z.object({
+  case: z.boolean(),
+  spaces: z.boolean(),
+  accents: z.boolean(),
+  punctuation: z.boolean().optional(),
+});
+export type Forgive = z.infer<typeof Forgive>;
 
 export const forgiveAll: Forgive = { case: true, spaces: true, accents: true };
 
@@ -11,7 +15,7 @@ export const forgiveAll: Forgive = { case: true, spaces: true, accents: true };
  * A text with what is forgiven taken out, so that equal texts are the same answer. Always: compatibility forms
  * are folded (NFKC, Unicode Standard Annex 15) and the ends are trimmed. Case by Unicode's upper then lower
  * mapping, so that "Straße" and "STRASSE" meet. Spaces: all white space goes, so that "alto stratus" is
- * "altostratus". Accents: combining marks go (é → e).
+ * "altostratus". Accents: combining marks go (é → e). Punctuation: what Unicode counts as such goes (P).
  */
 export function forgiven(text: string, forgive: Forgive): string {
   let result = text.trim();
@@ -26,6 +30,7 @@ export function forgiven(text: string, forgive: Forgive): string {
     if (forgive.case) result = result.toUpperCase();
   }
   if (forgive.case) result = result.toLowerCase();
+  if (forgive.punctuation) result = result.replace(/\p{P}+/gu, '').trim();
   if (forgive.spaces) result = result.replace(/\s+/gu, '');
   return result;
 }

@@ -1,31 +1,72 @@
 import { z } from 'zod';
+import { categories } from './categories';
+import { Categories, StudentCategories } from './categories/schema';
+import { gaps } from './gaps';
+import { Gaps, GapsResponse, StudentGaps } from './gaps/schema';
+import { matching } from './matching';
+import { Matching, StudentMatching } from './matching/schema';
+import { number } from './number';
+import { NumberQuestion, StudentNumberQuestion } from './number/schema';
 import { oneChoice } from './oneChoice';
 import { OneChoice, StudentOneChoice } from './oneChoice/schema';
 import { openText } from './openText';
 import { OpenText, StudentOpenText } from './openText/schema';
+import { PickedResponse } from './options';
+import { ordering } from './ordering';
+import { Ordering, OrderResponse, StudentOrdering } from './ordering/schema';
+import { PairsResponse } from './pairs';
+import type { QuestionKind } from './QuestionKind';
 import { severalChoices } from './severalChoices';
 import { SeveralChoices, StudentSeveralChoices } from './severalChoices/schema';
 import { shortText } from './shortText';
 import { ShortText, StudentShortText } from './shortText/schema';
-import { PickedResponse } from './options';
 import { TextResponse } from './textResponse';
-import type { QuestionKind } from './QuestionKind';
+import { trueFalse } from './trueFalse';
+import { StudentTrueFalse, TrueFalse } from './trueFalse/schema';
 
 /** The registry: a new kind is a folder beside this file and a line in each list here. */
-const kinds = { oneChoice, severalChoices, shortText, openText };
+const kinds = {
+  oneChoice,
+  severalChoices,
+  trueFalse,
+  shortText,
+  number,
+  gaps,
+  matching,
+  ordering,
+  categories,
+  openText,
+};
 
-export const Question = z.discriminatedUnion('kind', [OneChoice, SeveralChoices, ShortText, OpenText]);
+export const Question = z.discriminatedUnion('kind', [
+  OneChoice,
+  SeveralChoices,
+  TrueFalse,
+  ShortText,
+  NumberQuestion,
+  Gaps,
+  Matching,
+  Ordering,
+  Categories,
+  OpenText,
+]);
 export type Question = z.infer<typeof Question>;
 
 export const StudentQuestion = z.discriminatedUnion('kind', [
   StudentOneChoice,
   StudentSeveralChoices,
+  StudentTrueFalse,
   StudentShortText,
+  StudentNumberQuestion,
+  StudentGaps,
+  StudentMatching,
+  StudentOrdering,
+  StudentCategories,
   StudentOpenText,
 ]);
 export type StudentQuestion = z.infer<typeof StudentQuestion>;
 
-export const Response = z.union([PickedResponse, TextResponse]);
+export const Response = z.union([PickedResponse, TextResponse, GapsResponse, PairsResponse, OrderResponse]);
 export type Response = z.infer<typeof Response>;
 
 export type KindName = Question['kind'];

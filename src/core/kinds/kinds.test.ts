@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
+  blanks,
   counter,
   courseText,
   openQuestion,
@@ -9,7 +10,7 @@ import {
   tideChoice,
 } from '../../../tests/unit/samples';
 import { forgiveAll, forgiven } from './forgiving';
-import { kindNames, kindOf, type Question, type Response } from './index';
+import { kindNames, kindOf, Response as ResponseSchema, type Question } from './index';
 import { optionLetter } from './options';
 import { partPointsShare } from './severalChoices/partPoints';
 
@@ -34,19 +35,43 @@ describe('every kind', () => {
   // The whole point of a packet: whatever is secret in a question is absent from what a student gets.
   it.each(kindNames)('%s: what a student gets holds no key, scheme, note or comment', (name) => {
     const question = samples[name];
-    const text = JSON.stringify(kindOf(question).forStudent(question));
+    const text = JSON.stringify(kindOf(question).forStudent(question, 'attempt1'));
     expect(text).not.toContain('SECRET');
-    expect(text).not.toMatch(/"(key|accepted|scheme|modelAnswer|note|rule|forgive|tags|comment\w*)"/);
+    expect(text).not.toMatch(
+      /"(key|accepted|scheme|modelAnswer|note|rule|forgive|tags|comment\w*|weights|units|figures|wrongTakesOff)"/,
+    );
     expect(text).toContain(question.stem);
+  });
+
+  it.each(kindNames)('%s: the same attempt sees the same question each time', (name) => {
+    const kind = kindOf(samples[name]);
+    expect(kind.forStudent(samples[name], 'attempt1')).toEqual(kind.forStudent(samples[name], 'attempt1'));
+    expect(kind.studentSchema.parse(kind.forStudent(samples[name], 'x'))).toEqual(
+      kind.forStudent(samples[name], 'x'),
+    );
   });
 
   it.each(kindNames)('%s: a blank answer is the same as any other blank', (name) => {
     const kind = kindOf(samples[name]);
-    const blank: Response = kind.responseSchema.safeParse({ picked: [] }).success
-      ? { picked: [] }
-      : { text: '  ' };
+    const blank = kind.responseSchema.parse(blanks[name]);
     expect(kind.isBlank(blank)).toBe(true);
     expect(kind.sameAs(samples[name], blank)).toBe('');
+  });
+
+  it.each(kindNames)('%s: what is partly right gives more than nothing and less than all', (name) => {
+    const kind = kindOf(samples[name]);
+    const response = kind.partlyRight(samples[name]);
+    if (response === null) return expect(['oneChoice', 'trueFalse', 'openText']).toContain(name);
+    const { share } = kind.score(samples[name], kind.responseSchema.parse(response));
+    expect(share).toBeGreaterThan(0);
+    expect(share).toBeLessThan(1);
+    expect(kind.asText(samples[name], response)).not.toBe('');
+  });
+
+  it.each(kindNames)('%s: a response is read back as what it was', (name) => {
+    const kind = kindOf(samples[name]);
+    const response = kind.partlyRight(samples[name]) ?? blanks[name];
+    expect(ResponseSchema.parse(response)).toEqual(response);
   });
 });
 
@@ -57,7 +82,10 @@ describe('several choices: part points', () => {
     ['rightMinusWrong', 1 / 3],
     ['everyOption', 3 / 5],
   ] as const)('%s gives %d', (rule, share) => {
-    expect(partPointsShare(rule, { right: 3, hit: 2, falsePicks: 1, options: 5 })).toBeCloseTo(share, 12);
+    expect(partPointsShare(rule, { right: 3, hit: 2, falsePicks: 1, options: 5, weight: 0 })).toBeCloseTo(
+      share,
+      12,
+    );
   });
 
   it('two of three right and nothing wrong gives two thirds of the points', () => {

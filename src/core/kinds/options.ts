@@ -1,8 +1,15 @@
 import { z } from 'zod';
 import { Id, Text, type Finding } from '../model/common';
+import { shuffled } from '../shuffled';
 
 /** Something to choose, with the comment for whoever chose it. */
-export const Option = z.object({ id: Id, text: Text, comment: Text });
+export const Option = z.object({
+  id: Id,
+  text: Text,
+  comment: Text,
+  /** Keeps its place when options are shuffled. */
+  pinned: z.boolean().optional(),
+});
 export type Option = z.infer<typeof Option>;
 
 /** What the student's side gets of an option: no comment. */
@@ -13,8 +20,18 @@ export type StudentOption = z.infer<typeof StudentOption>;
 export const PickedResponse = z.object({ picked: z.array(Id).max(100) });
 export type PickedResponse = z.infer<typeof PickedResponse>;
 
-export function withoutComments(options: Option[]): StudentOption[] {
+export function withoutComments(options: readonly Option[]): StudentOption[] {
   return options.map(({ id, text }) => ({ id, text }));
+}
+
+/** A choice question as the student gets it, its options shuffled where it says so. */
+export function choiceForStudent(
+  question: { options: Option[]; shuffle?: boolean | undefined },
+  seed: string,
+): { options: StudentOption[] } {
+  const { options, shuffle } = question;
+  const order = shuffle ? shuffled(options, `${seed} options`, (option) => option.pinned === true) : options;
+  return { options: withoutComments(order) };
 }
 
 /** Options with new ids, and the way from the old ids to the new. */

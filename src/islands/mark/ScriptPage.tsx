@@ -147,7 +147,7 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
           <strong>{number}</strong>&ensp;{question.stem}
         </p>
         <Show
-          question={kind.forStudent(question)}
+          question={kind.forStudent(question, `${seat.attempt?.id ?? ''} ${question.id}`)}
           response={seat.attempt?.answers[question.id]?.response ?? null}
         />
         {kind.keyText(question) && (

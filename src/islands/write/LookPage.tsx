@@ -1,6 +1,7 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
-import { kindOf, type Response } from '@/core/kinds';
+import { studentQuestions } from '@/core/formats/packet/paper';
+import type { Response } from '@/core/kinds';
 import { desk } from '@/store/tables';
 import { DeskReady } from '@/ui/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
@@ -22,7 +23,7 @@ function Look({ paperId }: { paperId: string }) {
   const paper = useLiveQuery(async () => (await desk.papers.get(paperId)) ?? null, [paperId]);
   const [tried, setTried] = useState<Record<string, Response>>({});
   const questions = useMemo(
-    () => paper?.questions.map((question) => kindOf(question).forStudent(question)) ?? [],
+    () => (paper ? studentQuestions(paper.questions, 'look') : []),
     [paper],
   );
   if (paper === null)

@@ -28,13 +28,21 @@ export function paperPacket(paper: PaperContent, attempt: Attempt): PaperPacket 
     attemptNumber: attempt.number,
     title: paper.title,
     instructions: paper.instructions,
-    questions: studentQuestions(attempt.questionIds.flatMap((id) => byId.get(id) ?? [])),
+    questions: studentQuestions(
+      attempt.questionIds.flatMap((id) => byId.get(id) ?? []),
+      attempt.id,
+    ),
     startedAt: attempt.startedAt,
     answers: attempt.answers,
     comeBack: attempt.comeBack,
   };
 }
 
-export function studentQuestions(questions: readonly Question[]): StudentQuestion[] {
-  return questions.map((question) => kindOf(question).forStudent(question));
+/**
+ * Questions as a student gets them.
+ *
+ * @param seed what orders drawn by chance are drawn from: the id of the attempt
+ */
+export function studentQuestions(questions: readonly Question[], seed: string): StudentQuestion[] {
+  return questions.map((question) => kindOf(question).forStudent(question, `${seed} ${question.id}`));
 }

@@ -1,5 +1,5 @@
-import { emptyQuestionFields, type QuestionKind } from '../QuestionKind';
-import { PickedResponse, copiedOptions, optionFindings, pickedText, withoutComments } from '../options';
+import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
+import { PickedResponse, copiedOptions, optionFindings, pickedText, choiceForStudent } from '../options';
 import { OneChoice, StudentOneChoice } from './schema';
 
 /** One option is right. */
@@ -48,11 +48,10 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
     })),
   categoriesOf: (question, response) =>
     oneChoice.offered(question).filter((category) => response.picked.includes(category.id)),
-  forStudent: ({ id, kind, stem, points, options }) => ({
-    id,
-    kind,
-    stem,
-    points,
-    options: withoutComments(options),
+  partlyRight: () => null,
+  forStudent: (question, seed) => ({
+    ...studentFields(question),
+    kind: 'oneChoice',
+    ...choiceForStudent(question, seed),
   }),
 };

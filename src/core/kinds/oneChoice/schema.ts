@@ -7,6 +7,8 @@ export const OneChoice = z.object({
   ...questionFields,
   kind: z.literal('oneChoice'),
   options: Option.array().max(50),
+  /** Whether each student gets the options in an order of their own. */
+  shuffle: z.boolean().optional(),
   /** The right option; null while there is no key. */
   key: Id.nullable(),
 });

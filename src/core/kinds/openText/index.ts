@@ -1,7 +1,7 @@
 import { schemeTotal } from '../../marking/schemePoints';
 import type { Finding } from '../../model/common';
 import { forgiveAll, forgiven } from '../forgiving';
-import { emptyQuestionFields, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
 import { TextResponse } from '../textResponse';
 import { OpenText, StudentOpenText } from './schema';
 
@@ -43,7 +43,8 @@ export const openText: QuestionKind<OpenText, StudentOpenText, TextResponse> = {
       offered: false,
     },
   ],
-  forStudent: ({ id, kind, stem, points }) => ({ id, kind, stem, points }),
+  partlyRight: () => null,
+  forStudent: (question) => ({ ...studentFields(question), kind: 'openText' }),
 };
 
 function openTextFindings(question: OpenText): Finding[] {

@@ -1,5 +1,5 @@
-import { emptyQuestionFields, type QuestionKind } from '../QuestionKind';
-import { PickedResponse, copiedOptions, optionFindings, pickedText, withoutComments } from '../options';
+import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
+import { PickedResponse, copiedOptions, optionFindings, pickedText, choiceForStudent } from '../options';
 import { partPointsShare, type PickCounts } from './partPoints';
 import { SeveralChoices, StudentSeveralChoices } from './schema';
 
@@ -28,6 +28,7 @@ export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices,
       id: newId(),
       options: copies,
       key: question.key.flatMap((id) => ids.get(id) ?? []),
+      ...(question.weights && { weights: renamed(question.weights, ids) }),
     };
   },
   findings: (question) => {
@@ -62,20 +63,35 @@ export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices,
     })),
   categoriesOf: (question, response) =>
     severalChoices.offered(question).filter((category) => response.picked.includes(category.id)),
-  forStudent: ({ id, kind, stem, points, options }) => ({
-    id,
-    kind,
-    stem,
-    points,
-    options: withoutComments(options),
+  partlyRight: partlyRight,
+  forStudent: (question, seed) => ({
+    ...studentFields(question),
+    kind: 'severalChoices',
+    ...choiceForStudent(question, seed),
   }),
 };
 
+/** What picking an option gives under the rule of weights; where none is set, right options share the points evenly. */
+export function weightOf(question: SeveralChoices, id: string): number {
+  return question.weights?.[id] ?? (question.key.includes(id) ? 1 / question.key.length : 0);
+}
+
+function renamed(weights: Record<string, number>, ids: ReadonlyMap<string, string>): Record<string, number> {
+  return Object.fromEntries(Object.entries(weights).map(([id, weight]) => [ids.get(id) ?? id, weight]));
+}
+
+/** All right options but one. */
+function partlyRight(question: SeveralChoices): PickedResponse | null {
+  const right = question.options.map((option) => option.id).filter((id) => question.key.includes(id));
+  return right.length < 2 ? null : { picked: right.slice(0, -1) };
+}
+
 /** How an answer stands to the key. An option picked twice or unknown to the question counts as nothing. */
 export function pickCounts(question: SeveralChoices, response: PickedResponse): PickCounts {
-  const counts = { right: 0, hit: 0, falsePicks: 0, options: question.options.length };
+  const counts = { right: 0, hit: 0, falsePicks: 0, options: question.options.length, weight: 0 };
   for (const { id } of question.options) {
     const picked = response.picked.includes(id);
+    if (picked) counts.weight += weightOf(question, id);
     if (question.key.includes(id)) {
       counts.right++;
       if (picked) counts.hit++;

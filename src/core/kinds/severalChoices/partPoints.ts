@@ -7,16 +7,19 @@ export interface PickCounts {
   hit: number;
   falsePicks: number;
   options: number;
+  /** Sum of the weights of the options chosen, as a share of the points. */
+  weight: number;
 }
 
 /**
  * The share of the points for several choices, 0 to 1.
  * All or nothing: 1 if h = R and f = 0. Right minus wrong: max(0, (h − f)/R).
- * Every option counts: (o − (R − h) − f)/o. Formulas: measures.md, "Part points".
+ * Every option counts: (o − (R − h) − f)/o. Weights: Σ of each chosen option's weight, kept within 0 and 1, as QTI's
+ * mapping with its bounds. Formulas: measures.md, "Part points".
  */
 export function partPointsShare(
   rule: PartPointsRule,
-  { right, hit, falsePicks, options }: PickCounts,
+  { right, hit, falsePicks, options, weight }: PickCounts,
 ): number {
   switch (rule) {
     case 'allOrNothing':
@@ -25,6 +28,8 @@ export function partPointsShare(
       return right === 0 ? 0 : Math.max(0, (hit - falsePicks) / right);
     case 'everyOption':
       return options === 0 ? 0 : (options - (right - hit) - falsePicks) / options;
+    case 'weights':
+      return Math.min(1, Math.max(0, weight));
     default:
       return assertNever(rule);
   }

@@ -1,7 +1,8 @@
 import type { Finding } from '../../model/common';
 import { forgiven } from '../forgiving';
-import { emptyQuestionFields, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
 import { TextResponse } from '../textResponse';
+import { metAnswer, nearAnswer, phrasesOf } from './acceptedAnswers';
 import { ShortText, StudentShortText, type AcceptedAnswer } from './schema';
 
 /** A word or a few, scored against any number of accepted answers. */
@@ -28,8 +29,8 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
   findings: shortTextFindings,
   hasKey: (question) => question.accepted.some((accepted) => accepted.text.trim() !== ''),
   score: (question, response) => {
-    const met = metAnswer(question, response);
-    return { share: met?.share ?? 0, comments: met?.comment ? [met.comment] : [] };
+    const answer = met(question, response);
+    return { share: answer?.share ?? 0, comments: answer?.comment ? [answer.comment] : [] };
   },
   isBlank: (response) => response.text.trim() === '',
   sameAs: (question, response) => forgiven(response.text, question.forgive),
@@ -38,13 +39,15 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
     question.accepted
       .filter((accepted) => accepted.text.trim() && accepted.share > 0)
       .map((accepted) =>
-        accepted.share < 1 ? `${accepted.text} (${Math.round(accepted.share * 100)} %)` : accepted.text,
+        accepted.share < 1
+          ? `${acceptedText(accepted)} (${Math.round(accepted.share * 100)} %)`
+          : acceptedText(accepted),
       )
       .join('; '),
   offered: (question) => question.accepted.filter((accepted) => accepted.text.trim()).map(acceptedCategory),
   categoriesOf: (question, response) => {
-    const met = metAnswer(question, response);
-    if (met) return [acceptedCategory(met)];
+    const answer = met(question, response);
+    if (answer) return [acceptedCategory(answer)];
     const share = shortText.hasKey(question) ? 0 : null;
     return [
       {
@@ -55,33 +58,32 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
       },
     ];
   },
-  forStudent: ({ id, kind, stem, points }) => ({ id, kind, stem, points }),
+  partlyRight: (question) => {
+    const part = question.accepted.find((accepted) => accepted.share > 0 && accepted.share < 1);
+    return part ? { text: part.text } : null;
+  },
+  forStudent: (question) => ({ ...studentFields(question), kind: 'shortText' }),
+  nearMiss: (question, response) => {
+    if (met(question, response)) return null;
+    const near = nearAnswer(question.accepted, question.forgive, response.text);
+    return near ? { text: near.text, share: near.share } : null;
+  },
 };
 
-/** The accepted answer that a response meets; of several equal ones the most generous. */
-function metAnswer(question: ShortText, response: TextResponse): AcceptedAnswer | undefined {
-  return acceptedTexts(question).get(forgiven(response.text, question.forgive));
+/** The accepted answer that a response meets, or nearly meets where the question accepts slips of the keys. */
+function met(question: ShortText, { text }: TextResponse): AcceptedAnswer | undefined {
+  const { accepted, forgive } = question;
+  const exact = metAnswer(accepted, forgive, text);
+  return exact ?? (question.acceptsNearMisses ? nearAnswer(accepted, forgive, text) : undefined);
 }
 
-// Questions are never changed in place, so what they accept is worked out once for all their answers.
-const acceptedTextsOf = new WeakMap<ShortText, Map<string, AcceptedAnswer>>();
-
-/** The accepted answers of a question by their forgiven text. */
-function acceptedTexts(question: ShortText): Map<string, AcceptedAnswer> {
-  const known = acceptedTextsOf.get(question);
-  if (known) return known;
-  const texts = new Map<string, AcceptedAnswer>();
-  for (const accepted of question.accepted) {
-    const text = forgiven(accepted.text, question.forgive);
-    const before = texts.get(text);
-    if (text && (!before || before.share < accepted.share)) texts.set(text, accepted);
-  }
-  acceptedTextsOf.set(question, texts);
-  return texts;
+/** "ebb", or "contains flood and springs" */
+function acceptedText({ text, match }: AcceptedAnswer): string {
+  return match === 'containsAll' ? `contains ${phrasesOf(text).join(' and ')}` : text;
 }
 
 function acceptedCategory(accepted: AcceptedAnswer) {
-  return { id: accepted.id, label: accepted.text, share: accepted.share, offered: true };
+  return { id: accepted.id, label: acceptedText(accepted), share: accepted.share, offered: true };
 }
 
 function shortTextFindings(question: ShortText): Finding[] {
@@ -95,8 +97,11 @@ function shortTextFindings(question: ShortText): Finding[] {
   for (const accepted of question.accepted) {
     const field = `accepted-${accepted.id}`;
     const text = forgiven(accepted.text, question.forgive);
-    if (!text && shortText.hasKey(question))
+    if (!accepted.text.trim() && shortText.hasKey(question))
       findings.push({ level: 'look', code: 'emptyAccepted', questionId, field });
+    // Forgiving may leave nothing of it: an accepted answer of signs alone, with punctuation forgiven.
+    if (accepted.text.trim() && !text)
+      findings.push({ level: 'look', code: 'neverMet', questionId, field, detail: accepted.text });
     if (text && seen.has(text))
       findings.push({ level: 'look', code: 'equalAccepted', questionId, field, detail: accepted.text });
     seen.add(text);

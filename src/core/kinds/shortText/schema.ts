@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Id, Text } from '../../model/common';
+import { Forgive } from '../forgiving';
 import { questionFields, studentQuestionFields } from '../QuestionKind';
 
 export const AcceptedAnswer = z.object({
@@ -8,6 +9,8 @@ export const AcceptedAnswer = z.object({
   /** Share of the question's points, 0 to 1. */
   share: z.number().min(0).max(1),
   comment: Text,
+  /** `containsAll`: every word or phrase of the text must be in the answer. Otherwise the answer is the text. */
+  match: z.enum(['is', 'containsAll']).optional(),
 });
 export type AcceptedAnswer = z.infer<typeof AcceptedAnswer>;
 
@@ -15,7 +18,9 @@ export const ShortText = z.object({
   ...questionFields,
   kind: z.literal('shortText'),
   accepted: AcceptedAnswer.array().max(200),
-  forgive: z.object({ case: z.boolean(), spaces: z.boolean(), accents: z.boolean() }),
+  forgive: Forgive,
+  /** Whether a slip of the keys is accepted by itself; otherwise it is put forward to the marker. */
+  acceptsNearMisses: z.boolean().optional(),
 });
 export type ShortText = z.infer<typeof ShortText>;
 

@@ -1,0 +1,139 @@
+import type { Finding } from '../../model/common';
+import { forgiveAll, forgiven } from '../forgiving';
+import { emptyQuestionFields, studentFields, type Category, type QuestionKind } from '../QuestionKind';
+import { TextResponse } from '../textResponse';
+import { boundsOf, numberVerdict } from './acceptedNumbers';
+import { numberFrom } from './numberFrom';
+import { NumberQuestion, StudentNumberQuestion, type AcceptedNumber } from './schema';
+
+/** A number, with or without a unit. */
+export const number: QuestionKind<NumberQuestion, StudentNumberQuestion, TextResponse> = {
+  kind: 'number',
+  label: 'Number',
+  schema: NumberQuestion,
+  studentSchema: StudentNumberQuestion,
+  responseSchema: TextResponse,
+  scoredBy: 'key',
+
+  empty: (newId) => ({
+    ...emptyQuestionFields,
+    id: newId(),
+    kind: 'number',
+    accepted: [emptyAccepted(newId)],
+    unitAsked: 'none',
+    units: [],
+    figures: null,
+  }),
+  copy: (question, newId) => ({
+    ...question,
+    id: newId(),
+    accepted: question.accepted.map((accepted) => ({ ...accepted, id: newId() })),
+    units: question.units.map((unit) => ({ ...unit, id: newId() })),
+  }),
+  findings: numberFindings,
+  hasKey: (question) => question.accepted.some((accepted) => boundsOf(accepted) !== null),
+  score: (question, { text }) => {
+    const { met, share } = numberVerdict(question, text);
+    return { share, comments: met?.comment ? [met.comment] : [] };
+  },
+  isBlank: ({ text }) => text.trim() === '',
+  // Two ways to write one number in one unit are the same answer, unless figures matter.
+  sameAs: (question, { text }) => {
+    const written = question.figures === null ? numberFrom(text) : null;
+    return written
+      ? `${written.value} ${forgiven(written.unit, forgiveAll)}`.trim()
+      : forgiven(text, forgiveAll);
+  },
+  asText: (_question, { text }) => text,
+  keyText: (question) =>
+    question.accepted
+      .filter((accepted) => boundsOf(accepted) !== null && accepted.share > 0)
+      .map((accepted) => {
+        const share = accepted.share < 1 ? ` (${Math.round(accepted.share * 100)} %)` : '';
+        return acceptedNumberText(accepted, unitOf(question)) + share;
+      })
+      .join('; '),
+  offered: (question) =>
+    question.accepted
+      .filter((accepted) => boundsOf(accepted) !== null)
+      .map((accepted) => category(question, accepted)),
+  categoriesOf: (question, response) => {
+    const { met } = numberVerdict(question, response.text);
+    if (met) return [category(question, met)];
+    const share = number.hasKey(question) ? 0 : null;
+    const id = `said:${number.sameAs(question, response)}`;
+    return [{ id, label: response.text.trim(), share, offered: false }];
+  },
+  partlyRight: (question) => {
+    // The ends of each tier: one of them may be outside the better tiers.
+    const ends = question.accepted.flatMap((accepted) => boundsOf(accepted) ?? []).map(String);
+    const part = ends.find((text) => {
+      const { share } = numberVerdict(question, text);
+      return share > 0 && share < 1;
+    });
+    return part === undefined ? null : { text: part };
+  },
+  forStudent: (question) => ({
+    ...studentFields(question),
+    kind: 'number',
+    unitAsked: question.unitAsked,
+  }),
+};
+
+export function emptyAccepted(newId: () => string): AcceptedNumber {
+  return { id: newId(), form: 'exact', value: null, tolerance: 0, upTo: null, share: 1, comment: '' };
+}
+
+/** "12.5 ± 0.5 nm", "6.9 to 7.1", "240 ± 2 %" */
+export function acceptedNumberText(accepted: AcceptedNumber, unit: string): string {
+  const behind = unit && ` ${unit}`;
+  switch (accepted.form) {
+    case 'range':
+      return `${accepted.value ?? ''} to ${accepted.upTo ?? ''}${behind}`;
+    case 'plusMinus':
+      return `${accepted.value ?? ''} ± ${accepted.tolerance}${behind}`;
+    case 'percent':
+      return `${accepted.value ?? ''}${behind} ± ${accepted.tolerance} %`;
+    default:
+      return `${accepted.value ?? ''}${behind}`;
+  }
+}
+
+/** The first name of the unit the key is in. */
+function unitOf(question: NumberQuestion): string {
+  return question.unitAsked === 'none' ? '' : (question.units[0]?.names.split(',')[0]?.trim() ?? '');
+}
+
+function category(question: NumberQuestion, accepted: AcceptedNumber): Category {
+  const label = acceptedNumberText(accepted, unitOf(question));
+  return { id: accepted.id, label, share: accepted.share, offered: true };
+}
+
+function numberFindings(question: NumberQuestion): Finding[] {
+  const questionId = question.id;
+  const findings: Finding[] = [];
+  if (!number.hasKey(question))
+    findings.push({ level: 'look', code: 'noKey', questionId, field: 'accepted' });
+  else if (!question.accepted.some((accepted) => boundsOf(accepted) && accepted.share === 1))
+    findings.push({ level: 'look', code: 'noFullAnswer', questionId, field: 'accepted' });
+  question.accepted.forEach((accepted, index) => {
+    const field = `accepted-${accepted.id}`;
+    const bounds = boundsOf(accepted);
+    if (!bounds) {
+      if (number.hasKey(question)) findings.push({ level: 'look', code: 'emptyAccepted', questionId, field });
+      return;
+    }
+    // A tier never comes to bear when one before or after it takes all of it and gives as much.
+    const hidden = question.accepted.some((other, place) => {
+      const wider = boundsOf(other);
+      if (!wider || place === index || wider[0] > bounds[0] || wider[1] < bounds[1]) return false;
+      const same = wider[0] === bounds[0] && wider[1] === bounds[1];
+      return other.share > accepted.share || (other.share === accepted.share && (!same || place < index));
+    });
+    const detail = acceptedNumberText(accepted, unitOf(question));
+    if (hidden) findings.push({ level: 'look', code: 'hiddenTier', questionId, field, detail });
+  });
+  if (question.unitAsked !== 'none' && !question.units.some((unit) => unit.names.trim()))
+    findings.push({ level: 'stops', code: 'noUnit', questionId, field: 'units' });
+  return findings;
+}

@@ -1,0 +1,101 @@
+import type { Finding } from '../../model/common';
+import { shuffled } from '../../shuffled';
+import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
+import { orderShare } from './orderShare';
+import { Ordering, OrderResponse, StudentOrdering } from './schema';
+
+/** Items to be put in order. */
+export const ordering: QuestionKind<Ordering, StudentOrdering, OrderResponse> = {
+  kind: 'ordering',
+  label: 'Ordering',
+  schema: Ordering,
+  studentSchema: StudentOrdering,
+  responseSchema: OrderResponse,
+  scoredBy: 'key',
+
+  empty: (newId) => ({
+    ...emptyQuestionFields,
+    id: newId(),
+    kind: 'ordering',
+    points: 2,
+    items: Array.from({ length: 4 }, () => ({ id: newId(), text: '' })),
+    rule: 'pairs',
+  }),
+  copy: (question, newId) => ({
+    ...question,
+    id: newId(),
+    items: question.items.map((item) => ({ ...item, id: newId() })),
+  }),
+  findings: orderingFindings,
+  hasKey: (question) => question.items.length > 1,
+  score: (question, response) => ({
+    share: orderShare(question.rule, placesOf(question, response), question.items.length),
+    comments: [],
+  }),
+  isBlank: ({ order }) => order.length === 0,
+  sameAs: (_question, { order }) => order.join(' '),
+  asText: (question, { order }) => orderText(question, order),
+  keyText: (question) =>
+    orderText(
+      question,
+      question.items.map((item) => item.id),
+    ),
+  offered: (question) => [
+    {
+      id: question.items.map((item) => item.id).join(' '),
+      label: ordering.keyText(question),
+      share: 1,
+      offered: true,
+    },
+  ],
+  categoriesOf: (question, response) => {
+    const { share } = ordering.score(question, response);
+    const id = response.order.join(' ');
+    return [{ id, label: orderText(question, response.order), share, offered: share === 1 }];
+  },
+  partlyRight: ({ items }) => {
+    const [first, second, ...rest] = items;
+    return first && second && rest.length > 0
+      ? { order: [second, first, ...rest].map((item) => item.id) }
+      : null;
+  },
+  forStudent: (question, seed) => ({
+    ...studentFields(question),
+    kind: 'ordering',
+    items: neverInOrder(question.items, seed),
+  }),
+};
+
+/** In an order drawn by chance, but never in the right one: that would be the key. */
+function neverInOrder<T>(items: readonly T[], seed: string): T[] {
+  const drawn = shuffled(items, seed);
+  const right = drawn.every((item, index) => item === items[index]);
+  return right ? [...drawn.slice(1), ...drawn.slice(0, 1)] : drawn;
+}
+
+/** The right place of each item in the order given; unknown and repeated items count as not there. */
+function placesOf(question: Ordering, { order }: OrderResponse): number[] {
+  const place = new Map(question.items.map((item, index) => [item.id, index]));
+  return [...new Set(order)].flatMap((id) => place.get(id) ?? []);
+}
+
+/** "1 first hour; 2 second hour": items in the order given. */
+function orderText(question: Pick<Ordering, 'items'>, order: readonly string[]): string {
+  const texts = order.flatMap((id) => question.items.find((item) => item.id === id)?.text ?? []);
+  return texts.map((text, index) => `${index + 1} ${text}`).join('; ');
+}
+
+function orderingFindings(question: Ordering): Finding[] {
+  const place = { level: 'stops', questionId: question.id } as const;
+  const findings: Finding[] = [];
+  if (question.items.length < 2) findings.push({ ...place, code: 'fewItems', field: 'items' });
+  const seen = new Set<string>();
+  for (const item of question.items) {
+    const text = item.text.trim().toLowerCase();
+    const field = `item-${item.id}`;
+    if (!text) findings.push({ ...place, code: 'emptyItem', field });
+    else if (seen.has(text)) findings.push({ ...place, code: 'equalItems', field, detail: item.text.trim() });
+    seen.add(text);
+  }
+  return findings;
+}

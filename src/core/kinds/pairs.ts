@@ -1,0 +1,219 @@
+import { z } from 'zod';
+import { Id, Text, type Finding } from '../model/common';
+import { shuffled } from '../shuffled';
+import {
+  emptyQuestionFields,
+  questionFields,
+  studentFields,
+  studentQuestionFields,
+  type Category,
+  type QuestionBase,
+  type QuestionKind,
+} from './QuestionKind';
+
+/** One thing to pair, or to pair with. */
+export const PairItem = z.object({ id: Id, text: Text });
+export type PairItem = z.infer<typeof PairItem>;
+
+/** What questions hold whose answer puts each item to a target: matching and categories. */
+export const pairsFields = {
+  ...questionFields,
+  items: PairItem.array().max(50),
+  targets: PairItem.array().max(50),
+  /** The right target of each item; an item without one belongs to none. */
+  key: z.record(Id, Id),
+  /** Whether a wrong pair takes off what a right one gives. */
+  wrongTakesOff: z.boolean(),
+};
+
+export const studentPairsFields = {
+  ...studentQuestionFields,
+  items: PairItem.array(),
+  targets: PairItem.array(),
+};
+
+/** The target chosen for each item, by item id. */
+export const PairsResponse = z.object({ pairs: z.record(Id, Id) });
+export type PairsResponse = z.infer<typeof PairsResponse>;
+
+export interface PairsQuestion extends QuestionBase {
+  kind: 'matching' | 'categories';
+  items: PairItem[];
+  targets: PairItem[];
+  key: Record<string, string>;
+  wrongTakesOff: boolean;
+}
+
+export interface StudentPairsQuestion {
+  id: string;
+  kind: PairsQuestion['kind'];
+  stem: string;
+  points: number;
+  items: PairItem[];
+  targets: PairItem[];
+}
+
+interface PairsShape<Q, S> {
+  kind: PairsQuestion['kind'];
+  label: string;
+  schema: z.ZodType<Q>;
+  studentSchema: z.ZodType<S>;
+  /** How many items and targets a new question begins with. */
+  begins: [items: number, targets: number];
+  /** Whether the targets are put in an order by chance as well as the items. */
+  shuffleTargets: boolean;
+}
+
+/**
+ * A kind whose answer puts each item to a target. Share of right pairs; where wrong pairs take off,
+ * max(0, (right − wrong) / items with a key). Formula: measures.md, "Part points".
+ */
+export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestion>(
+  shape: PairsShape<Q, S>,
+): QuestionKind<Q, S, PairsResponse> {
+  const keyed = (question: Q) => question.items.filter((item) => targetOf(question, question.key[item.id]));
+  const kind: QuestionKind<Q, S, PairsResponse> = {
+    kind: shape.kind,
+    label: shape.label,
+    schema: shape.schema,
+    studentSchema: shape.studentSchema,
+    responseSchema: PairsResponse,
+    scoredBy: 'key',
+
+    empty: (newId) => {
+      const blank = (count: number) => Array.from({ length: count }, () => ({ id: newId(), text: '' }));
+      const [items, targets] = shape.begins;
+      const question = {
+        ...emptyQuestionFields,
+        id: newId(),
+        kind: shape.kind,
+        points: 2,
+        items: blank(items),
+        targets: blank(targets),
+        key: {},
+        wrongTakesOff: false,
+      };
+      return shape.schema.parse(question);
+    },
+    copy: (question, newId) => {
+      const ids = new Map([...question.items, ...question.targets].map((each) => [each.id, newId()]));
+      const fresh = (id: string) => ids.get(id) ?? id;
+      const renewed = (rows: readonly PairItem[]) => rows.map((row) => ({ ...row, id: fresh(row.id) }));
+      return {
+        ...question,
+        id: newId(),
+        items: renewed(question.items),
+        targets: renewed(question.targets),
+        key: Object.fromEntries(
+          keyed(question).map((item) => [fresh(item.id), fresh(question.key[item.id] ?? '')]),
+        ),
+      };
+    },
+    findings: (question) => pairsFindings(question, keyed(question).length),
+    hasKey: (question) => keyed(question).length > 0,
+    score: (question, { pairs }) => {
+      const asked = keyed(question).length;
+      let right = 0;
+      let wrong = 0;
+      for (const { id } of question.items) {
+        if (!targetOf(question, pairs[id])) continue;
+        if (pairs[id] === question.key[id]) right++;
+        else wrong++;
+      }
+      const share = question.wrongTakesOff ? Math.max(0, right - wrong) / asked : right / asked;
+      return { share, comments: [] };
+    },
+    isBlank: ({ pairs }) => Object.keys(pairs).length === 0,
+    sameAs: (question, { pairs }) =>
+      question.items
+        .filter((item) => targetOf(question, pairs[item.id]))
+        .map((item) => `${item.id}=${pairs[item.id]}`)
+        .join(' '),
+    asText: (question, { pairs }) => pairsText(question, pairs),
+    keyText: (question) => pairsText(question, question.key),
+    offered: (question) =>
+      keyed(question).map((item) => category(question, item, question.key[item.id] ?? '')),
+    categoriesOf: (question, { pairs }) =>
+      question.items.flatMap((item) => {
+        const to = pairs[item.id];
+        return to !== undefined && targetOf(question, to) ? [category(question, item, to)] : [];
+      }),
+    partlyRight: (question) => {
+      const [first, ...rest] = keyed(question);
+      const other = question.targets.find((target) => target.id !== question.key[first?.id ?? '']);
+      if (!first || !other || rest.length === 0) return null;
+      return { pairs: { ...question.key, [first.id]: other.id } };
+    },
+    forStudent: (question, seed) =>
+      shape.studentSchema.parse({
+        ...studentFields(question),
+        kind: shape.kind,
+        // Always by chance: their order on the desk is the order of the key.
+        items: shuffled(question.items, `${seed} items`),
+        targets: shape.shuffleTargets ? shuffled(question.targets, `${seed} targets`) : question.targets,
+      }),
+  };
+
+  function category(question: Q, item: PairItem, targetId: string): Category {
+    const right = question.key[item.id] === targetId;
+    return {
+      id: `${item.id}=${targetId}`,
+      label: `${item.text} → ${targetOf(question, targetId)?.text ?? ''}`,
+      share: kind.hasKey(question) ? Number(right) : null,
+      offered: right,
+    };
+  }
+  return kind;
+}
+
+function targetOf(question: Pick<PairsQuestion, 'targets'>, id: string | undefined): PairItem | undefined {
+  return id ? question.targets.find((target) => target.id === id) : undefined;
+}
+
+/** "spring tide → new moon; neap tide → half moon" */
+function pairsText(
+  question: Pick<PairsQuestion, 'items' | 'targets'>,
+  pairs: Readonly<Record<string, string>>,
+): string {
+  return question.items
+    .flatMap((item) => {
+      const target = targetOf(question, pairs[item.id]);
+      return target ? [`${item.text} → ${target.text}`] : [];
+    })
+    .join('; ');
+}
+
+function pairsFindings(question: PairsQuestion, keyed: number): Finding[] {
+  const place = { questionId: question.id };
+  const findings: Finding[] = [];
+  if (question.items.length < 2)
+    findings.push({ level: 'stops', code: 'fewItems', ...place, field: 'items' });
+  if (question.targets.length < 2)
+    findings.push({ level: 'stops', code: 'fewTargets', ...place, field: 'targets' });
+  if (keyed === 0) findings.push({ level: 'look', code: 'noKey', ...place, field: 'items' });
+  else
+    for (const item of question.items)
+      if (item.text.trim() && !question.key[item.id])
+        findings.push({
+          level: 'look',
+          code: 'itemWithoutKey',
+          ...place,
+          field: `item-${item.id}`,
+          detail: item.text,
+        });
+  for (const [rows, name] of [
+    [question.items, 'item'],
+    [question.targets, 'target'],
+  ] as const) {
+    const seen = new Set<string>();
+    for (const row of rows) {
+      const text = row.text.trim().toLowerCase();
+      const field = `${name}-${row.id}`;
+      if (!text) findings.push({ level: 'stops', code: 'emptyItem', ...place, field });
+      else if (seen.has(text))
+        findings.push({ level: 'stops', code: 'equalItems', ...place, field, detail: row.text.trim() });
+      seen.add(text);
+    }
+  }
+  return findings;
+}

@@ -1,0 +1,79 @@
+import { nearlySame } from '../../marking/editDistance';
+import { forgiven, type Forgive } from '../forgiving';
+import type { AcceptedAnswer } from './schema';
+
+/** Accepted answers made ready for holding texts against them. */
+interface Ready {
+  forgive: Forgive;
+  /** Those a text must be, by their forgiven text; of equal ones the most generous. */
+  is: Map<string, AcceptedAnswer>;
+  /** Those whose words a text must all contain. */
+  contains: { accepted: AcceptedAnswer; words: string[] }[];
+}
+
+/** The accepted answer that a text meets, the most generous of several; undefined when it meets none. */
+export function metAnswer(
+  accepted: readonly AcceptedAnswer[],
+  forgive: Forgive,
+  text: string,
+): AcceptedAnswer | undefined {
+  const ready = readyOf(accepted, forgive);
+  let met = ready.is.get(forgiven(text, forgive));
+  if (ready.contains.length === 0) return met;
+  const spaced = ` ${words(text, forgive).join(' ')} `;
+  for (const each of ready.contains)
+    if (each.words.every((word) => spaced.includes(` ${word} `)) && (!met || met.share < each.accepted.share))
+      met = each.accepted;
+  return met;
+}
+
+/** The accepted answer that a text nearly is, a slip of the keys away; the most generous of several. */
+export function nearAnswer(
+  accepted: readonly AcceptedAnswer[],
+  forgive: Forgive,
+  text: string,
+): AcceptedAnswer | undefined {
+  const wanted = forgiven(text, forgive);
+  let near: AcceptedAnswer | undefined;
+  for (const [key, each] of readyOf(accepted, forgive).is)
+    if (nearlySame(wanted, key) && (!near || near.share < each.share)) near = each;
+  return near;
+}
+
+/** What a text must contain, as the teacher wrote it: divided by commas, or by spaces where there is no comma. */
+export function phrasesOf(text: string): string[] {
+  return text
+    .split(text.includes(',') ? ',' : /\s+/u)
+    .map((phrase) => phrase.trim())
+    .filter(Boolean);
+}
+
+// Questions are never changed in place, so what they accept is worked out once for all their answers.
+const readied = new WeakMap<readonly AcceptedAnswer[], Ready>();
+
+function readyOf(accepted: readonly AcceptedAnswer[], forgive: Forgive): Ready {
+  const known = readied.get(accepted);
+  if (known && known.forgive === forgive) return known;
+  const ready: Ready = { forgive, is: new Map(), contains: [] };
+  for (const each of accepted) {
+    if (each.match === 'containsAll') {
+      const phrases = phrasesOf(each.text).map((phrase) => words(phrase, forgive).join(' '));
+      if (phrases.length > 0) ready.contains.push({ accepted: each, words: phrases.filter(Boolean) });
+      continue;
+    }
+    const text = forgiven(each.text, forgive);
+    const before = ready.is.get(text);
+    if (text && (!before || before.share < each.share)) ready.is.set(text, each);
+  }
+  readied.set(accepted, ready);
+  return ready;
+}
+
+/** The words of a text, each forgiven, without what stands between them. */
+function words(text: string, forgive: Forgive): string[] {
+  return text
+    .normalize('NFKC')
+    .split(/[^\p{L}\p{N}\p{M}]+/u)
+    .map((word) => forgiven(word, forgive))
+    .filter(Boolean);
+}

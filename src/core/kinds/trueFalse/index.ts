@@ -1,0 +1,63 @@
+import { PickedResponse } from '../options';
+import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
+import { StudentTrueFalse, TrueFalse } from './schema';
+
+/** The two answers there are. Their ids are what a response holds. */
+export const trueFalseOptions = [
+  { id: 'true', text: 'True' },
+  { id: 'false', text: 'False' },
+] as const;
+
+/** A statement that is true or false. */
+export const trueFalse: QuestionKind<TrueFalse, StudentTrueFalse, PickedResponse> = {
+  kind: 'trueFalse',
+  label: 'True or false',
+  schema: TrueFalse,
+  studentSchema: StudentTrueFalse,
+  responseSchema: PickedResponse,
+  scoredBy: 'key',
+
+  empty: (newId) => ({
+    ...emptyQuestionFields,
+    id: newId(),
+    kind: 'trueFalse',
+    key: null,
+    commentTrue: '',
+    commentFalse: '',
+  }),
+  copy: (question, newId) => ({ ...question, id: newId() }),
+  findings: (question) =>
+    question.key === null
+      ? [{ level: 'look', code: 'noKey', questionId: question.id, field: 'options' }]
+      : [],
+  hasKey: (question) => question.key !== null,
+  score: (question, { picked }) => {
+    const comment = picked.includes('true') ? question.commentTrue : question.commentFalse;
+    return {
+      share: picked.length === 1 && picked[0] === String(question.key) ? 1 : 0,
+      comments: picked.length > 0 && comment ? [comment] : [],
+    };
+  },
+  isBlank: ({ picked }) => picked.length === 0,
+  sameAs: (_question, { picked }) => picked.join(' '),
+  asText: (_question, { picked }) => wordsOf(picked),
+  keyText: (question) => (question.key === null ? '' : wordsOf([String(question.key)])),
+  offered: (question) =>
+    trueFalseOptions.map(({ id, text }) => ({
+      id,
+      label: text,
+      share: question.key === null ? null : Number(id === String(question.key)),
+      offered: true,
+    })),
+  categoriesOf: (question, { picked }) =>
+    trueFalse.offered(question).filter((category) => picked.includes(category.id)),
+  partlyRight: () => null,
+  forStudent: (question) => ({ ...studentFields(question), kind: 'trueFalse' }),
+};
+
+function wordsOf(picked: readonly string[]): string {
+  return trueFalseOptions
+    .filter((option) => picked.includes(option.id))
+    .map((option) => option.text)
+    .join('; ');
+}

@@ -1,0 +1,17 @@
+import { z } from 'zod';
+import { Text } from '../../model/common';
+import { questionFields, studentQuestionFields } from '../QuestionKind';
+
+export const TrueFalse = z.object({
+  ...questionFields,
+  kind: z.literal('trueFalse'),
+  /** Which of the two is right; null while there is no key. */
+  key: z.boolean().nullable(),
+  /** For whoever picks it. */
+  commentTrue: Text,
+  commentFalse: Text,
+});
+export type TrueFalse = z.infer<typeof TrueFalse>;
+
+export const StudentTrueFalse = z.object({ ...studentQuestionFields, kind: z.literal('trueFalse') });
+export type StudentTrueFalse = z.infer<typeof StudentTrueFalse>;
