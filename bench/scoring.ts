@@ -17,7 +17,12 @@ function plainLoop(): number {
     for (const question of questions) {
       const response = attempt.answers[question.id]?.response;
       if (!response) continue;
-      const given = 'picked' in response ? response.picked.join(',') : response.text.trim().toLowerCase();
+      const given =
+        'picked' in response
+          ? response.picked.join(',')
+          : 'text' in response
+            ? response.text.trim().toLowerCase()
+            : '';
       if (given === keys.get(question.id)) right++;
     }
   return right;

@@ -1,4 +1,4 @@
-import type { Response } from '@/core/kinds';
+import { kindOf, type Response } from '@/core/kinds';
 import type { Chance } from './chance';
 import type { DemoQuestion } from './DemoQuestion';
 
@@ -62,8 +62,12 @@ function keyedResponse(
               ),
       };
     }
-    case 'openText':
-      throw new Error('open answers are put together, not scored by key');
+    default: {
+      const kind = kindOf(question);
+      const response = right ? kind.rightAnswer(question) : kind.partlyRight(question);
+      if (!response) throw new Error(`nothing to answer ${question.id} with`);
+      return response;
+    }
   }
 }
 

@@ -9,6 +9,7 @@ import type { DemoQuestion } from './DemoQuestion';
 import { lights } from './papers/lights';
 import { rules } from './papers/rules';
 import { tides } from './papers/tides';
+import { passage } from './papers/passage';
 import { weather } from './papers/weather';
 import { madeUpPeople } from './people';
 
@@ -81,6 +82,7 @@ export function buildDemo(now: number): DeskTables {
     papers: [
       ...sittings.map(({ id, paper }) => paperOf(id, paper, iso(now - 30 * day))),
       weatherPaper(iso(now - 2 * day)),
+      passagePaper(iso(now - 5 * day)),
     ],
     paperVersions: sittings.map((each) => versionOf(each, iso(each.opensAt))),
     sittings: sittings.map((each) => sittingOf(each, iso)),
@@ -144,6 +146,10 @@ function paperOf(id: string, { title, instructions, questions }: DemoPaper, at: 
     createdAt: at,
     changedAt: at,
   };
+}
+
+function passagePaper(at: string): Paper {
+  return { id: 'paper-passage', ...passage, createdAt: at, changedAt: at };
 }
 
 function weatherPaper(at: string): Paper {

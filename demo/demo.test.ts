@@ -3,6 +3,7 @@ import { questionFigures, totalFigures } from '@/core/analysis/sittingFigures';
 import { sameAnswers } from '@/core/marking/sameAnswers';
 import { seatsOf, standingOf, type SittingRecords } from '@/core/running/standing';
 import { paperFindings, readyToSit } from '@/core/scoring/paperFindings';
+import { kindNames } from '@/core/kinds';
 import { buildDemo } from './buildDemo';
 
 const now = Date.parse('2026-11-23T18:20:00.000Z');
@@ -27,13 +28,15 @@ function recordsOf(id: string): SittingRecords {
 }
 
 describe('Tidewater Evening School', () => {
-  it('is three groups, 92 students with names and join codes of their own, and four papers', () => {
+  it('is three groups, 92 students with names and join codes of their own, and five papers of every kind', () => {
     expect(desk.groups).toHaveLength(3);
     expect(new Set(desk.students.map((student) => `${student.givenName} ${student.familyName}`)).size).toBe(
       92,
     );
     expect(new Set(desk.students.map((student) => student.joinCode)).size).toBe(92);
-    expect(desk.papers).toHaveLength(4);
+    expect(desk.papers).toHaveLength(5);
+    const kinds = desk.papers.flatMap((paper) => paper.questions.map((question) => question.kind));
+    expect([...new Set(kinds)].sort()).toEqual([...kindNames].sort());
   });
 
   it('is the same from the same seed, and moves with the day', () => {
@@ -47,6 +50,7 @@ describe('Tidewater Evening School', () => {
       'paper-lights': true,
       'paper-tides': true,
       'paper-rules': true,
+      'paper-passage': true,
       'paper-weather': false,
     });
     expect(desk.papers.filter((paper) => paper.id !== 'paper-weather').flatMap(paperFindings)).toEqual([]);

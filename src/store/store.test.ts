@@ -3,6 +3,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { at, courseText, openQuestion, samples, studentOf, tideChoice } from '../../tests/unit/samples';
 import type { Question } from '@/core/kinds';
+import { totalPoints } from '@/core/scoring/paperFindings';
 import { deskTables, replaceDesk } from './backup';
 import { undo } from './command';
 import * as exchange from './exchange';
@@ -273,7 +274,7 @@ describe('the desk’s end of a carrier', () => {
     await exchange.handIn(amara.joinCode, packet.attemptId, start + 1000);
     await handBack(sittingId, [amara.id], { ...everyShow, accepted: false, comments: false }, later(1));
     expect(await exchange.result(amara.joinCode, sittingId, start + 70_000)).toMatchObject({
-      total: { points: 0, max: 8 },
+      total: { points: 0, max: totalPoints(Object.values(samples)) },
     });
     expect((await desk.releases.get([sittingId, amara.id]))?.openedAt).toHaveLength(1);
     await takeBack(sittingId, [amara.id], later(2));

@@ -22,6 +22,11 @@ export function dayAndTime(instant: string | number, now: number): string {
 /** "2.5": at most two decimals, in the reader's own style. */
 export const points = (value: number) => decimals.format(value);
 
+const exact = new Intl.NumberFormat(undefined, { maximumSignificantDigits: 15 });
+
+/** "43,279.168": every figure there is, in the reader's own style. */
+export const exactNumber = (value: number) => exact.format(value);
+
 /** "62 %" */
 export const percent = (share: number) => wholePercent.format(share);
 

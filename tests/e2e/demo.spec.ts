@@ -15,6 +15,7 @@ test('the desk is a stack of strips, the most pressing on top, each saying what 
     'Mid-course exam: tides, passage and compass',
     'Quiz 1: lights and marks',
     'Quiz 3: weather for coastal passages',
+    'Quiz 4: planning a passage',
   ]);
   const exam = page.getByRole('navigation', { name: 'Stages of Mid-course exam' });
   await expect(exam.getByRole('link', { name: 'Mark 276 answers wait' })).toBeVisible();

@@ -108,6 +108,7 @@ export const streamGaps: Question = {
   id: 'q7',
   stem: 'Fill in.',
   points: 2,
+  forgive: { case: true, spaces: true, accents: true },
   text: 'The stream that comes in is the [1], the one that goes out the [2].',
   gaps: [
     {
@@ -202,7 +203,7 @@ export const samples: Record<KindName, Question> = {
 };
 
 /** A short paper of the four commonest kinds. */
-export const paperQuestions = [tideChoice, springChoices, courseText, openQuestion];
+export const paperQuestions: Question[] = [tideChoice, springChoices, courseText, openQuestion];
 
 export function attemptOf(part: Partial<Attempt> = {}): Attempt {
   return {

@@ -103,6 +103,8 @@ export interface QuestionKind<Q extends QuestionBase, S, R> {
   offered(question: Q): Category[];
   /** Which rows one answer counts in. */
   categoriesOf(question: Q, response: R): Category[];
+  /** An answer that gets all the points by the key; null where only a marker can say, or there is no key. */
+  rightAnswer(question: Q): R | null;
   /** An answer that is right in part, for a worked line beside the rule; null where there is none. */
   partlyRight(question: Q): R | null;
   /**

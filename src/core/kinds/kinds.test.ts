@@ -58,6 +58,16 @@ describe('every kind', () => {
     expect(kind.sameAs(samples[name], blank)).toBe('');
   });
 
+  it.each(kindNames)('%s: its right answer gets all the points and reads as the key does', (name) => {
+    const kind = kindOf(samples[name]);
+    const right = kind.rightAnswer(samples[name]);
+    if (right === null) return expect(kind.scoredBy).toBe('hand');
+    expect(kind.score(samples[name], kind.responseSchema.parse(right)).share).toBeCloseTo(1, 12);
+    expect(kind.isBlank(right)).toBe(false);
+    for (const category of kind.categoriesOf(samples[name], right)) expect(category.share).toBe(1);
+    expect(kind.rightAnswer(kind.empty(counter('n'))) === null || kind.scoredBy === 'key').toBe(true);
+  });
+
   it.each(kindNames)('%s: what is partly right gives more than nothing and less than all', (name) => {
     const kind = kindOf(samples[name]);
     const response = kind.partlyRight(samples[name]);

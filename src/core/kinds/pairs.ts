@@ -138,6 +138,12 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
         const to = pairs[item.id];
         return to !== undefined && targetOf(question, to) ? [category(question, item, to)] : [];
       }),
+    rightAnswer: (question) =>
+      kind.hasKey(question)
+        ? {
+            pairs: Object.fromEntries(keyed(question).map((item) => [item.id, question.key[item.id] ?? ''])),
+          }
+        : null,
     partlyRight: (question) => {
       const [first, ...rest] = keyed(question);
       const other = question.targets.find((target) => target.id !== question.key[first?.id ?? '']);

@@ -1,15 +1,27 @@
 import type { KindName, Question, Response, StudentQuestion } from '@/core/kinds';
 import type { KindView } from './KindView';
+import { categoriesView } from './categories';
+import { gapsView } from './gaps';
+import { matchingView } from './matching';
+import { numberView } from './number';
 import { oneChoiceView } from './oneChoice';
 import { openTextView } from './openText';
+import { orderingView } from './ordering';
 import { severalChoicesView } from './severalChoices';
 import { shortTextView } from './shortText';
+import { trueFalseView } from './trueFalse';
 
 /** The registry of views: a line a kind, as in core/kinds. */
 const views = {
   oneChoice: oneChoiceView,
   severalChoices: severalChoicesView,
+  trueFalse: trueFalseView,
   shortText: shortTextView,
+  number: numberView,
+  gaps: gapsView,
+  matching: matchingView,
+  ordering: orderingView,
+  categories: categoriesView,
   openText: openTextView,
 } satisfies Record<KindName, unknown>;
 

@@ -22,10 +22,7 @@ export function LookPage({ paperId }: { paperId: string }) {
 function Look({ paperId }: { paperId: string }) {
   const paper = useLiveQuery(async () => (await desk.papers.get(paperId)) ?? null, [paperId]);
   const [tried, setTried] = useState<Record<string, Response>>({});
-  const questions = useMemo(
-    () => (paper ? studentQuestions(paper.questions, 'look') : []),
-    [paper],
-  );
+  const questions = useMemo(() => (paper ? studentQuestions(paper.questions, 'look') : []), [paper]);
   if (paper === null)
     return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
   if (!paper) return null;

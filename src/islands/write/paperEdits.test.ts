@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { Paper } from '@/core/model/paper';
 import { at, counter, paperQuestions, tideChoice } from '../../../tests/unit/samples';
 import { withCopy, withMoved, withNewQuestion, withoutQuestion, withQuestion } from './paperEdits';
 
-const paper = {
+const paper: Paper = {
   id: 'p',
   title: 'Tides',
   instructions: '',
@@ -11,7 +12,7 @@ const paper = {
   createdAt: at,
   changedAt: at,
 };
-const ids = (changed: typeof paper) => changed.questions.map((question) => question.id);
+const ids = (changed: Paper) => changed.questions.map((question) => question.id);
 
 describe('changes of a paper', () => {
   it('a new question comes after the open one, or at the end', () => {

@@ -73,6 +73,14 @@ export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
       const label = `[${gap.number}] ${fillingText(gap, filling).trim()}`;
       return [{ id: said, label, share: gapHasKey(gap) ? share : null, offered: false }];
     }),
+  rightAnswer: (question) =>
+    gaps.hasKey(question)
+      ? {
+          gaps: Object.fromEntries(
+            gapsInText(question.text, question.gaps).map((gap) => [gap.id, rightFilling(gap)]),
+          ),
+        }
+      : null,
   partlyRight: (question) => {
     const asked = gapsInText(question.text, question.gaps);
     if (asked.length < 2 || !gaps.hasKey(question)) return null;

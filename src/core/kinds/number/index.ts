@@ -64,6 +64,12 @@ export const number: QuestionKind<NumberQuestion, StudentNumberQuestion, TextRes
     const id = `said:${number.sameAs(question, response)}`;
     return [{ id, label: response.text.trim(), share, offered: false }];
   },
+  rightAnswer: (question) => {
+    const full = question.accepted.find((accepted) => accepted.share === 1 && boundsOf(accepted));
+    if (!full || full.value === null) return null;
+    const unit = unitOf(question);
+    return { text: `${figured(full.value, question.figures)}${unit && ` ${unit}`}` };
+  },
   partlyRight: (question) => {
     // The ends of each tier: one of them may be outside the better tiers.
     const ends = question.accepted.flatMap((accepted) => boundsOf(accepted) ?? []).map(String);
@@ -97,6 +103,14 @@ export function acceptedNumberText(accepted: AcceptedNumber, unit: string): stri
     default:
       return `${accepted.value ?? ''}${behind}`;
   }
+}
+
+/** A number with the figures that are asked for. */
+function figured(value: number, figures: NumberQuestion['figures']): string {
+  if (figures === null) return String(value);
+  return figures.of === 'decimals'
+    ? value.toFixed(figures.count)
+    : value.toPrecision(Math.max(1, figures.count));
 }
 
 /** The first name of the unit the key is in. */

@@ -43,6 +43,7 @@ export const openText: QuestionKind<OpenText, StudentOpenText, TextResponse> = {
       offered: false,
     },
   ],
+  rightAnswer: () => null,
   partlyRight: () => null,
   forStudent: (question) => ({ ...studentFields(question), kind: 'openText' }),
 };

@@ -53,6 +53,8 @@ export const ordering: QuestionKind<Ordering, StudentOrdering, OrderResponse> = 
     const id = response.order.join(' ');
     return [{ id, label: orderText(question, response.order), share, offered: share === 1 }];
   },
+  rightAnswer: (question) =>
+    ordering.hasKey(question) ? { order: question.items.map((item) => item.id) } : null,
   partlyRight: ({ items }) => {
     const [first, second, ...rest] = items;
     return first && second && rest.length > 0

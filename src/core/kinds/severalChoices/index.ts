@@ -63,7 +63,8 @@ export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices,
     })),
   categoriesOf: (question, response) =>
     severalChoices.offered(question).filter((category) => response.picked.includes(category.id)),
-  partlyRight: partlyRight,
+  rightAnswer: (question) => (severalChoices.hasKey(question) ? { picked: question.key } : null),
+  partlyRight,
   forStudent: (question, seed) => ({
     ...studentFields(question),
     kind: 'severalChoices',

@@ -58,6 +58,10 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
       },
     ];
   },
+  rightAnswer: ({ accepted }) => {
+    const full = accepted.find((each) => each.share === 1 && each.text.trim());
+    return full ? { text: full.match === 'containsAll' ? phrasesOf(full.text).join(' ') : full.text } : null;
+  },
   partlyRight: (question) => {
     const part = question.accepted.find((accepted) => accepted.share > 0 && accepted.share < 1);
     return part ? { text: part.text } : null;

@@ -51,6 +51,7 @@ export const trueFalse: QuestionKind<TrueFalse, StudentTrueFalse, PickedResponse
     })),
   categoriesOf: (question, { picked }) =>
     trueFalse.offered(question).filter((category) => picked.includes(category.id)),
+  rightAnswer: ({ key }) => (key === null ? null : { picked: [String(key)] }),
   partlyRight: () => null,
   forStudent: (question) => ({ ...studentFields(question), kind: 'trueFalse' }),
 };

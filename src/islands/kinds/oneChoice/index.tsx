@@ -13,6 +13,11 @@ function Edit({ question, keep }: EditProps<OneChoice>) {
         const key = options.some((option) => option.id === question.key) ? question.key : null;
         keep({ ...question, options, key }, said, field);
       }}
+      shuffle={{
+        on: question.shuffle ?? false,
+        change: (shuffle) =>
+          keep({ ...question, shuffle }, shuffle ? 'Options shuffled' : 'Options as they stand'),
+      }}
       keyControl={(option, letter) => (
         <Radio
           name={`key-${question.id}`}

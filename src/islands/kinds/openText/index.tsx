@@ -1,5 +1,4 @@
-import { ActionIcon, Button, Textarea, TextInput } from '@mantine/core';
-import { IconX } from '@tabler/icons-react';
+import { Button, Textarea, TextInput } from '@mantine/core';
 import { nanoid } from 'nanoid';
 import { optionLetter } from '@/core/kinds/options';
 import type { OpenText, SchemeLine, StudentOpenText } from '@/core/kinds/openText/schema';
@@ -8,14 +7,15 @@ import { schemeTotal } from '@/core/marking/schemePoints';
 import { points } from '@/ui/format';
 import { PointsField } from '@/ui/PointsField';
 import type { EditProps, KindView } from '../KindView';
+import { TakeOut } from '../text/AcceptedRows';
 import { TextAnswer, WrittenAnswer } from '../text/TextAnswer';
-import styles from './Edit.module.css';
+import styles from '../edit.module.css';
 
 function Edit({ question, keep }: EditProps<OpenText>) {
   const keepScheme = (scheme: SchemeLine[], said: string, field?: string) =>
     keep({ ...question, scheme }, said, field);
   return (
-    <div className={styles.open}>
+    <div className={styles.rows}>
       <Textarea
         id="field-modelAnswer"
         label="Model answer"
@@ -31,7 +31,7 @@ function Edit({ question, keep }: EditProps<OpenText>) {
           )
         }
       />
-      <div className={styles.scheme} id="field-scheme">
+      <div className={styles.rows} id="field-scheme">
         <span className={styles.label}>
           Mark scheme: what to look for, worth {points(schemeTotal(question.scheme))} together (the question
           has {points(question.points)})
@@ -81,7 +81,7 @@ interface SchemeRowProps {
 
 function SchemeRow({ line, letter, change, remove }: SchemeRowProps) {
   return (
-    <div className={styles.row}>
+    <div className={`${styles.row} ${styles.line}`}>
       <span aria-hidden className={styles.letter}>
         {letter}
       </span>
@@ -104,9 +104,7 @@ function SchemeRow({ line, letter, change, remove }: SchemeRowProps) {
             change({ ...line, points: worth }, `Points of line ${letter}`, `line-points-${line.id}`);
         }}
       />
-      <ActionIcon variant="subtle" color="gray" aria-label={`Take out line ${letter}`} onClick={remove}>
-        <IconX size={16} />
-      </ActionIcon>
+      <TakeOut what={`line ${letter}`} onClick={remove} />
     </div>
   );
 }

@@ -1,5 +1,5 @@
-import { ActionIcon, Button, Textarea } from '@mantine/core';
-import { IconMessage, IconX } from '@tabler/icons-react';
+import { ActionIcon, Button, Checkbox, Textarea } from '@mantine/core';
+import { IconMessage, IconPin, IconPinFilled, IconX } from '@tabler/icons-react';
 import { nanoid } from 'nanoid';
 import { useState, type ReactNode } from 'react';
 import { optionLetter, type Option } from '@/core/kinds/options';
@@ -10,10 +10,14 @@ interface OptionRowsProps {
   /** The control that makes an option right. */
   keyControl: (option: Option, letter: string) => ReactNode;
   keep: (options: Option[], said: string, field?: string) => void;
+  /** Goes before the names of the fields where there are several such lists: "Gap 1, ". */
+  prefix?: string;
+  /** Whether the options can be shuffled; null where they cannot. */
+  shuffle?: { on: boolean; change: (on: boolean) => void } | null;
 }
 
 /** The options of a choice question: each with its letter, whether it is right, its text and its comment. */
-export function OptionRows({ options, keyControl, keep }: OptionRowsProps) {
+export function OptionRows({ options, keyControl, keep, prefix = '', shuffle = null }: OptionRowsProps) {
   const change = (option: Option, said: string, field?: string) =>
     keep(
       options.map((each) => (each.id === option.id ? option : each)),
@@ -28,6 +32,8 @@ export function OptionRows({ options, keyControl, keep }: OptionRowsProps) {
           key={option.id}
           option={option}
           letter={optionLetter(index)}
+          name={`${prefix}${prefix ? 'option' : 'Option'} ${optionLetter(index)}`}
+          pinnable={shuffle?.on ?? false}
           keyControl={keyControl(option, optionLetter(index))}
           change={change}
           remove={() =>
@@ -45,6 +51,15 @@ export function OptionRows({ options, keyControl, keep }: OptionRowsProps) {
       >
         One more option
       </Button>
+      {shuffle && (
+        <Checkbox
+          size="sm"
+          className={styles.shuffle}
+          label="Each student gets them in an order of their own; a pinned option keeps its place"
+          checked={shuffle.on}
+          onChange={(event) => shuffle.change(event.currentTarget.checked)}
+        />
+      )}
     </div>
   );
 }
@@ -52,12 +67,14 @@ export function OptionRows({ options, keyControl, keep }: OptionRowsProps) {
 interface OptionRowProps {
   option: Option;
   letter: string;
+  name: string;
+  pinnable: boolean;
   keyControl: ReactNode;
   change: (option: Option, said: string, field?: string) => void;
   remove: () => void;
 }
 
-function OptionRow({ option, letter, keyControl, change, remove }: OptionRowProps) {
+function OptionRow({ option, letter, name, pinnable, keyControl, change, remove }: OptionRowProps) {
   const [commenting, setCommenting] = useState(option.comment !== '');
   return (
     <div className={styles.option}>
@@ -68,7 +85,7 @@ function OptionRow({ option, letter, keyControl, change, remove }: OptionRowProp
       <div className={styles.texts}>
         <Textarea
           id={`field-option-${option.id}`}
-          aria-label={`Option ${letter}`}
+          aria-label={name}
           autosize
           minRows={1}
           size="sm"
@@ -99,16 +116,37 @@ function OptionRow({ option, letter, keyControl, change, remove }: OptionRowProp
           />
         )}
       </div>
+      {pinnable && (
+        <ActionIcon
+          variant="subtle"
+          color="gray"
+          aria-label={`Pin ${name} to its place`}
+          aria-pressed={option.pinned ?? false}
+          onClick={() =>
+            change(
+              { ...option, pinned: !option.pinned },
+              option.pinned ? `${name} let loose` : `${name} pinned`,
+            )
+          }
+        >
+          {option.pinned ? <IconPinFilled size={16} /> : <IconPin size={16} />}
+        </ActionIcon>
+      )}
       <ActionIcon
         variant="subtle"
         color="gray"
-        aria-label={`Comment on option ${letter}`}
+        aria-label={`Comment on ${name.replace('Option', 'option')}`}
         aria-pressed={commenting}
         onClick={() => setCommenting(!commenting)}
       >
         <IconMessage size={16} />
       </ActionIcon>
-      <ActionIcon variant="subtle" color="gray" aria-label={`Take out option ${letter}`} onClick={remove}>
+      <ActionIcon
+        variant="subtle"
+        color="gray"
+        aria-label={`Take out ${name.replace('Option', 'option')}`}
+        onClick={remove}
+      >
         <IconX size={16} />
       </ActionIcon>
     </div>

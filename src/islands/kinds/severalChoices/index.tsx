@@ -1,21 +1,23 @@
-import { Checkbox, NativeSelect } from '@mantine/core';
-import type { PickedResponse } from '@/core/kinds/options';
-import {
+import { Checkbox } from '@mantine/core';
+import { optionLetter, type PickedResponse } from '@/core/kinds/options';
+import { weightOf } from '@/core/kinds/severalChoices';
+import type {
   PartPointsRule,
-  type SeveralChoices,
-  type StudentSeveralChoices,
+  SeveralChoices,
+  StudentSeveralChoices,
 } from '@/core/kinds/severalChoices/schema';
-import { severalChoices } from '@/core/kinds/severalChoices';
-import { roundPoints } from '@/core/scoring/points';
-import { counted, points } from '@/ui/format';
+import edit from '../edit.module.css';
 import type { EditProps, KindView } from '../KindView';
 import { OptionPicker, PickedOptions } from '../options/OptionList';
 import { OptionRows } from '../options/OptionRows';
+import { PartPoints } from '../PartPoints';
+import { ShareField } from '../text/AcceptedRows';
 
 const ruleWords: Record<PartPointsRule, string> = {
   allOrNothing: 'All or nothing: full points only for exactly the right options',
   rightMinusWrong: 'Right minus wrong: each wrong pick cancels a right one, never below 0',
   everyOption: 'Every option counts: picked or left, each that is as it should be earns its share',
+  weights: 'Each pick gives or takes its own weight, together kept between 0 and all the points',
 };
 
 function Edit({ question, keep }: EditProps<SeveralChoices>) {
@@ -26,6 +28,11 @@ function Edit({ question, keep }: EditProps<SeveralChoices>) {
         keep={(options, said, field) => {
           const key = question.key.filter((id) => options.some((option) => option.id === id));
           keep({ ...question, options, key }, said, field);
+        }}
+        shuffle={{
+          on: question.shuffle ?? false,
+          change: (shuffle) =>
+            keep({ ...question, shuffle }, shuffle ? 'Options shuffled' : 'Options as they stand'),
         }}
         keyControl={(option, letter) => (
           <Checkbox
@@ -41,38 +48,36 @@ function Edit({ question, keep }: EditProps<SeveralChoices>) {
           />
         )}
       />
-      <NativeSelect
-        label="Points for part of it"
-        description={workedLine(question)}
-        inputWrapperOrder={['label', 'input', 'description']}
-        size="sm"
-        mt="xs"
+      <PartPoints
+        question={question}
+        words={ruleWords}
         value={question.rule}
-        data={PartPointsRule.options.map((rule) => ({ value: rule, label: ruleWords[rule] }))}
-        onChange={(event) =>
-          keep(
-            { ...question, rule: PartPointsRule.parse(event.currentTarget.value) },
-            'Part points rule changed',
-          )
-        }
+        change={(rule) => keep({ ...question, rule }, 'Part points rule changed')}
       />
+      {question.rule === 'weights' && (
+        <div className={edit.choices} role="group" aria-label="Weights">
+          {question.options.map((option, index) => (
+            <label key={option.id} className={edit.weight}>
+              {optionLetter(index)}
+              <ShareField
+                name={`picking ${optionLetter(index)}`}
+                min={-100}
+                share={weightOf(question, option.id)}
+                max={question.points}
+                change={(weight) =>
+                  keep(
+                    { ...question, weights: { ...question.weights, [option.id]: weight } },
+                    `Weight of ${optionLetter(index)} set`,
+                    `weight-${option.id}`,
+                  )
+                }
+              />
+            </label>
+          ))}
+        </div>
+      )}
     </>
   );
-}
-
-/** One worked case of this very question: all right options but one picked, and one wrong one. */
-function workedLine(question: SeveralChoices): string {
-  const right = question.options.filter((option) => question.key.includes(option.id));
-  const wrong = question.options.filter((option) => !question.key.includes(option.id));
-  if (right.length === 0) return 'Mark the right options to see what part of them is worth.';
-  const shareOf = (picked: string[]) =>
-    points(roundPoints(severalChoices.score(question, { picked }).share * question.points));
-  const some = right.slice(1).map((option) => option.id);
-  const missing = `${counted(some.length, 'right one')} of ${right.length}, nothing wrong: ${shareOf(some)} of ${points(question.points)}`;
-  const [first] = wrong;
-  if (!first) return `${missing}.`;
-  const extra = [...right.map((option) => option.id), first.id];
-  return `${missing}. All the right ones and one wrong: ${shareOf(extra)} of ${points(question.points)}.`;
 }
 
 export const severalChoicesView: KindView<SeveralChoices, StudentSeveralChoices, PickedResponse> = {

@@ -1,0 +1,66 @@
+import { NativeSelect, TextInput } from '@mantine/core';
+import { Fragment } from 'react';
+import { segmentsOf } from '@/core/kinds/gaps/gapText';
+import type { Gaps, GapsResponse, StudentGap, StudentGaps } from '@/core/kinds/gaps/schema';
+import type { KindView, ShowProps, SitProps } from '../KindView';
+import styles from '../sit.module.css';
+import { Edit } from './Edit';
+
+function Sit({ question, response, respond, labelledBy, disabled }: SitProps<StudentGaps, GapsResponse>) {
+  const filled = response?.gaps ?? {};
+  const fill = (gap: StudentGap, text: string) => respond({ gaps: { ...filled, [gap.id]: text } });
+  return (
+    <div role="group" aria-labelledby={labelledBy} className={`keepLines ${styles.gapText}`}>
+      {segmentsOf(question.text, question.gaps).map((segment, index) =>
+        'text' in segment ? (
+          <Fragment key={index}>{segment.text}</Fragment>
+        ) : segment.gap.options ? (
+          <NativeSelect
+            key={index}
+            className={styles.gap ?? ''}
+            size="md"
+            aria-label={`Gap ${segment.gap.number}`}
+            disabled={disabled ?? false}
+            value={filled[segment.gap.id] ?? ''}
+            data={[
+              { value: '', label: 'choose' },
+              ...segment.gap.options.map(({ id, text }) => ({ value: id, label: text })),
+            ]}
+            onChange={(event) => fill(segment.gap, event.currentTarget.value)}
+          />
+        ) : (
+          <TextInput
+            key={index}
+            className={styles.gap ?? ''}
+            size="md"
+            aria-label={`Gap ${segment.gap.number}`}
+            autoComplete="off"
+            maxLength={2000}
+            disabled={disabled ?? false}
+            value={filled[segment.gap.id] ?? ''}
+            onChange={(event) => fill(segment.gap, event.currentTarget.value)}
+          />
+        ),
+      )}
+    </div>
+  );
+}
+
+function Show({ question, response }: ShowProps<StudentGaps, GapsResponse>) {
+  return (
+    <p className={`keepLines ${styles.gapText}`}>
+      {segmentsOf(question.text, question.gaps).map((segment, index) => {
+        if ('text' in segment) return <Fragment key={index}>{segment.text}</Fragment>;
+        const filling = response?.gaps[segment.gap.id]?.trim() ?? '';
+        const words = segment.gap.options?.find((option) => option.id === filling)?.text ?? filling;
+        return (
+          <span key={index} className={words ? styles.filled : styles.empty}>
+            {words || 'left open'}
+          </span>
+        );
+      })}
+    </p>
+  );
+}
+
+export const gapsView: KindView<Gaps, StudentGaps, GapsResponse> = { Edit, Sit, Show };
