@@ -1,7 +1,10 @@
 import { kindOf } from '@/core/kinds';
+import { itemsOf } from '@/core/kinds/items';
 import { paperPacket } from '@/core/formats/packet/paper';
 import { scriptPacket } from '@/core/handback/script';
 import { joinCodeFrom, type Student } from '@/core/model/people';
+import type { PaperVersion } from '@/core/model/paper';
+import { drawnQuestions, givenCount } from '@/core/model/parts';
 import type { Answers, Attempt, Sitting } from '@/core/model/sitting';
 import { startDecision } from '@/core/running/startAttempt';
 import {
@@ -56,7 +59,7 @@ async function homeSitting(sitting: Sitting, student: Student, now: number): Pro
     sittingId: sitting.id,
     title: sitting.title,
     instructions: decision.outcome === 'refused' ? '' : (paper?.instructions ?? ''),
-    questions: paper?.questions.length ?? 0,
+    questions: paper ? givenCount(paper) : 0,
     opensAt: sitting.opensAt,
     closesAt: terms.closesAt === null ? null : new Date(terms.closesAt + terms.extraMs).toISOString(),
     timeLimitMs: terms.timeLimitMs === null ? null : terms.timeLimitMs + terms.extraMs,
@@ -96,41 +99,35 @@ export async function start(
 }
 
 /** The version students sit, frozen when the first of them starts. Null: the paper cannot be sat as it stands. */
-async function versionToSit(
-  sitting: Sitting,
-  at: string,
-): Promise<{ version: number; questionIds: string[] } | null> {
-  if (sitting.paperVersion === null) {
-    const paper = await desk.papers.get(sitting.paperId);
-    if (!paper || !readyToSit(paper)) return null;
-    const frozen = await freezePaper(
-      { add: async (table, row) => void (await desk.table(table).add(row)) },
-      paper,
-      at,
-    );
-    await desk.sittings.update(sitting.id, { paperVersion: frozen.version });
-    return { version: frozen.version, questionIds: frozen.questions.map((question) => question.id) };
-  }
-  const frozen = await desk.paperVersions.get([sitting.paperId, sitting.paperVersion]);
-  return frozen
-    ? { version: frozen.version, questionIds: frozen.questions.map((question) => question.id) }
-    : null;
+async function versionToSit(sitting: Sitting, at: string): Promise<PaperVersion | null> {
+  if (sitting.paperVersion !== null)
+    return (await desk.paperVersions.get([sitting.paperId, sitting.paperVersion])) ?? null;
+  const paper = await desk.papers.get(sitting.paperId);
+  if (!paper || !readyToSit(paper)) return null;
+  const frozen = await freezePaper(
+    { add: async (table, row) => void (await desk.table(table).add(row)) },
+    paper,
+    at,
+  );
+  await desk.sittings.update(sitting.id, { paperVersion: frozen.version });
+  return frozen;
 }
 
 function newAttempt(
   sitting: Sitting,
   student: Student,
   number: number,
-  paper: { version: number; questionIds: string[] },
+  paper: PaperVersion,
   at: string,
 ): Attempt {
+  const id = newId();
   return {
-    id: newId(),
+    id,
     sittingId: sitting.id,
     studentId: student.id,
     number,
     paperVersion: paper.version,
-    questionIds: paper.questionIds,
+    questionIds: itemsOf(drawnQuestions(paper, id)).map((question) => question.id),
     answers: {},
     comeBack: [],
     startedAt: at,
@@ -208,7 +205,7 @@ export async function result(joinCode: string, sittingId: string, now: number): 
   const source = {
     sittingId,
     title,
-    questions: paper.questions,
+    questions: itemsOf(paper.questions),
     attempt,
     marks,
     releasedAt: release.releasedAt,
@@ -256,7 +253,7 @@ async function validAnswers(attempt: Attempt, answers: Answers, now: number): Pr
   const paper = sitting && (await desk.paperVersions.get([sitting.paperId, attempt.paperVersion]));
   const at = new Date(now).toISOString();
   const valid: Answers = {};
-  for (const question of paper?.questions ?? []) {
+  for (const question of itemsOf(paper?.questions ?? [])) {
     const answer = answers[question.id];
     if (!answer || !attempt.questionIds.includes(question.id)) continue;
     const response = kindOf(question).responseSchema.safeParse(answer.response);

@@ -1,5 +1,6 @@
 import Dexie from 'dexie';
 import type { Question } from '@/core/kinds';
+import { itemsOf } from '@/core/kinds/items';
 import type { PaperContent } from '@/core/model/paper';
 import { byRegister, type Group, type Student } from '@/core/model/people';
 import type { Sitting } from '@/core/model/sitting';
@@ -17,6 +18,7 @@ export async function paperOf(sitting: Sitting): Promise<PaperContent | undefine
 export interface SittingFrame {
   sitting: Sitting;
   paper: PaperContent;
+  /** What it is scored and marked as: working apart from its question. */
   questions: Question[];
   groups: Group[];
   /** In the order of a register; whoever sat it stays in the list after leaving the group. */
@@ -40,7 +42,7 @@ export async function sittingFrame(sittingId: string): Promise<SittingFrame | nu
   return {
     sitting,
     paper,
-    questions: paper.questions,
+    questions: itemsOf(paper.questions),
     groups: groups.filter((group) => group !== undefined).sort((a, b) => a.name.localeCompare(b.name)),
     students: [...listed, ...left].sort(byRegister),
   };

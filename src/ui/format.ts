@@ -27,6 +27,10 @@ const exact = new Intl.NumberFormat(undefined, { maximumSignificantDigits: 15 })
 /** "43,279.168": every figure there is, in the reader's own style. */
 export const exactNumber = (value: number) => exact.format(value);
 
+/** "16", or "12 to 14" where it is not the same for everyone. */
+export const pointsRange = ({ least, most }: { least: number; most: number }) =>
+  least === most ? points(least) : `${points(least)} to ${points(most)}`;
+
 /** "62 %" */
 export const percent = (share: number) => wholePercent.format(share);
 

@@ -101,7 +101,7 @@ describe('the figures of a sitting', () => {
   });
 
   it('put the most missed first, and what has no figure last', () => {
-    expect(mostMissedFirst(figures).map((row) => row.number)).toEqual([2, 1, 3, 4]);
+    expect(mostMissedFirst(figures).map((row) => row.number)).toEqual(['2', '1', '3', '4']);
   });
 
   it('name the students under a line, lowest first', () => {

@@ -1,4 +1,5 @@
 import { kindOf, type Question } from '../kinds';
+import { numbersOf } from '../kinds/items';
 import type { Category } from '../kinds/QuestionKind';
 import { isIn, type Seat } from '../running/standing';
 import { totalShare } from '../scoring/scoreAttempt';
@@ -38,8 +39,8 @@ export interface CategoryCount extends Category {
 
 export interface QuestionFigures {
   question: Question;
-  /** Place on the paper, from 1. */
-  number: number;
+  /** As on the paper: "3", or "3 w" for its working. */
+  number: string;
   /** How many were given it, how many of those have points. */
   given: number;
   scored: number;
@@ -74,12 +75,13 @@ export function totalFigures(seats: readonly Seat[]): TotalFigures | null {
 /** Figures of every question, in the order of the paper. */
 export function questionFigures(questions: readonly Question[], seats: readonly Seat[]): QuestionFigures[] {
   const inSeats = seats.filter(isIn);
-  return questions.map((question, index) => figuresOf(question, index + 1, inSeats));
+  const numbers = numbersOf(questions);
+  return questions.map((question) => figuresOf(question, numbers.get(question.id) ?? '', inSeats));
 }
 
-/** Most missed first; questions without figures last; the paper's order where equal. */
+/** Most missed first; questions without figures last; the order they come in where equal. */
 export function mostMissedFirst(figures: readonly QuestionFigures[]): QuestionFigures[] {
-  return [...figures].sort((a, b) => (a.facility ?? 2) - (b.facility ?? 2) || a.number - b.number);
+  return [...figures].sort((a, b) => (a.facility ?? 2) - (b.facility ?? 2));
 }
 
 /** Students who are in with less than `line` of the points, lowest first. */
@@ -88,7 +90,7 @@ export function studentsUnder(seats: readonly Seat[], line: number): Seat[] {
   return seats.filter((seat) => isIn(seat) && share(seat) < line).sort((a, b) => share(a) - share(b));
 }
 
-function figuresOf(question: Question, number: number, seats: readonly Seat[]): QuestionFigures {
+function figuresOf(question: Question, number: string, seats: readonly Seat[]): QuestionFigures {
   const kind = kindOf(question);
   const counts = new Map<string, CategoryCount>();
   for (const category of kind.offered(question)) counts.set(category.id, { ...category, count: 0 });

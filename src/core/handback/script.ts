@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { kindOf, Response, StudentQuestion, type Question } from '../kinds';
+import { numbersOf } from '../kinds/items';
+import { openableLink } from '../model/link';
 import { Id, Instant, Line, Points, Text } from '../model/common';
 import type { Attempt, HandMark, Shows } from '../model/sitting';
 import { commentsByKey, scoreAttempt, type Award } from '../scoring/scoreAttempt';
@@ -8,13 +10,15 @@ export const Verdict = z.enum(['right', 'part', 'wrong', 'blank', 'noKey']);
 export type Verdict = z.infer<typeof Verdict>;
 
 export const ScriptQuestion = z.object({
-  number: z.number().int(),
+  /** As on the paper: "3", or "3 w" for its working. */
+  number: Line,
   question: StudentQuestion,
   points: Points.optional(),
   response: Response.nullable().optional(),
   verdict: Verdict.optional(),
   accepted: Text.optional(),
   comments: Text.array().optional(),
+  link: z.object({ href: z.url({ protocol: /^https?$/ }), text: Line }).optional(),
 });
 export type ScriptQuestion = z.infer<typeof ScriptQuestion>;
 
@@ -51,16 +55,18 @@ export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
   if (shows.total) packet.total = { points: card.total, max: card.max };
   if (!(shows.points || shows.answers || shows.rightOrWrong || shows.accepted || shows.comments))
     return packet;
-  source.questions.forEach((question, index) => {
+  const numbers = numbersOf(source.questions);
+  for (const question of source.questions) {
     const award = awardOf.get(question.id);
-    if (award) packet.questions.push(scriptQuestion(question, index + 1, award, source, shows));
-  });
+    const number = numbers.get(question.id) ?? '';
+    if (award) packet.questions.push(scriptQuestion(question, number, award, source, shows));
+  }
   return packet;
 }
 
 function scriptQuestion(
   question: Question,
-  number: number,
+  number: string,
   award: Award,
   source: ScriptSource,
   shows: Shows,
@@ -77,6 +83,8 @@ function scriptQuestion(
   if (shows.accepted) row.accepted = kind.keyText(question);
   if (shows.comments) {
     const mark = source.marks.find((each) => each.questionId === question.id);
+    const href = openableLink(question.link?.href ?? '');
+    if (href) row.link = { href, text: question.link?.text.trim() || href };
     row.comments = [...(mark?.comment ? [mark.comment] : []), ...commentsByKey(question, answer, award)];
   }
   return row;

@@ -1,5 +1,6 @@
-import type { z } from 'zod';
+import { z } from 'zod';
 import { Id, Line, Points, Text, type Finding } from '../model/common';
+import { SchemeLine } from './schemeLine';
 
 /** What every question has, whatever its kind. Spread into the schema of a kind. */
 export const questionFields = {
@@ -11,8 +12,22 @@ export const questionFields = {
   commentRight: Text,
   /** Shown to whoever had less. */
   commentWrong: Text,
+  /** Shown to whoever had some of the points; without it, what is shown when wrong. */
+  commentPart: Text.optional(),
+  /** Something to read on, shown with the comments. Kept as typed; opened only when it is http or https. */
+  link: z.object({ href: Line, text: Line }).optional(),
   /** For the teacher only. */
   note: Text,
+  /** The part of the paper it belongs to; none: before the first part. */
+  partId: Id.optional(),
+  /** Asks for the way to the answer as well: a share of the points by key, the rest by hand. */
+  working: z
+    .object({
+      keyShare: z.number().min(0).max(1),
+      modelAnswer: Text,
+      scheme: SchemeLine.array().max(26),
+    })
+    .optional(),
 };
 
 /** The same fields at the start. */
@@ -33,14 +48,18 @@ export interface QuestionBase {
   tags: string[];
   commentRight: string;
   commentWrong: string;
+  commentPart?: string | undefined;
+  link?: { href: string; text: string } | undefined;
   note: string;
+  partId?: string | undefined;
+  working?: { keyShare: number; modelAnswer: string; scheme: SchemeLine[] } | undefined;
 }
 
 /** What every student's question has: nothing that gives the answer away. */
-export const studentQuestionFields = { id: Id, stem: Text, points: Points };
+export const studentQuestionFields = { id: Id, stem: Text, points: Points, partId: Id.optional() };
 
-export function studentFields({ id, stem, points }: Pick<QuestionBase, 'id' | 'stem' | 'points'>) {
-  return { id, stem, points };
+export function studentFields({ id, stem, points, partId }: QuestionBase) {
+  return { id, stem, points, ...(partId !== undefined && { partId }) };
 }
 
 /** What the key says of one answer. */

@@ -56,6 +56,39 @@ export function pickedText(options: readonly StudentOption[], picked: readonly s
     .join('; ');
 }
 
+/** What may give a choice away, or make it wrong once shuffled. */
+export function choiceFindings(question: {
+  id: string;
+  options: readonly Option[];
+  right: readonly string[];
+  shuffle?: boolean | undefined;
+}): Finding[] {
+  const { id: questionId, options, right, shuffle } = question;
+  const findings: Finding[] = [];
+  const place = (option: Option) => ({
+    level: 'look' as const,
+    questionId,
+    field: `option-${option.id}`,
+    detail: optionLetter(options.indexOf(option)),
+  });
+  if (right.length === 1) {
+    const length = (option: Option) => option.text.trim().length;
+    const key = options.find((option) => option.id === right[0]);
+    const longestOther = Math.max(0, ...options.filter((option) => option !== key).map(length));
+    // Half as long again as every other, and not just a word: common practice, no source.
+    if (key && options.length > 2 && length(key) > 25 && length(key) > 1.5 * longestOther)
+      findings.push({ ...place(key), code: 'longestRight' });
+  }
+  if (shuffle)
+    for (const option of options)
+      if (
+        !option.pinned &&
+        /\b(all|none|both|neither|any) of (the above|these|those|them)\b|\babove\b/i.test(option.text)
+      )
+        findings.push({ ...place(option), code: 'aboveShuffled' });
+  return findings;
+}
+
 /** What can be wrong with any list of options: too few, empty, or two the same. */
 export function optionFindings(questionId: string, options: Option[]): Finding[] {
   const findings: Finding[] = [];

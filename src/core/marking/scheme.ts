@@ -1,5 +1,5 @@
 import type { Question } from '../kinds';
-import type { SchemeLine } from '../kinds/openText/schema';
+import type { SchemeLine } from '../kinds/schemeLine';
 
 /** The scheme lines a question is marked by; none for a kind without a scheme. */
 export function schemeOf(question: Question): SchemeLine[] {

@@ -21,6 +21,8 @@ export interface Finding {
   code: FindingCode;
   /** The question it is about; none when it is about the paper as a whole. */
   questionId?: string;
+  /** The part it is about. */
+  partId?: string;
   /** Which field of the question to go to, as the name of its editor field. */
   field?: string;
   /** What the words need: the text of an option, a number of points. */
@@ -51,6 +53,13 @@ export type FindingCode =
   | 'hiddenTier'
   | 'neverMet'
   | 'noUnit'
+  | 'badLink'
+  | 'drawTooMany'
+  | 'unevenDraw'
+  | 'emptyPart'
+  | 'wrongTotal'
+  | 'longestRight'
+  | 'aboveShuffled'
   | 'noScheme'
   | 'emptySchemeLine'
   | 'schemeBelowPoints';

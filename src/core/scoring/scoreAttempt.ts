@@ -124,7 +124,10 @@ export function commentsByKey(question: Question, answer: Answer | undefined, aw
   if (answer && award.answered && kind.scoredBy === 'key' && kind.hasKey(question))
     comments.push(...kind.score(question, answer.response).comments);
   if (award.points !== null) {
-    const general = award.points >= award.max ? question.commentRight : question.commentWrong;
+    const general =
+      award.points >= award.max
+        ? question.commentRight
+        : (award.points > 0 && question.commentPart) || question.commentWrong;
     if (general) comments.push(general);
   }
   return comments;

@@ -22,9 +22,17 @@ export interface ShowProps<S, R> {
   response: R | null;
 }
 
-/** How one kind of question is written, sat and shown. */
+/** A question on paper. */
+export interface PrintedProps<S> {
+  question: S;
+  /** Whether there is to be room to write in. */
+  room: boolean;
+}
+
+/** How one kind of question is written, sat, shown and printed. */
 export interface KindView<Q, S, R> {
   Edit: ComponentType<EditProps<Q>>;
   Sit: ComponentType<SitProps<S, R>>;
   Show: ComponentType<ShowProps<S, R>>;
+  Printed: ComponentType<PrintedProps<S>>;
 }

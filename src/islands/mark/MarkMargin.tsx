@@ -12,7 +12,7 @@ import styles from './mark.module.css';
 
 interface MarkMarginProps {
   question: Question;
-  number: number;
+  number: string;
   current: SameAnswers | undefined;
   groups: SameAnswers[];
   left: number;

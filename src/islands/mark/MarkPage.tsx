@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
+import { numbersOf } from '@/core/kinds/items';
 import { waitingByQuestion } from '@/core/marking/sameAnswers';
 import type { Shortcut } from '@/ui/desk/KeysHelp';
 import { SittingPage } from '@/ui/desk/SittingPage';
@@ -29,6 +30,7 @@ export function MarkPage({ sittingId }: { sittingId: string }) {
 
 function Mark({ sitting }: { sitting: SittingData }) {
   const waiting = waitingByQuestion(sitting.seats);
+  const numbers = numbersOf(sitting.questions);
   const [asked, setAsked] = useState(() => new URLSearchParams(window.location.search).get('question'));
   const first =
     sitting.questions.find((each) => (waiting.get(each.id)?.waiting ?? 0) > 0) ??
@@ -67,10 +69,10 @@ function Mark({ sitting }: { sitting: SittingData }) {
         key={question.id}
         sitting={sitting}
         question={question}
-        number={sitting.questions.indexOf(question) + 1}
+        number={numbers.get(question.id) ?? ''}
         nextQuestion={
           nextQuestion
-            ? { number: sitting.questions.indexOf(nextQuestion) + 1, go: () => choose(nextQuestion.id) }
+            ? { number: numbers.get(nextQuestion.id) ?? '', go: () => choose(nextQuestion.id) }
             : null
         }
       />
@@ -87,9 +89,10 @@ interface QuestionChoiceProps {
 
 /** All questions in a row, with how many answers of each wait. */
 function QuestionChoice({ questions, currentId, waiting, choose }: QuestionChoiceProps) {
+  const numbers = numbersOf(questions);
   return (
     <nav aria-label="Questions" className={styles.questions}>
-      {questions.map((question, index) => {
+      {questions.map((question) => {
         const left = waiting.get(question.id)?.waiting ?? 0;
         const byHand = kindOf(question).scoredBy === 'hand';
         return (
@@ -97,11 +100,11 @@ function QuestionChoice({ questions, currentId, waiting, choose }: QuestionChoic
             key={question.id}
             type="button"
             aria-current={question.id === currentId ? 'true' : undefined}
-            aria-label={`Question ${index + 1}, ${left > 0 ? `${left} wait` : byHand ? 'all marked' : 'scored by key'}`}
+            aria-label={`Question ${numbers.get(question.id)}, ${left > 0 ? `${left} wait` : byHand ? 'all marked' : 'scored by key'}`}
             className={byHand ? styles.handQuestion : styles.keyQuestion}
             onClick={() => choose(question.id)}
           >
-            {index + 1}
+            {numbers.get(question.id)}
             {left > 0 && <span className={styles.left}>{left} wait</span>}
           </button>
         );

@@ -18,9 +18,9 @@ import { MarkMargin } from './MarkMargin';
 interface MarkQuestionProps {
   sitting: SittingData;
   question: Question;
-  number: number;
+  number: string;
   /** The next question with answers that wait; null when there is none. */
-  nextQuestion: { number: number; go: () => void } | null;
+  nextQuestion: { number: string; go: () => void } | null;
 }
 
 /** One question being marked: its answers, and its scheme in the margin. */
@@ -137,7 +137,7 @@ export function linesMet(group: SameAnswers): string[] {
 function enterWords(
   current: SameAnswers,
   groups: readonly SameAnswers[],
-  nextQuestion: number | null,
+  nextQuestion: string | null,
 ): string {
   const left = groups.filter((group) => group.waiting > 0 && group.id !== current.id).length;
   const blank = current.blank && current.waiting > 0;

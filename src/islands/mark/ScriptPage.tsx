@@ -1,5 +1,6 @@
 import { Button, Checkbox, NativeSelect } from '@mantine/core';
 import { kindOf, type Question } from '@/core/kinds';
+import { numbersOf } from '@/core/kinds/items';
 import { schemeOf } from '@/core/marking/scheme';
 import { withLineSwitched } from '@/core/marking/switchLine';
 import { fullName, registerName } from '@/core/model/people';
@@ -42,6 +43,7 @@ function Script({ sitting, studentId }: { sitting: SittingData; studentId: strin
         This student has not started.
       </EmptyState>
     );
+  const numbers = numbersOf(sitting.questions);
   const awards = new Map(seat.scorecard.awards.map((award) => [award.questionId, award]));
   return (
     <TwoColumns
@@ -49,14 +51,14 @@ function Script({ sitting, studentId }: { sitting: SittingData; studentId: strin
       margin={<ScriptMargin sitting={sitting} seat={seat} seats={withAttempt} />}
     >
       <h2 className={styles.total}>{fullName(seat.student)}</h2>
-      {sitting.questions.map((question, index) => {
+      {sitting.questions.map((question) => {
         const award = awards.get(question.id);
         return (
           award && (
             <ScriptAnswer
               key={question.id}
               question={question}
-              number={index + 1}
+              number={numbers.get(question.id) ?? ''}
               award={award}
               seat={seat}
               sitting={sitting}
@@ -120,7 +122,7 @@ const stateWords: Record<AwardState, string> = {
 
 interface ScriptAnswerProps {
   question: Question;
-  number: number;
+  number: string;
   award: Award;
   seat: Seat;
   sitting: SittingData;

@@ -2,7 +2,8 @@ import { Button, Checkbox, NumberInput, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import type { Paper } from '@/core/model/paper';
-import { readyToSit, totalPoints } from '@/core/scoring/paperFindings';
+import { givenCount, paperPoints } from '@/core/model/parts';
+import { readyToSit } from '@/core/scoring/paperFindings';
 import { settingsFault, settingsSentence, type SittingSettings } from '@/core/running/settings';
 import { groupRows } from '@/store/queries';
 import { createSitting } from '@/store/sittings';
@@ -11,7 +12,7 @@ import { isoNow, useNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
 import { DeskReady } from '@/ui/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
-import { counted, dayAndTime, duration, points } from '@/ui/format';
+import { counted, dayAndTime, duration, pointsRange } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import styles from './run.module.css';
 import { WhenField } from './WhenField';
@@ -96,7 +97,7 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
     >
       <h1 className={styles.heading}>Give out: {paper.title}</h1>
       <p className={styles.soft}>
-        {counted(paper.questions.length, 'question')}, {points(totalPoints(paper.questions))} points.{' '}
+        {counted(givenCount(paper), 'question')}, {pointsRange(paperPoints(paper))} points.{' '}
         <a href={`/papers/${paper.id}`}>Back to writing</a>
       </p>
       <form className={styles.give} onSubmit={(event) => event.preventDefault()}>

@@ -1,4 +1,5 @@
 import { memo } from 'react';
+import { numbersOf } from '@/core/kinds/items';
 import { registerName } from '@/core/model/people';
 import type { Seat } from '@/core/running/standing';
 import { endOf } from '@/core/running/terms';
@@ -21,6 +22,7 @@ interface StudentGridProps {
 
 /** Students by questions, filling as they work. Only the rows in sight are drawn. */
 export function StudentGrid({ sitting, seats, currentId, choose }: StudentGridProps) {
+  const numbers = numbersOf(sitting.questions);
   return (
     <div
       data-scroller
@@ -40,9 +42,9 @@ export function StudentGrid({ sitting, seats, currentId, choose }: StudentGridPr
               Minutes
             </th>
             <th scope="col">Last sign</th>
-            {sitting.questions.map((question, index) => (
+            {sitting.questions.map((question) => (
               <th key={question.id} scope="col" className={styles.cell} title={question.stem}>
-                {index + 1}
+                {numbers.get(question.id)}
               </th>
             ))}
           </tr>

@@ -1,3 +1,4 @@
+import { numbersOf } from '@/core/kinds/items';
 import type { HeldAttempt } from '@/store/sitTables';
 import { clockTime, countdown } from '@/ui/format';
 import type { Keeping } from './useAttempt';
@@ -17,6 +18,7 @@ interface AttemptBarProps {
 /** Time left, whether all is kept, and a square for every question. */
 export function AttemptBar({ held, leftMs, keeping, answered, goTo, lastLook }: AttemptBarProps) {
   const { questions } = held.packet;
+  const numbers = numbersOf(questions);
   const count = questions.filter((question) => answered(question.id)).length;
   return (
     <div className={styles.attemptBar}>
@@ -38,10 +40,10 @@ export function AttemptBar({ held, leftMs, keeping, answered, goTo, lastLook }: 
         )}
       </div>
       <nav aria-label="Questions" className={styles.map}>
-        {questions.map((question, index) => {
+        {questions.map((question) => {
           const state = answered(question.id);
           const marked = held.comeBack.includes(question.id);
-          const label = `Question ${index + 1}: ${state ? 'answered' : 'not answered'}${marked ? ', come back to it' : ''}`;
+          const label = `Question ${numbers.get(question.id)}: ${state ? 'answered' : 'not answered'}${marked ? ', come back to it' : ''}`;
           return (
             <button
               key={question.id}
@@ -52,7 +54,7 @@ export function AttemptBar({ held, leftMs, keeping, answered, goTo, lastLook }: 
                 .join(' ')}
               onClick={() => goTo(question.id)}
             >
-              {index + 1}
+              {numbers.get(question.id)}
             </button>
           );
         })}

@@ -4,10 +4,9 @@ import type { Carrier } from '@/carriers/Carrier';
 import { kindOf } from '@/core/kinds';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
-import { viewOf } from '../kinds';
+import { PaperQuestions, responsesOf } from '../kinds/PaperQuestions';
 import { AttemptBar } from './AttemptBar';
 import { LastLook } from './LastLook';
-import { points } from '@/ui/format';
 import { Receipt } from './Receipt';
 import { useAttempt } from './useAttempt';
 import styles from './student.module.css';
@@ -46,7 +45,7 @@ export function AttemptView({ carrier, held: initial, done }: AttemptViewProps) 
     requestAnimationFrame(() => {
       const section = document.getElementById(`question-${id}`);
       section?.scrollIntoView({ block: 'start' });
-      section?.querySelector<HTMLElement>('input, textarea')?.focus({ preventScroll: true });
+      section?.querySelector<HTMLElement>('input, textarea, select')?.focus({ preventScroll: true });
     });
   };
   return (
@@ -70,28 +69,14 @@ export function AttemptView({ carrier, held: initial, done }: AttemptViewProps) 
       ) : (
         <>
           <h1 className={styles.heading}>{held.packet.title}</h1>
-          {questions.map((question, index) => {
-            const { Sit } = viewOf(question);
-            const marked = held.comeBack.includes(question.id);
-            return (
-              <section
-                key={question.id}
-                id={`question-${question.id}`}
-                className={styles.question}
-                aria-label={`Question ${index + 1}`}
-              >
-                <p id={`stem-${question.id}`} className="keepLines">
-                  <strong>{index + 1}</strong>&ensp;{question.stem}{' '}
-                  <span className={styles.soft}>
-                    ({points(question.points)} {question.points === 1 ? 'point' : 'points'})
-                  </span>
-                </p>
-                <Sit
-                  question={question}
-                  response={held.answers[question.id]?.response ?? null}
-                  respond={(response) => respond(question.id, response)}
-                  labelledBy={`stem-${question.id}`}
-                />
+          <PaperQuestions
+            questions={questions}
+            parts={held.packet.parts ?? []}
+            responseTo={responsesOf(held.answers)}
+            respond={respond}
+            below={(question) => {
+              const marked = held.comeBack.includes(question.id);
+              return (
                 <button
                   type="button"
                   className={styles.quiet}
@@ -100,9 +85,9 @@ export function AttemptView({ carrier, held: initial, done }: AttemptViewProps) 
                 >
                   {marked ? 'You will come back to this; take the mark off' : 'Mark to come back to'}
                 </button>
-              </section>
-            );
-          })}
+              );
+            }}
+          />
           <Button variant="filled" size="md" onClick={() => setLooking(true)}>
             Last look before handing in
           </Button>

@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import { useState } from 'react';
+import { numbersOf } from '@/core/kinds/items';
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted } from '@/ui/format';
 import styles from './student.module.css';
@@ -16,9 +17,10 @@ interface LastLookProps {
 export function LastLook({ held, answered, goTo, handIn, back }: LastLookProps) {
   const [sending, setSending] = useState(false);
   const [word, setWord] = useState('');
-  const rows = held.packet.questions.map((question, index) => ({
+  const numbers = numbersOf(held.packet.questions);
+  const rows = held.packet.questions.map((question) => ({
     id: question.id,
-    number: index + 1,
+    number: numbers.get(question.id) ?? '',
     stem: question.stem,
     open: !answered(question.id),
     marked: held.comeBack.includes(question.id),
@@ -60,7 +62,7 @@ export function LastLook({ held, answered, goTo, handIn, back }: LastLookProps) 
 
 interface QuestionRow {
   id: string;
-  number: number;
+  number: string;
   stem: string;
 }
 

@@ -94,6 +94,14 @@ function ReturnedQuestion({ row }: { row: ScriptQuestion }) {
           {row.accepted}
         </p>
       )}
+      {row.link && (
+        <p>
+          <span className={styles.soft}>Read on: </span>
+          <a href={row.link.href} target="_blank" rel="noopener noreferrer" referrerPolicy="no-referrer">
+            {row.link.text}
+          </a>
+        </p>
+      )}
       {row.comments?.map((comment, index) => (
         <p key={index} className={`keepLines ${styles.comment}`}>
           {comment}

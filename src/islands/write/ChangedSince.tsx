@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
+import { itemsOf } from '@/core/kinds/items';
 import type { Paper } from '@/core/model/paper';
 import type { HandMark, Sitting } from '@/core/model/sitting';
 import { readyToSit } from '@/core/scoring/paperFindings';
@@ -45,5 +46,5 @@ async function effectOn(paper: Paper, sitting: Sitting) {
   const marksOf = new Map<string, HandMark[]>();
   for (const mark of await desk.marks.where({ sittingId: sitting.id }).toArray())
     marksOf.set(mark.attemptId, [...(marksOf.get(mark.attemptId) ?? []), mark]);
-  return previewRescore(sat.questions, paper.questions, attempts, marksOf);
+  return previewRescore(itemsOf(sat.questions), itemsOf(paper.questions), attempts, marksOf);
 }

@@ -2,12 +2,13 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import { studentQuestions } from '@/core/formats/packet/paper';
 import type { Response } from '@/core/kinds';
+import { itemsOf } from '@/core/kinds/items';
+import { drawnQuestions } from '@/core/model/parts';
 import { desk } from '@/store/tables';
 import { DeskReady } from '@/ui/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
-import { points } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
-import { viewOf } from '../kinds';
+import { PaperQuestions } from '../kinds/PaperQuestions';
 import styles from './look.module.css';
 
 /** The paper as students see it, made from what they would be sent. What is filled in here is not kept. */
@@ -22,7 +23,10 @@ export function LookPage({ paperId }: { paperId: string }) {
 function Look({ paperId }: { paperId: string }) {
   const paper = useLiveQuery(async () => (await desk.papers.get(paperId)) ?? null, [paperId]);
   const [tried, setTried] = useState<Record<string, Response>>({});
-  const questions = useMemo(() => (paper ? studentQuestions(paper.questions, 'look') : []), [paper]);
+  const questions = useMemo(
+    () => (paper ? studentQuestions(itemsOf(drawnQuestions(paper, 'look')), 'look') : []),
+    [paper],
+  );
   if (paper === null)
     return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
   if (!paper) return null;
@@ -41,23 +45,12 @@ function Look({ paperId }: { paperId: string }) {
     >
       <h1 className={styles.title}>{paper.title}</h1>
       {paper.instructions && <p className={`keepLines ${styles.instructions}`}>{paper.instructions}</p>}
-      {questions.map((question, index) => {
-        const { Sit } = viewOf(question);
-        return (
-          <section key={question.id} className={styles.question} aria-label={`Question ${index + 1}`}>
-            <p id={`look-${question.id}`} className="keepLines">
-              <strong>{index + 1}</strong>&ensp;{question.stem}{' '}
-              <span className={styles.points}>({points(question.points)} p)</span>
-            </p>
-            <Sit
-              question={question}
-              response={tried[question.id] ?? null}
-              respond={(response) => setTried({ ...tried, [question.id]: response })}
-              labelledBy={`look-${question.id}`}
-            />
-          </section>
-        );
-      })}
+      <PaperQuestions
+        questions={questions}
+        parts={paper.parts ?? []}
+        responseTo={(id) => tried[id] ?? null}
+        respond={(id, response) => setTried({ ...tried, [id]: response })}
+      />
     </TwoColumns>
   );
 }

@@ -4,7 +4,15 @@ import { KeyHint } from '@/ui/KeyHint';
 import styles from './write.module.css';
 
 /** The kinds a new question can be of, each one press away. */
-export function NewQuestion({ add, first }: { add: (kind: KindName) => void; first: boolean }) {
+export function NewQuestion({
+  add,
+  addPart,
+  first,
+}: {
+  add: (kind: KindName) => void;
+  addPart: () => void;
+  first: boolean;
+}) {
   return (
     <div className={styles.newQuestion} role="group" aria-label="New question">
       <span className={styles.soft}>{first ? 'The first question is' : 'Next question:'}</span>
@@ -19,6 +27,9 @@ export function NewQuestion({ add, first }: { add: (kind: KindName) => void; fir
         </Button>
       ))}
       {!first && <KeyHint keys="Ctrl Enter" />}
+      <Button size="compact-sm" onClick={addPart}>
+        A new part
+      </Button>
     </div>
   );
 }

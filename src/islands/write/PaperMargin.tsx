@@ -1,27 +1,32 @@
-import { Button } from '@mantine/core';
+import { Button, Checkbox } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import type { Finding } from '@/core/model/common';
 import type { Paper } from '@/core/model/paper';
-import { paperFindings, totalPoints } from '@/core/scoring/paperFindings';
+import { givenCount, paperPoints } from '@/core/model/parts';
+import { paperFindings } from '@/core/scoring/paperFindings';
 import { deletePaper } from '@/store/papers';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
-import { counted, points } from '@/ui/format';
+import { counted, pointsRange } from '@/ui/format';
+import { PointsField } from '@/ui/PointsField';
 import { findingWords } from '@/ui/findingWords';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { ChangedSince } from './ChangedSince';
+import type { KeepPaper } from './usePaperDraft';
 import styles from './write.module.css';
 
 interface PaperMarginProps {
   paper: Paper;
+  keep: KeepPaper;
+  pickMany: () => void;
   goTo: (finding: Finding) => void;
   /** True while a question is open: only what must stay in sight. */
   brief: boolean;
 }
 
 /** The paper as a whole: its points, what is not ready, and what to do with it. */
-export function PaperMargin({ paper, goTo, brief }: PaperMarginProps) {
+export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginProps) {
   const findings = paperFindings(paper);
   const stops = findings.filter((finding) => finding.level === 'stops');
   const shown = brief ? findings.slice(0, 3) : findings;
@@ -35,8 +40,8 @@ export function PaperMargin({ paper, goTo, brief }: PaperMarginProps) {
     <>
       <MarginBlock title="The paper">
         <p className={styles.total}>
-          {points(totalPoints(paper.questions))} points{' '}
-          <span className={styles.soft}>in {counted(paper.questions.length, 'question')}</span>
+          {pointsRange(paperPoints(paper))} points{' '}
+          <span className={styles.soft}>in {counted(givenCount(paper), 'question')}</span>
         </p>
         {!brief && (
           <div className={styles.actions}>
@@ -54,6 +59,40 @@ export function PaperMargin({ paper, goTo, brief }: PaperMarginProps) {
             <Button component="a" href={`/papers/${paper.id}/look`}>
               Look at it as a student
             </Button>
+            <Button component="a" href={`/papers/${paper.id}/print`}>
+              Print it
+            </Button>
+            <Button onClick={pickMany} disabled={paper.questions.length === 0}>
+              Change many at once
+            </Button>
+            <div className={styles.pointsRow} id="field-wantedPoints">
+              <PointsField
+                label="What the points are meant to add up to"
+                w={64}
+                value={paper.wantedPoints ?? null}
+                onPoints={(wanted) => {
+                  const { wantedPoints: _, ...rest } = paper;
+                  keep(
+                    wanted === null ? rest : { ...rest, wantedPoints: wanted },
+                    'Wanted points set',
+                    'wantedPoints',
+                  );
+                }}
+              />
+              <span>points are wanted in all</span>
+            </div>
+            <Checkbox
+              size="sm"
+              label={
+                paper.parts
+                  ? 'Shuffle the questions before the first part'
+                  : 'Each student gets the questions in an order of their own'
+              }
+              checked={paper.shuffle ?? false}
+              onChange={(event) =>
+                keep({ ...paper, shuffle: event.currentTarget.checked }, 'Order of the questions changed')
+              }
+            />
           </div>
         )}
       </MarginBlock>

@@ -1,14 +1,18 @@
-import { Button, TagsInput, Textarea } from '@mantine/core';
+import { Button, Checkbox, TagsInput, Textarea, TextInput } from '@mantine/core';
 import { kindOf, type Question } from '@/core/kinds';
+import { itemsOf } from '@/core/kinds/items';
+import { points } from '@/ui/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { PointsField } from '@/ui/PointsField';
 import { MarginBlock } from '@/ui/TwoColumns';
 import type { KeepQuestion } from '../kinds/KindView';
+import { SchemeEdit } from '../kinds/text/SchemeEdit';
+import { withWorking } from './paperEdits';
 import styles from './write.module.css';
 
 interface QuestionMarginProps {
   question: Question;
-  number: number;
+  number: string;
   keep: KeepQuestion<Question>;
   duplicate: () => void;
   remove: () => void;
@@ -50,12 +54,45 @@ export function QuestionMargin({ question, number, keep, duplicate, remove }: Qu
         }
       />
       <CommentField
+        label="Comment when right in part; without it, the one below"
+        value={question.commentPart ?? ''}
+        change={(commentPart) =>
+          keep({ ...question, commentPart }, 'Comment when right in part', `part-${question.id}`)
+        }
+      />
+      <CommentField
         label="Comment when not wholly right"
         value={question.commentWrong}
         change={(commentWrong) =>
           keep({ ...question, commentWrong }, 'Comment when wrong', `wrong-${question.id}`)
         }
       />
+      <div id="field-link">
+        <TextInput
+          label="Link to read on, shown with the comments"
+          placeholder="https://"
+          size="xs"
+          value={question.link?.href ?? ''}
+          onChange={(event) => {
+            const href = event.currentTarget.value;
+            keep({ ...question, link: { text: '', ...question.link, href } }, 'Link', `link-${question.id}`);
+          }}
+        />
+        {question.link?.href && (
+          <TextInput
+            aria-label="Words of the link"
+            placeholder="Words of the link"
+            size="xs"
+            mt={4}
+            value={question.link.text}
+            onChange={(event) => {
+              const link = { href: '', ...question.link, text: event.currentTarget.value };
+              keep({ ...question, link }, 'Words of the link', `link-text-${question.id}`);
+            }}
+          />
+        )}
+      </div>
+      {!byHand && <WorkingFields question={question} keep={keep} />}
       <CommentField
         label="Note to yourself, never shown to students"
         value={question.note}
@@ -70,6 +107,56 @@ export function QuestionMargin({ question, number, keep, duplicate, remove }: Qu
         </Button>
       </div>
     </MarginBlock>
+  );
+}
+
+/** Whether the way to the answer is asked for, and how it is marked. */
+function WorkingFields({ question, keep }: { question: Question; keep: KeepQuestion<Question> }) {
+  const { working } = question;
+  const [, item] = working ? itemsOf([question]) : [];
+  return (
+    <div id="field-working" className={styles.working}>
+      <Checkbox
+        size="sm"
+        label="Ask for the working as well"
+        checked={working !== undefined}
+        onChange={(event) =>
+          keep(
+            withWorking(question, event.currentTarget.checked ? 0.5 : null),
+            event.currentTarget.checked ? 'Working asked for' : 'No working asked for',
+          )
+        }
+      />
+      {working && item && (
+        <>
+          <div className={styles.pointsRow}>
+            <PointsField
+              label="Percent of the points by key"
+              max={100}
+              value={Math.round(working.keyShare * 100)}
+              onPoints={(percent) => {
+                if (percent !== null)
+                  keep(withWorking(question, percent / 100), 'Share by key set', `keyShare-${question.id}`);
+              }}
+            />
+            <span>
+              % by key, {points(item.points)} of {points(question.points)} by hand for the working
+            </span>
+          </div>
+          <SchemeEdit
+            value={working}
+            worth={item.points}
+            change={({ modelAnswer, scheme }, said, field) =>
+              keep(
+                { ...question, working: { ...working, modelAnswer, scheme } },
+                said,
+                field && `working-${field}-${question.id}`,
+              )
+            }
+          />
+        </>
+      )}
+    </div>
   );
 }
 

@@ -1,11 +1,15 @@
-import { Textarea } from '@mantine/core';
+import { Checkbox, Textarea } from '@mantine/core';
 import { kindOf, type Question } from '@/core/kinds';
+import { numbersOf } from '@/core/kinds/items';
 import type { Paper } from '@/core/model/paper';
 import { questionFindings } from '@/core/scoring/paperFindings';
 import { points } from '@/ui/format';
 import { SortableItem, SortableList } from '@/ui/Sortable';
 import type { KeepQuestion } from '../kinds/KindView';
 import { viewOf } from '../kinds';
+import { rowId, rowsOf, withoutPart, withPart } from './paperEdits';
+import { PartRow } from './PartRow';
+import type { KeepPaper } from './usePaperDraft';
 import styles from './write.module.css';
 
 interface QuestionStackProps {
@@ -14,47 +18,80 @@ interface QuestionStackProps {
   open: (id: string | null) => void;
   move: (from: number, to: number) => void;
   keep: KeepQuestion<Question>;
+  keepPaper: KeepPaper;
+  /** The questions picked to be changed together; null while none can be. */
+  picked: ReadonlySet<string> | null;
+  pick: (picked: ReadonlySet<string>) => void;
 }
 
-/** The questions in their order; one at a time is open to be written. */
-export function QuestionStack({ paper, openId, open, move, keep }: QuestionStackProps) {
+/** Parts and questions in their order; one question at a time is open to be written. */
+export function QuestionStack(props: QuestionStackProps) {
+  const { paper, openId, open, move, keep, keepPaper, picked, pick } = props;
+  const rows = rowsOf(paper);
+  const numbers = numbersOf(rows.flatMap((row) => ('question' in row ? row.question : [])));
+  const toggle = (id: string) => {
+    const next = new Set(picked);
+    if (!next.delete(id)) next.add(id);
+    pick(next);
+  };
   return (
-    <SortableList
-      ids={paper.questions.map((question) => question.id)}
-      noun="Question"
-      move={move}
-      className={styles.stack}
-    >
-      {paper.questions.map((question, index) => (
-        <QuestionItem
-          key={question.id}
-          question={question}
-          number={index + 1}
-          opened={question.id === openId}
-          open={open}
-          keep={keep}
-        />
-      ))}
+    <SortableList ids={rows.map(rowId)} noun="Row" move={move} className={styles.stack}>
+      {rows.map((row) =>
+        'part' in row ? (
+          <PartRow
+            key={row.part.id}
+            part={row.part}
+            number={(paper.parts ?? []).indexOf(row.part) + 1}
+            count={paper.questions.filter((question) => question.partId === row.part.id).length}
+            keep={(part, said, field) => keepPaper(withPart(paper, part), said, field)}
+            remove={() => keepPaper(withoutPart(paper, row.part.id), 'Heading of a part taken out')}
+          />
+        ) : (
+          <QuestionItem
+            key={row.question.id}
+            question={row.question}
+            number={numbers.get(row.question.id) ?? ''}
+            opened={row.question.id === openId}
+            open={open}
+            keep={keep}
+            picked={picked && picked.has(row.question.id)}
+            toggle={() => toggle(row.question.id)}
+          />
+        ),
+      )}
     </SortableList>
   );
 }
 
 interface QuestionItemProps {
   question: Question;
-  number: number;
+  number: string;
   opened: boolean;
   open: (id: string | null) => void;
   keep: KeepQuestion<Question>;
+  picked: boolean | null;
+  toggle: () => void;
 }
 
-function QuestionItem({ question, number, opened, open, keep }: QuestionItemProps) {
+function QuestionItem({ question, number, opened, open, keep, picked, toggle }: QuestionItemProps) {
   return (
     <SortableItem
       id={question.id}
       label={`Move question ${number}`}
       className={opened ? styles.opened : styles.item}
     >
-      <span className={styles.number}>{number}</span>
+      {picked === null ? (
+        <span className={styles.number}>{number}</span>
+      ) : (
+        <Checkbox
+          size="sm"
+          className={styles.pick ?? ''}
+          label={number}
+          aria-label={`Pick question ${number}`}
+          checked={picked}
+          onChange={toggle}
+        />
+      )}
       {opened ? (
         <OpenQuestion question={question} number={number} keep={keep} />
       ) : (
@@ -71,7 +108,7 @@ function OpenQuestion({
   keep,
 }: {
   question: Question;
-  number: number;
+  number: string;
   keep: KeepQuestion<Question>;
 }) {
   const { Edit } = viewOf(question);
@@ -103,7 +140,7 @@ function ClosedQuestion({
   open,
 }: {
   question: Question;
-  number: number;
+  number: string;
   open: (id: string) => void;
 }) {
   const findings = questionFindings(question).length;
@@ -118,6 +155,7 @@ function ClosedQuestion({
       <span className={`keepLines ${styles.stem}`}>{question.stem || 'No text yet'}</span>
       <span className={styles.keyLine}>
         {kindOf(question).label}
+        {question.working && ', with working'}
         {key && ` · ${key}`}
         {question.tags.length > 0 && ` · ${question.tags.join(', ')}`}
         {findings > 0 && <span className={styles.toLook}> · {findings} to look at</span>}

@@ -1,7 +1,9 @@
+import { Button } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { nanoid } from 'nanoid';
 import { useState } from 'react';
 import { kindOf, type KindName, type Question } from '@/core/kinds';
+import { numbersOf } from '@/core/kinds/items';
 import type { Finding } from '@/core/model/common';
 import type { Paper } from '@/core/model/paper';
 import { DeskReady } from '@/ui/desk/DeskReady';
@@ -11,7 +13,19 @@ import { useSitting } from '@/ui/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { NewQuestion } from './NewQuestion';
-import { withCopy, withMoved, withNewQuestion, withoutQuestion, withQuestion } from './paperEdits';
+import { ManyAtOnce } from './ManyAtOnce';
+import {
+  rowId,
+  rowsOf,
+  withCopy,
+  withMany,
+  withMoved,
+  withNewPart,
+  withNewQuestion,
+  withoutQuestion,
+  withQuestion,
+  type ManyChange,
+} from './paperEdits';
 import { PaperHead } from './PaperHead';
 import { PaperMargin } from './PaperMargin';
 import { QuestionMargin } from './QuestionMargin';
@@ -58,8 +72,11 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
   const [openId, setOpenId] = useState<string | null>(
     paper.questions.length === 1 ? (paper.questions[0]?.id ?? null) : null,
   );
-  const openIndex = paper.questions.findIndex((question) => question.id === openId);
-  const open = paper.questions[openIndex];
+  const [picked, setPicked] = useState<ReadonlySet<string> | null>(null);
+  const rows = rowsOf(paper);
+  const openIndex = rows.findIndex((row) => rowId(row) === openId);
+  const open = paper.questions.find((question) => question.id === openId);
+  const numbers = numbersOf(rows.flatMap((row) => ('question' in row ? row.question : [])));
 
   const openAndFocus = (id: string | null, field = 'stem') => {
     setOpenId(id);
@@ -72,7 +89,17 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
   };
   const move = (from: number, to: number) => {
     const next = withMoved(paper, from, to);
-    if (next !== paper) keep(next, `Question ${from + 1} moved to ${to + 1}`);
+    if (next === paper) return;
+    const row = rows[from];
+    const id = row ? rowId(row) : '';
+    const placed = numbersOf(rowsOf(next).flatMap((each) => ('question' in each ? each.question : [])));
+    const said =
+      row && 'part' in row
+        ? 'Part moved'
+        : numbers.get(id) === placed.get(id)
+          ? `Question ${numbers.get(id)} moved to another part`
+          : `Question ${numbers.get(id)} moved to ${placed.get(id)}`;
+    keep(next, said);
   };
   const duplicate = (question: Question) => {
     const next = withCopy(paper, question, () => nanoid(12));
@@ -80,14 +107,24 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
     openAndFocus(next.question.id);
   };
   const remove = (question: Question) => {
-    keep(withoutQuestion(paper, question.id), `Question ${paper.questions.indexOf(question) + 1} deleted`);
+    keep(withoutQuestion(paper, question.id), `Question ${numbers.get(question.id)} deleted`);
     setOpenId(null);
   };
   const goTo = (finding: Finding) => {
-    if (finding.questionId) openAndFocus(finding.questionId, finding.field);
+    if (finding.partId) focusField(finding.field ?? '');
+    else if (finding.questionId) openAndFocus(finding.questionId, finding.field);
     else focusField(finding.field ?? 'title');
   };
-  const step = (by: number) => openAndFocus(paper.questions[openIndex + by]?.id ?? openId);
+  const step = (by: number) => {
+    const order = rows.flatMap((row) => ('question' in row ? row.question.id : []));
+    openAndFocus(order[order.indexOf(openId ?? '') + by] ?? openId);
+  };
+  const addPart = () => {
+    const next = withNewPart(paper, openId, () => nanoid(12));
+    keep(next.paper, 'Part begun');
+    focusField(`part-${next.part.id}`);
+  };
+  const change = (many: ManyChange, said: string) => picked && keep(withMany(paper, picked, many), said);
 
   useHotkeys(
     [
@@ -107,12 +144,27 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
       marginLabel={open ? 'About the open question' : 'About the paper'}
       margin={
         <>
-          <PaperMargin paper={paper} goTo={goTo} brief={open !== undefined} />
+          <PaperMargin
+            paper={paper}
+            keep={keep}
+            goTo={goTo}
+            brief={open !== undefined || picked !== null}
+            pickMany={() => {
+              setOpenId(null);
+              setPicked(picked === null ? new Set() : null);
+            }}
+          />
+          {picked && <ManyAtOnce paper={paper} picked={picked} pick={setPicked} change={change} />}
+          {picked && (
+            <Button size="compact-md" onClick={() => setPicked(null)}>
+              Done with these
+            </Button>
+          )}
           {open && (
             <QuestionMargin
               key={open.id}
               question={open}
-              number={openIndex + 1}
+              number={numbers.get(open.id) ?? ''}
               keep={(question, said, field) => keep(withQuestion(paper, question), said, field)}
               duplicate={() => duplicate(open)}
               remove={() => remove(open)}
@@ -127,9 +179,12 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
         openId={openId}
         open={openAndFocus}
         move={move}
+        picked={picked}
+        pick={setPicked}
+        keepPaper={keep}
         keep={(question, said, field) => keep(withQuestion(paper, question), said, field)}
       />
-      <NewQuestion add={add} first={paper.questions.length === 0} />
+      <NewQuestion add={add} addPart={addPart} first={paper.questions.length === 0} />
     </TwoColumns>
   );
 }

@@ -2,7 +2,19 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Paper } from '@/core/model/paper';
 import { at, counter, paperQuestions, tideChoice } from '../../../tests/unit/samples';
-import { withCopy, withMoved, withNewQuestion, withoutQuestion, withQuestion } from './paperEdits';
+import {
+  rowId,
+  rowsOf,
+  withCopy,
+  withMany,
+  withMoved,
+  withNewPart,
+  withNewQuestion,
+  withoutPart,
+  withoutQuestion,
+  withPart,
+  withQuestion,
+} from './paperEdits';
 
 const paper: Paper = {
   id: 'p',
@@ -51,5 +63,82 @@ describe('changes of a paper', () => {
     );
     expect(withMoved(paper, 0, -1)).toBe(paper);
     expect(ids(withMoved(paper, 0, 3))).toEqual(['q2', 'q3', 'q4', 'q1']);
+  });
+});
+
+describe('parts of a paper', () => {
+  const parted = withNewPart(paper, 'q2', () => 'P').paper;
+  const inParts = (changed: Paper) => changed.questions.map((question) => [question.id, question.partId]);
+
+  it('a new part takes what follows up to the next part', () => {
+    expect(inParts(parted)).toEqual([
+      ['q1', undefined],
+      ['q2', undefined],
+      ['q3', 'P'],
+      ['q4', 'P'],
+    ]);
+    expect(rowsOf(parted).map(rowId)).toEqual(['q1', 'q2', 'P', 'q3', 'q4']);
+  });
+
+  it('a question moved over a heading joins that part', () => {
+    expect(inParts(withMoved(parted, 1, 2))).toContainEqual(['q2', 'P']);
+    expect(inParts(withMoved(parted, 3, 1))[1]).toEqual(['q3', undefined]);
+  });
+
+  it('a heading moved takes its questions along', () => {
+    const two = withNewPart(parted, 'q3', () => 'Q').paper;
+    expect(rowsOf(two).map(rowId)).toEqual(['q1', 'q2', 'P', 'q3', 'Q', 'q4']);
+    expect(rowsOf(withMoved(two, 4, 2)).map(rowId)).toEqual(['q1', 'q2', 'Q', 'q4', 'P', 'q3']);
+    expect(rowsOf(withMoved(two, 2, 5)).map(rowId)).toEqual(['q1', 'q2', 'Q', 'q4', 'P', 'q3']);
+  });
+
+  it('without its heading the questions of a part join what is before', () => {
+    expect(inParts(withoutPart(parted, 'P')).every(([, partId]) => partId === undefined)).toBe(true);
+    expect(withoutPart(parted, 'P').parts).toBeUndefined();
+  });
+
+  it('a heading is changed without touching its questions', () => {
+    const [part] = parted.parts ?? [];
+    if (!part) throw new Error('no part');
+    const changed = withPart(parted, { ...part, title: 'Section B', draw: 1 });
+    expect(changed.parts?.[0]).toMatchObject({ title: 'Section B', draw: 1 });
+    expect(changed.questions).toBe(parted.questions);
+  });
+});
+
+describe('many questions at once', () => {
+  const all = new Set(ids(paper));
+
+  it('points, tags and their undoing', () => {
+    const priced = withMany(paper, new Set(['q1', 'q3']), { what: 'points', points: 4 });
+    expect(priced.questions.map((question) => question.points)).toEqual([4, 2, 4, 3]);
+    const tagged = withMany(paper, all, { what: 'addTag', tag: 'tides' });
+    expect(tagged.questions.every((question) => question.tags.includes('tides'))).toBe(true);
+    expect(withMany(tagged, all, { what: 'addTag', tag: 'tides' })).toEqual(tagged);
+    expect(withMany(tagged, all, { what: 'removeTag', tag: 'tides' }).questions).toEqual(paper.questions);
+  });
+
+  it('working only where a key scores, and its scheme stays when the share changes', () => {
+    const asked = withMany(paper, all, { what: 'working', keyShare: 0.5 });
+    expect(asked.questions.map((question) => question.working?.keyShare)).toEqual([0.5, 0.5, 0.5, undefined]);
+    const [first] = asked.questions;
+    if (!first?.working) throw new Error('no working');
+    const scheme = [{ id: 'l', text: 'Method', points: 1 }];
+    const written = withQuestion(asked, { ...first, working: { ...first.working, scheme } });
+    expect(withMany(written, all, { what: 'working', keyShare: 0.25 }).questions[0]?.working).toEqual({
+      keyShare: 0.25,
+      modelAnswer: '',
+      scheme,
+    });
+    expect(withMany(asked, all, { what: 'working', keyShare: null }).questions).toEqual(paper.questions);
+  });
+
+  it('shuffling touches only questions with options; moving and deleting keep the rest', () => {
+    const mixed = withMany(paper, all, { what: 'shuffle', on: true });
+    expect(mixed.questions.map((question) => 'shuffle' in question)).toEqual([true, true, false, false]);
+    const parted = withNewPart(paper, 'q4', () => 'P').paper;
+    const moved = withMany(parted, new Set(['q1', 'q2']), { what: 'moveTo', partId: 'P' });
+    expect(rowsOf(moved).map(rowId)).toEqual(['q3', 'q4', 'P', 'q1', 'q2']);
+    expect(ids(withMany(paper, new Set(['q1', 'q4']), { what: 'delete' }))).toEqual(['q2', 'q3']);
   });
 });

@@ -2,8 +2,9 @@ import type { PaperContent } from '@/core/model/paper';
 import type { Sitting } from '@/core/model/sitting';
 import type { Standing } from '@/core/running/standing';
 import { stripOf, type StageName } from '@/core/running/strip';
-import { paperFindings, totalPoints } from '@/core/scoring/paperFindings';
-import { counted, dayAndTime, percent, points } from '../format';
+import { paperFindings } from '@/core/scoring/paperFindings';
+import { givenCount, paperPoints } from '@/core/model/parts';
+import { counted, dayAndTime, percent, pointsRange } from '../format';
 import type { StripStage } from '../Strip';
 
 /** The strip of one sitting, in words. */
@@ -18,7 +19,7 @@ export function stripStages(
     closesAt: sitting.closesAt === null ? null : Date.parse(sitting.closesAt),
   };
   const words: Record<StageName, string> = {
-    write: `${counted(paper.questions.length, 'question')}, ${points(totalPoints(paper.questions))} points`,
+    write: `${counted(givenCount(paper), 'question')}, ${pointsRange(paperPoints(paper))} points`,
     run: runWords(standing, times, now),
     mark: markWords(standing),
     analyse: analyseWords(standing),
@@ -43,7 +44,7 @@ export function stripStages(
 export function paperStages(paperId: string, paper: PaperContent): StripStage[] {
   const findings = paperFindings(paper);
   const stops = findings.filter((finding) => finding.level === 'stops').length;
-  const size = `${counted(paper.questions.length, 'question')}, ${points(totalPoints(paper.questions))} points`;
+  const size = `${counted(givenCount(paper), 'question')}, ${pointsRange(paperPoints(paper))} points`;
   const ready = paper.questions.length > 0 && stops === 0;
   const left = findings.length === 0 ? 'ready' : `${counted(findings.length, 'thing')} to look at`;
   const stage = (name: StageName, words: string, href: string | null, next = false): StripStage => ({

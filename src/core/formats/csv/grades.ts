@@ -1,4 +1,5 @@
 import type { Question } from '../../kinds';
+import { numbersOf } from '../../kinds/items';
 import type { Group } from '../../model/people';
 import type { Seat } from '../../running/standing';
 import { endOf } from '../../running/terms';
@@ -28,6 +29,7 @@ export function gradesCsv(
   withMark: boolean,
 ): string {
   const groupName = new Map(groups.map((group) => [group.id, group.name]));
+  const numbers = numbersOf(questions);
   const header = [
     ...[
       'family name',
@@ -42,7 +44,7 @@ export function gradesCsv(
       'marking',
     ],
     ...['attempt', 'started', 'handed in', 'minutes'],
-    ...questions.map((question, index) => `Q${index + 1} (${question.points})`),
+    ...questions.map((question) => `Q${numbers.get(question.id) ?? ''} (${question.points})`),
   ];
   const rows = seats.map((seat) => gradesRow(questions, seat, groupName, now));
   return csvFrom([header, ...rows], withMark);

@@ -1,8 +1,13 @@
 import { z } from 'zod';
+import { itemsOf } from '../../kinds/items';
 import { kindOf, StudentQuestion, type Question } from '../../kinds';
 import { Answers, type Attempt } from '../../model/sitting';
 import { Id, Instant, Line, Text } from '../../model/common';
 import type { PaperContent } from '../../model/paper';
+
+/** A part as a student reads it. */
+export const StudentPart = z.object({ id: Id, title: Line, instructions: Text });
+export type StudentPart = z.infer<typeof StudentPart>;
 
 /** A paper on its way to a student: no key, scheme, note or comment. */
 export const PaperPacket = z.object({
@@ -12,6 +17,7 @@ export const PaperPacket = z.object({
   title: Line,
   instructions: Text,
   questions: StudentQuestion.array(),
+  parts: StudentPart.array().optional(),
   startedAt: Instant,
   /** Answers the teacher's side already holds: what a new device goes on from. */
   answers: Answers,
@@ -21,7 +27,7 @@ export type PaperPacket = z.infer<typeof PaperPacket>;
 
 /** The packet of one attempt, with the questions in the order this student was given. */
 export function paperPacket(paper: PaperContent, attempt: Attempt): PaperPacket {
-  const byId = new Map(paper.questions.map((question) => [question.id, question]));
+  const byId = new Map(itemsOf(paper.questions).map((question) => [question.id, question]));
   return {
     attemptId: attempt.id,
     sittingId: attempt.sittingId,
@@ -32,10 +38,17 @@ export function paperPacket(paper: PaperContent, attempt: Attempt): PaperPacket 
       attempt.questionIds.flatMap((id) => byId.get(id) ?? []),
       attempt.id,
     ),
+    ...studentParts(paper),
     startedAt: attempt.startedAt,
     answers: attempt.answers,
     comeBack: attempt.comeBack,
   };
+}
+
+/** The parts as students read them: nothing of how they are drawn. */
+export function studentParts({ parts }: Pick<PaperContent, 'parts'>): { parts?: StudentPart[] } {
+  if (!parts || parts.length === 0) return {};
+  return { parts: parts.map(({ id, title, instructions }) => ({ id, title, instructions })) };
 }
 
 /**

@@ -1,5 +1,12 @@
 import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
-import { PickedResponse, copiedOptions, optionFindings, pickedText, choiceForStudent } from '../options';
+import {
+  choiceFindings,
+  PickedResponse,
+  copiedOptions,
+  optionFindings,
+  pickedText,
+  choiceForStudent,
+} from '../options';
 import { OneChoice, StudentOneChoice } from './schema';
 
 /** One option is right. */
@@ -26,7 +33,7 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
     const findings = optionFindings(question.id, question.options);
     if (!oneChoice.hasKey(question))
       findings.push({ level: 'look', code: 'noKey', questionId: question.id, field: 'options' });
-    return findings;
+    return [...findings, ...choiceFindings({ ...question, right: question.key ? [question.key] : [] })];
   },
   hasKey: (question) => question.options.some((option) => option.id === question.key),
   score: (question, response) => ({

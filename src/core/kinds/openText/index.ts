@@ -45,7 +45,11 @@ export const openText: QuestionKind<OpenText, StudentOpenText, TextResponse> = {
   ],
   rightAnswer: () => null,
   partlyRight: () => null,
-  forStudent: (question) => ({ ...studentFields(question), kind: 'openText' }),
+  forStudent: (question) => ({
+    ...studentFields(question),
+    kind: 'openText',
+    ...(question.workingOf !== undefined && { workingOf: question.workingOf }),
+  }),
 };
 
 function openTextFindings(question: OpenText): Finding[] {

@@ -1,5 +1,12 @@
 import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
-import { PickedResponse, copiedOptions, optionFindings, pickedText, choiceForStudent } from '../options';
+import {
+  choiceFindings,
+  choiceForStudent,
+  copiedOptions,
+  optionFindings,
+  PickedResponse,
+  pickedText,
+} from '../options';
 import { partPointsShare, type PickCounts } from './partPoints';
 import { SeveralChoices, StudentSeveralChoices } from './schema';
 
@@ -37,7 +44,7 @@ export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices,
     if (!severalChoices.hasKey(question)) findings.push({ level: 'look', code: 'noKey', ...place });
     else if (question.options.every((option) => question.key.includes(option.id)))
       findings.push({ level: 'look', code: 'everyOptionRight', ...place });
-    return findings;
+    return [...findings, ...choiceFindings({ ...question, right: question.key })];
   },
   hasKey: (question) => question.options.some((option) => question.key.includes(option.id)),
   score: (question, response) => ({

@@ -1,5 +1,6 @@
 import type { Categories, StudentCategories } from '@/core/kinds/categories/schema';
 import type { PairsResponse } from '@/core/kinds/pairs';
+import { PrintedPairs } from '../printed';
 import type { KindView } from '../KindView';
 import { EditPairs } from '../pairs/EditPairs';
 import { ShowPairs, SitPairs } from '../pairs/SitPairs';
@@ -15,4 +16,5 @@ export const categoriesView: KindView<Categories, StudentCategories, PairsRespon
   ),
   Sit: SitPairs,
   Show: ShowPairs,
+  Printed: PrintedPairs,
 };

@@ -1,5 +1,6 @@
 import type { Matching, StudentMatching } from '@/core/kinds/matching/schema';
 import type { PairsResponse } from '@/core/kinds/pairs';
+import { PrintedPairs } from '../printed';
 import type { KindView } from '../KindView';
 import { EditPairs } from '../pairs/EditPairs';
 import { ShowPairs, SitPairs } from '../pairs/SitPairs';
@@ -15,4 +16,5 @@ export const matchingView: KindView<Matching, StudentMatching, PairsResponse> = 
   ),
   Sit: SitPairs,
   Show: ShowPairs,
+  Printed: PrintedPairs,
 };

@@ -3,6 +3,7 @@ import { numberFrom } from '@/core/kinds/number/numberFrom';
 import type { NumberQuestion, StudentNumberQuestion } from '@/core/kinds/number/schema';
 import type { TextResponse } from '@/core/kinds/textResponse';
 import { exactNumber } from '@/ui/format';
+import { PrintedLines } from '../printed';
 import type { KindView, SitProps } from '../KindView';
 import styles from '../sit.module.css';
 import { WrittenAnswer } from '../text/TextAnswer';
@@ -53,4 +54,5 @@ export const numberView: KindView<NumberQuestion, StudentNumberQuestion, TextRes
   Edit,
   Sit,
   Show: WrittenAnswer,
+  Printed: ({ room }) => <PrintedLines count={room ? 1 : 0} />,
 };

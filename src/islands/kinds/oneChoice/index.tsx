@@ -1,6 +1,7 @@
 import { Radio } from '@mantine/core';
 import type { OneChoice, StudentOneChoice } from '@/core/kinds/oneChoice/schema';
 import type { PickedResponse } from '@/core/kinds/options';
+import { PrintedOptions } from '../printed';
 import type { EditProps, KindView } from '../KindView';
 import { OptionPicker, PickedOptions } from '../options/OptionList';
 import { OptionRows } from '../options/OptionRows';
@@ -34,4 +35,5 @@ export const oneChoiceView: KindView<OneChoice, StudentOneChoice, PickedResponse
   Edit,
   Sit: (props) => <OptionPicker {...props} several={false} />,
   Show: PickedOptions,
+  Printed: ({ question }) => <PrintedOptions options={question.options} several={false} />,
 };

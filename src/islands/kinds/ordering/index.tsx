@@ -5,6 +5,7 @@ import type { Ordering, OrderResponse, OrderRule, StudentOrdering } from '@/core
 import type { PairItem } from '@/core/kinds/pairs';
 import { moved, SortableItem, SortableList } from '@/ui/Sortable';
 import edit from '../edit.module.css';
+import { PrintedItems } from '../printed';
 import type { EditProps, KindView, ShowProps, SitProps } from '../KindView';
 import { PartPoints } from '../PartPoints';
 import sit from '../sit.module.css';
@@ -164,4 +165,9 @@ function Show({ question, response }: ShowProps<StudentOrdering, OrderResponse>)
   );
 }
 
-export const orderingView: KindView<Ordering, StudentOrdering, OrderResponse> = { Edit, Sit, Show };
+export const orderingView: KindView<Ordering, StudentOrdering, OrderResponse> = {
+  Edit,
+  Sit,
+  Show,
+  Printed: ({ question }) => <PrintedItems items={question.items} />,
+};

@@ -7,6 +7,7 @@ import type {
   StudentSeveralChoices,
 } from '@/core/kinds/severalChoices/schema';
 import edit from '../edit.module.css';
+import { PrintedOptions } from '../printed';
 import type { EditProps, KindView } from '../KindView';
 import { OptionPicker, PickedOptions } from '../options/OptionList';
 import { OptionRows } from '../options/OptionRows';
@@ -84,4 +85,5 @@ export const severalChoicesView: KindView<SeveralChoices, StudentSeveralChoices,
   Edit,
   Sit: (props) => <OptionPicker {...props} several />,
   Show: PickedOptions,
+  Printed: ({ question }) => <PrintedOptions options={question.options} several />,
 };

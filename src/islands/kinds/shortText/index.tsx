@@ -2,6 +2,7 @@ import { Checkbox } from '@mantine/core';
 import type { ShortText, StudentShortText } from '@/core/kinds/shortText/schema';
 import type { TextResponse } from '@/core/kinds/textResponse';
 import styles from '../edit.module.css';
+import { PrintedLines } from '../printed';
 import type { EditProps, KindView } from '../KindView';
 import { AcceptedRows, ForgiveChoice } from '../text/AcceptedRows';
 import { TextAnswer, WrittenAnswer } from '../text/TextAnswer';
@@ -44,4 +45,5 @@ export const shortTextView: KindView<ShortText, StudentShortText, TextResponse> 
   Edit,
   Sit: (props) => <TextAnswer {...props} rows={1} />,
   Show: WrittenAnswer,
+  Printed: ({ room }) => <PrintedLines count={room ? 1 : 0} />,
 };

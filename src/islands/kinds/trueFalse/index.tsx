@@ -3,6 +3,7 @@ import { trueFalseOptions } from '@/core/kinds/trueFalse';
 import type { StudentTrueFalse, TrueFalse } from '@/core/kinds/trueFalse/schema';
 import type { PickedResponse } from '@/core/kinds/options';
 import styles from '../edit.module.css';
+import { PrintedOptions } from '../printed';
 import type { EditProps, KindView } from '../KindView';
 import { OptionPicker, PickedOptions } from '../options/OptionList';
 
@@ -52,4 +53,5 @@ export const trueFalseView: KindView<TrueFalse, StudentTrueFalse, PickedResponse
   Show: ({ question, response }) => (
     <PickedOptions question={{ id: question.id, options }} response={response} />
   ),
+  Printed: () => <PrintedOptions options={options} several={false} />,
 };

@@ -1,0 +1,43 @@
+import { roundPoints } from '../scoring/points';
+import { kindOf, type Question } from './index';
+
+/** The id of the working that belongs to a question. */
+export const workingId = (questionId: string) => `${questionId}.working`;
+
+/**
+ * What a paper is sat, scored and marked as. A question that asks for working is two items: its answer, scored by
+ * the key for a share of the points, and the working, marked by hand for the rest. All others are one.
+ */
+export function itemsOf(questions: readonly Question[]): Question[] {
+  return questions.flatMap((question) => {
+    const { working, ...rest } = question;
+    if (!working || kindOf(question).scoredBy === 'hand') return [question];
+    const byKey = roundPoints(question.points * working.keyShare);
+    const item: Question = {
+      id: workingId(question.id),
+      kind: 'openText',
+      workingOf: question.id,
+      stem: `Working: ${question.stem}`,
+      points: roundPoints(question.points - byKey),
+      tags: question.tags,
+      commentRight: '',
+      commentWrong: '',
+      note: question.note,
+      modelAnswer: working.modelAnswer,
+      scheme: working.scheme,
+      ...(question.partId !== undefined && { partId: question.partId }),
+    };
+    return [{ ...rest, points: byKey } as Question, item]; // the kind's own fields are untouched
+  });
+}
+
+/** How each item is numbered on the paper: "3", and "3 w" for its working. By id. */
+export function numbersOf(
+  items: readonly { id: string; workingOf?: string | undefined }[],
+): Map<string, string> {
+  const numbers = new Map<string, string>();
+  let last = 0;
+  for (const { id, workingOf } of items)
+    numbers.set(id, workingOf === undefined ? String(++last) : `${numbers.get(workingOf) ?? last} w`);
+  return numbers;
+}

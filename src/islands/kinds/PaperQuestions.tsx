@@ -1,0 +1,54 @@
+import type { ReactNode } from 'react';
+import type { StudentPart } from '@/core/formats/packet/paper';
+import type { Response, StudentQuestion } from '@/core/kinds';
+import { numbersOf } from '@/core/kinds/items';
+import type { Answers } from '@/core/model/sitting';
+import { counted } from '@/ui/format';
+import { viewOf } from '.';
+import styles from './PaperQuestions.module.css';
+
+interface PaperQuestionsProps {
+  questions: StudentQuestion[];
+  parts: StudentPart[];
+  responseTo: (questionId: string) => Response | null;
+  respond: (questionId: string, response: Response) => void;
+  /** What stands under a question. */
+  below?: (question: StudentQuestion) => ReactNode;
+}
+
+/** The questions of a paper as a student gets them, with the headings of their parts. */
+export function PaperQuestions({ questions, parts, responseTo, respond, below }: PaperQuestionsProps) {
+  const numbers = numbersOf(questions);
+  return questions.map((question, index) => {
+    const { Sit } = viewOf(question);
+    const begins = question.partId !== questions[index - 1]?.partId;
+    const part = begins ? parts.find((each) => each.id === question.partId) : undefined;
+    const number = numbers.get(question.id) ?? '';
+    return (
+      <div key={question.id}>
+        {part && (
+          <header className={styles.part}>
+            <h2>{part.title}</h2>
+            {part.instructions && <p className="keepLines">{part.instructions}</p>}
+          </header>
+        )}
+        <section id={`question-${question.id}`} className={styles.question} aria-label={`Question ${number}`}>
+          <p id={`stem-${question.id}`} className="keepLines">
+            <strong>{number}</strong>&ensp;{question.stem}{' '}
+            <span className={styles.soft}>({counted(question.points, 'point')})</span>
+          </p>
+          <Sit
+            question={question}
+            response={responseTo(question.id)}
+            respond={(response) => respond(question.id, response)}
+            labelledBy={`stem-${question.id}`}
+          />
+          {below?.(question)}
+        </section>
+      </div>
+    );
+  });
+}
+
+/** The responses of kept answers, by question. */
+export const responsesOf = (answers: Answers) => (id: string) => answers[id]?.response ?? null;
