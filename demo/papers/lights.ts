@@ -109,7 +109,7 @@ export const lights = {
       [
         ['A vessel fishing, not trawling, seen from her port side', 0],
         ['A pilot vessel', 4, 'A pilot vessel has white over red.'],
-        ['A vessel not under command', 2, 'She has two red lights.'],
+        ['A vessel not under command, making way', 2, 'She has two red lights.'],
         ['A vessel aground', 1],
       ],
       { tags: ['lights', 'collision rules'], difficulty: 1.3 },

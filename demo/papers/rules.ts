@@ -84,7 +84,7 @@ export const rules = {
       'In a narrow channel a vessel keeps',
       [
         ['as near to its outer limit on her starboard side as is safe', 0],
-        ['in the middle', 2],
+        ['in the middle, where the buoys would lead her', 2],
         ['to its port side', 2],
         ['where the water is deepest', 2],
       ],

@@ -1,0 +1,184 @@
+import { expect, test, type Page } from '@playwright/test';
+import {
+  beginPaper,
+  enterAs,
+  handIn,
+  joinCodeOf,
+  kept,
+  makeGroup,
+  pasteStudents,
+  stage,
+  startPaper,
+} from './steps';
+
+/** Types into the field that has this name, reached by keys only from where the cursor is. */
+async function tabTo(page: Page, name: RegExp) {
+  for (let presses = 0; presses < 60; presses++) {
+    await page.keyboard.press('Tab');
+    const label = await page.evaluate(() => {
+      const field = document.activeElement;
+      const by = field?.getAttribute('aria-label');
+      const labels =
+        field instanceof HTMLInputElement ||
+        field instanceof HTMLTextAreaElement ||
+        field instanceof HTMLSelectElement
+          ? [...(field.labels ?? [])]
+          : [];
+      return by ?? labels[0]?.textContent ?? field?.textContent ?? '';
+    });
+    if (name.test(label)) return;
+  }
+  throw new Error(`no ${name} within reach of Tab`);
+}
+
+async function press(page: Page, name: RegExp) {
+  await tabTo(page, name);
+  await page.keyboard.press('Enter');
+}
+
+async function write(page: Page, name: RegExp, text: string) {
+  await tabTo(page, name);
+  await page.keyboard.type(text);
+}
+
+/** A new question of a kind, by its button at the end; the cursor is in its text afterwards. */
+async function begin(page: Page, kind: string, stem: string) {
+  await page.keyboard.press('Escape');
+  await page
+    .getByRole('group', { name: 'New question' })
+    .getByRole('button', { name: kind, exact: true })
+    .focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('textbox', { name: /^Text of question/ })).toBeFocused();
+  await page.keyboard.type(stem);
+}
+
+test('one of each new kind is written by keys, sat on a phone and scored', async ({ page }) => {
+  test.setTimeout(150_000);
+  await makeGroup(page, 'Kinds');
+  await pasteStudents(page, ['Name', 'Tran, Linh']);
+  const code = await joinCodeOf(page, 'Tran');
+  await beginPaper(page, 'Every kind');
+
+  await begin(page, 'True or false', 'A stern light is white.');
+  await tabTo(page, /^True is right/);
+  await page.keyboard.press('Space');
+
+  await begin(page, 'Number', '6 knots for two and a half hours: how far?');
+  await tabTo(page, /^How near/);
+  await page.keyboard.type('give');
+  await write(page, /^Value of accepted number 1/, '15');
+  await write(page, /^Give or take/, '0,5');
+  await tabTo(page, /^Unit/);
+  await page.keyboard.type('With a');
+  await write(page, /^Names of unit 1/, 'nm, nautical miles');
+
+  await begin(page, 'Gaps in a text', 'Fill in.');
+  await write(page, /^The text/, 'The incoming stream is the flood');
+  await page.keyboard.press('Control+Shift+ArrowLeft');
+  await press(page, /^Put a gap/);
+  await expect(page.getByLabel('Gap 1, accepted answer 1', { exact: true })).toHaveValue('flood');
+
+  await begin(page, 'Matching', 'Which side?');
+  await write(page, /^Partner A/, 'red');
+  await write(page, /^Partner B/, 'green');
+  for (const letter of ['C', 'C']) await press(page, new RegExp(`^Take out partner ${letter}`));
+  await write(page, /^Item 1$/, 'port');
+  await tabTo(page, /^Item 1 belongs/);
+  await page.keyboard.type('A');
+  await write(page, /^Item 2$/, 'starboard');
+  await tabTo(page, /^Item 2 belongs/);
+  await page.keyboard.type('B');
+  for (const item of ['3', '3']) await press(page, new RegExp(`^Take out item ${item}`));
+
+  await begin(page, 'Ordering', 'From low to high');
+  for (const [index, text] of ['neap range', 'mean range', 'spring range'].entries())
+    await write(page, new RegExp(`^Item ${index + 1}$`), text);
+  await press(page, /^Take out item 4/);
+
+  await begin(page, 'Sorting into categories', 'Day or night?');
+  await write(page, /^Category A/, 'day');
+  await write(page, /^Category B/, 'night');
+  for (const [index, text] of ['cone', 'light'].entries()) {
+    await write(page, new RegExp(`^Item ${index + 1}$`), text);
+    await tabTo(page, new RegExp(`^Item ${index + 1} belongs`));
+    await page.keyboard.type(index === 0 ? 'A' : 'B');
+  }
+  for (let left = 4; left > 0; left--) await press(page, /^Take out item 3/);
+
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('Nothing is missing')).toBeVisible();
+  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('checkbox', { name: /Kinds/ }).check();
+  await page.getByRole('button', { name: /^Give it to 1 student/ }).click();
+  await expect(page).toHaveURL(/\/run$/);
+
+  const student = await enterAs(page.context(), code);
+  await student.setViewportSize({ width: 360, height: 740 });
+  await startPaper(student);
+  const question = (number: number) =>
+    student.getByRole('region', { name: `Question ${number}`, exact: true });
+  await question(1).getByRole('radio', { name: /True/ }).check();
+  await question(2).getByRole('textbox').fill('15,2 nautical miles');
+  await expect(question(2).getByText('Understood: 15.2 nautical miles')).toBeVisible();
+  await question(3).getByRole('textbox', { name: 'Gap 1' }).fill('Flood');
+  await question(4).getByLabel('port').selectOption('red');
+  await question(4).getByLabel('starboard').selectOption('red');
+  // By keys, as a screen reader user would: each item one place up until it is where it belongs.
+  for (const text of ['neap range', 'mean range']) {
+    const wanted = text === 'neap range' ? 1 : 2;
+    for (let presses = 0; presses < 3; presses++) {
+      const rows = await question(5).getByRole('listitem').allTextContents();
+      if (rows[wanted - 1]?.includes(text)) break;
+      await question(5)
+        .getByRole('button', { name: `Put ${text} earlier` })
+        .press('Enter');
+    }
+  }
+  const keep = question(5).getByRole('button', { name: 'They are in order as they stand' });
+  if (await keep.isVisible()) await keep.press('Enter');
+  await question(6).getByLabel('cone').selectOption('day');
+  await question(6).getByLabel('light').selectOption('night');
+  expect(await student.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+  await expect(student.getByText('6 of 6 answered')).toBeVisible();
+  await handIn(student);
+
+  // 1 + 1 + 2 + half of 2 + 2 + 2 points.
+  await stage(page, 'Hand back');
+  await expect(page.getByRole('row', { name: /Tran, Linh/ })).toContainText('9 / 10');
+});
+
+test('parts draw for each student, many are changed at once, and the paper is printed', async ({ page }) => {
+  await page.goto('/papers/paper-tides');
+  const margin = page.getByRole('complementary');
+  await page.getByRole('button', { name: 'Open question 9', exact: true }).click();
+  await page.getByRole('button', { name: 'A new part' }).click();
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Title of part 1').fill('Open questions');
+  await page.getByLabel('Draw questions of part 1 by chance').check();
+  await page.getByLabel('How many questions of part 1 each student gets').fill('2');
+  await expect(page.getByText('of 3, drawn by chance')).toBeVisible();
+  await expect(margin.getByText('in 11 questions')).toBeVisible();
+  await page.getByLabel('Begin part 1 on a new page in print').check();
+
+  await page.getByRole('button', { name: 'Change many at once' }).click();
+  for (const number of [1, 2, 3]) await page.getByLabel(`Pick question ${number}`, { exact: true }).check();
+  await expect(margin.getByRole('heading', { name: '3 questions picked' })).toBeVisible();
+  await page.getByRole('button', { name: '% by key, rest for working' }).click();
+  await kept(page, 'Working asked for in 3 questions');
+  await page.getByRole('button', { name: 'Done with these' }).click();
+  await expect(page.getByText(/with working/)).toHaveCount(3);
+
+  await page.goto('/papers/paper-tides/print');
+  await expect(page.getByRole('article', { name: 'The paper, with room for answers' })).toBeVisible();
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('banner')).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
+  const pages = ((await page.pdf({ format: 'A4' })).toString('latin1').match(/\/Type\s*\/Page\b/g) ?? [])
+    .length;
+  expect(pages).toBeGreaterThan(1);
+  await page.emulateMedia({ media: 'screen' });
+  await expect(page.getByRole('article')).not.toContainText('Say the row aloud');
+  await page.getByRole('radio', { name: /^The key/ }).check();
+  await expect(page.getByRole('article')).toContainText('3/12');
+});
