@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Answers } from '@/core/model/sitting';
-import { Id, Instant, Line, Text } from '@/core/model/common';
+import { Id, Instant, Line } from '@/core/model/common';
+import { RichText } from '@/core/model/richText';
 import { PaperPacket } from '@/core/formats/packet/paper';
 import { ScriptPacket } from '@/core/handback/script';
 
@@ -13,7 +14,7 @@ export const HomeSitting = z.object({
   sittingId: Id,
   title: Line,
   /** Empty unless the student may start. */
-  instructions: Text,
+  instructions: RichText,
   questions: z.number().int(),
   opensAt: Instant,
   closesAt: Instant.nullable(),

@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { Id, Line, Points, Text, type Finding } from '../model/common';
+import { RichText } from '../model/richText';
 import { SchemeLine } from './schemeLine';
 
 /** What every question has, whatever its kind. Spread into the schema of a kind. */
 export const questionFields = {
   id: Id,
-  stem: Text,
+  stem: RichText,
   points: Points,
   tags: Line.array().max(50),
   /** Shown to whoever had all the points. */
@@ -43,7 +44,7 @@ export const emptyQuestionFields = {
 export interface QuestionBase {
   id: string;
   kind: string;
-  stem: string;
+  stem: RichText;
   points: number;
   tags: string[];
   commentRight: string;
@@ -56,7 +57,7 @@ export interface QuestionBase {
 }
 
 /** What every student's question has: nothing that gives the answer away. */
-export const studentQuestionFields = { id: Id, stem: Text, points: Points, partId: Id.optional() };
+export const studentQuestionFields = { id: Id, stem: RichText, points: Points, partId: Id.optional() };
 
 export function studentFields({ id, stem, points, partId }: QuestionBase) {
   return { id, stem, points, ...(partId !== undefined && { partId }) };

@@ -1,3 +1,4 @@
+import { richDoc, type RichText } from '../model/richText';
 import { roundPoints } from '../scoring/points';
 import { kindOf, type Question } from './index';
 
@@ -17,7 +18,7 @@ export function itemsOf(questions: readonly Question[]): Question[] {
       id: workingId(question.id),
       kind: 'openText',
       workingOf: question.id,
-      stem: `Working: ${question.stem}`,
+      stem: workingStem(question.stem),
       points: roundPoints(question.points - byKey),
       tags: question.tags,
       commentRight: '',
@@ -29,6 +30,12 @@ export function itemsOf(questions: readonly Question[]): Question[] {
     };
     return [{ ...rest, points: byKey } as Question, item]; // the kind's own fields are untouched
   });
+}
+
+/** "Working:", and what is asked. */
+function workingStem(stem: RichText): RichText {
+  if (typeof stem === 'string') return `Working: ${stem}`;
+  return { ...stem, content: [...richDoc('Working:').content, ...stem.content] };
 }
 
 /** How each item is numbered on the paper: "3", and "3 w" for its working. By id. */

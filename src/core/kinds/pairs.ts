@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Id, Text, type Finding } from '../model/common';
+import type { RichText } from '../model/richText';
 import { shuffled } from '../shuffled';
 import {
   emptyQuestionFields,
@@ -47,7 +48,7 @@ export interface PairsQuestion extends QuestionBase {
 export interface StudentPairsQuestion {
   id: string;
   kind: PairsQuestion['kind'];
-  stem: string;
+  stem: RichText;
   points: number;
   items: PairItem[];
   targets: PairItem[];

@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { Question } from '../kinds';
-import { Id, Instant, Line, Points, Text } from './common';
+import { Id, Instant, Line, Points } from './common';
+import { RichText } from './richText';
 
 /** A run of questions with a title and instructions of its own. */
 export const PaperPart = z.object({
   id: Id,
   title: Line,
-  instructions: Text,
+  instructions: RichText,
   /** How many of its questions each student gets, drawn by chance; null: all. */
   draw: z.number().int().min(1).max(500).nullable(),
   /** Whether each student gets them in an order of their own. */
@@ -19,7 +20,7 @@ export type PaperPart = z.infer<typeof PaperPart>;
 /** What a paper holds; a version is this, frozen. */
 export const PaperContent = z.object({
   title: Line,
-  instructions: Text,
+  instructions: RichText,
   questions: Question.array().max(500),
   parts: PaperPart.array().max(50).optional(),
   /** Whether each student gets the questions before the first part in an order of their own. */

@@ -18,7 +18,7 @@ import { itemsOf, numbersOf, workingId } from '../kinds/items';
 import { paperFindings, questionFindings } from '../scoring/paperFindings';
 import { scoreAttempt } from '../scoring/scoreAttempt';
 import { openableLink } from './link';
-import { PaperContent, type PaperPart } from './paper';
+import type { PaperContent, PaperPart } from './paper';
 import { drawnQuestions, givenCount, paperPoints, sectionsOf } from './parts';
 
 const part = (id: string, change: Partial<PaperPart> = {}): PaperPart => ({

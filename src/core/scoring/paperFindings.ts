@@ -3,6 +3,7 @@ import { itemsOf } from '../kinds/items';
 import type { Finding } from '../model/common';
 import { openableLink } from '../model/link';
 import type { PaperContent } from '../model/paper';
+import { isEmptyRich } from '../model/richText';
 import { paperPoints, sectionsOf } from '../model/parts';
 import { sumPoints } from './points';
 
@@ -36,7 +37,7 @@ function totalFindings(paper: PaperContent): Finding[] {
 
 export function questionFindings(question: Question): Finding[] {
   const findings: Finding[] = [];
-  if (!question.stem.trim())
+  if (isEmptyRich(question.stem))
     findings.push({ level: 'stops', code: 'noStem', questionId: question.id, field: 'stem' });
   if (question.points === 0)
     findings.push({ level: 'look', code: 'noPoints', questionId: question.id, field: 'points' });

@@ -1,4 +1,5 @@
 import { Fragment, useState } from 'react';
+import { plainText } from '@/core/model/richText';
 import { questionLine, type CategoryCount, type QuestionFigures } from '@/core/analysis/sittingFigures';
 import { kindOf } from '@/core/kinds';
 import { FillGlyph } from '@/ui/FillGlyph';
@@ -55,7 +56,7 @@ function FigureRow({ row, open, toggle }: { row: QuestionFigures; open: boolean;
     <tr className={under ? styles.underLine : undefined}>
       <td>
         <button type="button" className={styles.question} aria-expanded={open} onClick={toggle}>
-          <strong>{row.number}</strong> <span>{row.question.stem}</span>
+          <strong>{row.number}</strong> <span>{plainText(row.question.stem)}</span>
         </button>
       </td>
       <td>

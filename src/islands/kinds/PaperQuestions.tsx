@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { Rich } from '@/ui/Rich';
 import type { StudentPart } from '@/core/formats/packet/paper';
 import type { Response, StudentQuestion } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/items';
@@ -29,14 +30,17 @@ export function PaperQuestions({ questions, parts, responseTo, respond, below }:
         {part && (
           <header className={styles.part}>
             <h2>{part.title}</h2>
-            {part.instructions && <p className="keepLines">{part.instructions}</p>}
+            <div className={styles.soft}>
+              <Rich text={part.instructions} />
+            </div>
           </header>
         )}
         <section id={`question-${question.id}`} className={styles.question} aria-label={`Question ${number}`}>
-          <p id={`stem-${question.id}`} className="keepLines">
-            <strong>{number}</strong>&ensp;{question.stem}{' '}
+          <div id={`stem-${question.id}`}>
+            <strong>{number}</strong>&ensp;
+            <Rich text={question.stem} />{' '}
             <span className={styles.soft}>({counted(question.points, 'point')})</span>
-          </p>
+          </div>
           <Sit
             question={question}
             response={responseTo(question.id)}

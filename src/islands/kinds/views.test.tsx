@@ -4,6 +4,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { paperQuestions, samples } from '../../../tests/unit/samples';
 import { draw } from '../../../tests/unit/screen';
 import { kindOf, type Question, type Response } from '@/core/kinds';
+import { plainText } from '@/core/model/richText';
 import { viewOf } from '.';
 
 describe.each(Object.values(samples).map((question) => [question.kind, question] as const))(
@@ -17,7 +18,7 @@ describe.each(Object.values(samples).map((question) => [question.kind, question]
       const respond = vi.fn();
       const { container } = draw(
         <>
-          <p id="stem">{question.stem}</p>
+          <p id="stem">{plainText(question.stem)}</p>
           <Sit question={forStudent} response={null} respond={respond} labelledBy="stem" />
         </>,
       );
@@ -28,7 +29,7 @@ describe.each(Object.values(samples).map((question) => [question.kind, question]
     it('sat: every control has a name', () => {
       draw(
         <>
-          <p id="stem">{question.stem}</p>
+          <p id="stem">{plainText(question.stem)}</p>
           <Sit question={forStudent} response={null} respond={() => undefined} labelledBy="stem" />
         </>,
       );

@@ -1,4 +1,5 @@
 import { Button, Checkbox, Switch } from '@mantine/core';
+import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/options';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
@@ -35,7 +36,9 @@ export function MarkMargin(props: MarkMarginProps) {
         title={`Question ${number}, ${points(question.points)} points`}
         aside={<strong>{left > 0 ? `${left} left` : byHand ? 'all marked' : 'by key'}</strong>}
       >
-        <p className={`keepLines ${styles.stem}`}>{question.stem}</p>
+        <div className={styles.stem}>
+          <Rich text={question.stem} />
+        </div>
       </MarginBlock>
       {current && <PointsBlock {...props} current={current} />}
       {(keyText || question.note) && (

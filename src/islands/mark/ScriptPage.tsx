@@ -1,4 +1,5 @@
 import { Button, Checkbox, NativeSelect } from '@mantine/core';
+import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/items';
 import { schemeOf } from '@/core/marking/scheme';
@@ -145,9 +146,10 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
   return (
     <section className={styles.script} aria-label={`Question ${number}`}>
       <div className={styles.written}>
-        <p className="keepLines">
-          <strong>{number}</strong>&ensp;{question.stem}
-        </p>
+        <div>
+          <strong>{number}</strong>&ensp;
+          <Rich text={question.stem} />
+        </div>
         <Show
           question={kind.forStudent(question, `${seat.attempt?.id ?? ''} ${question.id}`)}
           response={seat.attempt?.answers[question.id]?.response ?? null}

@@ -1,4 +1,5 @@
 import { memo } from 'react';
+import { plainText } from '@/core/model/richText';
 import { numbersOf } from '@/core/kinds/items';
 import { registerName } from '@/core/model/people';
 import type { Seat } from '@/core/running/standing';
@@ -43,7 +44,7 @@ export function StudentGrid({ sitting, seats, currentId, choose }: StudentGridPr
             </th>
             <th scope="col">Last sign</th>
             {sitting.questions.map((question) => (
-              <th key={question.id} scope="col" className={styles.cell} title={question.stem}>
+              <th key={question.id} scope="col" className={styles.cell} title={plainText(question.stem)}>
                 {numbers.get(question.id)}
               </th>
             ))}

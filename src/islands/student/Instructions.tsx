@@ -1,5 +1,6 @@
 import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
+import { Rich } from '@/ui/Rich';
 import type { Carrier, Greeting, HomeSitting, StartReply } from '@/carriers/Carrier';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
@@ -51,7 +52,9 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
       }}
     >
       <h1 className={styles.heading}>{sitting.title}</h1>
-      {sitting.instructions && <p className="keepLines">{sitting.instructions}</p>}
+      <div>
+        <Rich text={sitting.instructions} />
+      </div>
       <ul className={styles.plain}>
         <li>{counted(sitting.questions, 'question')}.</li>
         <li>

@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import { useState } from 'react';
+import { plainText } from '@/core/model/richText';
 import { numbersOf } from '@/core/kinds/items';
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted } from '@/ui/format';
@@ -21,7 +22,7 @@ export function LastLook({ held, answered, goTo, handIn, back }: LastLookProps) 
   const rows = held.packet.questions.map((question) => ({
     id: question.id,
     number: numbers.get(question.id) ?? '',
-    stem: question.stem,
+    stem: plainText(question.stem),
     open: !answered(question.id),
     marked: held.comeBack.includes(question.id),
   }));

@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import { useEffect, useState } from 'react';
+import { Rich } from '@/ui/Rich';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import type { ScriptPacket, ScriptQuestion, Verdict } from '@/core/handback/script';
 import { FillGlyph } from '@/ui/FillGlyph';
@@ -73,9 +74,10 @@ function ReturnedQuestion({ row }: { row: ScriptQuestion }) {
   const share = row.points === undefined || question.points === 0 ? null : row.points / question.points;
   return (
     <section className={styles.question} aria-label={`Question ${row.number}`}>
-      <p className="keepLines">
-        <strong>{row.number}</strong>&ensp;{question.stem}
-      </p>
+      <div>
+        <strong>{row.number}</strong>&ensp;
+        <Rich text={question.stem} />
+      </div>
       {row.response !== undefined && <Show question={question} response={row.response} />}
       {(row.points !== undefined || row.verdict) && (
         <p className={styles.verdict}>

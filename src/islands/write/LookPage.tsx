@@ -1,5 +1,6 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
+import { Rich } from '@/ui/Rich';
 import { studentQuestions } from '@/core/formats/packet/paper';
 import type { Response } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
@@ -44,7 +45,9 @@ function Look({ paperId }: { paperId: string }) {
       }
     >
       <h1 className={styles.title}>{paper.title}</h1>
-      {paper.instructions && <p className={`keepLines ${styles.instructions}`}>{paper.instructions}</p>}
+      <div className={styles.instructions}>
+        <Rich text={paper.instructions} />
+      </div>
       <PaperQuestions
         questions={questions}
         parts={paper.parts ?? []}

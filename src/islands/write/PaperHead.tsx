@@ -1,4 +1,5 @@
-import { Textarea, TextInput } from '@mantine/core';
+import { TextInput } from '@mantine/core';
+import { RichField } from '@/ui/RichField';
 import type { Paper } from '@/core/model/paper';
 import type { KeepPaper } from './usePaperDraft';
 import styles from './write.module.css';
@@ -17,17 +18,12 @@ export function PaperHead({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
         value={paper.title}
         onChange={(event) => keep({ ...paper, title: event.currentTarget.value }, 'Title changed', 'title')}
       />
-      <Textarea
+      <RichField
         id="field-instructions"
-        aria-label="Instructions"
+        label="Instructions"
         placeholder="Instructions: what students read before they start"
-        autosize
-        minRows={1}
-        size="sm"
         value={paper.instructions}
-        onChange={(event) =>
-          keep({ ...paper, instructions: event.currentTarget.value }, 'Instructions changed', 'instructions')
-        }
+        change={(instructions) => keep({ ...paper, instructions }, 'Instructions changed', 'instructions')}
       />
     </div>
   );

@@ -1,4 +1,5 @@
-import { Button, Checkbox, Textarea, TextInput } from '@mantine/core';
+import { Button, Checkbox, TextInput } from '@mantine/core';
+import { RichField } from '@/ui/RichField';
 import type { PaperPart } from '@/core/model/paper';
 import { PointsField } from '@/ui/PointsField';
 import { SortableItem } from '@/ui/Sortable';
@@ -28,19 +29,13 @@ export function PartRow({ part, number, count, keep, remove }: PartRowProps) {
             keep({ ...part, title: event.currentTarget.value }, `Title of ${name}`, `part-title-${part.id}`)
           }
         />
-        <Textarea
-          aria-label={`Instructions of ${name}`}
+        <RichField
+          id={`field-part-instructions-${part.id}`}
+          label={`Instructions of ${name}`}
           placeholder="What students read before it"
-          autosize
-          minRows={1}
-          size="sm"
           value={part.instructions}
-          onChange={(event) =>
-            keep(
-              { ...part, instructions: event.currentTarget.value },
-              `Instructions of ${name}`,
-              `part-instructions-${part.id}`,
-            )
+          change={(instructions) =>
+            keep({ ...part, instructions }, `Instructions of ${name}`, `part-instructions-${part.id}`)
           }
         />
         <div className={styles.partChoices}>

@@ -1,6 +1,7 @@
 import { Button, Radio } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
+import { Rich } from '@/ui/Rich';
 import { studentQuestions } from '@/core/formats/packet/paper';
 import { kindOf, type Question } from '@/core/kinds';
 import { itemsOf, numbersOf } from '@/core/kinds/items';
@@ -80,7 +81,7 @@ function Print({ paperId }: { paperId: string }) {
               <span className={styles.blank} /> of {pointsRange(paperPoints(paper))}
             </p>
           )}
-          {sheet !== 'key' && paper.instructions && <p className="keepLines">{paper.instructions}</p>}
+          {sheet !== 'key' && <Rich text={paper.instructions} />}
         </header>
         <Sections paper={paper} sheet={sheet} />
       </article>
@@ -96,10 +97,11 @@ function Sections({ paper, sheet }: { paper: Paper; sheet: Sheet }) {
       {section.part && <PartHead section={section} forStudents={sheet !== 'key'} />}
       {itemsOf(section.questions).map((question) => (
         <div key={question.id} className={styles.question}>
-          <p className="keepLines">
-            <strong>{numbers.get(question.id)}</strong>&ensp;{question.stem}{' '}
+          <div>
+            <strong>{numbers.get(question.id)}</strong>&ensp;
+            <Rich text={question.stem} />{' '}
             <span className={styles.soft}>({counted(question.points, 'point')})</span>
-          </p>
+          </div>
           {sheet === 'key' ? (
             <KeyOf question={question} />
           ) : (
@@ -117,7 +119,7 @@ function PartHead({ section, forStudents }: { section: Section; forStudents: boo
   return (
     <header className={styles.part}>
       <h2>{part?.title}</h2>
-      {forStudents && part?.instructions && <p className="keepLines">{part.instructions}</p>}
+      {forStudents && part && <Rich text={part.instructions} />}
       {!forStudents && given < questions.length && (
         <p className={styles.soft}>
           {given} of {questions.length} drawn for each student

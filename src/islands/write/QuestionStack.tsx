@@ -1,4 +1,6 @@
-import { Checkbox, Textarea } from '@mantine/core';
+import { Checkbox } from '@mantine/core';
+import { RichField } from '@/ui/RichField';
+import { plainText } from '@/core/model/richText';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/items';
 import type { Paper } from '@/core/model/paper';
@@ -114,20 +116,12 @@ function OpenQuestion({
   const { Edit } = viewOf(question);
   return (
     <div className={styles.editing}>
-      <Textarea
+      <RichField
         id="field-stem"
-        aria-label={`Text of question ${number}`}
+        label={`Text of question ${number}`}
         placeholder="What is asked"
-        autosize
-        minRows={2}
         value={question.stem}
-        onChange={(event) =>
-          keep(
-            { ...question, stem: event.currentTarget.value },
-            `Question ${number} worded`,
-            `stem-${question.id}`,
-          )
-        }
+        change={(stem) => keep({ ...question, stem }, `Question ${number} worded`, `stem-${question.id}`)}
       />
       <Edit question={question} keep={keep} />
     </div>
@@ -152,7 +146,7 @@ function ClosedQuestion({
       aria-label={`Open question ${number}`}
       onClick={() => open(question.id)}
     >
-      <span className={`keepLines ${styles.stem}`}>{question.stem || 'No text yet'}</span>
+      <span className={`keepLines ${styles.stem}`}>{plainText(question.stem) || 'No text yet'}</span>
       <span className={styles.keyLine}>
         {kindOf(question).label}
         {question.working && ', with working'}

@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import { useHotkeys } from '@mantine/hooks';
 import { nanoid } from 'nanoid';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { kindOf, type KindName, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/items';
 import type { Finding } from '@/core/model/common';
@@ -11,6 +11,7 @@ import type { Shortcut } from '@/ui/desk/KeysHelp';
 import { SittingStrip } from '@/ui/desk/SittingPage';
 import { useSitting } from '@/ui/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
+import { fetchEditor } from '@/ui/RichField';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { NewQuestion } from './NewQuestion';
 import { ManyAtOnce } from './ManyAtOnce';
@@ -126,6 +127,7 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
   };
   const change = (many: ManyChange, said: string) => picked && keep(withMany(paper, picked, many), said);
 
+  useEffect(fetchEditor, []);
   useHotkeys(
     [
       ['mod+Enter', () => add(open?.kind ?? 'oneChoice')],
@@ -137,6 +139,7 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
       ['Escape', () => setOpenId(null)],
     ],
     [],
+    true,
   );
 
   return (
@@ -189,16 +192,19 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
   );
 }
 
-/** Puts the cursor where a field's name says, once it is on the page. */
+/** Puts the cursor where a field's name says, as soon as it is on the page; the editor may still be on its way. */
 function focusField(field: string): void {
-  requestAnimationFrame(() =>
-    requestAnimationFrame(() => {
-      const element = document.getElementById(`field-${field}`);
-      const target = element?.matches('input, textarea, button, select')
-        ? element
-        : element?.querySelector<HTMLElement>('input, textarea, button, select');
-      target?.focus();
-      element?.scrollIntoView({ block: 'nearest' });
-    }),
-  );
+  const until = performance.now() + 2_000;
+  const typable = 'input, textarea, button, select, [contenteditable="true"]';
+  const look = () => {
+    const element = document.getElementById(`field-${field}`);
+    const target = element?.matches(typable) ? element : element?.querySelector<HTMLElement>(typable);
+    if (!target) {
+      if (performance.now() < until) requestAnimationFrame(look);
+      return;
+    }
+    target.focus();
+    element?.scrollIntoView({ block: 'nearest' });
+  };
+  requestAnimationFrame(() => requestAnimationFrame(look));
 }

@@ -2,11 +2,12 @@ import { z } from 'zod';
 import { itemsOf } from '../../kinds/items';
 import { kindOf, StudentQuestion, type Question } from '../../kinds';
 import { Answers, type Attempt } from '../../model/sitting';
-import { Id, Instant, Line, Text } from '../../model/common';
+import { Id, Instant, Line } from '../../model/common';
+import { RichText } from '../../model/richText';
 import type { PaperContent } from '../../model/paper';
 
 /** A part as a student reads it. */
-export const StudentPart = z.object({ id: Id, title: Line, instructions: Text });
+export const StudentPart = z.object({ id: Id, title: Line, instructions: RichText });
 export type StudentPart = z.infer<typeof StudentPart>;
 
 /** A paper on its way to a student: no key, scheme, note or comment. */
@@ -15,7 +16,7 @@ export const PaperPacket = z.object({
   sittingId: Id,
   attemptNumber: z.number().int(),
   title: Line,
-  instructions: Text,
+  instructions: RichText,
   questions: StudentQuestion.array(),
   parts: StudentPart.array().optional(),
   startedAt: Instant,

@@ -1,0 +1,26 @@
+import { lazy, Suspense } from 'react';
+import { plainText, type RichText } from '@/core/model/richText';
+
+interface RichFieldProps {
+  id: string;
+  label: string;
+  value: RichText;
+  placeholder?: string;
+  /** Called with each change. */
+  change: (value: RichText) => void;
+}
+
+const loading = () => import('./RichEditor');
+const RichEditor = lazy(loading);
+
+/** Fetches the editor before it is needed, so that opening a question does not wait for it. */
+export const fetchEditor = () => void loading();
+
+/** A field for text with markup. Until the editor is there its words are shown. */
+export function RichField(props: RichFieldProps) {
+  return (
+    <Suspense fallback={<p className="keepLines">{plainText(props.value)}</p>}>
+      <RichEditor {...props} />
+    </Suspense>
+  );
+}
