@@ -18,6 +18,7 @@ interface RichEditorProps {
   label: string;
   value: RichText;
   placeholder?: string;
+  low?: boolean;
   change: (value: RichText) => void;
 }
 
@@ -29,7 +30,7 @@ interface Formula {
 }
 
 /** A field for text with markup: what is typed is kept as its document. */
-export default function RichEditor({ id, label, value, placeholder, change }: RichEditorProps) {
+export default function RichEditor({ id, label, value, placeholder, low, change }: RichEditorProps) {
   const [formula, setFormula] = useState<Formula | null>(null);
   const [focused, setFocused] = useState(false);
   // What was handed up last: a value that comes down and is not this one comes from elsewhere (an undo).
@@ -88,6 +89,7 @@ export default function RichEditor({ id, label, value, placeholder, change }: Ri
   return (
     <div
       className={styles.field}
+      data-low={low}
       onBlur={(event) => {
         if (!event.currentTarget.contains(event.relatedTarget)) setFocused(false);
       }}
@@ -95,7 +97,7 @@ export default function RichEditor({ id, label, value, placeholder, change }: Ri
       <RichTextEditor
         editor={editor}
         withTypographyStyles={false}
-        classNames={{ content: styles.content ?? '' }}
+        classNames={{ root: styles.root ?? '', content: styles.content ?? '' }}
       >
         {(focused || formula) && (
           <RichTextEditor.Toolbar className={styles.toolbar ?? ''} role="toolbar" aria-label="Markup">

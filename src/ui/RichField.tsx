@@ -1,11 +1,14 @@
 import { lazy, Suspense } from 'react';
 import { plainText, type RichText } from '@/core/model/richText';
+import styles from './RichField.module.css';
 
 interface RichFieldProps {
   id: string;
   label: string;
   value: RichText;
   placeholder?: string;
+  /** For a line or two. */
+  low?: boolean;
   /** Called with each change. */
   change: (value: RichText) => void;
 }
@@ -19,7 +22,13 @@ export const fetchEditor = () => void loading();
 /** A field for text with markup. Until the editor is there its words are shown. */
 export function RichField(props: RichFieldProps) {
   return (
-    <Suspense fallback={<p className="keepLines">{plainText(props.value)}</p>}>
+    <Suspense
+      fallback={
+        <div className={`keepLines ${styles.fallback}`} data-low={props.low}>
+          {plainText(props.value)}
+        </div>
+      }
+    >
       <RichEditor {...props} />
     </Suspense>
   );

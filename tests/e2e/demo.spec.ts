@@ -166,7 +166,7 @@ test('the whole desk is saved, and a damaged file changes nothing', async ({ pag
   await choose.setInputFiles(file(text.replace('"questionIds":[', '"questionIds":[7,')));
   await expect(page.getByRole('alert')).toContainText('tables.attempts.0.questionIds.0');
   await page.getByRole('button', { name: 'Empty the desk' }).click();
-  await expect(page.getByRole('dialog')).toContainText('92 students, 3 groups, 4 papers, 3 sittings');
+  await expect(page.getByRole('dialog')).toContainText('92 students, 3 groups, 5 papers, 3 sittings');
   await page.getByRole('button', { name: 'Empty it, for good' }).click();
   await kept(page, 'The desk is empty');
   await page.goto('/');

@@ -60,7 +60,9 @@ test('one of each new kind is written by keys, sat on a phone and scored', async
   const code = await joinCodeOf(page, 'Tran');
   await beginPaper(page, 'Every kind');
 
-  await begin(page, 'True or false', 'A stern light is white.');
+  await begin(page, 'True or false', 'A stern light is ');
+  await page.keyboard.press('Control+b');
+  await page.keyboard.type('white');
   await tabTo(page, /^True is right/);
   await page.keyboard.press('Space');
 
@@ -118,6 +120,7 @@ test('one of each new kind is written by keys, sat on a phone and scored', async
   await startPaper(student);
   const question = (number: number) =>
     student.getByRole('region', { name: `Question ${number}`, exact: true });
+  await expect(question(1).locator('strong', { hasText: 'white' })).toBeVisible();
   await question(1).getByRole('radio', { name: /True/ }).check();
   await question(2).getByRole('textbox').fill('15,2 nautical miles');
   await expect(question(2).getByText('Understood: 15.2 nautical miles')).toBeVisible();
@@ -181,4 +184,31 @@ test('parts draw for each student, many are changed at once, and the paper is pr
   await expect(page.getByRole('article')).not.toContainText('Say the row aloud');
   await page.getByRole('radio', { name: /^The key/ }).check();
   await expect(page.getByRole('article')).toContainText('3/12');
+});
+
+test('maths and a list are written into a question, and a student sees them set', async ({ page }) => {
+  await page.goto('/papers/paper-passage');
+  await page.getByRole('button', { name: 'Open question 2', exact: true }).click();
+  const stem = page.getByRole('textbox', { name: 'Text of question 2' });
+  await stem.click();
+  await page.keyboard.press('Control+End');
+  await page.getByRole('button', { name: 'Maths', exact: true }).click();
+  await page.getByRole('textbox', { name: 'Maths, as TeX' }).fill('d = v \\cdot t');
+  await page.getByRole('button', { name: 'Put it in the line' }).click();
+  await expect(stem.locator('math')).toHaveCount(1);
+  await page.keyboard.press('Control+End');
+  await page.keyboard.press('Enter');
+  await page
+    .getByRole('toolbar', { name: 'Markup' })
+    .getByRole('button', { name: /bullet list/i })
+    .click();
+  await page.keyboard.type('<b>plain</b>');
+  await expect(stem.getByRole('listitem')).toHaveText('<b>plain</b>');
+  // Typing is kept a moment after the last key.
+  await page.waitForTimeout(500);
+  await kept(page, 'Question 2 worded');
+  await page.goto('/papers/paper-passage/look');
+  const question = page.getByRole('region', { name: 'Question 2', exact: true });
+  await expect(question.locator('math')).toHaveCount(1);
+  await expect(question.getByRole('listitem')).toHaveText('<b>plain</b>');
 });

@@ -125,7 +125,7 @@ export interface QuestionKind<Q extends QuestionBase, S, R> {
   categoriesOf(question: Q, response: R): Category[];
   /** An answer that gets all the points by the key; null where only a marker can say, or there is no key. */
   rightAnswer(question: Q): R | null;
-  /** An answer that is right in part, for a worked line beside the rule; null where there is none. */
+  /** An answer with something right and something not, for a worked line beside the rule; null where there is none. */
   partlyRight(question: Q): R | null;
   /**
    * The question as the student gets it: no key, scheme, comment or note. The seed decides every order that is

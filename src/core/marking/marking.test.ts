@@ -3,15 +3,18 @@ import { describe, expect, it } from 'vitest';
 import {
   at,
   attemptOf,
+  courseText,
   markOf,
   openQuestion,
   paperQuestions,
   sittingOf,
   studentOf,
 } from '../../../tests/unit/samples';
+import { kindOf, type Question } from '../kinds';
+import type { HandMark } from '../model/sitting';
 import { seatsOf, type Seat } from '../running/standing';
 import { leftToMark, nextToMark } from './nextToMark';
-import { sameAnswers, waitingByQuestion } from './sameAnswers';
+import { putForward, sameAnswers, waitingByQuestion } from './sameAnswers';
 import { schemePoints, schemeTotal } from './schemePoints';
 import { nothingTyped, pointsFrom, typePoints } from './typedPoints';
 
@@ -149,5 +152,121 @@ describe('a mark scheme', () => {
     expect(schemePoints([{ points: 2 }, { points: 2 }], 3)).toBe(3);
     expect(schemePoints([{ points: -1 }], 3)).toBe(0);
     expect(schemeTotal([{ points: 0.1 }, { points: 0.2 }])).toBe(0.3);
+  });
+});
+
+describe('nearly right answers', () => {
+  const neap = {
+    ...courseText,
+    accepted: [
+      { id: 'k0', text: 'deviation', share: 1, comment: '' },
+      { id: 'k1', text: 'compass error', share: 0.5, comment: '' },
+    ],
+  } as Question;
+  const answered = (texts: string[], marks: HandMark[] = []): Seat[] =>
+    seatsOf(
+      {
+        sitting: sittingOf(),
+        questions: [neap],
+        students: texts.map((_, index) => studentOf({ id: `s${index}` })),
+        allowances: [],
+        attempts: texts.map((text, index) =>
+          attemptOf({
+            id: `a${index}`,
+            studentId: `s${index}`,
+            handedInAt: at,
+            answers: { q3: { response: { text }, at } },
+          }),
+        ),
+        marks,
+        releases: [],
+      },
+      Date.parse(at),
+    );
+
+  it('are put forward first, with what they come near to, and never scored by themselves', () => {
+    const seats = answered(['deviation', 'variation', 'deviaton', 'devaition', 'compas error', '']);
+    const groups = sameAnswers(neap, seats);
+    expect(groups.map((group) => [group.text, group.nearMiss?.text ?? null, group.points])).toEqual([
+      ['deviaton', 'deviation', 0],
+      ['devaition', 'deviation', 0],
+      ['compas error', 'compass error', 0],
+      ['deviation', null, 2],
+      ['variation', null, 0],
+      ['', null, 0],
+    ]);
+    expect(putForward([neap, openQuestion], seats)).toEqual(new Map([['q3', 3]]));
+  });
+
+  it('are no longer put forward once a marker has decided, be it to leave them', () => {
+    const mark = (attemptId: string, points: number) => markOf({ attemptId, questionId: 'q3', points });
+    const seats = answered(['deviaton', 'devaition'], [mark('a0', 2), mark('a1', 0)]);
+    expect(putForward([neap], seats)).toEqual(new Map());
+    expect(sameAnswers(neap, seats).map((group) => group.points)).toEqual([2, 0]);
+  });
+
+  it('are accepted by themselves only where the question says so', () => {
+    const generous = { ...neap, acceptsNearMisses: true } as Question;
+    const share = (text: string) => kindOf(generous).score(generous, { text }).share;
+    expect(['deviaton', 'compas error', 'variation'].map(share)).toEqual([1, 0.5, 0]);
+    expect(kindOf(generous).nearMiss?.(generous, { text: 'deviaton' })).toBeNull();
+  });
+});
+
+describe('what an answer must contain', () => {
+  const contains = {
+    ...courseText,
+    accepted: [
+      { id: 'k0', text: 'wind against stream', share: 1, comment: '', match: 'containsAll' },
+      { id: 'k1', text: 'shallow water, swell', share: 0.5, comment: '', match: 'containsAll' },
+    ],
+    forgive: { case: true, spaces: true, accents: true, punctuation: true },
+  } as Question;
+  const share = (text: string) => kindOf(contains).score(contains, { text }).share;
+
+  it('every word in any order, as words of their own', () => {
+    expect(share('The stream sets against the wind.')).toBe(1);
+    expect(share('Upstream against a windy sky')).toBe(0);
+  });
+
+  it('phrases with commas between stay together', () => {
+    expect(share('A swell over shallow water!')).toBe(0.5);
+    expect(share('Shallow, with water and swell')).toBe(0);
+    expect(share('water and swell')).toBe(0);
+  });
+
+  it('its right answer contains them, and the key says so', () => {
+    const right = kindOf(contains).rightAnswer(contains);
+    expect(right && kindOf(contains).score(contains, right).share).toBe(1);
+    expect(kindOf(contains).keyText(contains)).toBe(
+      'contains wind and against and stream; contains shallow water and swell (50 %)',
+    );
+  });
+});
+
+describe('forgiving punctuation', () => {
+  const strict = {
+    ...courseText,
+    accepted: [{ id: 'k', text: 'low-water', share: 1, comment: '' }],
+  } as Question;
+  it('counts only where it is asked for', () => {
+    expect(kindOf(strict).score(strict, { text: 'Low water' }).share).toBe(0);
+    const kind = {
+      ...strict,
+      forgive: { case: true, spaces: true, accents: true, punctuation: true },
+    } as Question;
+    expect(kindOf(kind).score(kind, { text: '“Low water”.' }).share).toBe(1);
+  });
+
+  it('an accepted answer of signs alone can then never be met, and that is said', () => {
+    const signs = {
+      ...strict,
+      accepted: [
+        { id: 'k', text: 'ebb', share: 1, comment: '' },
+        { id: 'l', text: '?!', share: 1, comment: '' },
+      ],
+      forgive: { case: true, spaces: true, accents: true, punctuation: true },
+    } as Question;
+    expect(kindOf(signs).findings(signs)).toMatchObject([{ code: 'neverMet', detail: '?!' }]);
   });
 });

@@ -1,4 +1,5 @@
-import { kindOf, type Question } from '../kinds';
+import { kindOf, type Question, type Response } from '../kinds';
+import type { NearMiss } from '../kinds/QuestionKind';
 import type { Seat } from '../running/standing';
 import { isIn } from '../running/standing';
 import { awardFor, type Award } from '../scoring/scoreAttempt';
@@ -9,6 +10,7 @@ export interface AnswerToMark {
   attemptId: string;
   studentId: string;
   text: string;
+  response: Response | null;
   award: Award;
   mark: HandMark | undefined;
 }
@@ -27,11 +29,13 @@ export interface SameAnswers {
   uneven: boolean;
   waiting: number;
   aside: boolean;
+  /** The accepted answer these nearly are, put forward until the marker gives them points, be it none. */
+  nearMiss: NearMiss | null;
 }
 
 /**
- * The answers to one question of everyone who is in, equal ones together. Short ones first, so that a
- * marker sees many at once; the blank ones last. The order does not depend on who wrote them nor on the marks.
+ * The answers to one question of everyone who is in, equal ones together. What is put forward comes first, then the
+ * short ones, so that a marker sees many at once; the blank ones last. The order does not depend on who wrote them nor on the marks.
  */
 export function sameAnswers(question: Question, seats: readonly Seat[]): SameAnswers[] {
   const kind = kindOf(question);
@@ -46,6 +50,7 @@ export function sameAnswers(question: Question, seats: readonly Seat[]): SameAns
       attemptId: seat.attempt.id,
       studentId: seat.student.id,
       text: blank ? '' : kind.asText(question, answer.response),
+      response: blank ? null : answer.response,
       award: awardFor(question, answer, mark),
       mark,
     };
@@ -54,13 +59,17 @@ export function sameAnswers(question: Question, seats: readonly Seat[]): SameAns
     else groups.set(id, [toMark]);
   }
   return [...groups]
-    .map(([id, answers]) => joined(id, answers))
+    .map(([id, answers]) => joined(id, answers, nearMissOf(question, answers)))
     .sort(
-      (a, b) => Number(a.blank) - Number(b.blank) || a.text.length - b.text.length || (a.id < b.id ? -1 : 1),
+      (a, b) =>
+        Number(a.nearMiss === null) - Number(b.nearMiss === null) ||
+        Number(a.blank) - Number(b.blank) ||
+        a.text.length - b.text.length ||
+        (a.id < b.id ? -1 : 1),
     );
 }
 
-function joined(id: string, answers: AnswerToMark[]): SameAnswers {
+function joined(id: string, answers: AnswerToMark[], nearMiss: NearMiss | null): SameAnswers {
   const points = new Set(answers.map((answer) => answer.award.points));
   const [only = null] = points.size === 1 ? points : [null];
   return {
@@ -72,7 +81,15 @@ function joined(id: string, answers: AnswerToMark[]): SameAnswers {
     uneven: points.size > 1,
     waiting: answers.filter((answer) => answer.award.state === 'waiting').length,
     aside: answers.some((answer) => answer.award.aside),
+    nearMiss,
   };
+}
+
+/** What equal answers come near to; null once a marker has given any of them points. */
+function nearMissOf(question: Question, answers: readonly AnswerToMark[]): NearMiss | null {
+  const [first] = answers;
+  if (!first?.response || answers.some((answer) => answer.award.state !== 'byKey')) return null;
+  return kindOf(question).nearMiss?.(question, first.response) ?? null;
 }
 
 /** How many answers to each question wait for a mark, among those who are in. By question id. */
@@ -86,6 +103,18 @@ export function waitingByQuestion(seats: readonly Seat[]): Map<string, { waiting
       if (award.state === 'waiting') count.waiting++;
       counts.set(award.questionId, count);
     }
+  }
+  return counts;
+}
+
+/** How many answers of each question are put forward as nearly right. By question id; none: not in it. */
+export function putForward(questions: readonly Question[], seats: readonly Seat[]): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const question of questions) {
+    if (!kindOf(question).nearMiss) continue;
+    const near = sameAnswers(question, seats).filter((group) => group.nearMiss !== null);
+    const count = near.reduce((sum, group) => sum + group.answers.length, 0);
+    if (count > 0) counts.set(question.id, count);
   }
   return counts;
 }

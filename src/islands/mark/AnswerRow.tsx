@@ -98,6 +98,7 @@ function standing(group: SameAnswers, question: Question): string {
   else parts.push(`${points(group.points)} / ${points(question.points)}`);
   if (letters.length > 0) parts.push(letters.join(' '));
   if (group.answers.some((answer) => answer.award.state === 'overridden')) parts.push('overridden');
+  if (group.nearMiss) parts.push(`nearly “${group.nearMiss.text}”`);
   if (group.aside) parts.push('aside');
   return parts.join('  ');
 }

@@ -4,6 +4,7 @@ import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/options';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
+import { roundPoints } from '@/core/scoring/points';
 import { counted, points } from '@/ui/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { PointsField } from '@/ui/PointsField';
@@ -117,6 +118,23 @@ function PointsBlock({ question, current, give, switchLine }: MarkMarginProps & 
         />
         <span className={styles.soft}>of {points(question.points)}</span>
       </div>
+      {current.nearMiss && (
+        <div className={styles.forward} role="group" aria-label="Put forward">
+          <p>
+            This is nearly “{current.nearMiss.text}”, which gives{' '}
+            {points(roundPoints(current.nearMiss.share * question.points))}. A slip of the keys?
+          </p>
+          <Button
+            size="compact-sm"
+            onClick={() => give(current, roundPoints((current.nearMiss?.share ?? 0) * question.points))}
+          >
+            Give it the same
+          </Button>
+          <Button size="compact-sm" onClick={() => give(current, current.points)}>
+            Leave it as it is
+          </Button>
+        </div>
+      )}
       {!byHand && (
         <p className={styles.soft}>
           {overridden ? 'Overridden by hand.' : 'Scored by the key; points given here override it.'}{' '}

@@ -1,7 +1,7 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/items';
-import { waitingByQuestion } from '@/core/marking/sameAnswers';
+import { putForward, waitingByQuestion } from '@/core/marking/sameAnswers';
 import type { Shortcut } from '@/ui/desk/KeysHelp';
 import { SittingPage } from '@/ui/desk/SittingPage';
 import type { SittingData } from '@/ui/desk/useSitting';
@@ -31,6 +31,10 @@ export function MarkPage({ sittingId }: { sittingId: string }) {
 function Mark({ sitting }: { sitting: SittingData }) {
   const waiting = waitingByQuestion(sitting.seats);
   const numbers = numbersOf(sitting.questions);
+  const forward = useMemo(
+    () => putForward(sitting.questions, sitting.seats),
+    [sitting.questions, sitting.seats],
+  );
   const [asked, setAsked] = useState(() => new URLSearchParams(window.location.search).get('question'));
   const first =
     sitting.questions.find((each) => (waiting.get(each.id)?.waiting ?? 0) > 0) ??
@@ -63,6 +67,7 @@ function Mark({ sitting }: { sitting: SittingData }) {
         questions={sitting.questions}
         currentId={question.id}
         waiting={waiting}
+        forward={forward}
         choose={choose}
       />
       <MarkQuestion
@@ -84,28 +89,33 @@ interface QuestionChoiceProps {
   questions: Question[];
   currentId: string;
   waiting: ReturnType<typeof waitingByQuestion>;
+  /** How many answers of each question are put forward. */
+  forward: ReadonlyMap<string, number>;
   choose: (id: string) => void;
 }
 
 /** All questions in a row, with how many answers of each wait. */
-function QuestionChoice({ questions, currentId, waiting, choose }: QuestionChoiceProps) {
+function QuestionChoice({ questions, currentId, waiting, forward, choose }: QuestionChoiceProps) {
   const numbers = numbersOf(questions);
   return (
     <nav aria-label="Questions" className={styles.questions}>
       {questions.map((question) => {
         const left = waiting.get(question.id)?.waiting ?? 0;
+        const near = forward.get(question.id) ?? 0;
         const byHand = kindOf(question).scoredBy === 'hand';
+        const standing = left > 0 ? `${left} wait` : byHand ? 'all marked' : 'scored by key';
         return (
           <button
             key={question.id}
             type="button"
             aria-current={question.id === currentId ? 'true' : undefined}
-            aria-label={`Question ${numbers.get(question.id)}, ${left > 0 ? `${left} wait` : byHand ? 'all marked' : 'scored by key'}`}
+            aria-label={`Question ${numbers.get(question.id)}, ${standing}${near > 0 ? `, ${near} put forward` : ''}`}
             className={byHand ? styles.handQuestion : styles.keyQuestion}
             onClick={() => choose(question.id)}
           >
             {numbers.get(question.id)}
             {left > 0 && <span className={styles.left}>{left} wait</span>}
+            {near > 0 && <span className={styles.left}>{near} nearly</span>}
           </button>
         );
       })}

@@ -19,6 +19,7 @@ export function PaperHead({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
         onChange={(event) => keep({ ...paper, title: event.currentTarget.value }, 'Title changed', 'title')}
       />
       <RichField
+        low
         id="field-instructions"
         label="Instructions"
         placeholder="Instructions: what students read before they start"

@@ -30,6 +30,7 @@ export function PartRow({ part, number, count, keep, remove }: PartRowProps) {
           }
         />
         <RichField
+          low
           id={`field-part-instructions-${part.id}`}
           label={`Instructions of ${name}`}
           placeholder="What students read before it"

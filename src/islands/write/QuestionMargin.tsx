@@ -54,7 +54,7 @@ export function QuestionMargin({ question, number, keep, duplicate, remove }: Qu
         }
       />
       <CommentField
-        label="Comment when right in part; without it, the one below"
+        label="Comment when partly right; without it, the next"
         value={question.commentPart ?? ''}
         change={(commentPart) =>
           keep({ ...question, commentPart }, 'Comment when right in part', `part-${question.id}`)

@@ -37,7 +37,7 @@ export function QuestionStack(props: QuestionStackProps) {
     pick(next);
   };
   return (
-    <SortableList ids={rows.map(rowId)} noun="Row" move={move} className={styles.stack}>
+    <SortableList ids={rows.map(rowId)} noun="Question" move={move} className={styles.stack}>
       {rows.map((row) =>
         'part' in row ? (
           <PartRow

@@ -88,10 +88,12 @@ function renamed(weights: Record<string, number>, ids: ReadonlyMap<string, strin
   return Object.fromEntries(Object.entries(weights).map(([id, weight]) => [ids.get(id) ?? id, weight]));
 }
 
-/** All right options but one. */
+/** All right options but one; with one right option alone, that and a wrong one. */
 function partlyRight(question: SeveralChoices): PickedResponse | null {
   const right = question.options.map((option) => option.id).filter((id) => question.key.includes(id));
-  return right.length < 2 ? null : { picked: right.slice(0, -1) };
+  if (right.length > 1) return { picked: right.slice(0, -1) };
+  const wrong = question.options.find((option) => !right.includes(option.id));
+  return right[0] && wrong ? { picked: [right[0], wrong.id] } : null;
 }
 
 /** How an answer stands to the key. An option picked twice or unknown to the question counts as nothing. */
