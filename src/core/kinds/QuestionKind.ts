@@ -125,6 +125,11 @@ export interface QuestionKind<Q extends QuestionBase, S, R> {
   categoriesOf(question: Q, response: R): Category[];
   /** An answer that gets all the points by the key; null where only a marker can say, or there is no key. */
   rightAnswer(question: Q): R | null;
+  /**
+   * The question with this answer as its key; what was accepted before stays where it can. A blank answer changes
+   * nothing.
+   */
+  keyedBy(question: Q, response: R, newId: () => string): Q;
   /** An answer with something right and something not, for a worked line beside the rule; null where there is none. */
   partlyRight(question: Q): R | null;
   /**

@@ -68,6 +68,27 @@ describe('every kind', () => {
     expect(kind.rightAnswer(kind.empty(counter('n'))) === null || kind.scoredBy === 'key').toBe(true);
   });
 
+  it.each(kindNames)(
+    '%s: keyed by an answer, that answer is right; by a blank one, nothing changes',
+    (name) => {
+      const kind = kindOf(samples[name]);
+      const response = kind.responseSchema.parse(
+        kind.scoredBy === 'hand'
+          ? { text: 'In other words' }
+          : (kind.partlyRight(samples[name]) ?? { picked: ['a'] }),
+      );
+      const keyed = kind.keyedBy(samples[name], response, counter('new'));
+      expect(kind.schema.parse(keyed)).toEqual(keyed);
+      if (kind.scoredBy === 'hand') expect(kind.keyText(keyed)).toBe('In other words');
+      else if (name !== 'trueFalse' && name !== 'gaps' && name !== 'severalChoices')
+        expect(kind.score(keyed, response).share).toBe(1);
+      const blank = kind.responseSchema.parse(blanks[name]);
+      expect(kind.keyText(kind.keyedBy(samples[name], blank, counter('new')))).toBe(
+        kind.keyText(samples[name]),
+      );
+    },
+  );
+
   it.each(kindNames)('%s: what is partly right gives more than nothing and less than all', (name) => {
     const kind = kindOf(samples[name]);
     const response = kind.partlyRight(samples[name]);

@@ -145,6 +145,7 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
             pairs: Object.fromEntries(keyed(question).map((item) => [item.id, question.key[item.id] ?? ''])),
           }
         : null,
+    keyedBy: (question, { pairs }) => ({ ...question, key: { ...question.key, ...pairs } }),
     partlyRight: (question) => {
       const [first, ...rest] = keyed(question);
       const other = question.targets.find((target) => target.id !== question.key[first?.id ?? '']);

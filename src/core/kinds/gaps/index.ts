@@ -2,7 +2,7 @@ import type { Finding } from '../../model/common';
 import { copiedOptions, optionFindings, withoutComments } from '../options';
 import { forgiven } from '../forgiving';
 import { emptyQuestionFields, studentFields, type Category, type QuestionKind } from '../QuestionKind';
-import { metAnswer } from '../shortText/acceptedAnswers';
+import { metAnswer, withAccepted } from '../shortText/acceptedAnswers';
 import { filledText, gapsInText } from './gapText';
 import { Gaps, GapsResponse, StudentGaps, type Gap, type StudentGap } from './schema';
 
@@ -81,6 +81,15 @@ export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
           ),
         }
       : null,
+  keyedBy: (question, response, newId) => ({
+    ...question,
+    gaps: question.gaps.map((gap) => {
+      const filling = response.gaps[gap.id] ?? '';
+      return gap.filledBy === 'typing'
+        ? { ...gap, accepted: withAccepted(gap.accepted, question.forgive, filling, newId) }
+        : { ...gap, key: gap.options.some((option) => option.id === filling) ? filling : gap.key };
+    }),
+  }),
   partlyRight: (question) => {
     const asked = gapsInText(question.text, question.gaps);
     if (asked.length < 2 || !gaps.hasKey(question)) return null;

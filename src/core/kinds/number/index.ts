@@ -2,7 +2,7 @@ import type { Finding } from '../../model/common';
 import { forgiveAll, forgiven } from '../forgiving';
 import { emptyQuestionFields, studentFields, type Category, type QuestionKind } from '../QuestionKind';
 import { TextResponse } from '../textResponse';
-import { boundsOf, numberVerdict } from './acceptedNumbers';
+import { boundsOf, numberVerdict, unitNamed } from './acceptedNumbers';
 import { numberFrom } from './numberFrom';
 import { NumberQuestion, StudentNumberQuestion, type AcceptedNumber } from './schema';
 
@@ -69,6 +69,13 @@ export const number: QuestionKind<NumberQuestion, StudentNumberQuestion, TextRes
     if (!full || full.value === null) return null;
     const unit = unitOf(question);
     return { text: `${figured(full.value, question.figures)}${unit && ` ${unit}`}` };
+  },
+  keyedBy: (question, { text }, newId) => {
+    const written = numberFrom(text);
+    if (!written || numberVerdict(question, text).share === 1) return question;
+    const factor = unitNamed(question.units, written.unit)?.factor ?? 1;
+    const filled = question.accepted.filter((accepted) => accepted.value !== null);
+    return { ...question, accepted: [{ ...emptyAccepted(newId), value: written.value * factor }, ...filled] };
   },
   partlyRight: (question) => {
     // The ends of each tier: one of them may be outside the better tiers.

@@ -56,6 +56,7 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
   categoriesOf: (question, response) =>
     oneChoice.offered(question).filter((category) => response.picked.includes(category.id)),
   rightAnswer: ({ key }) => (key === null ? null : { picked: [key] }),
+  keyedBy: (question, { picked }) => ({ ...question, key: picked[0] ?? question.key }),
   partlyRight: () => null,
   forStudent: (question, seed) => ({
     ...studentFields(question),

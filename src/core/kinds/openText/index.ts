@@ -44,6 +44,7 @@ export const openText: QuestionKind<OpenText, StudentOpenText, TextResponse> = {
     },
   ],
   rightAnswer: () => null,
+  keyedBy: (question, { text }) => ({ ...question, modelAnswer: text.trim() || question.modelAnswer }),
   partlyRight: () => null,
   forStudent: (question) => ({
     ...studentFields(question),

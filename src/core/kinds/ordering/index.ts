@@ -55,6 +55,10 @@ export const ordering: QuestionKind<Ordering, StudentOrdering, OrderResponse> = 
   },
   rightAnswer: (question) =>
     ordering.hasKey(question) ? { order: question.items.map((item) => item.id) } : null,
+  keyedBy: (question, { order }) => {
+    const placed = [...new Set(order)].flatMap((id) => question.items.find((item) => item.id === id) ?? []);
+    return { ...question, items: [...placed, ...question.items.filter((item) => !placed.includes(item))] };
+  },
   partlyRight: ({ items }) => {
     const [first, second, ...rest] = items;
     return first && second && rest.length > 0

@@ -71,6 +71,7 @@ export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices,
   categoriesOf: (question, response) =>
     severalChoices.offered(question).filter((category) => response.picked.includes(category.id)),
   rightAnswer: (question) => (severalChoices.hasKey(question) ? { picked: question.key } : null),
+  keyedBy: (question, { picked }) => (picked.length > 0 ? { ...question, key: picked } : question),
   partlyRight,
   forStudent: (question, seed) => ({
     ...studentFields(question),

@@ -77,3 +77,15 @@ function words(text: string, forgive: Forgive): string[] {
     .map((word) => forgiven(word, forgive))
     .filter(Boolean);
 }
+
+/** Accepted answers with a text that is to give all the points; as they are where it does already, or is blank. */
+export function withAccepted(
+  accepted: readonly AcceptedAnswer[],
+  forgive: Forgive,
+  text: string,
+  newId: () => string,
+): AcceptedAnswer[] {
+  if (text.trim() === '' || metAnswer(accepted, forgive, text)?.share === 1) return [...accepted];
+  const written = accepted.filter((each) => each.text.trim() !== '');
+  return [{ id: newId(), text: text.trim(), share: 1, comment: '' }, ...written];
+}

@@ -2,7 +2,7 @@ import type { Finding } from '../../model/common';
 import { forgiven } from '../forgiving';
 import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
 import { TextResponse } from '../textResponse';
-import { metAnswer, nearAnswer, phrasesOf } from './acceptedAnswers';
+import { metAnswer, nearAnswer, phrasesOf, withAccepted } from './acceptedAnswers';
 import { ShortText, StudentShortText, type AcceptedAnswer } from './schema';
 
 /** A word or a few, scored against any number of accepted answers. */
@@ -62,6 +62,10 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
     const full = accepted.find((each) => each.share === 1 && each.text.trim());
     return full ? { text: full.match === 'containsAll' ? phrasesOf(full.text).join(' ') : full.text } : null;
   },
+  keyedBy: (question, { text }, newId) => ({
+    ...question,
+    accepted: withAccepted(question.accepted, question.forgive, text, newId),
+  }),
   partlyRight: (question) => {
     const part = question.accepted.find((accepted) => accepted.share > 0 && accepted.share < 1);
     return part ? { text: part.text } : null;

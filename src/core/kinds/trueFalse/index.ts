@@ -52,6 +52,8 @@ export const trueFalse: QuestionKind<TrueFalse, StudentTrueFalse, PickedResponse
   categoriesOf: (question, { picked }) =>
     trueFalse.offered(question).filter((category) => picked.includes(category.id)),
   rightAnswer: ({ key }) => (key === null ? null : { picked: [String(key)] }),
+  keyedBy: (question, { picked }) =>
+    picked[0] === undefined ? question : { ...question, key: picked[0] === 'true' },
   partlyRight: () => null,
   forStudent: (question) => ({ ...studentFields(question), kind: 'trueFalse' }),
 };
