@@ -87,6 +87,13 @@ export function bigAttempts(questions: readonly Question[], count: number): Atte
   }));
 }
 
+/** A paper of 200 questions: the fifty, four times over. */
+function longPaper(): Question[] {
+  return [0, 1, 2, 3].flatMap((round) =>
+    fiftyQuestions().map((question) => ({ ...question, id: `${question.id}-${round}` })),
+  );
+}
+
 /** A desk with one sitting of 550 students and 50 questions, all in, the open answers waiting. */
 export function bigDesk(students = 550): DeskTables {
   const questions = fiftyQuestions();
@@ -110,7 +117,10 @@ export function bigDesk(students = 550): DeskTables {
       name: `Section ${index + 1}`,
       createdAt: at,
     })),
-    papers: [{ id: 'p', ...paper, createdAt: at, changedAt: at }],
+    papers: [
+      { id: 'p', ...paper, createdAt: at, changedAt: at },
+      { id: 'long', title: 'Long', instructions: '', questions: longPaper(), createdAt: at, changedAt: at },
+    ],
     paperVersions: [{ paperId: 'p', version: 1, frozenAt: at, ...paper }],
     sittings: [
       {

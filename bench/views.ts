@@ -47,6 +47,7 @@ try {
     .setInputFiles({ name: 'big.json', mimeType: 'application/json', buffer });
   await page.getByRole('button', { name: 'Put it in place, for good' }).click();
   await page.getByText(/is in place$/).waitFor({ timeout: 60_000 });
+  await writing(page);
   await views(page, '550 × 50', { Run: 'big', Mark: 'big', Analyse: 'big' });
   await next(page, '550 × 50', 'big');
 } finally {
@@ -64,6 +65,41 @@ async function views(page: Page, desk: string, sittings: Record<string, string>)
     }
     row(`${stage} stands, ${desk}`, `${middle(times).toFixed(0)} ms`);
   }
+}
+
+/** A paper of 200 questions: how long it takes to stand, and from a key to the letter on the page. */
+async function writing(page: Page): Promise<void> {
+  const times: number[] = [];
+  for (let run = 0; run < 5; run++) {
+    const stand = encodeURIComponent('[aria-label="Open question 1"]');
+    await page.goto(`${base}/papers/long?stands=${stand}`, { waitUntil: 'commit' });
+    await page.waitForFunction(() => 'stoodAt' in window);
+    times.push(await page.evaluate(() => (window as unknown as { stoodAt: number }).stoodAt));
+  }
+  row('Write stands, 200 questions', `${middle(times).toFixed(0)} ms`);
+  await page.getByRole('button', { name: 'Open question 100', exact: true }).click();
+  const field = page.getByRole('textbox', { name: 'Text of question 100' });
+  await field.click();
+  await page.evaluate(() => {
+    const typed: number[] = [];
+    let pressed = 0;
+    document.addEventListener('keydown', () => (pressed = performance.now()), true);
+    document.addEventListener('input', () =>
+      // After the frame that shows it.
+      requestAnimationFrame(() => setTimeout(() => typed.push(performance.now() - pressed))),
+    );
+    Object.assign(window, { typed });
+  });
+  for (let count = 0; count < 40; count++) {
+    await page.keyboard.press('x');
+    await page.waitForTimeout(60);
+  }
+  const typed = await page.evaluate(() => (window as unknown as { typed: number[] }).typed);
+  row(
+    `a letter typed in a paper of 200 questions (median of ${typed.length})`,
+    `${middle(typed).toFixed(0)} ms`,
+  );
+  row('the slowest of them', `${Math.max(...typed).toFixed(0)} ms`);
 }
 
 /** From the key to the next answer having the focus, by the page's own clock, a mark being kept each time. */

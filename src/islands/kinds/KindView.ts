@@ -29,9 +29,8 @@ export interface PrintedProps<S> {
   room: boolean;
 }
 
-/** How one kind of question is written, sat, shown and printed. */
-export interface KindView<Q, S, R> {
-  Edit: ComponentType<EditProps<Q>>;
+/** How one kind of question is sat, shown and printed. How it is written is in `editors.ts`: students never load that. */
+export interface KindView<S, R> {
   Sit: ComponentType<SitProps<S, R>>;
   Show: ComponentType<ShowProps<S, R>>;
   Printed: ComponentType<PrintedProps<S>>;

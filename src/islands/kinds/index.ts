@@ -1,4 +1,4 @@
-import type { KindName, Question, Response, StudentQuestion } from '@/core/kinds';
+import type { KindName, Response, StudentQuestion } from '@/core/kinds';
 import type { KindView } from './KindView';
 import { categoriesView } from './categories';
 import { gapsView } from './gaps';
@@ -26,7 +26,7 @@ const views = {
 } satisfies Record<KindName, unknown>;
 
 /** The views of a question's kind. */
-export function viewOf(question: { kind: KindName }): KindView<Question, StudentQuestion, Response> {
+export function viewOf(question: { kind: KindName }): KindView<StudentQuestion, Response> {
   // As in core: a question only ever meets the views of the kind it names.
-  return views[question.kind] as unknown as KindView<Question, StudentQuestion, Response>;
+  return views[question.kind] as unknown as KindView<StudentQuestion, Response>;
 }

@@ -6,12 +6,14 @@ import { draw } from '../../../tests/unit/screen';
 import { kindOf, type Question, type Response } from '@/core/kinds';
 import { plainText } from '@/core/model/richText';
 import { viewOf } from '.';
+import { editorOf } from './editors';
 
 describe.each(Object.values(samples).map((question) => [question.kind, question] as const))(
   '%s',
   (_, question) => {
     const kind = kindOf(question);
-    const { Edit, Sit, Show } = viewOf(question);
+    const { Sit, Show } = viewOf(question);
+    const Edit = editorOf(question);
     const forStudent = kind.forStudent(question, 'attempt1');
 
     it('sat: has no answer to begin with, and shows nothing secret', () => {

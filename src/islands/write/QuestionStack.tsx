@@ -8,7 +8,7 @@ import { questionFindings } from '@/core/scoring/paperFindings';
 import { points } from '@/ui/format';
 import { SortableItem, SortableList } from '@/ui/Sortable';
 import type { KeepQuestion } from '../kinds/KindView';
-import { viewOf } from '../kinds';
+import { editorOf } from '../kinds/editors';
 import { rowId, rowsOf, withoutPart, withPart } from './paperEdits';
 import { PartRow } from './PartRow';
 import type { KeepPaper } from './usePaperDraft';
@@ -113,7 +113,7 @@ function OpenQuestion({
   number: string;
   keep: KeepQuestion<Question>;
 }) {
-  const { Edit } = viewOf(question);
+  const Edit = editorOf(question);
   return (
     <div className={styles.editing}>
       <RichField

@@ -1,11 +1,10 @@
 import { NativeSelect, TextInput } from '@mantine/core';
 import { Fragment } from 'react';
 import { segmentsOf } from '@/core/kinds/gaps/gapText';
-import type { Gaps, GapsResponse, StudentGap, StudentGaps } from '@/core/kinds/gaps/schema';
+import type { GapsResponse, StudentGap, StudentGaps } from '@/core/kinds/gaps/schema';
 import { PrintedGaps } from '../printed';
 import type { KindView, ShowProps, SitProps } from '../KindView';
 import styles from '../sit.module.css';
-import { Edit } from './Edit';
 
 function Sit({ question, response, respond, labelledBy, disabled }: SitProps<StudentGaps, GapsResponse>) {
   const filled = response?.gaps ?? {};
@@ -64,4 +63,4 @@ function Show({ question, response }: ShowProps<StudentGaps, GapsResponse>) {
   );
 }
 
-export const gapsView: KindView<Gaps, StudentGaps, GapsResponse> = { Edit, Sit, Show, Printed: PrintedGaps };
+export const gapsView: KindView<StudentGaps, GapsResponse> = { Sit, Show, Printed: PrintedGaps };

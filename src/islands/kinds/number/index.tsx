@@ -1,13 +1,12 @@
 import { TextInput } from '@mantine/core';
 import { numberFrom } from '@/core/kinds/number/numberFrom';
-import type { NumberQuestion, StudentNumberQuestion } from '@/core/kinds/number/schema';
+import type { StudentNumberQuestion } from '@/core/kinds/number/schema';
 import type { TextResponse } from '@/core/kinds/textResponse';
 import { exactNumber } from '@/ui/format';
 import { PrintedLines } from '../printed';
 import type { KindView, SitProps } from '../KindView';
 import styles from '../sit.module.css';
 import { WrittenAnswer } from '../text/TextAnswer';
-import { Edit } from './Edit';
 
 function Sit({
   question,
@@ -50,8 +49,7 @@ export function understood(text: string, unitAsked: StudentNumberQuestion['unitA
   return `Understood: ${number}${written.unit && ` ${written.unit}`}`;
 }
 
-export const numberView: KindView<NumberQuestion, StudentNumberQuestion, TextResponse> = {
-  Edit,
+export const numberView: KindView<StudentNumberQuestion, TextResponse> = {
   Sit,
   Show: WrittenAnswer,
   Printed: ({ room }) => <PrintedLines count={room ? 1 : 0} />,

@@ -1,54 +1,13 @@
-import { Radio, TextInput } from '@mantine/core';
 import { trueFalseOptions } from '@/core/kinds/trueFalse';
-import type { StudentTrueFalse, TrueFalse } from '@/core/kinds/trueFalse/schema';
+import type { StudentTrueFalse } from '@/core/kinds/trueFalse/schema';
 import type { PickedResponse } from '@/core/kinds/options';
-import styles from '../edit.module.css';
 import { PrintedOptions } from '../printed';
-import type { EditProps, KindView } from '../KindView';
+import type { KindView } from '../KindView';
 import { OptionPicker, PickedOptions } from '../options/OptionList';
 
 const options = [...trueFalseOptions];
 
-function Edit({ question, keep }: EditProps<TrueFalse>) {
-  const rows = [
-    { right: true, word: 'True', comment: 'commentTrue' },
-    { right: false, word: 'False', comment: 'commentFalse' },
-  ] as const;
-  return (
-    <div className={styles.rows} id="field-options">
-      <span className={styles.label}>Mark what is right.</span>
-      {rows.map(({ right, word, comment }) => (
-        <div key={word} className={styles.gapHead}>
-          <Radio
-            name={`key-${question.id}`}
-            label={word}
-            aria-label={`${word} is right`}
-            w="5rem"
-            checked={question.key === right}
-            onChange={() => keep({ ...question, key: right }, `Key set to ${word.toLowerCase()}`)}
-          />
-          <TextInput
-            flex={1}
-            size="sm"
-            aria-label={`Comment for whoever picks ${word.toLowerCase()}`}
-            placeholder={`What to tell whoever picks ${word.toLowerCase()}`}
-            value={question[comment]}
-            onChange={(event) =>
-              keep(
-                { ...question, [comment]: event.currentTarget.value },
-                `Comment on ${word.toLowerCase()}`,
-                `${comment}-${question.id}`,
-              )
-            }
-          />
-        </div>
-      ))}
-    </div>
-  );
-}
-
-export const trueFalseView: KindView<TrueFalse, StudentTrueFalse, PickedResponse> = {
-  Edit,
+export const trueFalseView: KindView<StudentTrueFalse, PickedResponse> = {
   Sit: (props) => <OptionPicker {...props} question={{ id: props.question.id, options }} several={false} />,
   Show: ({ question, response }) => (
     <PickedOptions question={{ id: question.id, options }} response={response} />

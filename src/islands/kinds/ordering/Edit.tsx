@@ -1,0 +1,78 @@
+import { Button, TextInput } from '@mantine/core';
+import { nanoid } from 'nanoid';
+import type { Ordering, OrderRule } from '@/core/kinds/ordering/schema';
+import type { PairItem } from '@/core/kinds/pairs';
+import { moved, SortableItem, SortableList } from '@/ui/Sortable';
+import edit from '../edit.module.css';
+import type { EditProps } from '../KindView';
+import { PartPoints } from '../PartPoints';
+import { TakeOut } from '../text/AcceptedRows';
+
+const ruleWords: Record<OrderRule, string> = {
+  exact: 'All or nothing: full points only for the right order',
+  places: 'Each item in its right place earns its share',
+  neighbours: 'Each two neighbours that stand in the right order earn their share',
+  pairs: 'Each two items, wherever they stand, that are in the right order earn their share',
+};
+
+export function Edit({ question, keep }: EditProps<Ordering>) {
+  const keepItems = (items: PairItem[], said: string, field?: string) =>
+    keep({ ...question, items }, said, field);
+  return (
+    <div className={edit.rows} id="field-items">
+      <span className={edit.label}>
+        In the right order: this order is the key. Students get them in an order by chance.
+      </span>
+      <SortableList
+        ids={question.items.map((item) => item.id)}
+        noun="Item"
+        move={(from, to) => keepItems(moved(question.items, from, to), `Item ${from + 1} moved to ${to + 1}`)}
+        className={edit.sortable}
+      >
+        {question.items.map((item, index) => (
+          <SortableItem key={item.id} id={item.id} label={`Move item ${index + 1}`} className={edit.sortRow}>
+            <span className={edit.letter} aria-hidden>
+              {index + 1}
+            </span>
+            <TextInput
+              id={`field-item-${item.id}`}
+              size="sm"
+              aria-label={`Item ${index + 1}`}
+              value={item.text}
+              onChange={(event) => {
+                const text = event.currentTarget.value;
+                keepItems(
+                  question.items.map((each) => (each.id === item.id ? { ...each, text } : each)),
+                  `Item ${index + 1} worded`,
+                  `item-${item.id}`,
+                );
+              }}
+            />
+            <TakeOut
+              what={`item ${index + 1}`}
+              onClick={() =>
+                keepItems(
+                  question.items.filter((each) => each.id !== item.id),
+                  `Item ${index + 1} taken out`,
+                )
+              }
+            />
+          </SortableItem>
+        ))}
+      </SortableList>
+      <Button
+        size="compact-sm"
+        className={edit.add}
+        onClick={() => keepItems([...question.items, { id: nanoid(12), text: '' }], 'Item added')}
+      >
+        One more item
+      </Button>
+      <PartPoints
+        question={question}
+        words={ruleWords}
+        value={question.rule}
+        change={(rule) => keep({ ...question, rule }, 'Part points rule changed')}
+      />
+    </div>
+  );
+}
