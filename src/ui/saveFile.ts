@@ -1,6 +1,6 @@
 /** Gives a file to the reader's browser to save. */
-export function saveFile(name: string, mediaType: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type: mediaType }));
+export function saveFile(name: string, mediaType: string, content: string | Uint8Array<ArrayBuffer>): void {
+  const url = URL.createObjectURL(new Blob([content], { type: mediaType }));
   const link = document.createElement('a');
   link.href = url;
   link.download = name;

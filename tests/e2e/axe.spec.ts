@@ -29,6 +29,9 @@ const views: [string, string][] = [
   ['/papers/paper-weather', 'The paper'],
   ['/papers/paper-tides/give', 'So it will be'],
   ['/papers/paper-tides/look', 'As a student sees it'],
+  ['/papers/paper-passage/look', 'As a student sees it'],
+  ['/papers/paper-passage/print', 'What to print'],
+  ['/papers/paper-passage/sheet', 'This paper as a sheet'],
   ['/sittings/rules/run', 'The rules'],
   ['/sittings/tides/mark', 'Question 10, 4 points'],
   ['/sittings/lights/scripts/student03', 'Total'],
@@ -59,6 +62,18 @@ for (const colorScheme of ['light', 'dark'] as const) {
         await page.getByRole('heading', { name: new RegExp(`^Question ${number},`) }).click();
         await page.keyboard.press('Escape');
       }
+      await page.goto('/papers/paper-passage');
+      for (const number of [1, 2, 4, 5, 6, 7]) {
+        await page.getByRole('button', { name: `Open question ${number}`, exact: true }).click();
+        await expect(page.getByLabel(`Text of question ${number}`, { exact: true })).toBeVisible();
+        await expectNoViolation(page, `passage question ${number} open`);
+        await page.getByRole('heading', { name: new RegExp(`^Question ${number},`) }).click();
+        await page.keyboard.press('Escape');
+      }
+      await page.getByRole('button', { name: 'A new part' }).click();
+      await page.getByRole('button', { name: 'Change many at once' }).click();
+      await page.getByLabel('Pick question 1', { exact: true }).check();
+      await expectNoViolation(page, 'many at once');
       await page.goto('/groups/group1');
       await page.getByRole('button', { name: 'Bring students in' }).click();
       await page.getByLabel('List of students').fill('Name,Email\nAnn Baker,ann@example.org\n,x@example.org');

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test, type Page } from '@playwright/test';
 import {
   beginPaper,
@@ -211,4 +212,44 @@ test('maths and a list are written into a question, and a student sees them set'
   const question = page.getByRole('region', { name: 'Question 2', exact: true });
   await expect(question.locator('math')).toHaveCount(1);
   await expect(question.getByRole('listitem')).toHaveText('<b>plain</b>');
+});
+
+test('questions come in from a sheet, bad rows by line, and go out again', async ({ page }) => {
+  await beginPaper(page, 'From a sheet');
+  await page.getByRole('link', { name: 'Questions from a sheet, or as one' }).click();
+  await page
+    .getByLabel('Rows of questions')
+    .fill(
+      'Question,A,B,Key,Points\nRed light?,port,starboard,A,1\nGreen light?,port,starboard,E,1\nHow many feet in a fathom?,,,6,2',
+    );
+  await expect(page.getByRole('alert')).toContainText('line 3: the key “E” matches no option');
+  await expect(page.getByRole('row', { name: /How many feet/ })).toContainText('Number');
+  await page.getByRole('button', { name: 'Bring in the 2 good ones' }).click();
+  await expect(page.getByRole('button', { name: 'Open question 2' })).toContainText('fathom');
+  await page.getByRole('link', { name: 'Questions from a sheet, or as one' }).click();
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as XLSX' }).click();
+  const path = await (await saving).path();
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'again.xlsx',
+    mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    buffer: readFileSync(path),
+  });
+  await page.getByRole('button', { name: 'Bring in 2 questions' }).click();
+  await expect(page.getByRole('button', { name: 'Open question 4' })).toContainText('fathom');
+});
+
+test('a paper filled in by the teacher is scored on the spot and becomes the key', async ({ page }) => {
+  await page.goto('/papers/paper-passage/look');
+  const first = page.getByRole('region', { name: 'Question 1', exact: true });
+  await first.getByRole('radio', { name: /False/ }).check();
+  await page.getByLabel('Score what is filled in').check();
+  await expect(first).toContainText('0 of 1');
+  await expect(first).toContainText('latitude scale');
+  await page.getByLabel('with comments').uncheck();
+  await expect(first).not.toContainText('latitude scale');
+  await page.getByRole('radio', { name: 'On a phone' }).check();
+  await page.getByRole('button', { name: 'Make this the key' }).click();
+  await kept(page, 'Key of 1 question taken');
+  await expect(first).toContainText('1 of 1');
 });

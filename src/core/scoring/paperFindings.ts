@@ -19,7 +19,11 @@ export function paperFindings(paper: PaperContent): Finding[] {
 function partFindings(paper: PaperContent): Finding[] {
   return sectionsOf(paper).flatMap(({ part, questions }): Finding[] => {
     if (part === null) return [];
-    const place = { partId: part.id, field: `part-${part.id}`, detail: part.title || 'without a title' };
+    const place = {
+      partId: part.id,
+      field: `part-${part.id}`,
+      detail: part.title || 'a part without a title',
+    };
     if (questions.length === 0) return [{ level: 'look', code: 'emptyPart', ...place }];
     if (part.draw === null) return [];
     if (part.draw > questions.length) return [{ level: 'stops', code: 'drawTooMany', ...place }];

@@ -62,6 +62,9 @@ export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginP
             <Button component="a" href={`/papers/${paper.id}/print`}>
               Print it
             </Button>
+            <Button component="a" href={`/papers/${paper.id}/sheet`}>
+              Questions from a sheet, or as one
+            </Button>
             <Button onClick={pickMany} disabled={paper.questions.length === 0}>
               Change many at once
             </Button>

@@ -1,0 +1,241 @@
+import { Button, Checkbox, FileButton, NativeSelect, Table, Textarea } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
+import { nanoid } from 'nanoid';
+import { useMemo, useState } from 'react';
+import { csvFrom, tableFrom, type TableRow } from '@/core/formats/csv/table';
+import {
+  guessQuestionColumns,
+  questionColumns,
+  type QuestionColumn,
+  type QuestionColumnGuess,
+} from '@/core/formats/sheet/questionColumns';
+import { questionRows, questionTable, type BadQuestionRow } from '@/core/formats/sheet/questionRows';
+import { kindOf } from '@/core/kinds';
+import { numbersOf } from '@/core/kinds/items';
+import type { Paper } from '@/core/model/paper';
+import { changePaper } from '@/store/papers';
+import { desk } from '@/store/tables';
+import { isoNow } from '@/ui/clock';
+import { act, say } from '@/ui/desk/act';
+import { DeskReady } from '@/ui/desk/DeskReady';
+import { EmptyState } from '@/ui/EmptyState';
+import { counted } from '@/ui/format';
+import { fileNameOf, saveFile } from '@/ui/saveFile';
+import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { readSheet, workbookOf, type SheetWork } from './readSheet';
+import styles from './sheet.module.css';
+
+const columnWords: Record<QuestionColumn, string> = {
+  stem: 'question',
+  option: 'an option',
+  key: 'key',
+  points: 'points',
+  commentRight: 'comment when right',
+  commentWrong: 'comment',
+  tags: 'tags',
+  kind: 'kind',
+  nothing: 'leave out',
+};
+
+/** Questions from a sheet into the paper, and the paper's questions as a sheet. */
+export function SheetPage({ paperId }: { paperId: string }) {
+  return (
+    <DeskReady>
+      <Sheet paperId={paperId} />
+    </DeskReady>
+  );
+}
+
+function Sheet({ paperId }: { paperId: string }) {
+  const paper = useLiveQuery(async () => (await desk.papers.get(paperId)) ?? null, [paperId]);
+  const [text, setText] = useState('');
+  const [fileRows, setFileRows] = useState<TableRow[] | null>(null);
+  const [reading, setReading] = useState<SheetWork<TableRow[]> | null>(null);
+  const typedRows = useMemo(() => tableFrom(text), [text]);
+  if (paper === null)
+    return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
+  if (!paper) return null;
+  const rows = fileRows ?? typedRows;
+  const read = async (file: File | null) => {
+    if (!file) return;
+    const work = readSheet(file);
+    setReading(work);
+    setFileRows(await act(work.result));
+    setReading(null);
+  };
+  return (
+    <TwoColumns marginLabel="The paper as a sheet" margin={<TakeOutSheet paper={paper} />}>
+      <h1 className={styles.title}>Questions from a sheet into: {paper.title || 'paper without a title'}</h1>
+      <div className={styles.bring}>
+        <p>
+          One row a question: what is asked, its options if it has any, and its key as a letter, a number or
+          in words. Paste rows, or choose a CSV, XLSX or ODS file. What was understood is shown before
+          anything is kept.
+        </p>
+        <Textarea
+          aria-label="Rows of questions"
+          placeholder={'Question, A, B, C, Key, Points\nWhich light is red?, port, starboard, stern, A, 1'}
+          autosize
+          minRows={3}
+          maxRows={8}
+          value={text}
+          onChange={(event) => {
+            setText(event.currentTarget.value);
+            setFileRows(null);
+          }}
+        />
+        <div className={styles.row}>
+          <FileButton onChange={(file) => void read(file)} accept=".csv,.tsv,.txt,.xlsx,.ods">
+            {(props) => <Button {...props}>Choose a file</Button>}
+          </FileButton>
+          {reading && (
+            <>
+              <span role="status">Reading the file…</span>
+              <Button onClick={reading.stop}>Stop</Button>
+            </>
+          )}
+          <a href={`/papers/${paper.id}`}>Back to writing</a>
+        </div>
+        {rows.length > 0 && <Understood key={fileRows ? 'file' : 'typed'} rows={rows} paper={paper} />}
+      </div>
+    </TwoColumns>
+  );
+}
+
+function Understood({ rows, paper }: { rows: TableRow[]; paper: Paper }) {
+  const guess = useMemo(() => guessQuestionColumns(rows), [rows]);
+  const [changed, setChanged] = useState<QuestionColumnGuess | null>(null);
+  const columns = changed?.meanings.length === guess.meanings.length ? changed : guess;
+  const body = columns.hasHeader ? rows.slice(1) : rows;
+  const read = useMemo(() => questionRows(body, columns.meanings, () => nanoid(12)), [body, columns]);
+  const { good, bad } = read;
+  const bring = async () => {
+    const [before] = paper.questions.slice(-1);
+    const partId = before?.partId;
+    const questions = good.map(({ question }) => ({ ...question, ...(partId !== undefined && { partId }) }));
+    const said = `${counted(good.length, 'question')} brought in from a sheet`;
+    const next = { ...paper, questions: [...paper.questions, ...questions] };
+    if (await act(changePaper(next, said, undefined, isoNow())))
+      window.location.assign(`/papers/${paper.id}`);
+  };
+  return (
+    <>
+      <Checkbox
+        label="The first row names the columns"
+        checked={columns.hasHeader}
+        onChange={(event) => setChanged({ ...columns, hasHeader: event.currentTarget.checked })}
+      />
+      <div className={styles.columns}>
+        {columns.meanings.map((meaning, column) => (
+          <NativeSelect
+            key={column}
+            size="xs"
+            label={`Column ${column + 1}`}
+            description={body[0]?.cells[column] || '–'}
+            value={meaning}
+            data={questionColumns.map((each) => ({ value: each, label: columnWords[each] }))}
+            onChange={(event) => {
+              const chosen = questionColumns.find((each) => each === event.currentTarget.value) ?? 'nothing';
+              const meanings = columns.meanings.map((each, index) => (index === column ? chosen : each));
+              setChanged({ ...columns, meanings });
+            }}
+          />
+        ))}
+      </div>
+      {bad.length > 0 && (
+        <div className={styles.bad} role="alert">
+          <strong>{counted(bad.length, 'row')} could not be read:</strong>
+          <ul>
+            {bad.map((row) => (
+              <li key={row.line}>
+                line {row.line}: {badWords(row)}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      <Table verticalSpacing={3}>
+        <Table.Thead>
+          <Table.Tr>
+            <Table.Th>Line</Table.Th>
+            <Table.Th>Question</Table.Th>
+            <Table.Th>Kind</Table.Th>
+            <Table.Th>Key</Table.Th>
+            <Table.Th ta="right">Points</Table.Th>
+          </Table.Tr>
+        </Table.Thead>
+        <Table.Tbody>
+          {good.slice(0, 8).map(({ line, question }) => (
+            <Table.Tr key={line}>
+              <Table.Td>{line}</Table.Td>
+              <Table.Td>{String(question.stem)}</Table.Td>
+              <Table.Td>{kindOf(question).label}</Table.Td>
+              <Table.Td>{kindOf(question).keyText(question) || 'none yet'}</Table.Td>
+              <Table.Td ta="right">{question.points}</Table.Td>
+            </Table.Tr>
+          ))}
+        </Table.Tbody>
+      </Table>
+      {good.length > 8 && <p className={styles.soft}>and {counted(good.length - 8, 'more question')}</p>}
+      <Button
+        variant="filled"
+        className={styles.go}
+        disabled={good.length === 0 || paper.questions.length + good.length > 500}
+        onClick={() => void bring()}
+      >
+        {bad.length > 0
+          ? `Bring in the ${counted(good.length, 'good one')}`
+          : `Bring in ${counted(good.length, 'question')}`}
+      </Button>
+    </>
+  );
+}
+
+function badWords({ reason, cell }: BadQuestionRow): string {
+  const words: Record<BadQuestionRow['reason'], string> = {
+    noStem: 'nothing is asked',
+    keyMatchesNothing: `the key “${cell}” matches no option`,
+    badPoints: `“${cell}” is no number of points`,
+    badNumber: `“${cell}” cannot be read as a number`,
+    unknownKind: `“${cell}” is no kind that a sheet can hold`,
+    tooManyOptions: `it has ${cell} options; 50 is the most`,
+  };
+  return words[reason];
+}
+
+function TakeOutSheet({ paper }: { paper: Paper }) {
+  const { rows, left } = useMemo(() => questionTable(paper.questions), [paper.questions]);
+  const numbers = numbersOf(paper.questions);
+  const name = `questions-${fileNameOf(paper.title)}`;
+  const said = `${counted(rows.length - 1, 'question')} saved as a sheet`;
+  const saveWorkbook = async () => {
+    const bytes = await act(workbookOf(rows, paper.title).result);
+    if (!bytes) return;
+    saveFile(`${name}.xlsx`, 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', bytes);
+    say(said);
+  };
+  return (
+    <MarginBlock title="This paper as a sheet">
+      <p>{counted(rows.length - 1, 'question')} can stand in a row each and be read in again.</p>
+      {left.length > 0 && (
+        <p className={styles.soft}>
+          Left out, because a row cannot hold them:{' '}
+          {left.map((question) => numbers.get(question.id)).join(', ')}. Notes, comments on single options and
+          links stay on the desk.
+        </p>
+      )}
+      <Button
+        disabled={rows.length === 1}
+        onClick={() => {
+          saveFile(`${name}.csv`, 'text/csv;charset=utf-8', csvFrom(rows, true));
+          say(said);
+        }}
+      >
+        Save as CSV
+      </Button>
+      <Button disabled={rows.length === 1} onClick={() => void saveWorkbook()}>
+        Save as XLSX
+      </Button>
+    </MarginBlock>
+  );
+}
