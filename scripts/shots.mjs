@@ -53,7 +53,6 @@ async function desk(browser, colorScheme) {
     return context.close();
   }
   await at('/', 'desk');
-  await at('/groups/group1', 'group');
   await at('/groups/group1', 'bring-in', async () => {
     await page.getByRole('button', { name: 'Bring students in' }).click();
     await page
@@ -65,6 +64,34 @@ async function desk(browser, colorScheme) {
   await at('/papers/paper-lights', 'write', async () =>
     page.getByRole('button', { name: 'Open question 2', exact: true }).click(),
   );
+  await at('/papers/paper-passage', 'write-number', async () =>
+    page.getByRole('button', { name: 'Open question 2', exact: true }).click(),
+  );
+  await at('/papers/paper-passage/look', 'look', async () => {
+    await page.getByRole('radio', { name: 'On a phone' }).check();
+    await page.getByRole('region', { name: 'Question 1' }).getByRole('radio', { name: /False/ }).check();
+    await page.getByRole('region', { name: 'Question 2' }).getByRole('textbox').fill('13,8 nautical miles');
+    await page.getByLabel('Score what is filled in').check();
+    await page.getByRole('heading', { level: 1 }).scrollIntoViewIfNeeded();
+  });
+  await at('/papers/paper-passage/print', 'print');
+  await at('/papers/paper-weather/sheet', 'sheet', async () =>
+    page
+      .getByLabel('Rows of questions')
+      .fill(
+        'Question,A,B,C,Key,Points,Tags\nWhich cloud brings showers?,cirrus,cumulonimbus,stratus,B,1,clouds\nForce 7 is called,near gale,gale,,D,1,wind\nMean wind of force 4 in knots?,,,,11 to 16,2,wind\nWhy does fog form over a cold sea?,,,,,3,fog',
+      ),
+  );
+  await at('/papers/paper-passage', 'write-many', async () => {
+    await page.getByRole('button', { name: 'Open question 4', exact: true }).click();
+    await page.getByRole('button', { name: 'A new part' }).click();
+    await page.keyboard.press('Escape');
+    await page.getByLabel('Title of part 1').fill('Part 1: tides and planning');
+    await page.getByLabel('Draw questions of part 1 by chance').check();
+    await page.getByRole('button', { name: 'Change many at once' }).click();
+    for (const number of [5, 6, 7]) await page.getByLabel(`Pick question ${number}`, { exact: true }).check();
+    await page.mouse.move(0, 0);
+  });
   await at('/papers/paper-tides/give', 'give', async () => {
     await page.getByLabel(/Monday evening/).check();
     await page.getByLabel('Time limit in minutes').fill('75');

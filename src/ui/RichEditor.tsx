@@ -99,7 +99,7 @@ export default function RichEditor({ id, label, value, placeholder, low, change 
         withTypographyStyles={false}
         classNames={{ root: styles.root ?? '', content: styles.content ?? '' }}
       >
-        {(focused || formula) && (
+        {(!low || focused || formula) && (
           <RichTextEditor.Toolbar className={styles.toolbar ?? ''} role="toolbar" aria-label="Markup">
             <RichTextEditor.ControlsGroup>
               <RichTextEditor.Bold />

@@ -29,6 +29,7 @@ export function ManyAtOnce({ paper, picked, pick, change }: ManyAtOnceProps) {
       <div className={styles.many}>
         <Button
           size="compact-sm"
+          justify="start"
           onClick={() => pick(all ? new Set() : new Set(paper.questions.map(({ id }) => id)))}
         >
           {all ? 'Pick none' : 'Pick all'}
