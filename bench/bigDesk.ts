@@ -142,6 +142,7 @@ export function bigDesk(students = 550): DeskTables {
     marks: [],
     releases: [],
     assets: [],
+    bank: [],
     settings: [{ key: 'begun', value: 'empty' }],
     log: [],
   };

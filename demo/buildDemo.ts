@@ -91,6 +91,7 @@ export function buildDemo(now: number): DeskTables {
     marks: [],
     releases: [],
     assets: [],
+    bank: [],
     settings: [
       { key: 'begun', value: 'demo' },
       { key: 'deskName', value: 'Tidewater Evening School, coastal navigation' },

@@ -61,12 +61,16 @@ async function desk(browser, colorScheme) {
         'Surname;First name;Student no;E-mail\nBaker;Ann;3001;ann.baker@example.org\n;;3002;\nSolberg;Kai;3001;kai@example.org\nNair;Dev;3004;dev at example',
       );
   });
-  await at('/papers/paper-lights', 'write', async () =>
+  await at('/papers/paper-passage', 'write', async () =>
     page.getByRole('button', { name: 'Open question 2', exact: true }).click(),
   );
-  await at('/papers/paper-passage', 'write-number', async () =>
-    page.getByRole('button', { name: 'Open question 2', exact: true }).click(),
-  );
+  await at('/bank', 'bank', async () => {
+    await page.getByLabel('Order').selectOption('hardest first');
+    await page
+      .getByRole('region', { name: 'Questions' })
+      .getByRole('button', { name: /^What light character has a north/ })
+      .click();
+  });
   await at('/papers/paper-passage/look', 'look', async () => {
     await page.getByRole('radio', { name: 'On a phone' }).check();
     await page.getByRole('region', { name: 'Question 1' }).getByRole('radio', { name: /False/ }).check();

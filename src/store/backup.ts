@@ -14,6 +14,7 @@ export async function deskTables(): Promise<DeskTables> {
     marks: await desk.marks.toArray(),
     releases: await desk.releases.toArray(),
     assets: await desk.assets.toArray(),
+    bank: await desk.bank.toArray(),
     settings: await desk.settings.toArray(),
     log: await desk.log.toArray(),
   }));
@@ -33,6 +34,7 @@ export async function replaceDesk(tables: Backup['tables']): Promise<void> {
     await desk.marks.bulkAdd(tables.marks);
     await desk.releases.bulkAdd(tables.releases);
     await desk.assets.bulkAdd(tables.assets);
+    await desk.bank.bulkAdd(tables.bank);
     await desk.settings.bulkAdd(tables.settings);
     await desk.log.bulkAdd(tables.log);
   });
@@ -50,6 +52,7 @@ export const emptyTables: DeskTables = {
   marks: [],
   releases: [],
   assets: [],
+  bank: [],
   settings: [{ key: 'begun', value: 'empty' }],
   log: [],
 };

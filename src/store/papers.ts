@@ -69,7 +69,13 @@ export async function freezePaper(
   return version;
 }
 
-/** True when two papers hold the same, whatever their version or dates. */
+/** True when two papers hold the same, whatever their version, dates or links to the bank. */
 export function sameContent(a: PaperContent, b: PaperContent): boolean {
-  return JSON.stringify(PaperContent.parse(a)) === JSON.stringify(PaperContent.parse(b));
+  return contentText(a) === contentText(b);
+}
+
+function contentText(paper: PaperContent): string {
+  return JSON.stringify(PaperContent.parse(paper), (key, value: unknown) =>
+    key === 'bankId' ? undefined : value,
+  );
 }

@@ -1,4 +1,5 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
+import type { BankQuestion } from '@/core/model/bank';
 import type { Asset, Setting } from '@/core/model/asset';
 import type { LogEntry } from '@/core/model/log';
 import type { Paper, PaperVersion } from '@/core/model/paper';
@@ -18,6 +19,7 @@ export class DeskDatabase extends Dexie {
   declare marks: Table<HandMark, [string, string]>;
   declare releases: Table<Release, [string, string]>;
   declare assets: EntityTable<Asset, 'id'>;
+  declare bank: EntityTable<BankQuestion, 'id'>;
   declare settings: EntityTable<Setting, 'key'>;
   declare log: Table<LogEntry, number>;
   /** A cache: how each sitting stands. Dropped whenever a row it was computed from changes. */
@@ -40,6 +42,10 @@ export class DeskDatabase extends Dexie {
       log: '++seq, about, command',
       standings: 'sittingId',
     });
+    this.version(2)
+      .stores({ bank: 'id' })
+      // Standings are a cache, and hold more than they did.
+      .upgrade((change) => change.table('standings').clear());
   }
 }
 

@@ -3,6 +3,7 @@ import { pointsFrom } from '@/core/marking/typedPoints';
 
 const day = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short' });
 const time = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
+const wholeDay = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
 const decimals = new Intl.NumberFormat(undefined, { maximumFractionDigits: 2 });
 const wholePercent = new Intl.NumberFormat(undefined, { style: 'percent', maximumFractionDigits: 0 });
 
@@ -26,6 +27,9 @@ const exact = new Intl.NumberFormat(undefined, { maximumSignificantDigits: 15 })
 
 /** "43,279.168": every figure there is, in the reader's own style. */
 export const exactNumber = (value: number) => exact.format(value);
+
+/** "28 Oct 2026": the day alone. */
+export const dayAlone = (instant: string | number) => wholeDay.format(new Date(instant));
 
 /** "16", or "12 to 14" where it is not the same for everyone. */
 export const pointsRange = ({ least, most }: { least: number; most: number }) =>

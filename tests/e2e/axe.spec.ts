@@ -25,6 +25,7 @@ const views: [string, string][] = [
   ['/', 'On the desk'],
   ['/groups', 'Groups'],
   ['/groups/group1', 'Monday evening'],
+  ['/bank', 'Bank'],
   ['/backup', 'The whole desk as one file'],
   ['/papers/paper-weather', 'The paper'],
   ['/papers/paper-tides/give', 'So it will be'],

@@ -253,3 +253,26 @@ test('a paper filled in by the teacher is scored on the spot and becomes the key
   await kept(page, 'Key of 1 question taken');
   await expect(first).toContainText('1 of 1');
 });
+
+test('a question is found in the bank, taken into a paper, changed and put back', async ({ page }) => {
+  await page.goto('/bank');
+  await page.getByLabel('Words in the question, its key or its tags').fill('isolated danger night');
+  const questions = page.getByRole('region', { name: 'Questions' });
+  await expect(questions.getByRole('row')).toHaveCount(2);
+  await expect(questions.getByRole('row').nth(1)).toContainText('%');
+  await questions.getByRole('button', { name: /isolated danger mark show/ }).click();
+  await page.getByLabel('Paper to take it into').selectOption('Quiz 4: planning a passage');
+  await page.getByRole('button', { name: 'Take it into this paper' }).click();
+  await expect(page.getByRole('heading', { name: 'In 2 papers' })).toBeVisible();
+  await page.getByRole('link', { name: 'Quiz 4: planning a passage' }).click();
+  await page.getByRole('button', { name: 'Open question 9', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'The same as in the bank' })).toBeVisible();
+  await page.getByLabel('Points of question 9').fill('3');
+  await page.getByRole('button', { name: 'Put this one back into the bank' }).click();
+  await expect(page.getByRole('heading', { name: 'The same as in the bank' })).toBeVisible();
+  await page.getByRole('button', { name: 'Make it separate' }).click();
+  await expect(page.getByRole('heading', { name: 'Not in the bank' })).toBeVisible();
+  await page.goto('/bank');
+  await page.getByLabel('Where').selectOption('in the bank');
+  await expect(questions.getByRole('row', { name: /isolated danger/ })).toContainText('3');
+});

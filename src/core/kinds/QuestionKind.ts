@@ -21,6 +21,8 @@ export const questionFields = {
   note: Text,
   /** The part of the paper it belongs to; none: before the first part. */
   partId: Id.optional(),
+  /** The question of the bank it is linked to. */
+  bankId: Id.optional(),
   /** Asks for the way to the answer as well: a share of the points by key, the rest by hand. */
   working: z
     .object({
@@ -53,6 +55,7 @@ export interface QuestionBase {
   link?: { href: string; text: string } | undefined;
   note: string;
   partId?: string | undefined;
+  bankId?: string | undefined;
   working?: { keyShare: number; modelAnswer: string; scheme: SchemeLine[] } | undefined;
 }
 

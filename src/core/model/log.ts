@@ -12,6 +12,7 @@ export const tableNames = [
   'marks',
   'releases',
   'assets',
+  'bank',
 ] as const;
 export const TableName = z.enum(tableNames);
 export type TableName = z.infer<typeof TableName>;

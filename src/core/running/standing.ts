@@ -1,3 +1,5 @@
+import { discrimination } from '../analysis/discrimination';
+import { facility } from '../analysis/facility';
 import type { Question } from '../kinds';
 import type { Allowance, Attempt, HandMark, Release, Sitting } from '../model/sitting';
 import type { Student } from '../model/people';
@@ -66,6 +68,15 @@ export function isIn(seat: Seat): boolean {
   return seat.attempt !== null && seat.state !== 'working' && seat.state !== 'notStarted';
 }
 
+/** How one question did in a sitting. */
+export interface QuestionStanding {
+  questionId: string;
+  /** How many answers have points. */
+  scored: number;
+  facility: number | null;
+  discrimination: number | null;
+}
+
 /** How one sitting stands, in numbers: what its strip shows. A cache of `seatsOf`, safe to throw away. */
 export interface Standing {
   sittingId: string;
@@ -84,12 +95,39 @@ export interface Standing {
   opened: number;
   /** Mean share of the points among those who are in, 0 to 1; null when nobody is. */
   meanShare: number | null;
+  /** How each question did among those who are in; only where the standing was computed to be kept. */
+  questions?: QuestionStanding[];
   /** Holds until this instant, ms since 1970; null: until something changes. */
   validUntil: number | null;
 }
 
 export function standingOf(records: SittingRecords, now: number): Standing {
-  return standingFrom(records.sitting, seatsOf(records, now), now);
+  const seats = seatsOf(records, now);
+  return {
+    ...standingFrom(records.sitting, seats, now),
+    questions: questionStandings(records.questions, seats),
+  };
+}
+
+/** Facility and discrimination of each question, over those who are in and have points for it. */
+function questionStandings(questions: readonly Question[], seats: readonly Seat[]): QuestionStanding[] {
+  const cards = seats.filter(isIn).flatMap((seat) => seat.scorecard ?? []);
+  return questions.map(({ id, points: max }) => {
+    const points: number[] = [];
+    const totals: number[] = [];
+    for (const card of cards) {
+      const award = card.awards.find((each) => each.questionId === id);
+      if (!award || award.points === null) continue;
+      points.push(award.points);
+      totals.push(card.total);
+    }
+    return {
+      questionId: id,
+      scored: points.length,
+      facility: facility(points, max),
+      discrimination: discrimination(points, totals),
+    };
+  });
 }
 
 /** The same from seats that are there already. */

@@ -166,6 +166,7 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
           {open && (
             <QuestionMargin
               key={open.id}
+              paperId={paper.id}
               question={open}
               number={numbers.get(open.id) ?? ''}
               keep={(question, said, field) => keep(withQuestion(paper, question), said, field)}

@@ -48,6 +48,7 @@ function Frame({ strip, shortcuts = [], children }: ShellProps) {
         <nav aria-label="Desk" className={styles.nav}>
           <a href="/">Desk</a>
           <a href="/groups">Groups</a>
+          <a href="/bank">Bank</a>
           <a href="/backup">Backup</a>
         </nav>
         <Button size="compact-sm" onClick={spotlight.open} rightSection={<KeyHint keys="Ctrl K" />}>

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Asset, Setting } from '../../model/asset';
+import { BankQuestion } from '../../model/bank';
 import { Instant } from '../../model/common';
 import { LogEntry } from '../../model/log';
 import { Paper, PaperVersion } from '../../model/paper';
@@ -20,6 +21,8 @@ export const DeskTables = z.object({
   marks: HandMark.array(),
   releases: Release.array(),
   assets: Asset.array(),
+  /** Absent in files of before there was a bank. */
+  bank: BankQuestion.array().default([]),
   settings: Setting.array(),
   log: LogEntry.array(),
 });
