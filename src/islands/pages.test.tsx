@@ -14,7 +14,10 @@ import { HandBackPage } from './handback/HandBackPage';
 import { MarkPage } from './mark/MarkPage';
 import { ScriptPage } from './mark/ScriptPage';
 import { RunPage } from './run/RunPage';
+import { BankPage } from './bank/BankPage';
 import { LookPage } from './write/LookPage';
+import { PrintPage } from './write/PrintPage';
+import { SheetPage } from './write/SheetPage';
 import { WritePage } from './write/WritePage';
 
 /** Whole pages over the demo desk, without a browser: that each stands, and that what it says is what is kept. */
@@ -166,5 +169,88 @@ describe('writing', () => {
     );
     const hidden = paper?.questions.flatMap((question) => [question.note, question.commentRight]) ?? [];
     for (const words of hidden.filter(Boolean)) expect(container.textContent).not.toContain(words);
+  });
+});
+
+describe('the look at a paper', () => {
+  it('scores what is filled in, says its comments, and makes it the key only when told to', async () => {
+    render(<LookPage paperId="paper-passage" />);
+    const first = await screen.findByRole('region', { name: 'Question 1' }, patient);
+    await hand.click(within(first).getByRole('radio', { name: /False/ }));
+    expect(first.textContent).not.toContain('0 of 1');
+    await hand.click(screen.getByLabelText('Score what is filled in'));
+    expect(first.textContent).toContain('0 of 1');
+    expect(first.textContent).toContain('latitude scale');
+    const key = async () => (await desk.papers.get('paper-passage'))?.questions[0];
+    expect(await key()).toMatchObject({ key: true });
+    await hand.click(screen.getByRole('button', { name: 'Make this the key' }));
+    await waitFor(async () => expect(await key()).toMatchObject({ key: false }), patient);
+    await hand.click(await screen.findByRole('button', { name: /^Undo/ }, patient));
+    await waitFor(async () => expect(await key()).toMatchObject({ key: true }), patient);
+  });
+});
+
+describe('a paper in print', () => {
+  it('has every question without its key, and the key with everything a marker needs', async () => {
+    render(<PrintPage paperId="paper-tides" />);
+    const sheet = await screen.findByRole('article', undefined, patient);
+    const paper = await desk.papers.get('paper-tides');
+    for (const question of paper?.questions ?? []) {
+      expect(sheet.textContent).toContain(question.stem);
+      if (question.note) expect(sheet.textContent).not.toContain(question.note);
+      if (question.kind === 'openText') expect(sheet.textContent).not.toContain(question.modelAnswer);
+    }
+    await hand.click(screen.getByRole('radio', { name: /^The key/ }));
+    for (const question of paper?.questions ?? [])
+      if (question.kind === 'openText')
+        for (const line of question.scheme)
+          expect(screen.getByRole('article').textContent).toContain(line.text);
+  });
+});
+
+describe('the bank', () => {
+  it('lists every question of every paper, and narrows down as it is asked', async () => {
+    render(<BankPage />);
+    const papers = await desk.papers.toArray();
+    const count = papers.reduce((sum, paper) => sum + paper.questions.length, 0);
+    expect(await screen.findByText(`${count} questions`, undefined, patient)).toBeTruthy();
+    await hand.selectOptions(screen.getByLabelText('Kind'), 'Matching');
+    const matching = papers.flatMap((paper) => paper.questions).filter((each) => each.kind === 'matching');
+    expect(screen.getByText(`${matching.length} of ${count} questions`)).toBeTruthy();
+    await hand.type(screen.getByLabelText(/^Words/), 'no such words');
+    expect(screen.getByText('No question has that.')).toBeTruthy();
+  });
+
+  it('says where a question is, how it did, and offers papers that do not have it', async () => {
+    render(<BankPage />);
+    await hand.type(await screen.findByLabelText(/^Words/, undefined, patient), 'isolated danger night');
+    await hand.click(screen.getByRole('button', { name: /isolated danger mark show/ }));
+    const about = screen.getByRole('complementary', { name: 'About the question' });
+    expect(within(about).getByRole('heading', { name: 'In 1 paper' })).toBeTruthy();
+    expect(within(about).getByText(/^92 answers with points/)).toBeTruthy();
+    const paper = within(about).getByRole<HTMLSelectElement>('combobox', { name: 'Paper to take it into' });
+    expect(paper.selectedOptions[0]?.textContent).not.toContain('lights');
+  });
+});
+
+describe('a paper as a sheet', () => {
+  it('says which of its questions a row cannot hold', async () => {
+    render(<SheetPage paperId="paper-passage" />);
+    const about = await screen.findByRole('complementary', { name: 'The paper as a sheet' }, patient);
+    // Two units, a text with gaps, pairs and orders cannot stand in one row.
+    expect(about.textContent).toContain('Left out, because a row cannot hold them: 2, 4, 5, 6, 7.');
+    expect(within(about).getByRole('button', { name: 'Save as XLSX' })).toBeTruthy();
+  });
+
+  it('shows what was understood of pasted rows before anything is kept', async () => {
+    render(<SheetPage paperId="paper-weather" />);
+    const before = (await desk.papers.get('paper-weather'))?.questions.length;
+    await hand.click(await screen.findByLabelText('Rows of questions', undefined, patient));
+    await hand.paste('Question,A,B,Key\nWhich cloud?,cirrus,stratus,A\n,x,y,A');
+    expect(screen.getByRole('alert').textContent).toContain('line 3: nothing is asked');
+    expect(screen.getByRole('row', { name: /Which cloud.*One choice.*A cirrus/ })).toBeTruthy();
+    await hand.selectOptions(screen.getByLabelText(/^Column 4/), 'leave out');
+    expect(screen.getByRole('row', { name: /Which cloud.*none yet/ })).toBeTruthy();
+    expect((await desk.papers.get('paper-weather'))?.questions.length).toBe(before);
   });
 });
