@@ -6,7 +6,6 @@ import {
   courseText,
   markOf,
   openQuestion,
-  paperQuestions,
   sittingOf,
   studentOf,
 } from '../../../tests/unit/samples';
@@ -18,12 +17,12 @@ import { putForward, sameAnswers, waitingByQuestion } from './sameAnswers';
 import { schemePoints, schemeTotal } from './schemePoints';
 import { nothingTyped, pointsFrom, typePoints } from './typedPoints';
 
-/** Seats that are in, one a text, with the marks given. */
-function seatsWith(texts: string[], marks = [markOf()].slice(1)): Seat[] {
+/** Seats that are in, one a text given to a question, with the marks given. */
+function seatsWith(texts: string[], marks: HandMark[] = [], question = openQuestion): Seat[] {
   return seatsOf(
     {
       sitting: sittingOf(),
-      questions: paperQuestions,
+      questions: [question],
       students: texts.map((_, index) => studentOf({ id: `s${index}` })),
       allowances: [],
       attempts: texts.map((text, index) =>
@@ -31,7 +30,7 @@ function seatsWith(texts: string[], marks = [markOf()].slice(1)): Seat[] {
           id: `a${index}`,
           studentId: `s${index}`,
           handedInAt: at,
-          answers: { q4: { response: { text }, at } },
+          answers: { [question.id]: { response: { text }, at } },
         }),
       ),
       marks,
@@ -163,26 +162,7 @@ describe('nearly right answers', () => {
       { id: 'k1', text: 'compass error', share: 0.5, comment: '' },
     ],
   } as Question;
-  const answered = (texts: string[], marks: HandMark[] = []): Seat[] =>
-    seatsOf(
-      {
-        sitting: sittingOf(),
-        questions: [neap],
-        students: texts.map((_, index) => studentOf({ id: `s${index}` })),
-        allowances: [],
-        attempts: texts.map((text, index) =>
-          attemptOf({
-            id: `a${index}`,
-            studentId: `s${index}`,
-            handedInAt: at,
-            answers: { q3: { response: { text }, at } },
-          }),
-        ),
-        marks,
-        releases: [],
-      },
-      Date.parse(at),
-    );
+  const answered = (texts: string[], marks: HandMark[] = []) => seatsWith(texts, marks, neap);
 
   it('are put forward first, with what they come near to, and never scored by themselves', () => {
     const seats = answered(['deviation', 'variation', 'deviaton', 'devaition', 'compas error', '']);

@@ -15,6 +15,7 @@ import { bringIn } from '@/store/people';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';
+import { BadRows } from '@/ui/BadRows';
 import { counted } from '@/ui/format';
 import styles from './groups.module.css';
 
@@ -145,18 +146,7 @@ function Decide({ read, group, done }: { read: StudentRows; group: Group; done: 
   };
   return (
     <>
-      {bad.length > 0 && (
-        <div className={styles.bad} role="alert">
-          <strong>{counted(bad.length, 'row')} could not be read:</strong>
-          <ul>
-            {bad.map((row) => (
-              <li key={row.line}>
-                line {row.line}: {badWords(row)}
-              </li>
-            ))}
-          </ul>
-        </div>
-      )}
+      <BadRows rows={bad.map((row) => ({ line: row.line, why: badWords(row) }))} />
       {known > 0 && (
         <p className={styles.soft}>
           {counted(known, 'student')} already on the desk by number or email will be in this group as well.

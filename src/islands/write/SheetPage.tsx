@@ -19,6 +19,7 @@ import { isoNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';
 import { DeskReady } from '@/ui/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
+import { BadRows } from '@/ui/BadRows';
 import { counted } from '@/ui/format';
 import { fileNameOf, saveFile } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
@@ -142,18 +143,7 @@ function Understood({ rows, paper }: { rows: TableRow[]; paper: Paper }) {
           />
         ))}
       </div>
-      {bad.length > 0 && (
-        <div className={styles.bad} role="alert">
-          <strong>{counted(bad.length, 'row')} could not be read:</strong>
-          <ul>
-            {bad.map((row) => (
-              <li key={row.line}>
-                line {row.line}: {badWords(row)}
-              </li>
-            ))}
-          </ul>
-        </div>
-      )}
+      <BadRows rows={bad.map((row) => ({ line: row.line, why: badWords(row) }))} />
       <Table verticalSpacing={3}>
         <Table.Thead>
           <Table.Tr>

@@ -1,0 +1,19 @@
+import styles from './BadRows.module.css';
+import { counted } from './format';
+
+/** The rows of a list or file that could not be read, each by its line with the reason. */
+export function BadRows({ rows }: { rows: readonly { line: number; why: string }[] }) {
+  if (rows.length === 0) return null;
+  return (
+    <div className={styles.bad} role="alert">
+      <strong>{counted(rows.length, 'row')} could not be read:</strong>
+      <ul>
+        {rows.map(({ line, why }) => (
+          <li key={line}>
+            line {line}: {why}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
