@@ -187,6 +187,16 @@ test('parts draw for each student, many are changed at once, and the paper is pr
   await expect(page.getByRole('article')).toContainText('3/12');
 });
 
+test('an option is made right and points are reached by keys, from within the text', async ({ page }) => {
+  await page.goto('/papers/paper-passage');
+  await page.getByRole('button', { name: 'Open question 8', exact: true }).click();
+  await expect(page.getByRole('textbox', { name: 'Text of question 8' })).toBeFocused();
+  await page.keyboard.press('Alt+3');
+  await expect(page.getByRole('radio', { name: 'C is right' })).toBeChecked();
+  await page.keyboard.press('Alt+p');
+  await expect(page.getByLabel('Points of question 8')).toBeFocused();
+});
+
 test('maths and a list are written into a question, and a student sees them set', async ({ page }) => {
   await page.goto('/papers/paper-passage');
   await page.getByRole('button', { name: 'Open question 2', exact: true }).click();

@@ -140,6 +140,11 @@ export interface QuestionKind<Q extends QuestionBase, S, R> {
    * drawn by chance, so that the same attempt always sees the same one.
    */
   forStudent(question: Q, seed: string): S;
+  /**
+   * The question with the option at this place, from 0, made right, or no longer right where several can be; null
+   * where there is no such option. Only for kinds with options.
+   */
+  withOptionRight?(question: Q, place: number): Q | null;
   /** What a wrong answer comes near to, to put forward to the marker; only for kinds that forgive typing. */
   nearMiss?(question: Q, response: R): NearMiss | null;
 }

@@ -106,6 +106,30 @@ describe('every kind', () => {
   });
 });
 
+describe('making an option right by its place', () => {
+  const keyAfter = (question: Question, ...places: number[]) =>
+    places.reduce<Question | null>(
+      (each, place) => each && (kindOf(each).withOptionRight?.(each, place) ?? null),
+      question,
+    );
+
+  it('one choice and true or false: it takes the place of what was right', () => {
+    expect(keyAfter(tideChoice, 0, 2)).toMatchObject({ key: 'c' });
+    expect(keyAfter(samples.trueFalse, 1)).toMatchObject({ key: false });
+  });
+
+  it('several choices: it comes and goes, in the order of the paper', () => {
+    expect(keyAfter(springChoices, 3, 0)).toMatchObject({ key: ['o1', 'o2', 'o3'] });
+    expect(keyAfter(springChoices, 1, 1)).toMatchObject({ key: ['o0', 'o1', 'o2'] });
+  });
+
+  it('there is nothing at a place without an option, nor in a kind without any', () => {
+    expect(keyAfter(tideChoice, 3)).toBeNull();
+    expect(keyAfter(samples.trueFalse, 2)).toBeNull();
+    expect(kindOf(courseText).withOptionRight).toBeUndefined();
+  });
+});
+
 describe('several choices: part points', () => {
   // Formulas: measures.md, "Part points", worked by hand for R = 3 right of o = 5, one right missed, one wrong picked.
   it.each([

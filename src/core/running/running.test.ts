@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
 import type { Allowance } from '../model/sitting';
-import { settingsFault, settingsSentence } from './settings';
+import { settingsFault, settingsSentence, tooShortFor } from './settings';
 import { seatsOf, standingOf, type SittingRecords } from './standing';
 import { startDecision } from './startAttempt';
 import { pressure, stripOf } from './strip';
@@ -252,4 +252,10 @@ describe('the settings of a sitting, in words', () => {
     expect(settingsFault({ ...settings, opensAt: null, closesAt: at }, start)).toBe('closesInThePast');
     expect(settingsFault(settings, start)).toBeNull();
   });
+});
+
+it('a time limit is short when it leaves less than twenty seconds for each question', () => {
+  expect(tooShortFor(null, 500)).toBe(false);
+  expect(tooShortFor(10 * 60_000, 30)).toBe(false);
+  expect(tooShortFor(10 * 60_000, 31)).toBe(true);
 });

@@ -20,6 +20,14 @@ export function settingsFault(settings: SittingSettings, now: number): SettingsF
   return closes <= now ? 'closesInThePast' : null;
 }
 
+/** The least time a question takes to be read and answered. Common practice, no source. */
+const leastPerQuestionMs = 20_000;
+
+/** True when a time limit leaves less than twenty seconds for each question. */
+export function tooShortFor(timeLimitMs: number | null, questions: number): boolean {
+  return timeLimitMs !== null && timeLimitMs < questions * leastPerQuestionMs;
+}
+
 /** How times read to this reader. */
 export interface TimeWords {
   when: (instant: string) => string;

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import type { Paper } from '@/core/model/paper';
 import { givenCount, paperPoints } from '@/core/model/parts';
 import { readyToSit } from '@/core/scoring/paperFindings';
-import { settingsFault, settingsSentence, type SittingSettings } from '@/core/running/settings';
+import { settingsFault, settingsSentence, tooShortFor, type SittingSettings } from '@/core/running/settings';
 import { groupRows } from '@/store/queries';
 import { createSitting } from '@/store/sittings';
 import { desk } from '@/store/tables';
@@ -84,6 +84,12 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
               { when: (instant) => dayAndTime(instant, now), howLong: duration },
             )}
           </p>
+          {tooShortFor(settings.timeLimitMs, givenCount(paper)) && (
+            <p className={styles.fault} role="note">
+              {counted(givenCount(paper), 'question')} in {duration(settings.timeLimitMs ?? 0)}: that is less
+              than twenty seconds each.
+            </p>
+          )}
           {fault && (
             <p className={styles.fault} role="alert">
               {faultWords[fault]}

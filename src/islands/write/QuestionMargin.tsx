@@ -40,7 +40,9 @@ export function QuestionMargin({ paperId, question, number, keep, duplicate, rem
                 );
             }}
           />
-          <span>points, {byHand ? 'given by hand' : 'given by the key'}</span>
+          <span>
+            points, {byHand ? 'given by hand' : 'given by the key'} <KeyHint keys="Alt P" />
+          </span>
         </div>
         <TagsInput
           label="Tags"

@@ -1,9 +1,10 @@
 import { Button } from '@mantine/core';
-import { useHotkeys } from '@mantine/hooks';
+import { useHotkeys, type HotkeyItem } from '@mantine/hooks';
 import { nanoid } from 'nanoid';
 import { useEffect, useState } from 'react';
 import { kindOf, type KindName, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/items';
+import { optionLetter } from '@/core/kinds/options';
 import type { Finding } from '@/core/model/common';
 import type { Paper } from '@/core/model/paper';
 import { DeskReady } from '@/ui/desk/DeskReady';
@@ -38,6 +39,8 @@ const shortcuts: Shortcut[] = [
   { keys: 'Alt ↑  Alt ↓', does: 'move the open question up or down' },
   { keys: 'Alt PgUp  Alt PgDn', does: 'open the question before or after' },
   { keys: 'Ctrl D', does: 'duplicate the open question' },
+  { keys: 'Alt 1  Alt 2 …', does: 'make that option of the open question right' },
+  { keys: 'Alt P', does: 'go to its points' },
   { keys: 'Esc', does: 'close the open question' },
 ];
 
@@ -125,6 +128,10 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
     keep(next.paper, 'Part begun');
     focusField(`part-${next.part.id}`);
   };
+  const makeRight = (place: number) => {
+    const next = open && kindOf(open).withOptionRight?.(open, place);
+    if (next) keep(withQuestion(paper, next), `Option ${optionLetter(place)} marked`);
+  };
   const change = (many: ManyChange, said: string) => picked && keep(withMany(paper, picked, many), said);
 
   useEffect(fetchEditor, []);
@@ -137,6 +144,13 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
       ['alt+PageDown', () => open && step(1)],
       ['mod+D', () => open && duplicate(open)],
       ['Escape', () => setOpenId(null)],
+      ['alt+P', () => open && focusField('points'), { usePhysicalKeys: true }],
+      // By the key and not its letter: with Alt, some keyboards write something else.
+      ...[1, 2, 3, 4, 5, 6, 7, 8, 9].map((digit): HotkeyItem => [
+        `alt+Digit${digit}`,
+        () => makeRight(digit - 1),
+        { usePhysicalKeys: true },
+      ]),
     ],
     [],
     true,

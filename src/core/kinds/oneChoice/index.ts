@@ -57,6 +57,10 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
     oneChoice.offered(question).filter((category) => response.picked.includes(category.id)),
   rightAnswer: ({ key }) => (key === null ? null : { picked: [key] }),
   keyedBy: (question, { picked }) => ({ ...question, key: picked[0] ?? question.key }),
+  withOptionRight: (question, place) => {
+    const option = question.options[place];
+    return option ? { ...question, key: option.id } : null;
+  },
   partlyRight: () => null,
   forStudent: (question, seed) => ({
     ...studentFields(question),

@@ -72,6 +72,12 @@ export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices,
     severalChoices.offered(question).filter((category) => response.picked.includes(category.id)),
   rightAnswer: (question) => (severalChoices.hasKey(question) ? { picked: question.key } : null),
   keyedBy: (question, { picked }) => (picked.length > 0 ? { ...question, key: picked } : question),
+  withOptionRight: (question, place) => {
+    const option = question.options[place];
+    if (!option) return null;
+    const right = (id: string) => question.key.includes(id) !== (id === option.id);
+    return { ...question, key: question.options.map(({ id }) => id).filter(right) };
+  },
   partlyRight,
   forStudent: (question, seed) => ({
     ...studentFields(question),

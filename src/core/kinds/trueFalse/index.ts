@@ -54,6 +54,7 @@ export const trueFalse: QuestionKind<TrueFalse, StudentTrueFalse, PickedResponse
   rightAnswer: ({ key }) => (key === null ? null : { picked: [String(key)] }),
   keyedBy: (question, { picked }) =>
     picked[0] === undefined ? question : { ...question, key: picked[0] === 'true' },
+  withOptionRight: (question, place) => (place > 1 ? null : { ...question, key: place === 0 }),
   partlyRight: () => null,
   forStudent: (question) => ({ ...studentFields(question), kind: 'trueFalse' }),
 };

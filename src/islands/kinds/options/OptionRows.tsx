@@ -26,7 +26,9 @@ export function OptionRows({ options, keyControl, keep, prefix = '', shuffle = n
     );
   return (
     <div className={styles.options} id="field-options">
-      <span className={styles.hint}>Mark what is right, in front of it.</span>
+      <span className={styles.hint}>
+        Mark what is right, in front of it{shuffle && ', or by Alt with its place: Alt 1, Alt 2…'}
+      </span>
       {options.map((option, index) => (
         <OptionRow
           key={option.id}

@@ -1,0 +1,50 @@
+import 'fake-indexeddb/auto';
+import Dexie from 'dexie';
+import { describe, expect, it } from 'vitest';
+import { at, paperQuestions, studentOf } from '../../tests/unit/samples';
+import { Paper } from '@/core/model/paper';
+import { DeskDatabase } from './tables';
+
+describe('a desk of an older version', () => {
+  it('is opened with everything on it; only what is computed is made anew', async () => {
+    const old = new Dexie('gribbet-older');
+    old.version(1).stores({
+      students: 'id, joinCode, number, email, *groupIds',
+      groups: 'id, name',
+      papers: 'id, changedAt',
+      paperVersions: '[paperId+version], paperId',
+      sittings: 'id, paperId, *groupIds',
+      allowances: 'id, sittingId, [sittingId+studentId]',
+      attempts: 'id, sittingId, studentId, [sittingId+studentId]',
+      marks: '[attemptId+questionId], attemptId, sittingId, [sittingId+questionId]',
+      releases: '[sittingId+studentId], sittingId, studentId',
+      assets: 'id',
+      settings: 'key',
+      log: '++seq, about, command',
+      standings: 'sittingId',
+    });
+    const paper = {
+      id: 'p',
+      title: 'Tides',
+      instructions: 'Answer all.',
+      questions: paperQuestions,
+      createdAt: at,
+      changedAt: at,
+    };
+    await old.open();
+    await old.table('papers').add(paper);
+    await old.table('students').add(studentOf());
+    await old.table('standings').add({ sittingId: 's', meanShare: 0.5 });
+    old.close();
+
+    const desk = new DeskDatabase('gribbet-older');
+    await desk.open();
+    expect(await desk.papers.toArray()).toEqual([paper]);
+    // What was written before parts, links and markup existed is still a paper.
+    expect(Paper.parse((await desk.papers.toArray())[0])).toEqual(paper);
+    expect(await desk.students.count()).toBe(1);
+    expect(await desk.standings.count()).toBe(0);
+    expect(await desk.bank.toArray()).toEqual([]);
+    desk.close();
+  });
+});
