@@ -47,4 +47,10 @@ describe('typing distance', () => {
     expect(nearlySame('flood', 'fld')).toBe(false);
     expect(nearlySame('deviation', 'devaitoin')).toBe(true);
   });
+
+  it('another digit is another answer, not a slip', () => {
+    expect(nearlySame('118°', '122°')).toBe(false);
+    expect(nearlySame('118°', '119°')).toBe(false);
+    expect(nearlySame('118 degrees', '118 degres')).toBe(true);
+  });
 });

@@ -27,11 +27,16 @@ export function editDistance(a: string, b: string): number {
 
 /**
  * Whether a text is so near another that it may be a slip of the keys: one change from four letters on, two from
- * eight on. Common practice, no source.
+ * eight on. Another digit is another number and no slip. Common practice, no source.
  */
 export function nearlySame(text: string, other: string): boolean {
+  if (digitsOf(text) !== digitsOf(other)) return false;
   const letters = Math.max([...text].length, [...other].length);
   const allowed = letters >= 8 ? 2 : letters >= 4 ? 1 : 0;
   if (Math.abs(text.length - other.length) > allowed * 2) return false;
   return allowed > 0 && editDistance(text, other) <= allowed;
+}
+
+function digitsOf(text: string): string {
+  return text.replace(/\P{N}/gu, '');
 }
