@@ -13,7 +13,7 @@ export const forgiveAll: Forgive = { case: true, spaces: true, accents: true };
 
 /**
  * A text with what is forgiven taken out, so that equal texts are the same answer. Always: compatibility forms
- * are folded (NFKC, Unicode Standard Annex 15) and the ends are trimmed. Case by Unicode's upper then lower
+ * are folded (NFKC, Unicode Standard Annex 15) and the ends are trimmed. Case by Unicode's lower, upper, then lower
  * mapping, so that "Straße" and "STRASSE" meet. Spaces: all white space goes, so that "alto stratus" is
  * "altostratus". Accents: combining marks go (é → e). Punctuation: what Unicode counts as such goes (P).
  */
@@ -27,7 +27,8 @@ export function forgiven(text: string, forgive: Forgive): string {
         .normalize('NFD')
         .replace(/\p{M}+/gu, '')
         .normalize('NFC');
-    if (forgive.case) result = result.toUpperCase();
+    // Down first: the capital ẞ has no other capital, and only the small ß becomes SS.
+    if (forgive.case) result = result.toLowerCase().toUpperCase();
   }
   if (forgive.case) result = result.toLowerCase();
   if (forgive.punctuation) result = result.replace(/\p{P}+/gu, '').trim();

@@ -252,6 +252,17 @@ describe('forgiving', () => {
     expect(forgiven('naïve', { case: true, spaces: true, accents: false })).toBe('naïve');
   });
 
+  it('is the same when done twice, for every single letter there is', () => {
+    const odd: string[] = [];
+    for (let code = 0; code < 0x20000; code++) {
+      const letter = String.fromCodePoint(code);
+      const once = forgiven(letter, forgiveAll);
+      if (forgiven(once, forgiveAll) !== once) odd.push(code.toString(16));
+    }
+    expect(odd).toEqual([]);
+    expect(forgiven('STRAẞE', forgiveAll)).toBe(forgiven('strasse', forgiveAll));
+  });
+
   it('is the same when done twice', () => {
     fc.assert(
       fc.property(
