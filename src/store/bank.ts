@@ -2,6 +2,7 @@ import { bankRows, linkedCopy, type BankRow, type QuestionRecord } from '@/core/
 import type { Question } from '@/core/kinds';
 import { BankQuestion } from '@/core/model/bank';
 import { Paper } from '@/core/model/paper';
+import { withAppended } from '@/core/model/parts';
 import { runCommand, type Recorder } from './command';
 import { newId } from './ids';
 import { standing } from './queries';
@@ -42,9 +43,8 @@ export async function takeIntoPaper(row: BankRow, paperId: string, now: string) 
       const entry = row.entry ?? (use && (await banked(record, use.paperId, use.questionId, now)));
       if (!entry) throw new Error('This question is no longer there');
       const paper = await paperWith(paperId);
-      const partId = paper.questions.at(-1)?.partId;
-      const copy = { ...linkedCopy(entry, newId), ...(partId !== undefined && { partId }) };
-      await keepPaper(record, { ...paper, questions: [...paper.questions, copy] }, now);
+      const copy = linkedCopy(entry, newId);
+      await keepPaper(record, { ...paper, questions: withAppended(paper.questions, [copy]) }, now);
       return copy.id;
     },
   );

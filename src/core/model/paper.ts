@@ -17,11 +17,14 @@ export const PaperPart = z.object({
 });
 export type PaperPart = z.infer<typeof PaperPart>;
 
+/** More is no paper for anyone. */
+export const mostQuestions = 500;
+
 /** What a paper holds; a version is this, frozen. */
 export const PaperContent = z.object({
   title: Line,
   instructions: RichText,
-  questions: Question.array().max(500),
+  questions: Question.array().max(mostQuestions),
   parts: PaperPart.array().max(50).optional(),
   /** Whether each student gets the questions before the first part in an order of their own. */
   shuffle: z.boolean().optional(),

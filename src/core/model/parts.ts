@@ -20,6 +20,13 @@ export function sectionsOf(paper: Pick<PaperContent, 'questions' | 'parts'>): Se
   return loose.length > 0 || parts.length === 0 ? [{ part: null, questions: loose }, ...sections] : sections;
 }
 
+/** A paper's questions with more at its end, in the part that the last one is in. */
+export function withAppended(questions: readonly Question[], more: readonly Question[]): Question[] {
+  const partId = questions.at(-1)?.partId;
+  const placed = more.map((question) => (partId === undefined ? question : { ...question, partId }));
+  return [...questions, ...placed];
+}
+
 /** How many questions each student gets of a section. */
 export function givenOf({ part, questions }: Section): number {
   return part === null || part.draw === null ? questions.length : Math.min(part.draw, questions.length);

@@ -12,7 +12,8 @@ import {
 import { questionRows, questionTable, type BadQuestionRow } from '@/core/formats/sheet/questionRows';
 import { kindOf } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/items';
-import type { Paper } from '@/core/model/paper';
+import { mostQuestions, type Paper } from '@/core/model/paper';
+import { withAppended } from '@/core/model/parts';
 import { changePaper } from '@/store/papers';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
@@ -110,12 +111,11 @@ function Understood({ rows, paper }: { rows: TableRow[]; paper: Paper }) {
   const body = columns.hasHeader ? rows.slice(1) : rows;
   const read = useMemo(() => questionRows(body, columns.meanings, () => nanoid(12)), [body, columns]);
   const { good, bad } = read;
+  const tooMany = paper.questions.length + good.length > mostQuestions;
   const bring = async () => {
-    const [before] = paper.questions.slice(-1);
-    const partId = before?.partId;
-    const questions = good.map(({ question }) => ({ ...question, ...(partId !== undefined && { partId }) }));
+    const brought = good.map(({ question }) => question);
     const said = `${counted(good.length, 'question')} brought in from a sheet`;
-    const next = { ...paper, questions: [...paper.questions, ...questions] };
+    const next = { ...paper, questions: withAppended(paper.questions, brought) };
     if (await act(changePaper(next, said, undefined, isoNow())))
       window.location.assign(`/papers/${paper.id}`);
   };
@@ -167,10 +167,15 @@ function Understood({ rows, paper }: { rows: TableRow[]; paper: Paper }) {
         </Table.Tbody>
       </Table>
       {good.length > 8 && <p className={styles.soft}>and {counted(good.length - 8, 'more question')}</p>}
+      {tooMany && (
+        <p role="alert">
+          A paper holds {mostQuestions} questions at most; this one has {paper.questions.length} already.
+        </p>
+      )}
       <Button
         variant="filled"
         className={styles.go}
-        disabled={good.length === 0 || paper.questions.length + good.length > 500}
+        disabled={good.length === 0 || tooMany}
         onClick={() => void bring()}
       >
         {bad.length > 0
