@@ -249,7 +249,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
   });
 
   await test.step('taken back, the student sees nothing', async () => {
-    await page.getByRole('button', { name: 'Take back from 2 students' }).click();
+    await page.getByRole('button', { name: 'Take back from all 2 students' }).click();
     await kept(page, 'Taken back from 2 students');
     await student.getByRole('button', { name: 'To your papers' }).click();
     await expect(student.getByText('Handed in. Nothing has come back yet.')).toBeVisible();

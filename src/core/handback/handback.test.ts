@@ -5,7 +5,7 @@ import { kindNames, type Response } from '../kinds';
 import type { Shows } from '../model/sitting';
 import type { Seat } from '../running/standing';
 import { scoreAttempt } from '../scoring/scoreAttempt';
-import { readinessOf } from './readiness';
+import { givesKeyAway, readinessOf, stillToSit } from './readiness';
 import { releaseSentence } from './releaseSentence';
 import { scriptPacket, verdictOf } from './script';
 
@@ -138,5 +138,25 @@ describe('the sentence', () => {
     expect(releaseSentence({ ...nothing, total: true, answers: true })).toBe(
       'Students see their total and their own answers, but not the points of each question, what was right or wrong, the accepted answers or the comments.',
     );
+  });
+});
+
+describe('who may still be sitting it', () => {
+  const now = Date.parse(at);
+  const later = new Date(now + 60_000).toISOString();
+  const counts = { working: 2, notStarted: 5 };
+
+  it('those at work always; those who have not started while they may', () => {
+    expect(stillToSit({ closesAt: null, closedToStartsAt: null }, counts, now)).toBe(7);
+    expect(stillToSit({ closesAt: later, closedToStartsAt: null }, counts, now)).toBe(7);
+    expect(stillToSit({ closesAt: at, closedToStartsAt: null }, counts, now)).toBe(2);
+    expect(stillToSit({ closesAt: later, closedToStartsAt: at }, counts, now)).toBe(2);
+  });
+
+  it('a total alone gives no key away; right or wrong, what is accepted and comments do', () => {
+    const none = { accepted: false, rightOrWrong: false, comments: false };
+    expect(givesKeyAway(none)).toBe(false);
+    for (const what of ['accepted', 'rightOrWrong', 'comments'] as const)
+      expect(givesKeyAway({ ...none, [what]: true })).toBe(true);
   });
 });

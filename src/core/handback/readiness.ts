@@ -1,4 +1,5 @@
-import type { Seat } from '../running/standing';
+import type { Shows, Sitting } from '../model/sitting';
+import type { Seat, Standing } from '../running/standing';
 
 /** Whether a student's result can be handed back, and if not, why. */
 export type Readiness =
@@ -14,4 +15,24 @@ export function readinessOf(seat: Seat): Readiness {
   if (waiting > 0) return { ready: false, why: 'waiting', count: waiting };
   if (noKey > 0) return { ready: false, why: 'noKey', count: noKey };
   return { ready: false, why: 'aside', count: awards.filter((award) => award.aside).length };
+}
+
+/** Shows that would tell a student who has still to sit the paper what is right. */
+export function givesKeyAway(shows: Pick<Shows, 'accepted' | 'rightOrWrong' | 'comments'>): boolean {
+  return shows.accepted || shows.rightOrWrong || shows.comments;
+}
+
+/**
+ * How many students may still be sitting the paper: those at work, and those who have not started while it is open
+ * to new starts.
+ *
+ * @param now ms since 1970
+ */
+export function stillToSit(
+  sitting: Pick<Sitting, 'closesAt' | 'closedToStartsAt'>,
+  standing: Pick<Standing, 'working' | 'notStarted'>,
+  now: number,
+): number {
+  const over = sitting.closesAt !== null && Date.parse(sitting.closesAt) <= now;
+  return standing.working + (over || sitting.closedToStartsAt !== null ? 0 : standing.notStarted);
 }

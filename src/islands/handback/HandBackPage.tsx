@@ -1,6 +1,6 @@
 import { Button, Checkbox } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { readinessOf } from '@/core/handback/readiness';
+import { givesKeyAway, readinessOf, stillToSit } from '@/core/handback/readiness';
 import { releaseSentence, showWords } from '@/core/handback/releaseSentence';
 import type { Shows } from '@/core/model/sitting';
 import { handBack, takeBack } from '@/store/releases';
@@ -77,7 +77,10 @@ function HandBack({ sitting }: { sitting: SittingData }) {
               Hand back to {counted(picked.size, 'student')}
             </Button>
             {back.length > 0 && (
-              <Button onClick={() => void take()}>Take back from {counted(back.length, 'student')}</Button>
+              <Button onClick={() => void take()}>
+                Take back from {chosen ? '' : 'all '}
+                {counted(back.length, 'student')}
+              </Button>
             )}
           </MarginBlock>
           <TakeOut sitting={sitting} />
@@ -111,10 +114,8 @@ function ShowsChoice({ shows, setShows }: { shows: Shows; setShows: (shows: Show
 
 /** Showing accepted answers now would spoil the paper for those who have still to sit it. */
 function StillToSit({ sitting, shows }: { sitting: SittingData; shows: Shows }) {
-  const over = sitting.sitting.closesAt !== null && Date.parse(sitting.sitting.closesAt) <= sitting.now;
-  const toSit =
-    sitting.standing.working + (over || sitting.sitting.closedToStartsAt ? 0 : sitting.standing.notStarted);
-  if (toSit === 0 || !(shows.accepted || shows.rightOrWrong || shows.comments)) return null;
+  const toSit = stillToSit(sitting.sitting, sitting.standing, sitting.now);
+  if (toSit === 0 || !givesKeyAway(shows)) return null;
   return (
     <p className={styles.warning} role="note">
       {counted(toSit, 'student')} may still be sitting this paper; what is shown now could reach them.
