@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { Answers } from '@/core/model/sitting';
 import { Id, Instant, Line } from '@/core/model/common';
 import { RichText } from '@/core/model/richText';
+import { FileRef } from '@/core/model/file';
 import { PaperPacket } from '@/core/formats/packet/paper';
 import { ScriptPacket } from '@/core/handback/script';
 
@@ -56,6 +57,14 @@ export type ResultReply = z.infer<typeof ResultReply>;
 export const HandOverRequest = z.object({ answers: Answers, comeBack: Id.array().nullable() });
 export type HandOverRequest = z.infer<typeof HandOverRequest>;
 
+/** A file on its way, with its bytes. */
+export const CarriedFile = FileRef.extend({ bytes: z.instanceof(Uint8Array) });
+export type CarriedFile = z.infer<typeof CarriedFile>;
+
+/** Whether a file was taken; `tooMuch`: too large, or too many for one attempt; `over`: time is up. */
+export const FileReply = z.enum(['kept', 'tooMuch', 'over', 'unknown']);
+export type FileReply = z.infer<typeof FileReply>;
+
 /**
  * How packets travel between a student and the desk. The student's pages know this and nothing behind it: in the
  * same browser, by hand as files, or over the classroom server. Any call may fail; the caller keeps what it has
@@ -70,6 +79,10 @@ export interface Carrier {
   start(joinCode: string, sittingId: string, accessCode: string): Promise<StartReply>;
   /** Hands answers over as they are typed; with none, a sign of life. Null when the attempt is not known. */
   handOver(joinCode: string, attemptId: string, request: HandOverRequest): Promise<AttemptStatus | null>;
+  /** Hands over a file that an answer names; it goes before that answer. */
+  handOverFile(joinCode: string, attemptId: string, file: CarriedFile): Promise<FileReply>;
+  /** A picture of the paper, or a file of one's own answers; null when it is not this student's to see. */
+  file(joinCode: string, sittingId: string, fileId: string): Promise<CarriedFile | null>;
   handIn(joinCode: string, attemptId: string): Promise<AttemptStatus | null>;
   /** What has been let out of the result; null while nothing has. */
   result(joinCode: string, sittingId: string): Promise<ResultReply>;

@@ -1,6 +1,15 @@
 import * as Comlink from 'comlink';
 import type { DeskEnd } from '@/workers/deskEnd.worker';
-import { AttemptStatus, Greeting, HomeSitting, ResultReply, StartReply, type Carrier } from './Carrier';
+import {
+  AttemptStatus,
+  CarriedFile,
+  FileReply,
+  Greeting,
+  HomeSitting,
+  ResultReply,
+  StartReply,
+  type Carrier,
+} from './Carrier';
 
 /** Carries packets between a student's tab and the desk in the same browser, through a worker. */
 export function sameBrowserCarrier(): Carrier {
@@ -13,6 +22,10 @@ export function sameBrowserCarrier(): Carrier {
       StartReply.parse(await deskEnd.start(joinCode, sittingId, accessCode)),
     handOver: async (joinCode, attemptId, request) =>
       AttemptStatus.nullable().parse(await deskEnd.handOver(joinCode, attemptId, request)),
+    handOverFile: async (joinCode, attemptId, file) =>
+      FileReply.parse(await deskEnd.handOverFile(joinCode, attemptId, file)),
+    file: async (joinCode, sittingId, fileId) =>
+      CarriedFile.nullable().parse(await deskEnd.file(joinCode, sittingId, fileId)),
     handIn: async (joinCode, attemptId) =>
       AttemptStatus.nullable().parse(await deskEnd.handIn(joinCode, attemptId)),
     result: async (joinCode, sittingId) => ResultReply.parse(await deskEnd.result(joinCode, sittingId)),

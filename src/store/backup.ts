@@ -1,3 +1,4 @@
+import { packedAsset, unpackedAsset } from '@/core/model/asset';
 import type { Backup, DeskTables } from '@/core/formats/backup';
 import { desk } from './tables';
 
@@ -13,7 +14,7 @@ export async function deskTables(): Promise<DeskTables> {
     attempts: await desk.attempts.toArray(),
     marks: await desk.marks.toArray(),
     releases: await desk.releases.toArray(),
-    assets: await desk.assets.toArray(),
+    assets: (await desk.assets.toArray()).map(packedAsset),
     bank: await desk.bank.toArray(),
     settings: await desk.settings.toArray(),
     log: await desk.log.toArray(),
@@ -33,7 +34,7 @@ export async function replaceDesk(tables: Backup['tables']): Promise<void> {
     await desk.attempts.bulkAdd(tables.attempts);
     await desk.marks.bulkAdd(tables.marks);
     await desk.releases.bulkAdd(tables.releases);
-    await desk.assets.bulkAdd(tables.assets);
+    await desk.assets.bulkAdd(tables.assets.map(unpackedAsset));
     await desk.bank.bulkAdd(tables.bank);
     await desk.settings.bulkAdd(tables.settings);
     await desk.log.bulkAdd(tables.log);

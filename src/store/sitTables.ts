@@ -1,4 +1,5 @@
-import Dexie, { type EntityTable } from 'dexie';
+import Dexie, { type EntityTable, type Table } from 'dexie';
+import type { CarriedFile } from '@/carriers/Carrier';
 import type { Answers } from '@/core/model/sitting';
 import type { PaperPacket } from '@/core/formats/packet/paper';
 
@@ -14,13 +15,22 @@ export interface HeldAttempt {
   unsent: string[];
 }
 
+/** A file put into an answer on this device. */
+export interface HeldFile extends CarriedFile {
+  attemptId: string;
+  /** Whether the teacher's side has acknowledged it. */
+  sent: boolean;
+}
+
 /** The student's database: apart from the teacher's, and never holding a key. */
 export class SitDatabase extends Dexie {
   declare attempts: EntityTable<HeldAttempt, 'attemptId'>;
+  declare files: Table<HeldFile, [string, string]>;
 
   constructor(name = 'gribbet-sit') {
     super(name);
     this.version(1).stores({ attempts: 'attemptId, joinCode, [joinCode+sittingId]' });
+    this.version(2).stores({ files: '[attemptId+id], attemptId' });
   }
 }
 

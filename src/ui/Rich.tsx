@@ -1,6 +1,8 @@
 import { createElement, useEffect, useRef, type ReactNode } from 'react';
 import { openableLink } from '@/core/model/link';
 import type { RichMark, RichNode, RichText } from '@/core/model/richText';
+import { PictureRef } from '@/core/model/file';
+import { Picture } from './Picture';
 import styles from './Rich.module.css';
 
 /** Text with its markup, drawn from its document: never from a string of HTML. */
@@ -32,6 +34,8 @@ function Node({ node }: { node: RichNode }) {
     case 'inlineMath':
     case 'blockMath':
       return <Maths latex={attrs?.latex ?? ''} block={type === 'blockMath'} />;
+    case 'picture':
+      return <RichPicture attrs={attrs} />;
     case 'table':
       return (
         <table className={styles.table}>
@@ -51,6 +55,12 @@ function Node({ node }: { node: RichNode }) {
       return createElement(element, { className, ...(start !== undefined && { start }) }, drawn(content));
     }
   }
+}
+
+/** A picture in a text; one without its bytes or its size is not drawn. */
+function RichPicture({ attrs }: Pick<RichNode, 'attrs'>) {
+  const parsed = PictureRef.safeParse(attrs);
+  return parsed.success && <Picture picture={parsed.data} />;
 }
 
 function marked(text: string, marks: readonly RichMark[]): ReactNode {
@@ -79,7 +89,7 @@ function marked(text: string, marks: readonly RichMark[]): ReactNode {
 }
 
 /** Maths set by KaTeX, which builds its elements itself; loaded only where there is any. */
-function Maths({ latex, block }: { latex: string; block: boolean }) {
+export function Maths({ latex, block }: { latex: string; block: boolean }) {
   const place = useRef<HTMLSpanElement>(null);
   useEffect(() => {
     let here = true;

@@ -6,11 +6,16 @@ import Subscript from '@tiptap/extension-subscript';
 import Superscript from '@tiptap/extension-superscript';
 import { TableKit } from '@tiptap/extension-table';
 import { useEditor, type Editor } from '@tiptap/react';
+import { NodeSelection } from '@tiptap/pm/state';
 import StarterKit from '@tiptap/starter-kit';
 import { useEffect, useRef, useState } from 'react';
 import 'katex/dist/katex.min.css';
 import '@mantine/tiptap/styles.css';
 import { RichDoc, richDoc, simplest, type RichText } from '@/core/model/richText';
+import type { PictureRef } from '@/core/model/file';
+import { useFiles } from './files';
+import { ChoosePicture, PictureWords, takePicture } from './PictureChoice';
+import { PictureNode } from './PictureNode';
 import styles from './RichEditor.module.css';
 
 interface RichEditorProps {
@@ -33,6 +38,8 @@ interface Formula {
 export default function RichEditor({ id, label, value, placeholder, low, change }: RichEditorProps) {
   const [formula, setFormula] = useState<Formula | null>(null);
   const [focused, setFocused] = useState(false);
+  const [picture, setPicture] = useState<SetPicture | null>(null);
+  const { put } = useFiles();
   // What was handed up last: a value that comes down and is not this one comes from elsewhere (an undo).
   const known = useRef(value);
   const keep = useRef(change);
@@ -52,6 +59,7 @@ export default function RichEditor({ id, label, value, placeholder, low, change 
         trailingNode: false,
         link: { openOnClick: false, protocols: ['http', 'https'], defaultProtocol: 'https' },
       }),
+      PictureNode,
       Subscript,
       Superscript,
       TableKit.configure({ table: { resizable: false } }),
@@ -69,6 +77,9 @@ export default function RichEditor({ id, label, value, placeholder, low, change 
     immediatelyRender: false,
     shouldRerenderOnTransaction: false,
     editorProps: {
+      handlePaste: (_view, event) => takeFiles([...(event.clipboardData?.files ?? [])]),
+      handleDrop: (_view, event, _slice, moved) =>
+        !moved && takeFiles([...(event.dataTransfer?.files ?? [])]),
       attributes: { id, role: 'textbox', 'aria-label': label, 'aria-multiline': 'true' },
     },
     onUpdate: ({ editor: changed }) => {
@@ -79,12 +90,21 @@ export default function RichEditor({ id, label, value, placeholder, low, change 
       keep.current(known.current);
     },
     onFocus: () => setFocused(true),
+    onSelectionUpdate: ({ editor: changed }) => setPicture(chosenPicture(changed)),
   });
   useEffect(() => {
     if (!editor || JSON.stringify(value) === JSON.stringify(known.current)) return;
     known.current = value;
     editor.commands.setContent(richDoc(value), { emitUpdate: false });
   }, [editor, value]);
+  const insert = (taken: PictureRef) =>
+    editor?.chain().focus().insertContent({ type: 'picture', attrs: taken }).run();
+  /** True when there are pictures among them: then they are put in here. */
+  const takeFiles = (files: File[]): boolean => {
+    const pictures = files.filter((file) => file.type.startsWith('image/'));
+    for (const file of pictures) void takePicture(file, put).then((taken) => taken && insert(taken));
+    return pictures.length > 0;
+  };
   if (!editor) return null;
   return (
     <div
@@ -118,14 +138,44 @@ export default function RichEditor({ id, label, value, placeholder, low, change 
               >
                 <IconMathFunction size={16} />
               </RichTextEditor.Control>
+              <ChoosePicture label="Picture" taken={insert} />
             </RichTextEditor.ControlsGroup>
           </RichTextEditor.Toolbar>
         )}
         <RichTextEditor.Content data-placeholder={editor.isEmpty ? placeholder : undefined} />
       </RichTextEditor>
+      {picture && (
+        <div className={styles.pictureWords}>
+          <PictureWords
+            picture={picture}
+            change={(words) => {
+              setPicture({ ...picture, ...words });
+              editor.commands.command(({ tr }) => {
+                for (const [name, value] of Object.entries(words))
+                  tr.setNodeAttribute(picture.at, name, value);
+                return true;
+              });
+            }}
+          />
+        </div>
+      )}
       {formula && <FormulaField formula={formula} set={setFormula} editor={editor} />}
     </div>
   );
+}
+
+/** The picture that is chosen in the text, and its place. */
+interface SetPicture {
+  at: number;
+  alt: string;
+  decoration: boolean;
+}
+
+function chosenPicture(editor: Editor): SetPicture | null {
+  const { selection } = editor.state;
+  if (!(selection instanceof NodeSelection) || selection.node.type.name !== 'picture') return null;
+  const { alt, decoration } = selection.node.attrs;
+  return { at: selection.from, alt: String(alt), decoration: decoration === true };
 }
 
 function TableControls({ editor }: { editor: Editor }) {

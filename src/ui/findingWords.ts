@@ -34,6 +34,10 @@ const words: Record<FindingCode, (detail: string) => string> = {
   aboveShuffled: (detail) => `option ${detail} speaks of the others, but options are shuffled: pin it`,
   noScheme: () => 'there is neither a model answer nor a scheme to mark by',
   emptySchemeLine: () => 'a scheme line is empty',
+  noWays: () => 'no way to show the working is ticked',
+  onlyDrawing: () => 'who cannot draw with a pointer has no other way: tick one more',
+  emptyHint: () => 'a hint is empty',
+  pictureWithoutText: () => 'a picture has no words for who cannot see it',
   schemeBelowPoints: (detail) => `its scheme reaches ${detail} points only`,
 };
 

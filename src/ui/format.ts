@@ -35,6 +35,14 @@ export const dayAlone = (instant: string | number) => wholeDay.format(new Date(i
 export const pointsRange = ({ least, most }: { least: number; most: number }) =>
   least === most ? points(least) : `${points(least)} to ${points(most)}`;
 
+/** "640 KB", "2.1 MB" */
+export function fileSize(bytes: number): string {
+  if (bytes < 1000) return `${bytes} B`;
+  return bytes < 1_000_000
+    ? `${points(Math.round(bytes / 1000))} KB`
+    : `${points(Math.round(bytes / 100_000) / 10)} MB`;
+}
+
 /** "62 %" */
 export const percent = (share: number) => wholePercent.format(share);
 

@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { HandOverRequest } from '@/carriers/Carrier';
+import { CarriedFile, HandOverRequest } from '@/carriers/Carrier';
 import * as exchange from '@/store/exchange';
 
 /**
@@ -15,6 +15,10 @@ const deskEnd = {
     const { answers, comeBack } = HandOverRequest.parse(request);
     return exchange.handOver(joinCode, attemptId, answers, comeBack, Date.now());
   },
+  handOverFile: (joinCode: string, attemptId: string, file: unknown) =>
+    exchange.handOverFile(joinCode, attemptId, CarriedFile.parse(file), Date.now()),
+  file: (joinCode: string, sittingId: string, fileId: string) =>
+    exchange.fileFor(joinCode, sittingId, fileId, Date.now()),
   handIn: (joinCode: string, attemptId: string) => exchange.handIn(joinCode, attemptId, Date.now()),
   result: (joinCode: string, sittingId: string) => exchange.result(joinCode, sittingId, Date.now()),
 };

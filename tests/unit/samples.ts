@@ -174,6 +174,36 @@ export const sides: Question = {
   note: 'SECRET-NOTE',
 };
 
+/** A course to plot on a chart. */
+export const plottedCourse: Question = {
+  ...kindNamed('working').empty(counter('q11-')),
+  kind: 'working',
+  id: 'q11',
+  stem: 'Plot the course to steer',
+  points: 4,
+  ways: ['words', 'maths', 'drawing', 'photo'],
+  canvas: { asset: 'chart', alt: 'A chart of the bay', decoration: false, width: 800, height: 600 },
+  modelAnswer: 'SECRET-MODEL',
+  scheme: [
+    { id: 'w1', text: 'SECRET-LINE-1', points: 3 },
+    { id: 'w2', text: 'SECRET-LINE-2', points: 1 },
+  ],
+  note: 'SECRET-NOTE',
+};
+
+export const passagePlan: Question = {
+  ...kindNamed('file').empty(counter('q12-')),
+  kind: 'file',
+  id: 'q12',
+  stem: 'Hand in your passage plan',
+  points: 3,
+  sorts: ['pdf', 'sheet'],
+  most: 2,
+  modelAnswer: 'SECRET-MODEL',
+  scheme: [{ id: 'f1', text: 'SECRET-LINE-1', points: 3 }],
+  note: 'SECRET-NOTE',
+};
+
 /** A blank answer of every kind. */
 export const blanks: Record<KindName, Response> = {
   oneChoice: { picked: [] },
@@ -186,6 +216,8 @@ export const blanks: Record<KindName, Response> = {
   ordering: { order: [] },
   categories: { pairs: {} },
   openText: { text: '\n' },
+  working: { words: ' ', maths: [''], drawing: [], photos: [] },
+  file: { files: [] },
 };
 
 /** One question of every kind; a kind without a sample does not compile. */
@@ -200,6 +232,8 @@ export const samples: Record<KindName, Question> = {
   ordering: tideOrder,
   categories: sides,
   openText: openQuestion,
+  working: plottedCourse,
+  file: passagePlan,
 };
 
 /** A short paper of the four commonest kinds. */

@@ -2,6 +2,11 @@ import { z } from 'zod';
 import { Id, Line, Points, Text, type Finding } from '../model/common';
 import { RichText } from '../model/richText';
 import { SchemeLine } from './schemeLine';
+import { WorkingWay } from './working/ways';
+
+/** A word of help, and the share of the points that taking it costs. */
+export const Hint = z.object({ id: Id, text: Text, cost: z.number().min(0).max(1) });
+export type Hint = z.infer<typeof Hint>;
 
 /** What every question has, whatever its kind. Spread into the schema of a kind. */
 export const questionFields = {
@@ -23,12 +28,16 @@ export const questionFields = {
   partId: Id.optional(),
   /** The question of the bank it is linked to. */
   bankId: Id.optional(),
+  /** What helps along, in the order in which it is given, where a sitting gives hints. */
+  hints: Hint.array().max(10).optional(),
   /** Asks for the way to the answer as well: a share of the points by key, the rest by hand. */
   working: z
     .object({
       keyShare: z.number().min(0).max(1),
       modelAnswer: Text,
       scheme: SchemeLine.array().max(26),
+      /** How it may be shown; absent: in words, as it was before there were other ways. */
+      ways: WorkingWay.array().max(4).optional(),
     })
     .optional(),
 };
@@ -56,7 +65,10 @@ export interface QuestionBase {
   note: string;
   partId?: string | undefined;
   bankId?: string | undefined;
-  working?: { keyShare: number; modelAnswer: string; scheme: SchemeLine[] } | undefined;
+  working?:
+    | { keyShare: number; modelAnswer: string; scheme: SchemeLine[]; ways?: WorkingWay[] | undefined }
+    | undefined;
+  hints?: Hint[] | undefined;
 }
 
 /** What every student's question has: nothing that gives the answer away. */

@@ -49,6 +49,7 @@ const words = fc.oneof(
 const picked = fc.record({ picked: fc.array(id, { maxLength: 6 }) });
 const text = fc.record({ text: words });
 const pairs = fc.record({ pairs: fc.dictionary(id, id, { maxKeys: 6 }) });
+const someFile = fc.record({ id, name: words, mediaType: words, size: fc.nat() });
 const anyResponse: Record<KindName, fc.Arbitrary<Response>> = {
   oneChoice: picked,
   severalChoices: picked,
@@ -59,6 +60,13 @@ const anyResponse: Record<KindName, fc.Arbitrary<Response>> = {
   gaps: fc.record({ gaps: fc.dictionary(id, words, { maxKeys: 4 }) }),
   matching: pairs,
   categories: pairs,
+  working: fc.record({
+    words,
+    maths: fc.array(words, { maxLength: 3 }),
+    drawing: fc.array(fc.array(fc.nat(4000), { minLength: 2, maxLength: 8 }), { maxLength: 3 }),
+    photos: fc.array(someFile, { maxLength: 2 }),
+  }),
+  file: fc.record({ files: fc.array(someFile, { maxLength: 2 }) }),
   ordering: fc.record({ order: fc.array(id, { maxLength: 8 }) }),
 };
 

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { categories } from './categories';
 import { Categories, StudentCategories } from './categories/schema';
+import { file } from './file';
+import { FileQuestion, FilesResponse, StudentFileQuestion } from './file/schema';
 import { gaps } from './gaps';
 import { Gaps, GapsResponse, StudentGaps } from './gaps/schema';
 import { matching } from './matching';
@@ -23,6 +25,8 @@ import { ShortText, StudentShortText } from './shortText/schema';
 import { TextResponse } from './textResponse';
 import { trueFalse } from './trueFalse';
 import { StudentTrueFalse, TrueFalse } from './trueFalse/schema';
+import { working } from './working';
+import { StudentWorking, Working, WorkingResponse } from './working/schema';
 
 /** The registry: a new kind is a folder beside this file and a line in each list here. */
 const kinds = {
@@ -36,6 +40,8 @@ const kinds = {
   ordering,
   categories,
   openText,
+  working,
+  file,
 };
 
 export const Question = z.discriminatedUnion('kind', [
@@ -49,6 +55,8 @@ export const Question = z.discriminatedUnion('kind', [
   Ordering,
   Categories,
   OpenText,
+  Working,
+  FileQuestion,
 ]);
 export type Question = z.infer<typeof Question>;
 
@@ -63,10 +71,20 @@ export const StudentQuestion = z.discriminatedUnion('kind', [
   StudentOrdering,
   StudentCategories,
   StudentOpenText,
+  StudentWorking,
+  StudentFileQuestion,
 ]);
 export type StudentQuestion = z.infer<typeof StudentQuestion>;
 
-export const Response = z.union([PickedResponse, TextResponse, GapsResponse, PairsResponse, OrderResponse]);
+export const Response = z.union([
+  PickedResponse,
+  TextResponse,
+  GapsResponse,
+  PairsResponse,
+  OrderResponse,
+  WorkingResponse,
+  FilesResponse,
+]);
 export type Response = z.infer<typeof Response>;
 
 export type KindName = Question['kind'];

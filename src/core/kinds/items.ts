@@ -15,8 +15,8 @@ export function itemsOf(questions: readonly Question[]): Question[] {
     if (!working || kindOf(question).scoredBy === 'hand') return [question];
     const byKey = roundPoints(question.points * working.keyShare);
     const item: Question = {
+      ...(working.ways ? { kind: 'working', ways: working.ways } : { kind: 'openText' }),
       id: workingId(question.id),
-      kind: 'openText',
       workingOf: question.id,
       stem: workingStem(question.stem),
       points: roundPoints(question.points - byKey),

@@ -14,6 +14,8 @@ import { kindNames, kindOf, Response as ResponseSchema, type Question } from './
 import { optionLetter } from './options';
 import { partPointsShare } from './severalChoices/partPoints';
 
+const otherWords = 'In other words';
+
 describe('every kind', () => {
   it.each(kindNames)('%s: an empty question is one of its kind, and is not ready', (name) => {
     const kind = kindOf(samples[name]);
@@ -74,12 +76,14 @@ describe('every kind', () => {
       const kind = kindOf(samples[name]);
       const response = kind.responseSchema.parse(
         kind.scoredBy === 'hand'
-          ? { text: 'In other words' }
+          ? { ...blanks[name], ...(name === 'openText' ? { text: otherWords } : { words: otherWords }) }
           : (kind.partlyRight(samples[name]) ?? { picked: ['a'] }),
       );
       const keyed = kind.keyedBy(samples[name], response, counter('new'));
       expect(kind.schema.parse(keyed)).toEqual(keyed);
-      if (kind.scoredBy === 'hand') expect(kind.keyText(keyed)).toBe('In other words');
+      // A file is no key that could be shown.
+      if (name === 'file') expect(keyed).toEqual(samples.file);
+      else if (kind.scoredBy === 'hand') expect(kind.keyText(keyed)).toBe(otherWords);
       else if (name !== 'trueFalse' && name !== 'gaps' && name !== 'severalChoices')
         expect(kind.score(keyed, response).share).toBe(1);
       const blank = kind.responseSchema.parse(blanks[name]);
@@ -92,7 +96,8 @@ describe('every kind', () => {
   it.each(kindNames)('%s: what is partly right gives more than nothing and less than all', (name) => {
     const kind = kindOf(samples[name]);
     const response = kind.partlyRight(samples[name]);
-    if (response === null) return expect(['oneChoice', 'trueFalse', 'openText']).toContain(name);
+    if (response === null)
+      return expect(['oneChoice', 'trueFalse', 'openText', 'working', 'file']).toContain(name);
     const { share } = kind.score(samples[name], kind.responseSchema.parse(response));
     expect(share).toBeGreaterThan(0);
     expect(share).toBeLessThan(1);

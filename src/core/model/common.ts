@@ -62,4 +62,8 @@ export type FindingCode =
   | 'aboveShuffled'
   | 'noScheme'
   | 'emptySchemeLine'
-  | 'schemeBelowPoints';
+  | 'schemeBelowPoints'
+  | 'noWays'
+  | 'onlyDrawing'
+  | 'emptyHint'
+  | 'pictureWithoutText';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Text } from './common';
+import { assetsIn, lacksWords, PictureRef } from './file';
 import { openableLink } from './link';
 
 /** A mark on a run of text. */
@@ -17,6 +18,9 @@ export const RichMark = z.discriminatedUnion('type', [
 ]);
 export type RichMark = z.infer<typeof RichMark>;
 
+/** Of a picture; `exactOptionalPropertyTypes` asks for the undefined that the parser allows. */
+type PictureAttrs = { [Name in keyof PictureRef]?: PictureRef[Name] | undefined };
+
 /** What a node may hold; everything else of it is dropped. */
 export interface RichNode {
   type: RichNodeType;
@@ -25,12 +29,12 @@ export interface RichNode {
   text?: string | undefined;
   marks?: RichMark[] | undefined;
   attrs?:
-    | {
+    | ({
         latex?: string | undefined;
         start?: number | undefined;
         colspan?: number | undefined;
         rowspan?: number | undefined;
-      }
+      } & PictureAttrs)
     | undefined;
 }
 
@@ -47,6 +51,7 @@ const RichNodeType = z.enum([
   'tableHeader',
   'inlineMath',
   'blockMath',
+  'picture',
 ]);
 export type RichNodeType = z.infer<typeof RichNodeType>;
 
@@ -64,6 +69,7 @@ const RichNode: z.ZodType<RichNode> = z.lazy(() =>
         start: z.number().int().min(0).max(10_000).optional(),
         colspan: span,
         rowspan: span,
+        ...PictureRef.partial().shape,
       })
       .optional(),
   }),
@@ -96,6 +102,8 @@ function nodeText(node: RichNode): string {
     case 'inlineMath':
     case 'blockMath':
       return node.attrs?.latex ?? '';
+    case 'picture':
+      return node.attrs?.alt ?? '';
     case 'paragraph':
       return content.map(nodeText).join('');
     case 'tableRow':
@@ -129,5 +137,17 @@ export function richDoc(rich: RichText): RichDoc {
 
 /** True when there is nothing to read in it. */
 export function isEmptyRich(rich: RichText): boolean {
-  return plainText(rich).trim() === '';
+  return plainText(rich).trim() === '' && assetsIn(rich).size === 0;
+}
+
+/** The pictures in a text that lack the words that who cannot see them needs. */
+export function picturesWithoutText(rich: RichText): number {
+  if (typeof rich === 'string') return 0;
+  const within = (nodes: readonly RichNode[]): number =>
+    nodes.reduce((sum, { type, attrs, content }) => {
+      const lacking =
+        type === 'picture' && lacksWords({ alt: attrs?.alt ?? '', decoration: attrs?.decoration ?? false });
+      return sum + (lacking ? 1 : 0) + within(content ?? []);
+    }, 0);
+  return within(rich.content);
 }

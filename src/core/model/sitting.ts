@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { Response } from '../kinds';
 import { Id, Instant, Line, Text } from './common';
+import { FileRef } from './file';
 
 /** One run of a paper by chosen groups, within its times. */
 export const Sitting = z.object({
@@ -73,6 +74,8 @@ export const Attempt = z.object({
   /** Taken in by the teacher; time running out is computed, not stored. */
   collectedAt: Instant.nullable(),
   events: AttemptEvent.array(),
+  /** The files that came with the answers. */
+  files: FileRef.array().optional(),
 });
 export type Attempt = z.infer<typeof Attempt>;
 

@@ -2,8 +2,8 @@ import { kindOf, type Question } from '../kinds';
 import { itemsOf } from '../kinds/items';
 import type { Finding } from '../model/common';
 import { openableLink } from '../model/link';
-import type { PaperContent } from '../model/paper';
-import { isEmptyRich } from '../model/richText';
+import type { PaperContent, PaperPart } from '../model/paper';
+import { isEmptyRich, picturesWithoutText, type RichText } from '../model/richText';
 import { paperPoints, sectionsOf } from '../model/parts';
 import { sumPoints } from './points';
 
@@ -12,6 +12,8 @@ export function paperFindings(paper: PaperContent): Finding[] {
   const findings: Finding[] = [];
   if (!paper.title.trim()) findings.push({ level: 'stops', code: 'noTitle', field: 'title' });
   if (paper.questions.length === 0) findings.push({ level: 'stops', code: 'noQuestions' });
+  if (picturesWithoutText(paper.instructions) > 0)
+    findings.push({ level: 'stops', code: 'pictureWithoutText', field: 'instructions' });
   for (const question of paper.questions) findings.push(...questionFindings(question));
   return [...findings, ...partFindings(paper), ...totalFindings(paper)];
 }
@@ -24,12 +26,24 @@ function partFindings(paper: PaperContent): Finding[] {
       field: `part-${part.id}`,
       detail: part.title || 'a part without a title',
     };
-    if (questions.length === 0) return [{ level: 'look', code: 'emptyPart', ...place }];
-    if (part.draw === null) return [];
-    if (part.draw > questions.length) return [{ level: 'stops', code: 'drawTooMany', ...place }];
-    const uneven = questions.some((question) => question.points !== questions[0]?.points);
-    return uneven && part.draw < questions.length ? [{ level: 'look', code: 'unevenDraw', ...place }] : [];
+    const pictures: Finding[] =
+      picturesWithoutText(part.instructions) > 0
+        ? [{ level: 'stops', code: 'pictureWithoutText', ...place }]
+        : [];
+    return [...pictures, ...drawFindings(part, questions, place)];
   });
+}
+
+function drawFindings(
+  part: PaperPart,
+  questions: readonly Question[],
+  place: Pick<Finding, 'partId' | 'field' | 'detail'>,
+): Finding[] {
+  if (questions.length === 0) return [{ level: 'look', code: 'emptyPart', ...place }];
+  if (part.draw === null) return [];
+  if (part.draw > questions.length) return [{ level: 'stops', code: 'drawTooMany', ...place }];
+  const uneven = questions.some((question) => question.points !== questions[0]?.points);
+  return uneven && part.draw < questions.length ? [{ level: 'look', code: 'unevenDraw', ...place }] : [];
 }
 
 function totalFindings(paper: PaperContent): Finding[] {
@@ -45,6 +59,22 @@ export function questionFindings(question: Question): Finding[] {
     findings.push({ level: 'stops', code: 'noStem', questionId: question.id, field: 'stem' });
   if (question.points === 0)
     findings.push({ level: 'look', code: 'noPoints', questionId: question.id, field: 'points' });
+  for (const text of richTextsOf(question))
+    if (picturesWithoutText(text.rich) > 0)
+      findings.push({
+        level: 'stops',
+        code: 'pictureWithoutText',
+        questionId: question.id,
+        field: text.field,
+      });
+  for (const hint of question.hints ?? [])
+    if (!hint.text.trim())
+      findings.push({
+        level: 'look',
+        code: 'emptyHint',
+        questionId: question.id,
+        field: `hint-${hint.id}`,
+      });
   if (question.link?.href && openableLink(question.link.href) === null)
     findings.push({
       level: 'look',
@@ -54,6 +84,15 @@ export function questionFindings(question: Question): Finding[] {
       detail: question.link.href,
     });
   return [...findings, ...kindOf(question).findings(question), ...workingFindings(question)];
+}
+
+/** The texts of a question in which pictures may stand, with the fields they are written in. */
+function richTextsOf(question: Question): { rich: RichText; field: string }[] {
+  const options = 'options' in question ? question.options : [];
+  return [
+    { rich: question.stem, field: 'stem' },
+    ...options.map((option) => ({ rich: option.text, field: `option-${option.id}` })),
+  ];
 }
 
 /** The working of a question is checked as what it is marked as. */

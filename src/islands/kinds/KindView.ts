@@ -20,6 +20,8 @@ export interface SitProps<S, R> {
 export interface ShowProps<S, R> {
   question: S;
   response: R | null;
+  /** At a glance, among many others: nothing in it can be pressed. */
+  small?: boolean;
 }
 
 /** A question on paper. */
@@ -34,4 +36,6 @@ export interface KindView<S, R> {
   Sit: ComponentType<SitProps<S, R>>;
   Show: ComponentType<ShowProps<S, R>>;
   Printed: ComponentType<PrintedProps<S>>;
+  /** Whether an answer is more than its words can say, so that a marker must see it. */
+  drawn?: boolean;
 }

@@ -1,6 +1,7 @@
 import type { ComponentType } from 'react';
 import type { KindName, Question } from '@/core/kinds';
 import { Edit as categories } from './categories/Edit';
+import { Edit as file } from './file/Edit';
 import { Edit as gaps } from './gaps/Edit';
 import { Edit as matching } from './matching/Edit';
 import { Edit as number } from './number/Edit';
@@ -10,11 +11,13 @@ import { Edit as ordering } from './ordering/Edit';
 import { Edit as severalChoices } from './severalChoices/Edit';
 import { Edit as shortText } from './shortText/Edit';
 import { Edit as trueFalse } from './trueFalse/Edit';
+import { Edit as working } from './working/Edit';
 import type { EditProps } from './KindView';
 
 /** The registry of editors: a line a kind, apart from the other views, so that only Write loads them. */
 const editors = {
   categories,
+  file,
   gaps,
   matching,
   number,
@@ -24,6 +27,7 @@ const editors = {
   severalChoices,
   shortText,
   trueFalse,
+  working,
 } satisfies Record<KindName, unknown>;
 
 /** How a question of this kind is written. */

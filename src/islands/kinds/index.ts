@@ -1,6 +1,7 @@
 import type { KindName, Response, StudentQuestion } from '@/core/kinds';
 import type { KindView } from './KindView';
 import { categoriesView } from './categories';
+import { fileView } from './file';
 import { gapsView } from './gaps';
 import { matchingView } from './matching';
 import { numberView } from './number';
@@ -10,6 +11,7 @@ import { orderingView } from './ordering';
 import { severalChoicesView } from './severalChoices';
 import { shortTextView } from './shortText';
 import { trueFalseView } from './trueFalse';
+import { workingView } from './working';
 
 /** The registry of views: a line a kind, as in core/kinds. */
 const views = {
@@ -23,6 +25,8 @@ const views = {
   ordering: orderingView,
   categories: categoriesView,
   openText: openTextView,
+  working: workingView,
+  file: fileView,
 } satisfies Record<KindName, unknown>;
 
 /** The views of a question's kind. */

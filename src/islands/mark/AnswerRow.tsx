@@ -1,4 +1,4 @@
-import type { Question } from '@/core/kinds';
+import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/options';
 import { fullName } from '@/core/model/people';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
@@ -9,6 +9,7 @@ import { FillGlyph } from '@/ui/FillGlyph';
 import { points } from '@/ui/format';
 import { KeptTextarea } from '@/ui/KeptTextarea';
 import { KeyHint } from '@/ui/KeyHint';
+import { viewOf } from '../kinds';
 import styles from './mark.module.css';
 
 interface AnswerRowProps {
@@ -35,6 +36,7 @@ export function AnswerRow({
 }: AnswerRowProps) {
   const [first] = group.answers;
   const kept = first?.mark?.comment ?? '';
+  const { drawn } = viewOf(question);
   return (
     <div className={current ? styles.currentRow : styles.row}>
       <div
@@ -50,7 +52,13 @@ export function AnswerRow({
       >
         <span className={styles.count}>{group.answers.length > 1 ? `×${group.answers.length}` : ''}</span>
         <span className={group.blank ? styles.blank : `keepLines ${styles.text}`}>
-          {group.blank ? 'left blank' : group.text}
+          {group.blank ? (
+            'left blank'
+          ) : drawn && !current ? (
+            <Answer question={question} group={group} small />
+          ) : (
+            group.text
+          )}
           {names && <span className={styles.names}>{namesOf(group, names)}</span>}
           {!current && kept && <span className={styles.comment}>{kept}</span>}
         </span>
@@ -59,6 +67,11 @@ export function AnswerRow({
           {standing(group, question)}
         </span>
       </div>
+      {current && drawn && !group.blank && (
+        <div className={styles.drawn}>
+          <Answer question={question} group={group} />
+        </div>
+      )}
       {current && (
         <div className={styles.beside}>
           <KeptTextarea
@@ -82,6 +95,27 @@ export function AnswerRow({
         </div>
       )}
     </div>
+  );
+}
+
+/** What was answered, as it looks. */
+function Answer({
+  question,
+  group,
+  small = false,
+}: {
+  question: Question;
+  group: SameAnswers;
+  small?: boolean;
+}) {
+  const { Show } = viewOf(question);
+  const [first] = group.answers;
+  return (
+    <Show
+      question={kindOf(question).forStudent(question, `${first?.attemptId ?? ''} ${question.id}`)}
+      response={first?.response ?? null}
+      small={small}
+    />
   );
 }
 

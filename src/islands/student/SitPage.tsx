@@ -1,9 +1,11 @@
 import { MantineProvider } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import type { Greeting, HomeSitting } from '@/carriers/Carrier';
+import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import { sameBrowserCarrier } from '@/carriers/sameBrowser';
 import { cssVariables, theme } from '@/ui/theme';
 import { Wordmark } from '@/ui/Wordmark';
+import { FilesFrom, type Files } from '@/ui/files';
+import { studentFiles } from './studentFiles';
 import { AttemptView } from './AttemptView';
 import { EnterCode } from './EnterCode';
 import { Home } from './Home';
@@ -18,11 +20,19 @@ type View =
   | { name: 'attempt'; held: HeldAttempt }
   | { name: 'result'; sitting: HomeSitting };
 
+/** The files of the sitting that is in view. */
+function filesOf(carrier: Carrier, who: Greeting | null, view: View): Files {
+  const joinCode = who?.joinCode ?? '';
+  if (view.name === 'attempt') return studentFiles(carrier, view.held);
+  return studentFiles(carrier, { joinCode, sittingId: 'sitting' in view ? view.sitting.sittingId : '' });
+}
+
 /** The student's side: one page, from the join code to the result. */
 export function SitPage() {
   const carrier = useMemo(sameBrowserCarrier, []);
   const [who, setWho] = useState<Greeting | null>(null);
   const [view, setView] = useState<View>({ name: 'home' });
+  const files = useMemo(() => filesOf(carrier, who, view), [carrier, who, view]);
   const home = () => setView({ name: 'home' });
   return (
     <MantineProvider theme={theme} cssVariablesResolver={cssVariables} defaultColorScheme="auto">
@@ -39,30 +49,32 @@ export function SitPage() {
           </span>
         )}
       </header>
-      <main className={styles.page}>
-        {!who && <EnterCode carrier={carrier} enter={(greeting) => (setWho(greeting), home())} />}
-        {who && view.name === 'home' && (
-          <Home
-            carrier={carrier}
-            who={who}
-            openSitting={(sitting) => setView({ name: 'instructions', sitting })}
-            openResult={(sitting) => setView({ name: 'result', sitting })}
-          />
-        )}
-        {who && view.name === 'instructions' && (
-          <Instructions
-            carrier={carrier}
-            who={who}
-            sitting={view.sitting}
-            started={(held) => setView({ name: 'attempt', held })}
-            back={home}
-          />
-        )}
-        {who && view.name === 'attempt' && <AttemptView carrier={carrier} held={view.held} done={home} />}
-        {who && view.name === 'result' && (
-          <ResultView carrier={carrier} who={who} sitting={view.sitting} back={home} />
-        )}
-      </main>
+      <FilesFrom files={files}>
+        <main className={styles.page}>
+          {!who && <EnterCode carrier={carrier} enter={(greeting) => (setWho(greeting), home())} />}
+          {who && view.name === 'home' && (
+            <Home
+              carrier={carrier}
+              who={who}
+              openSitting={(sitting) => setView({ name: 'instructions', sitting })}
+              openResult={(sitting) => setView({ name: 'result', sitting })}
+            />
+          )}
+          {who && view.name === 'instructions' && (
+            <Instructions
+              carrier={carrier}
+              who={who}
+              sitting={view.sitting}
+              started={(held) => setView({ name: 'attempt', held })}
+              back={home}
+            />
+          )}
+          {who && view.name === 'attempt' && <AttemptView carrier={carrier} held={view.held} done={home} />}
+          {who && view.name === 'result' && (
+            <ResultView carrier={carrier} who={who} sitting={view.sitting} back={home} />
+          )}
+        </main>
+      </FilesFrom>
     </MantineProvider>
   );
 }

@@ -33,5 +33,8 @@ export async function keepHeld(held: HeldAttempt): Promise<void> {
 
 /** Once handed in, the device forgets the paper and the answers. */
 export async function forgetHeld(attemptId: string): Promise<void> {
-  await sitDesk.attempts.delete(attemptId);
+  await sitDesk.transaction('rw', sitDesk.attempts, sitDesk.files, async () => {
+    await sitDesk.attempts.delete(attemptId);
+    await sitDesk.files.where({ attemptId }).delete();
+  });
 }

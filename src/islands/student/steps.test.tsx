@@ -46,7 +46,17 @@ const answered = (id: string) => id in answers;
 
 function carrierWith(part: Partial<Carrier>): Carrier {
   const away = () => Promise.reject(new Error('the desk is away'));
-  return { greet: away, home: away, start: away, handOver: away, handIn: away, result: away, ...part };
+  return {
+    handOverFile: away,
+    file: away,
+    greet: away,
+    home: away,
+    start: away,
+    handOver: away,
+    handIn: away,
+    result: away,
+    ...part,
+  };
 }
 
 beforeEach(() => sessionStorage.clear());

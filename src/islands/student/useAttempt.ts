@@ -3,6 +3,7 @@ import type { AttemptStatus, Carrier } from '@/carriers/Carrier';
 import type { Response } from '@/core/kinds';
 import type { Answers } from '@/core/model/sitting';
 import type { HeldAttempt } from '@/store/sitTables';
+import { handOverFiles } from './studentFiles';
 import { forgetHeld, keepHeld } from './heldAttempts';
 
 /** How long after the last key answers are handed over, and how often a sign of life is given. */
@@ -40,6 +41,7 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
       if (answer) sent[id] = answer;
     }
     try {
+      await handOverFiles(carrier, joinCode, attemptId);
       take(await carrier.handOver(joinCode, attemptId, { answers: sent, comeBack }));
       const left = latest.current.unsent.filter((id) => latest.current.answers[id]?.at !== sent[id]?.at);
       latest.current = { ...latest.current, unsent: left };

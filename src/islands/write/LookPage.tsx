@@ -16,8 +16,10 @@ import { awardGlyph } from '@/ui/awardGlyph';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
 import { DeskReady } from '@/ui/desk/DeskReady';
+import { deskFiles } from '@/ui/desk/deskFiles';
 import { EmptyState } from '@/ui/EmptyState';
 import { FillGlyph } from '@/ui/FillGlyph';
+import { FilesFrom, passingFiles } from '@/ui/files';
 import { counted, points } from '@/ui/format';
 import { Rich } from '@/ui/Rich';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
@@ -47,6 +49,7 @@ function FilledIn({ paper }: { paper: Paper }) {
   const [scored, setScored] = useState(false);
   const [comments, setComments] = useState(true);
   const [phone, setPhone] = useState(false);
+  const files = useMemo(() => passingFiles(deskFiles), []);
   const items = useMemo(() => itemsOf(drawnQuestions(paper, 'look')), [paper]);
   const questions = useMemo(() => studentQuestions(items, 'look'), [items]);
   const card = useMemo(() => scoreAttempt(items, attemptWith(items, tried), []), [items, tried]);
@@ -100,21 +103,23 @@ function FilledIn({ paper }: { paper: Paper }) {
         <div className={styles.instructions}>
           <Rich text={paper.instructions} />
         </div>
-        <PaperQuestions
-          questions={questions}
-          parts={paper.parts ?? []}
-          responseTo={(id) => tried[id] ?? null}
-          respond={(id, response) => setTried({ ...tried, [id]: response })}
-          below={({ id }) => {
-            const award = awardOf.get(id);
-            const question = items.find((item) => item.id === id);
-            return (
-              scored &&
-              award &&
-              question && <Scored question={question} award={award} tried={tried} withComments={comments} />
-            );
-          }}
-        />
+        <FilesFrom files={files}>
+          <PaperQuestions
+            questions={questions}
+            parts={paper.parts ?? []}
+            responseTo={(id) => tried[id] ?? null}
+            respond={(id, response) => setTried({ ...tried, [id]: response })}
+            below={({ id }) => {
+              const award = awardOf.get(id);
+              const question = items.find((item) => item.id === id);
+              return (
+                scored &&
+                award &&
+                question && <Scored question={question} award={award} tried={tried} withComments={comments} />
+              );
+            }}
+          />
+        </FilesFrom>
       </div>
     </TwoColumns>
   );

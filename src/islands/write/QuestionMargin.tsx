@@ -1,12 +1,16 @@
 import { Button, Checkbox, TagsInput, Textarea, TextInput } from '@mantine/core';
+import { nanoid } from 'nanoid';
 import { kindOf, type Question } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
+import type { Hint } from '@/core/kinds/QuestionKind';
 import { points } from '@/ui/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { PointsField } from '@/ui/PointsField';
 import { MarginBlock } from '@/ui/TwoColumns';
 import type { KeepQuestion } from '../kinds/KindView';
+import { TakeOut } from '../kinds/text/AcceptedRows';
 import { SchemeEdit } from '../kinds/text/SchemeEdit';
+import { WaysChoice } from '../kinds/working/Edit';
 import { BankLink } from './BankLink';
 import { withWorking } from './paperEdits';
 import styles from './write.module.css';
@@ -101,6 +105,7 @@ export function QuestionMargin({ paperId, question, number, keep, duplicate, rem
             />
           )}
         </div>
+        <HintFields question={question} keep={keep} />
         {!byHand && <WorkingFields question={question} keep={keep} />}
         <CommentField
           label="Note to yourself, never shown to students"
@@ -118,6 +123,64 @@ export function QuestionMargin({ paperId, question, number, keep, duplicate, rem
       </MarginBlock>
       <BankLink paperId={paperId} question={question} />
     </>
+  );
+}
+
+/** Hints in their order, each with what it costs. */
+function HintFields({ question, keep }: { question: Question; keep: KeepQuestion<Question> }) {
+  const hints = question.hints ?? [];
+  const keepHint = (next: Hint, said: string, field: string) =>
+    keep({ ...question, hints: hints.map((each) => (each.id === next.id ? next : each)) }, said, field);
+  return (
+    <div className={styles.working} role="group" aria-label="Hints">
+      <span className={styles.soft}>Hints, in the order they are given where a sitting gives hints</span>
+      {hints.map((hint, index) => (
+        <div key={hint.id} className={styles.hint}>
+          <TextInput
+            id={`field-hint-${hint.id}`}
+            aria-label={`Hint ${index + 1}`}
+            size="xs"
+            value={hint.text}
+            onChange={(event) =>
+              keepHint(
+                { ...hint, text: event.currentTarget.value },
+                `Hint ${index + 1} worded`,
+                `hint-${hint.id}`,
+              )
+            }
+          />
+          <PointsField
+            label={`Percent of the points that hint ${index + 1} costs`}
+            max={100}
+            value={Math.round(hint.cost * 100)}
+            onPoints={(percent) => {
+              if (percent !== null)
+                keepHint({ ...hint, cost: percent / 100 }, `Cost of hint ${index + 1}`, `cost-${hint.id}`);
+            }}
+          />
+          <span className={styles.soft}>% off</span>
+          <TakeOut
+            what={`hint ${index + 1}`}
+            onClick={() =>
+              keep(
+                { ...question, hints: hints.filter((each) => each.id !== hint.id) },
+                `Hint ${index + 1} taken out`,
+              )
+            }
+          />
+        </div>
+      ))}
+      {hints.length < 10 && (
+        <Button
+          size="compact-sm"
+          onClick={() =>
+            keep({ ...question, hints: [...hints, { id: nanoid(12), text: '', cost: 0 }] }, 'Hint added')
+          }
+        >
+          One more hint
+        </Button>
+      )}
+    </div>
   );
 }
 
@@ -154,6 +217,12 @@ function WorkingFields({ question, keep }: { question: Question; keep: KeepQuest
               % by key, {points(item.points)} of {points(question.points)} by hand for the working
             </span>
           </div>
+          <WaysChoice
+            ways={working.ways ?? ['words']}
+            change={(ways) =>
+              keep({ ...question, working: { ...working, ways } }, 'Ways to show the working changed')
+            }
+          />
           <SchemeEdit
             value={working}
             worth={item.points}

@@ -3,6 +3,7 @@ import 'fake-indexeddb/auto';
 import { screen, waitFor } from '@testing-library/react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { at, openQuestion, runDistance, samples, tideChoice } from '../../../tests/unit/samples';
+import { allWays } from '@/core/kinds/working/ways';
 import { draw } from '../../../tests/unit/screen';
 import type { Question } from '@/core/kinds';
 import type { Paper } from '@/core/model/paper';
@@ -95,7 +96,7 @@ describe('what belongs to the open question', () => {
   it('working is asked for beside a key, and says how the points fall', async () => {
     const { hand, last } = margin(runDistance);
     await hand.click(screen.getByLabelText('Ask for the working as well'));
-    expect(last()?.working).toEqual({ keyShare: 0.5, modelAnswer: '', scheme: [] });
+    expect(last()?.working).toEqual({ keyShare: 0.5, modelAnswer: '', scheme: [], ways: allWays });
   });
 
   it('with working it has a scheme of its own, worth what the key leaves', () => {

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { allWays } from '@/core/kinds/working/ways';
 import { describe, expect, it } from 'vitest';
 import type { Paper } from '@/core/model/paper';
 import { at, counter, paperQuestions, tideChoice } from '../../../tests/unit/samples';
@@ -129,6 +130,7 @@ describe('many questions at once', () => {
       keyShare: 0.25,
       modelAnswer: '',
       scheme,
+      ways: allWays,
     });
     expect(withMany(asked, all, { what: 'working', keyShare: null }).questions).toEqual(paper.questions);
   });

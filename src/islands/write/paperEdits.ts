@@ -1,3 +1,4 @@
+import { allWays } from '@/core/kinds/working/ways';
 import { kindNamed, kindOf, type KindName, type Question } from '@/core/kinds';
 import type { Paper, PaperPart } from '@/core/model/paper';
 import { sectionsOf } from '@/core/model/parts';
@@ -160,5 +161,8 @@ export function withWorking(question: Question, keyShare: number | null): Questi
   if (kindOf(question).scoredBy === 'hand') return question;
   const { working, ...rest } = question;
   if (keyShare === null) return rest as Question; // the kind's own fields are untouched
-  return { ...question, working: { modelAnswer: '', scheme: [], ...working, keyShare } };
+  return {
+    ...question,
+    working: { ...(working ?? { modelAnswer: '', scheme: [], ways: allWays }), keyShare },
+  };
 }

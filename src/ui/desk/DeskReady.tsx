@@ -1,6 +1,8 @@
 import type { ReactNode } from 'react';
 import { Shell } from './Shell';
 import type { Shortcut } from './KeysHelp';
+import { FilesFrom } from '../files';
+import { deskFiles } from './deskFiles';
 import { useDeskBegun } from './begun';
 
 /** The shell with a page in it, once the desk is laid out. */
@@ -15,8 +17,10 @@ export function DeskReady({
 }) {
   const begun = useDeskBegun();
   return (
-    <Shell shortcuts={shortcuts ?? []} strip={strip}>
-      {begun ? children : <p>Laying out the desk…</p>}
-    </Shell>
+    <FilesFrom files={deskFiles}>
+      <Shell shortcuts={shortcuts ?? []} strip={strip}>
+        {begun ? children : <p>Laying out the desk…</p>}
+      </Shell>
+    </FilesFrom>
   );
 }

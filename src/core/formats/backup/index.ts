@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Asset, Setting } from '../../model/asset';
+import { PackedAsset, Setting } from '../../model/asset';
 import { BankQuestion } from '../../model/bank';
 import { Instant } from '../../model/common';
 import { LogEntry } from '../../model/log';
@@ -20,7 +20,7 @@ export const DeskTables = z.object({
   attempts: Attempt.array(),
   marks: HandMark.array(),
   releases: Release.array(),
-  assets: Asset.array(),
+  assets: PackedAsset.array(),
   /** Absent in files of before there was a bank. */
   bank: BankQuestion.array().default([]),
   settings: Setting.array(),

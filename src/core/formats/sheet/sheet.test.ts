@@ -144,7 +144,9 @@ describe('questions to a sheet and back', () => {
     expect(left.map((question) => question.kind)).toEqual(
       Object.values(samples)
         .filter((question) =>
-          ['openText', 'number', 'gaps', 'matching', 'ordering', 'categories'].includes(question.kind),
+          ['openText', 'number', 'gaps', 'matching', 'ordering', 'categories', 'working', 'file'].includes(
+            question.kind,
+          ),
         )
         .map((question) => question.kind),
     );

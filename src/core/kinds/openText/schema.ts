@@ -1,21 +1,16 @@
 import { z } from 'zod';
-import { Id, Text } from '../../model/common';
+import { Id } from '../../model/common';
+import { schemeFields } from '../handMarked';
 import { questionFields, studentQuestionFields } from '../QuestionKind';
-import { SchemeLine } from '../schemeLine';
 
-export const OpenText = z.object({
-  ...questionFields,
+const asked = {
   kind: z.literal('openText'),
-  modelAnswer: Text,
-  scheme: SchemeLine.array().max(26),
   /** The question this is the working of, where it is one. Only made, never stored: see `itemsOf`. */
   workingOf: Id.optional(),
-});
+};
+
+export const OpenText = z.object({ ...questionFields, ...schemeFields, ...asked });
 export type OpenText = z.infer<typeof OpenText>;
 
-export const StudentOpenText = z.object({
-  ...studentQuestionFields,
-  kind: z.literal('openText'),
-  workingOf: Id.optional(),
-});
+export const StudentOpenText = z.object({ ...studentQuestionFields, ...asked });
 export type StudentOpenText = z.infer<typeof StudentOpenText>;

@@ -1,0 +1,44 @@
+import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
+import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
+import { FileQuestion, FilesResponse, StudentFileQuestion } from './schema';
+
+/** An answer that is a file, or several: a picture, a PDF, a sheet. Marked by hand. */
+export const file: QuestionKind<FileQuestion, StudentFileQuestion, FilesResponse> = {
+  ...byHand,
+  kind: 'file',
+  label: 'File',
+  schema: FileQuestion,
+  studentSchema: StudentFileQuestion,
+  responseSchema: FilesResponse,
+
+  empty: (newId) => ({
+    ...emptyQuestionFields,
+    id: newId(),
+    kind: 'file',
+    ...emptyScheme(newId),
+    sorts: ['picture', 'pdf'],
+    most: 1,
+  }),
+  copy: copied,
+  findings: schemeFindings,
+  isBlank: (response) => response.files.length === 0,
+  sameAs: (_question, response) => response.files.map(({ id }) => id).join(' '),
+  asText: (_question, response) => response.files.map(({ name }) => name).join('\n'),
+  keyText: (question) => question.modelAnswer,
+  categoriesOf: (_question, { files }) => [
+    {
+      id: `files:${files.length}`,
+      label: files.length === 1 ? '1 file' : `${files.length} files`,
+      share: null,
+      offered: false,
+    },
+  ],
+  // A file is no model answer to show beside others.
+  keyedBy: (question) => question,
+  forStudent: ({ sorts, most, ...question }) => ({
+    ...studentFields({ ...question, kind: 'file' }),
+    kind: 'file',
+    sorts,
+    most,
+  }),
+};

@@ -1,0 +1,101 @@
+import type { Category } from '../QuestionKind';
+import { lacksWords } from '../../model/file';
+import type { Finding } from '../../model/common';
+import { forgiveAll, forgiven } from '../forgiving';
+import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
+import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
+import { StudentWorking, Working, WorkingResponse } from './schema';
+import { allWays, type WorkingWay } from './ways';
+
+/** The way to an answer: in words, typed maths, drawn by hand, or as a photo of a sheet. Marked by hand. */
+export const working: QuestionKind<Working, StudentWorking, WorkingResponse> = {
+  ...byHand,
+  kind: 'working',
+  label: 'Working',
+  schema: Working,
+  studentSchema: StudentWorking,
+  responseSchema: WorkingResponse,
+
+  empty: (newId) => ({
+    ...emptyQuestionFields,
+    id: newId(),
+    kind: 'working',
+    ...emptyScheme(newId),
+    ways: allWays,
+  }),
+  copy: copied,
+  findings: workingFindings,
+  isBlank: (response) => waysTaken(response).length === 0,
+  sameAs: (_question, response) => {
+    const { words, maths, drawing, photos } = response;
+    if (waysTaken(response).length === 0) return '';
+    return JSON.stringify([
+      forgiven(words, forgiveAll),
+      written(maths).map((line) => line.replace(/\s+/g, '')),
+      drawing,
+      photos.map((photo) => photo.id),
+    ]);
+  },
+  asText: (_question, { words, maths, drawing, photos }) =>
+    [
+      words.trim(),
+      ...written(maths),
+      drawing.length > 0 ? `[drawing of ${drawing.length} ${drawing.length === 1 ? 'line' : 'lines'}]` : '',
+      ...photos.map((photo) => `[photo ${photo.name}]`),
+    ]
+      .filter(Boolean)
+      .join('\n'),
+  keyText: (question) => question.modelAnswer,
+  categoriesOf: (_question, response) => {
+    const taken = waysTaken(response);
+    return [
+      { id: `ways:${taken.join('+')}`, label: wayLabels(taken), share: null, offered: false },
+    ] satisfies Category[];
+  },
+  keyedBy: (question, { words, maths }) => ({
+    ...question,
+    modelAnswer: [words.trim(), ...written(maths)].filter(Boolean).join('\n') || question.modelAnswer,
+  }),
+  forStudent: (question) => ({
+    ...studentFields(question),
+    kind: 'working',
+    ways: question.ways,
+    ...(question.canvas && { canvas: question.canvas }),
+    ...(question.workingOf !== undefined && { workingOf: question.workingOf }),
+  }),
+};
+
+const written = (lines: readonly string[]) => lines.map((line) => line.trim()).filter(Boolean);
+
+/** The ways an answer was shown in. */
+export function waysTaken({ words, maths, drawing, photos }: WorkingResponse): WorkingWay[] {
+  const taken = {
+    words: words.trim() !== '',
+    maths: written(maths).length > 0,
+    drawing: drawing.length > 0,
+    photo: photos.length > 0,
+  };
+  return allWays.filter((way) => taken[way]);
+}
+
+const labels: Record<WorkingWay, string> = {
+  words: 'in words',
+  maths: 'in maths',
+  drawing: 'drawn',
+  photo: 'a photo',
+};
+
+const wayLabels = (ways: readonly WorkingWay[]) => ways.map((way) => labels[way]).join(', ');
+
+function workingFindings(question: Working): Finding[] {
+  const questionId = question.id;
+  const findings: Finding[] = [];
+  if (question.ways.length === 0)
+    findings.push({ level: 'stops', code: 'noWays', questionId, field: 'ways' });
+  // Who cannot draw with a pointer needs another way (WCAG 2.2, 2.1.1 and 2.5.7).
+  else if (question.ways.every((way) => way === 'drawing'))
+    findings.push({ level: 'look', code: 'onlyDrawing', questionId, field: 'ways' });
+  if (question.canvas && lacksWords(question.canvas))
+    findings.push({ level: 'stops', code: 'pictureWithoutText', questionId, field: 'canvas' });
+  return [...findings, ...schemeFindings(question)];
+}

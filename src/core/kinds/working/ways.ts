@@ -1,0 +1,7 @@
+import { z } from 'zod';
+
+/** A way to show the working. */
+export const WorkingWay = z.enum(['words', 'maths', 'drawing', 'photo']);
+export type WorkingWay = z.infer<typeof WorkingWay>;
+
+export const allWays: WorkingWay[] = ['words', 'maths', 'drawing', 'photo'];

@@ -1,0 +1,107 @@
+import { Button, SegmentedControl } from '@mantine/core';
+import { useRef, useState, type PointerEvent } from 'react';
+import { Drawing, heightOf, sheetWidth, thinned, withoutLinesAt } from '@/core/kinds/working/drawing';
+import type { PictureRef } from '@/core/model/file';
+import { counted } from '@/ui/format';
+import { DrawnLines } from './DrawnLines';
+import { Sheet } from './Sheet';
+import styles from './working.module.css';
+
+interface DrawingPadProps {
+  drawing: Drawing;
+  canvas: PictureRef | undefined;
+  disabled: boolean;
+  change: (drawing: Drawing) => void;
+}
+
+/** A sheet to draw on with a pen, a finger or the mouse. */
+export function DrawingPad({ drawing, canvas, disabled, change }: DrawingPadProps) {
+  const [tool, setTool] = useState<'pen' | 'rubber'>('pen');
+  // The line under the pen: it joins the drawing once the pen is lifted.
+  const [line, setLine] = useState<[number, number][]>([]);
+  const [full, setFull] = useState(false);
+  const drawingNow = useRef(false);
+  // The rubber passes over several lines between two drawings of the page.
+  const latest = useRef(drawing);
+  latest.current = drawing;
+
+  const place = (event: PointerEvent<SVGSVGElement>): [number, number] => {
+    const box = event.currentTarget.getBoundingClientRect();
+    const scale = sheetWidth / (box.width || sheetWidth);
+    return [(event.clientX - box.left) * scale, (event.clientY - box.top) * scale];
+  };
+  const keep = (next: Drawing) => {
+    const fits = Drawing.safeParse(next).success;
+    setFull(!fits);
+    if (!fits) return;
+    latest.current = next;
+    change(next);
+  };
+  const rub = (at: [number, number]) => {
+    const left = withoutLinesAt(latest.current, ...at, 12);
+    if (left.length < latest.current.length) keep(left);
+  };
+  const down = (event: PointerEvent<SVGSVGElement>) => {
+    if (disabled || event.button !== 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drawingNow.current = true;
+    if (tool === 'pen') setLine([place(event)]);
+    else rub(place(event));
+  };
+  const move = (event: PointerEvent<SVGSVGElement>) => {
+    if (!drawingNow.current) return;
+    const at = place(event);
+    if (tool === 'pen') setLine((points) => [...points, at]);
+    else rub(at);
+  };
+  const up = () => {
+    if (!drawingNow.current) return;
+    drawingNow.current = false;
+    if (line.length > 0) keep([...drawing, thinned(line)]);
+    setLine([]);
+  };
+  return (
+    <div className={styles.pad}>
+      <Sheet
+        drawing={drawing}
+        canvas={canvas}
+        label={`Your drawing, ${counted(drawing.length, 'line')}`}
+        svg={{
+          className: tool === 'pen' ? styles.pen : styles.rubber,
+          onPointerDown: down,
+          onPointerMove: move,
+          onPointerUp: up,
+          onPointerCancel: up,
+          // The height is known from the width before anything is drawn.
+          height: heightOf(canvas),
+        }}
+      >
+        {line.length > 0 && <DrawnLines drawing={[thinned(line)]} />}
+      </Sheet>
+      <div className={styles.tools}>
+        <SegmentedControl
+          size="sm"
+          aria-label="Draw with"
+          disabled={disabled}
+          value={tool}
+          onChange={(value) => setTool(value === 'rubber' ? 'rubber' : 'pen')}
+          data={[
+            { value: 'pen', label: 'Pen' },
+            { value: 'rubber', label: 'Rubber' },
+          ]}
+        />
+        <Button
+          size="compact-md"
+          disabled={disabled || drawing.length === 0}
+          onClick={() => keep(drawing.slice(0, -1))}
+        >
+          Last line away
+        </Button>
+        <Button size="compact-md" disabled={disabled || drawing.length === 0} onClick={() => keep([])}>
+          All away
+        </Button>
+      </div>
+      {full && <p role="alert">The sheet is full: rub something out, or add a photo.</p>}
+    </div>
+  );
+}

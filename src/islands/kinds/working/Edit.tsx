@@ -1,0 +1,90 @@
+import { Button, Checkbox } from '@mantine/core';
+import type { Working } from '@/core/kinds/working/schema';
+import { allWays, type WorkingWay } from '@/core/kinds/working/ways';
+import type { PictureRef } from '@/core/model/file';
+import { Picture } from '@/ui/Picture';
+import { ChoosePicture, PictureWords } from '@/ui/PictureChoice';
+import styles from '../edit.module.css';
+import type { EditProps } from '../KindView';
+import { SchemeEdit } from '../text/SchemeEdit';
+import own from './working.module.css';
+
+const wayWords: Record<WorkingWay, string> = {
+  words: 'in words',
+  maths: 'in typed maths',
+  drawing: 'by drawing',
+  photo: 'with a photo of a sheet',
+};
+
+export function Edit({ question, keep }: EditProps<Working>) {
+  return (
+    <div className={styles.rows}>
+      <WaysChoice
+        ways={question.ways}
+        change={(ways) => keep({ ...question, ways }, 'Ways to show it changed')}
+      />
+      {question.ways.includes('drawing') && <CanvasField question={question} keep={keep} />}
+      <SchemeEdit
+        value={question}
+        worth={question.points}
+        change={({ modelAnswer, scheme }, said, field) =>
+          keep({ ...question, modelAnswer, scheme }, said, field && `${field}-${question.id}`)
+        }
+      />
+    </div>
+  );
+}
+
+/** How a working may be shown. */
+export function WaysChoice({ ways, change }: { ways: WorkingWay[]; change: (ways: WorkingWay[]) => void }) {
+  return (
+    <div className={styles.choices} role="group" aria-label="How it may be shown" id="field-ways">
+      <span className={styles.label}>Shown</span>
+      {allWays.map((way) => (
+        <Checkbox
+          key={way}
+          size="sm"
+          label={wayWords[way]}
+          checked={ways.includes(way)}
+          onChange={() => change(allWays.filter((each) => (each === way) !== ways.includes(each)))}
+        />
+      ))}
+    </div>
+  );
+}
+
+/** What there is to draw on. */
+function CanvasField({ question, keep }: EditProps<Working>) {
+  const { canvas, ...without } = question;
+  const put = (next: PictureRef, said: string, field?: string) =>
+    keep({ ...question, canvas: next }, said, field);
+  return (
+    <div className={styles.rows} id="field-canvas">
+      <span className={styles.label}>Drawn on {canvas ? 'this picture:' : 'an empty sheet.'}</span>
+      {canvas && (
+        <>
+          <div className={own.canvas}>
+            <Picture picture={canvas} />
+          </div>
+          <PictureWords
+            picture={canvas}
+            change={(words) =>
+              put({ ...canvas, ...words }, 'Words of the picture', `canvas-words-${question.id}`)
+            }
+          />
+        </>
+      )}
+      <div className={styles.choices}>
+        <ChoosePicture
+          label={canvas ? 'Another picture' : 'A picture to draw on'}
+          taken={(picture) => put(picture, 'Picture to draw on put in')}
+        />
+        {canvas && (
+          <Button size="compact-sm" onClick={() => keep(without, 'Picture to draw on taken out')}>
+            An empty sheet instead
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}

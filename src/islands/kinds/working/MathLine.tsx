@@ -1,0 +1,42 @@
+import { MathfieldElement } from 'mathlive';
+import { useEffect, useRef } from 'react';
+import 'katex/dist/katex.min.css';
+import styles from './working.module.css';
+
+// The letters come with the page (they are the ones of KaTeX), and there are no sounds.
+MathfieldElement.fontsDirectory = null;
+MathfieldElement.soundsDirectory = null;
+
+interface MathLineProps {
+  label: string;
+  value: string;
+  disabled: boolean;
+  change: (latex: string) => void;
+}
+
+/** A line in which maths is typed as it looks; kept as TeX. */
+export default function MathLine({ label, value, disabled, change }: MathLineProps) {
+  const place = useRef<HTMLDivElement>(null);
+  const field = useRef<MathfieldElement | null>(null);
+  const keep = useRef(change);
+  useEffect(() => {
+    keep.current = change;
+  });
+  useEffect(() => {
+    const made = new MathfieldElement();
+    made.className = styles.mathField ?? '';
+    made.addEventListener('input', () => keep.current(made.value.slice(0, 2_000)));
+    place.current?.append(made);
+    made.menuItems = [];
+    field.current = made;
+    return () => made.remove();
+  }, []);
+  useEffect(() => {
+    const made = field.current;
+    if (!made) return;
+    made.setAttribute('aria-label', label);
+    made.disabled = disabled;
+    if (made.value !== value) made.setValue(value, { silenceNotifications: true });
+  }, [label, disabled, value]);
+  return <div ref={place} />;
+}

@@ -1,0 +1,22 @@
+import { assetId, type Asset } from '@/core/model/asset';
+import type { FileRef } from '@/core/model/file';
+import { desk, type DeskDatabase } from './tables';
+
+/**
+ * Keeps the bytes of a picture or file under the id that is drawn from them; the same bytes are kept once. It is no
+ * step of the log: what uses the file is, and bytes that nothing uses do no harm.
+ */
+export async function keepAsset(
+  file: { name: string; mediaType: string; bytes: Uint8Array<ArrayBuffer> },
+  db: DeskDatabase = desk,
+): Promise<FileRef> {
+  const { name, mediaType, bytes } = file;
+  const ref: FileRef = { id: await assetId(bytes), name: name.slice(0, 200), mediaType, size: bytes.length };
+  await db.assets.put({ ...ref, bytes });
+  return ref;
+}
+
+/** The file with this id, to be shown or saved; null when it is not here. */
+export async function deskFile(id: string): Promise<Asset | null> {
+  return (await desk.assets.get(id)) ?? null;
+}
