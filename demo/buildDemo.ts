@@ -9,6 +9,7 @@ import type { DemoQuestion } from './DemoQuestion';
 import { lights } from './papers/lights';
 import { rules } from './papers/rules';
 import { tides } from './papers/tides';
+import { bay } from './pictures';
 import { passage } from './papers/passage';
 import { weather } from './papers/weather';
 import { madeUpPeople } from './people';
@@ -90,7 +91,7 @@ export function buildDemo(now: number): DeskTables {
     attempts: [],
     marks: [],
     releases: [],
-    assets: [],
+    assets: [bay],
     bank: [],
     settings: [
       { key: 'begun', value: 'demo' },

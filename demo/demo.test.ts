@@ -4,6 +4,8 @@ import { sameAnswers } from '@/core/marking/sameAnswers';
 import { seatsOf, standingOf, type SittingRecords } from '@/core/running/standing';
 import { paperFindings, readyToSit } from '@/core/scoring/paperFindings';
 import { kindNames } from '@/core/kinds';
+import { assetId } from '@/core/model/asset';
+import { assetsIn } from '@/core/model/file';
 import { buildDemo } from './buildDemo';
 
 const now = Date.parse('2026-11-23T18:20:00.000Z');
@@ -37,6 +39,12 @@ describe('Tidewater Evening School', () => {
     expect(desk.papers).toHaveLength(5);
     const kinds = desk.papers.flatMap((paper) => paper.questions.map((question) => question.kind));
     expect([...new Set(kinds)].sort()).toEqual([...kindNames].sort());
+  });
+
+  it('its pictures are kept under the id of their bytes', async () => {
+    for (const { id, base64 } of desk.assets)
+      expect(await assetId(Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0)))).toBe(id);
+    expect([...assetsIn(desk.papers)]).toEqual(desk.assets.map((asset) => asset.id));
   });
 
   it('is the same from the same seed, and moves with the day', () => {
@@ -102,6 +110,15 @@ describe('Tidewater Evening School', () => {
     expect((6 * 40) / 60).toBe(4);
     expect(95 + 4).toBe(99);
     expect(120 + 3 - 5).toBe(118);
+    // On the chart of the bay 80 points are a mile: the triangle of track, stream and course.
+    const [east, north] = [(520 - 120) / 80, (410 - 200) / 80];
+    const [track, set] = [Math.atan2(east, north), Math.atan2(352 - 300, 330 - 308)];
+    const steer = track - Math.asin((1.8 * Math.sin(set - track)) / 5);
+    const speed = 5 * Math.cos(track - steer) + 1.8 * Math.cos(set - track);
+    const degrees = (angle: number) => Math.round((angle * 180) / Math.PI);
+    expect([degrees(track), degrees(set), degrees(steer)]).toEqual([62, 67, 61]);
+    expect(speed).toBeCloseTo(6.8, 1);
+    expect(Math.round((60 * Math.hypot(east, north)) / speed)).toBe(50);
     expect(Math.round((Math.asin(2 / 5) * 180) / Math.PI)).toBe(24);
   });
 });

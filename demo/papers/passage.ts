@@ -1,4 +1,5 @@
 import type { Question } from '@/core/kinds';
+import { bay } from '../pictures';
 
 const common = { tags: [] as string[], commentRight: '', commentWrong: '', note: '' };
 const rows = (id: string, texts: readonly string[]) =>
@@ -197,6 +198,54 @@ export const passage: { title: string; instructions: string; questions: Question
       ],
       key: 'p8b',
       shuffle: true,
+    },
+    {
+      ...common,
+      id: 'p9',
+      kind: 'working',
+      stem: 'From A to B at 5 knots, in the stream of the arrow. Plot the course to steer, and work out how long it takes.',
+      points: 4,
+      tags: ['chart', 'speed, time, distance'],
+      ways: ['words', 'maths', 'drawing', 'photo'],
+      canvas: {
+        asset: bay.id,
+        alt: 'A chart of a bay: A in the south west, B 5 miles east and 2.6 miles north of it, an arrow for a stream of 1.8 knots towards 067°, a scale of 2 miles.',
+        decoration: false,
+        width: 720,
+        height: 500,
+      },
+      modelAnswer:
+        'Ground track 062°, 5.6 miles. Course to steer 061°, 6.8 knots over the ground, 50 minutes.',
+      scheme: [
+        { id: 'p9a', text: 'Ground track drawn and measured', points: 1 },
+        { id: 'p9b', text: 'One hour of stream laid off from A', points: 1 },
+        { id: 'p9c', text: 'Course to steer within 3°', points: 1 },
+        { id: 'p9d', text: 'Time from the speed over the ground', points: 1 },
+      ],
+      hints: [
+        { id: 'p9h', text: 'Begin with the line over the ground, from A to B.', cost: 0 },
+        {
+          id: 'p9i',
+          text: 'Lay one hour of stream off from A, then 5 miles from its end to the track.',
+          cost: 0.25,
+        },
+      ],
+    },
+    {
+      ...common,
+      id: 'p10',
+      kind: 'file',
+      stem: 'Hand in the passage plan you wrote for this trip.',
+      points: 3,
+      tags: ['passage plan'],
+      sorts: ['picture', 'pdf', 'text', 'sheet'],
+      most: 2,
+      modelAnswer: '',
+      scheme: [
+        { id: 'p10a', text: 'Times of tide and stream', points: 1 },
+        { id: 'p10b', text: 'Courses and distances', points: 1 },
+        { id: 'p10c', text: 'A harbour of refuge', points: 1 },
+      ],
     },
   ],
 };

@@ -2,6 +2,8 @@ import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
+import { assetId } from '@/core/model/asset';
+import { mostFileBytes } from '@/core/model/file';
 import type { Answers } from '@/core/model/sitting';
 import { attemptState, deadlineOf, graceMs, termsFor } from '@/core/running/terms';
 import { emptyTables, replaceDesk } from './backup';
@@ -47,6 +49,54 @@ const anyAct = fc
     minutes: fc.integer({ min: 1, max: 40 }),
   })
   .map((act) => act as Act);
+
+describe('files on their way', () => {
+  const bytes = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 1);
+  const begun = async () => {
+    await freshDesk();
+    const other = studentOf({ id: 'student2', joinCode: 'B2B2B2' });
+    await desk.students.add(other);
+    const reply = await exchange.start(joinCode, 'sitting1', '', start);
+    if (reply.outcome !== 'started') throw new Error(reply.why);
+    const file = { id: await assetId(bytes), name: 'sheet.gif', mediaType: 'text/html', size: 9, bytes };
+    return { attemptId: reply.packet.attemptId, file, other };
+  };
+
+  it('a file is kept once, as what its bytes are, and comes back to its student alone', async () => {
+    const { attemptId, file, other } = await begun();
+    expect(await exchange.fileFor(joinCode, 'sitting1', file.id, start)).toBeNull();
+    expect(await exchange.handOverFile(joinCode, attemptId, file, start)).toBe('kept');
+    expect(await exchange.handOverFile(joinCode, attemptId, file, start)).toBe('kept');
+    expect((await desk.attempts.get(attemptId))?.files).toHaveLength(1);
+    const back = await exchange.fileFor(joinCode, 'sitting1', file.id, start);
+    expect(back?.mediaType).toBe('image/png');
+    expect(back?.bytes).toEqual(bytes);
+    expect(await exchange.fileFor(other.joinCode, 'sitting1', file.id, start)).toBeNull();
+    expect(await exchange.handOverFile(other.joinCode, attemptId, file, start)).toBe('unknown');
+  });
+
+  it('is refused when it is not what it says, too large, or after time is up', async () => {
+    const { attemptId, file } = await begun();
+    const send = (part: object, now = start) =>
+      exchange.handOverFile(joinCode, attemptId, { ...file, ...part }, now);
+    expect(await send({ bytes: Uint8Array.of(1) })).toBe('unknown');
+    expect(await send({ bytes: new Uint8Array(mostFileBytes + 1) })).toBe('tooMuch');
+    expect(await send({}, start + 3 * 3_600_000)).toBe('over');
+    expect(await desk.assets.count()).toBe(0);
+  });
+
+  it('the pictures of a paper come to who sits it, no other picture of the desk does', async () => {
+    const { other } = await begun();
+    const asset = { name: 'chart.png', mediaType: 'image/png', size: 9, bytes };
+    await desk.assets.bulkAdd([
+      { ...asset, id: 'chart' },
+      { ...asset, id: 'of another paper' },
+    ]);
+    expect((await exchange.fileFor(joinCode, 'sitting1', 'chart', start))?.name).toBe('chart.png');
+    expect(await exchange.fileFor(joinCode, 'sitting1', 'of another paper', start)).toBeNull();
+    expect(await exchange.fileFor(other.joinCode, 'sitting1', 'chart', start)).toBeNull();
+  });
+});
 
 describe('an attempt through random acts and times', () => {
   it('loses no answer it acknowledged, never has two running, and takes nothing after time is up', async () => {
