@@ -136,8 +136,10 @@ function HintFields({ question, keep }: { question: Question; keep: KeepQuestion
       <span className={styles.soft}>Hints, in the order they are given where a sitting gives hints</span>
       {hints.map((hint, index) => (
         <div key={hint.id} className={styles.hint}>
-          <TextInput
+          <Textarea
             id={`field-hint-${hint.id}`}
+            autosize
+            minRows={1}
             aria-label={`Hint ${index + 1}`}
             size="xs"
             value={hint.text}
