@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { Id, Text, type Finding } from '../model/common';
+import { isEmptyRich, plainText, RichText } from '../model/richText';
 import { shuffled } from '../shuffled';
 
 /** Something to choose, with the comment for whoever chose it. */
 export const Option = z.object({
   id: Id,
-  text: Text,
+  text: RichText,
   comment: Text,
   /** Keeps its place when options are shuffled. */
   pinned: z.boolean().optional(),
@@ -13,7 +14,7 @@ export const Option = z.object({
 export type Option = z.infer<typeof Option>;
 
 /** What the student's side gets of an option: no comment. */
-export const StudentOption = z.object({ id: Id, text: Text });
+export const StudentOption = z.object({ id: Id, text: RichText });
 export type StudentOption = z.infer<typeof StudentOption>;
 
 /** A response to a choice question: the ids of what was picked. */
@@ -51,7 +52,9 @@ export function optionLetter(index: number): string {
 /** "B  ebb stream": the options picked, in their order on the paper. */
 export function pickedText(options: readonly StudentOption[], picked: readonly string[]): string {
   return options
-    .map((option, index) => (picked.includes(option.id) ? `${optionLetter(index)}  ${option.text}` : ''))
+    .map((option, index) =>
+      picked.includes(option.id) ? `${optionLetter(index)}  ${plainText(option.text)}` : '',
+    )
     .filter(Boolean)
     .join('; ');
 }
@@ -72,7 +75,7 @@ export function choiceFindings(question: {
     detail: optionLetter(options.indexOf(option)),
   });
   if (right.length === 1) {
-    const length = (option: Option) => option.text.trim().length;
+    const length = (option: Option) => plainText(option.text).trim().length;
     const key = options.find((option) => option.id === right[0]);
     const longestOther = Math.max(0, ...options.filter((option) => option !== key).map(length));
     // Half as long again as every other, and not just a word: common practice, no source.
@@ -83,7 +86,9 @@ export function choiceFindings(question: {
     for (const option of options)
       if (
         !option.pinned &&
-        /\b(all|none|both|neither|any) of (the above|these|those|them)\b|\babove\b/i.test(option.text)
+        /\b(all|none|both|neither|any) of (the above|these|those|them)\b|\babove\b/i.test(
+          plainText(option.text),
+        )
       )
         findings.push({ ...place(option), code: 'aboveShuffled' });
   return findings;
@@ -95,7 +100,12 @@ export function optionFindings(questionId: string, options: Option[]): Finding[]
   if (options.length < 2) findings.push({ level: 'stops', code: 'fewOptions', questionId, field: 'options' });
   const seen = new Map<string, number>();
   options.forEach((option, index) => {
-    const text = option.text.trim().toLowerCase();
+    const { text: rich } = option;
+    const text = isEmptyRich(rich)
+      ? ''
+      : typeof rich === 'string'
+        ? rich.trim().toLowerCase()
+        : JSON.stringify(rich);
     const field = `option-${option.id}`;
     if (!text)
       findings.push({ level: 'stops', code: 'emptyOption', questionId, field, detail: optionLetter(index) });

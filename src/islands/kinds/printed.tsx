@@ -3,6 +3,8 @@ import { segmentsOf } from '@/core/kinds/gaps/gapText';
 import type { StudentGaps } from '@/core/kinds/gaps/schema';
 import { optionLetter, type StudentOption } from '@/core/kinds/options';
 import type { PairItem, StudentPairsQuestion } from '@/core/kinds/pairs';
+import { plainText } from '@/core/model/richText';
+import { Rich } from '@/ui/Rich';
 import styles from './print.module.css';
 
 /** Parts of questions on paper: what there is to tick, to number and to write on. */
@@ -20,7 +22,7 @@ export function PrintedOptions({
         <li key={option.id}>
           <span className={`${styles.box} ${several ? '' : styles.round}`} />
           <span className={styles.letter}>{optionLetter(index)}</span>
-          <span className="keepLines">{option.text}</span>
+          <Rich text={option.text} />
         </li>
       ))}
     </ul>
@@ -39,7 +41,9 @@ export function PrintedGaps({ question }: { question: StudentGaps }) {
         'text' in segment ? (
           <Fragment key={index}>{segment.text}</Fragment>
         ) : segment.gap.options ? (
-          <Fragment key={index}>({segment.gap.options.map((option) => option.text).join(' / ')})</Fragment>
+          <Fragment key={index}>
+            ({segment.gap.options.map((option) => plainText(option.text)).join(' / ')})
+          </Fragment>
         ) : (
           <span key={index} className={styles.short}>
             &nbsp;

@@ -1,6 +1,7 @@
 import { kindNamed, type KindName, type Question } from '../../kinds';
 import { numberFrom } from '../../kinds/number/numberFrom';
 import type { AcceptedNumber } from '../../kinds/number/schema';
+import { plainText } from '../../model/richText';
 import { optionLetter } from '../../kinds/options';
 import type { AcceptedAnswer } from '../../kinds/shortText/schema';
 import { pointsFrom } from '../../marking/typedPoints';
@@ -256,7 +257,7 @@ export function questionTable(questions: readonly Question[]): QuestionTable {
   const letters = Array.from({ length: widest }, (_, index) => `Option ${optionLetter(index)}`);
   const header = ['Kind', 'Question', ...letters, 'Key', 'Points', 'Comment when right', 'Comment', 'Tags'];
   const rows = held.map((question) => {
-    const options = 'options' in question ? question.options.map((option) => option.text) : [];
+    const options = 'options' in question ? question.options.map((option) => plainText(option.text)) : [];
     return [
       kindNamed(question.kind).label,
       typeof question.stem === 'string' ? question.stem : null,
@@ -275,6 +276,8 @@ export function questionTable(questions: readonly Question[]): QuestionTable {
 function holdsInRow(question: Question): boolean {
   const kinds: readonly KindName[] = sheetKinds;
   if (!kinds.includes(question.kind) || typeof question.stem !== 'string' || question.working) return false;
+  if ('options' in question && question.options.some((option) => typeof option.text !== 'string'))
+    return false;
   if (question.kind === 'shortText')
     return question.accepted.every((each) => each.match !== 'containsAll' && !/[;|]/.test(each.text));
   if (question.kind === 'number') return question.figures === null && question.units.length < 2;

@@ -1,3 +1,4 @@
+import { plainText } from '../../model/richText';
 import type { Finding } from '../../model/common';
 import { copiedOptions, optionFindings, withoutComments } from '../options';
 import { forgiven } from '../forgiving';
@@ -154,14 +155,15 @@ function offeredIn(gap: Gap): Category[] {
         .map(({ id, text, share }) => ({ id: `${gap.id}:${id}`, label: label(text), share, offered: true }))
     : gap.options.map(({ id, text }) => ({
         id: `${gap.id}:${id}`,
-        label: label(text),
+        label: label(plainText(text)),
         share: gapHasKey(gap) ? Number(id === gap.key) : null,
         offered: true,
       }));
 }
 
-function fillingText(gap: Gap | StudentGap, filling: string): string {
-  return gap.options?.find((option) => option.id === filling)?.text ?? filling;
+/** What fills a gap, in words: the option that was picked, or what was typed. */
+export function fillingText(gap: Gap | StudentGap, filling: string): string {
+  return plainText(gap.options?.find((option) => option.id === filling)?.text ?? filling);
 }
 
 function rightFilling(gap: Gap): string {

@@ -1,3 +1,4 @@
+import { plainText } from '../../model/richText';
 import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
 import {
   choiceFindings,
@@ -49,7 +50,7 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
   offered: (question) =>
     question.options.map((option) => ({
       id: option.id,
-      label: option.text,
+      label: plainText(option.text),
       share: oneChoice.hasKey(question) ? Number(option.id === question.key) : null,
       offered: true,
     })),

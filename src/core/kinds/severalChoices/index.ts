@@ -1,3 +1,4 @@
+import { plainText } from '../../model/richText';
 import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
 import {
   choiceFindings,
@@ -64,7 +65,7 @@ export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices,
   offered: (question) =>
     question.options.map((option) => ({
       id: option.id,
-      label: option.text,
+      label: plainText(option.text),
       share: severalChoices.hasKey(question) ? Number(question.key.includes(option.id)) : null,
       offered: true,
     })),

@@ -1,5 +1,7 @@
 import { NativeSelect, TextInput } from '@mantine/core';
 import { Fragment } from 'react';
+import { plainText } from '@/core/model/richText';
+import { fillingText } from '@/core/kinds/gaps';
 import { segmentsOf } from '@/core/kinds/gaps/gapText';
 import type { GapsResponse, StudentGap, StudentGaps } from '@/core/kinds/gaps/schema';
 import { PrintedGaps } from '../printed';
@@ -24,7 +26,7 @@ function Sit({ question, response, respond, labelledBy, disabled }: SitProps<Stu
             value={filled[segment.gap.id] ?? ''}
             data={[
               { value: '', label: 'choose' },
-              ...segment.gap.options.map(({ id, text }) => ({ value: id, label: text })),
+              ...segment.gap.options.map(({ id, text }) => ({ value: id, label: plainText(text) })),
             ]}
             onChange={(event) => fill(segment.gap, event.currentTarget.value)}
           />
@@ -52,7 +54,7 @@ function Show({ question, response }: ShowProps<StudentGaps, GapsResponse>) {
       {segmentsOf(question.text, question.gaps).map((segment, index) => {
         if ('text' in segment) return <Fragment key={index}>{segment.text}</Fragment>;
         const filling = response?.gaps[segment.gap.id]?.trim() ?? '';
-        const words = segment.gap.options?.find((option) => option.id === filling)?.text ?? filling;
+        const words = fillingText(segment.gap, filling);
         return (
           <span key={index} className={words ? styles.filled : styles.empty}>
             {words || 'left open'}

@@ -1,4 +1,5 @@
 import { optionLetter, type PickedResponse, type StudentOption } from '@/core/kinds/options';
+import { Rich } from '@/ui/Rich';
 import type { ShowProps, SitProps } from '../KindView';
 import styles from './OptionList.module.css';
 
@@ -33,7 +34,7 @@ export function OptionPicker({
             onChange={() => toggle(option.id)}
           />
           <span className={styles.letter}>{optionLetter(index)}</span>
-          <span className="keepLines">{option.text}</span>
+          <Rich text={option.text} />
         </label>
       ))}
       {!several && picked.length > 0 && !disabled && (
@@ -55,7 +56,7 @@ export function PickedOptions({ question, response }: ShowProps<WithOptions, Pic
         return (
           <li key={option.id} className={chosen ? styles.chosen : undefined}>
             <span className={styles.letter}>{optionLetter(index)}</span>
-            <span className="keepLines">{option.text}</span>
+            <Rich text={option.text} />
             {chosen && <span className={styles.tag}>picked</span>}
           </li>
         );

@@ -1,8 +1,10 @@
 import { ActionIcon, Button, Checkbox, Textarea } from '@mantine/core';
-import { IconMessage, IconPin, IconPinFilled, IconX } from '@tabler/icons-react';
+import { IconMathFunction, IconMessage, IconPin, IconPinFilled, IconX } from '@tabler/icons-react';
 import { nanoid } from 'nanoid';
 import { useState, type ReactNode } from 'react';
 import { optionLetter, type Option } from '@/core/kinds/options';
+import type { RichText } from '@/core/model/richText';
+import { RichField } from '@/ui/RichField';
 import styles from './OptionRows.module.css';
 
 interface OptionRowsProps {
@@ -36,6 +38,7 @@ export function OptionRows({ options, keyControl, keep, prefix = '', shuffle = n
           letter={optionLetter(index)}
           name={`${prefix}${prefix ? 'option' : 'Option'} ${optionLetter(index)}`}
           pinnable={shuffle?.on ?? false}
+          marking={prefix === ''}
           keyControl={keyControl(option, optionLetter(index))}
           change={change}
           remove={() =>
@@ -71,13 +74,19 @@ interface OptionRowProps {
   letter: string;
   name: string;
   pinnable: boolean;
+  /** Whether its text may have markup. */
+  marking: boolean;
   keyControl: ReactNode;
   change: (option: Option, said: string, field?: string) => void;
   remove: () => void;
 }
 
-function OptionRow({ option, letter, name, pinnable, keyControl, change, remove }: OptionRowProps) {
+function OptionRow({ option, letter, name, pinnable, marking, keyControl, change, remove }: OptionRowProps) {
   const [commenting, setCommenting] = useState(option.comment !== '');
+  // Most options are a few plain words; markup, maths and pictures come with a press.
+  const [marked, setMarked] = useState(typeof option.text !== 'string');
+  const word = (text: RichText) =>
+    change({ ...option, text }, `Option ${letter} worded`, `option-${option.id}`);
   return (
     <div className={styles.option}>
       {keyControl}
@@ -85,21 +94,19 @@ function OptionRow({ option, letter, name, pinnable, keyControl, change, remove 
         {letter}
       </span>
       <div className={styles.texts}>
-        <Textarea
-          id={`field-option-${option.id}`}
-          aria-label={name}
-          autosize
-          minRows={1}
-          size="sm"
-          value={option.text}
-          onChange={(event) =>
-            change(
-              { ...option, text: event.currentTarget.value },
-              `Option ${letter} worded`,
-              `option-${option.id}`,
-            )
-          }
-        />
+        {marked || typeof option.text !== 'string' ? (
+          <RichField id={`field-option-${option.id}`} label={name} low value={option.text} change={word} />
+        ) : (
+          <Textarea
+            id={`field-option-${option.id}`}
+            aria-label={name}
+            autosize
+            minRows={1}
+            size="sm"
+            value={option.text}
+            onChange={(event) => word(event.currentTarget.value)}
+          />
+        )}
         {commenting && (
           <Textarea
             aria-label={`Comment for whoever picks ${letter}`}
@@ -132,6 +139,16 @@ function OptionRow({ option, letter, name, pinnable, keyControl, change, remove 
           }
         >
           {option.pinned ? <IconPinFilled size={16} /> : <IconPin size={16} />}
+        </ActionIcon>
+      )}
+      {marking && !marked && (
+        <ActionIcon
+          variant="subtle"
+          color="gray"
+          aria-label={`Markup, maths or a picture in ${name.replace('Option', 'option')}`}
+          onClick={() => setMarked(true)}
+        >
+          <IconMathFunction size={16} />
         </ActionIcon>
       )}
       <ActionIcon
