@@ -1,0 +1,12 @@
+import type { QtiKind } from '../../formats/qti/ItemForm';
+import { pairsForm, pairsIn } from '../pairsQti';
+import type { Categories } from './schema';
+
+/** Read before matching: targets that take several items, and do. */
+export const categoriesQti: QtiKind<Categories> = {
+  write: pairsForm,
+  read: (source) => {
+    const pairs = pairsIn(source);
+    return pairs?.sorting ? { kind: 'categories', ...pairs.fields } : null;
+  },
+};

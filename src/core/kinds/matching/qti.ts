@@ -1,0 +1,11 @@
+import type { QtiKind } from '../../formats/qti/ItemForm';
+import { pairsForm, pairsIn } from '../pairsQti';
+import type { Matching } from './schema';
+
+export const matchingQti: QtiKind<Matching> = {
+  write: pairsForm,
+  read: (source) => {
+    const pairs = pairsIn(source);
+    return pairs && { kind: 'matching', ...pairs.fields };
+  },
+};
