@@ -236,7 +236,7 @@ describe('the bank', () => {
 describe('a paper as a sheet', () => {
   it('says which of its questions a row cannot hold', async () => {
     render(<SheetPage paperId="paper-passage" />);
-    const about = await screen.findByRole('complementary', { name: 'The paper as a sheet' }, patient);
+    const about = await screen.findByRole('complementary', { name: 'The paper as a file' }, patient);
     // Two units, a text with gaps, pairs and orders cannot stand in one row.
     expect(about.textContent).toContain('Left out, because a row cannot hold them: 2, 4, 5, 6, 7.');
     expect(within(about).getByRole('button', { name: 'Save as XLSX' })).toBeTruthy();

@@ -23,6 +23,17 @@ export async function createPaper(title: string, now: string) {
   );
 }
 
+/** Puts papers from elsewhere on the desk, all in one step; gives their ids. */
+export async function bringPapers(contents: readonly PaperContent[], said: string, now: string) {
+  const papers = contents.map((content) =>
+    Paper.parse({ ...content, id: newId(), createdAt: now, changedAt: now }),
+  );
+  return runCommand({ command: 'bringPapers', said }, now, async (record) => {
+    await record.addAll('papers', papers);
+    return papers.map(({ id }) => id);
+  });
+}
+
 /**
  * Keeps a changed paper.
  *

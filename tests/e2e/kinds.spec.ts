@@ -226,7 +226,7 @@ test('maths and a list are written into a question, and a student sees them set'
 
 test('questions come in from a sheet, bad rows by line, and go out again', async ({ page }) => {
   await beginPaper(page, 'From a sheet');
-  await page.getByRole('link', { name: 'Questions from a sheet, or as one' }).click();
+  await page.getByRole('link', { name: 'In and out: sheet, package' }).click();
   await page
     .getByLabel('Rows of questions')
     .fill(
@@ -236,7 +236,7 @@ test('questions come in from a sheet, bad rows by line, and go out again', async
   await expect(page.getByRole('row', { name: /How many feet/ })).toContainText('Number');
   await page.getByRole('button', { name: 'Bring in the 2 good ones' }).click();
   await expect(page.getByRole('button', { name: 'Open question 2' })).toContainText('fathom');
-  await page.getByRole('link', { name: 'Questions from a sheet, or as one' }).click();
+  await page.getByRole('link', { name: 'In and out: sheet, package' }).click();
   const saving = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as XLSX' }).click();
   const path = await (await saving).path();

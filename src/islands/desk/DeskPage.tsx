@@ -177,6 +177,7 @@ function NewPaper() {
           Write it
         </Button>
       </form>
+      <a href="/packages">or bring papers in from a package</a>
     </MarginBlock>
   );
 }

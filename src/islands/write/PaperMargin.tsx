@@ -63,7 +63,7 @@ export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginP
               Print it
             </Button>
             <Button component="a" href={`/papers/${paper.id}/sheet`}>
-              Questions from a sheet, or as one
+              In and out: sheet, package
             </Button>
             <Button onClick={pickMany} disabled={paper.questions.length === 0}>
               Change many at once

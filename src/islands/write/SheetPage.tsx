@@ -24,7 +24,9 @@ import { BadRows } from '@/ui/BadRows';
 import { counted } from '@/ui/format';
 import { fileNameOf, saveFile } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
-import { readSheet, workbookOf, type SheetWork } from './readSheet';
+import type { Work } from '@/workers/stoppable';
+import { readSheet, workbookOf } from './readSheet';
+import { TakeOutPackage } from './TakeOutPackage';
 import styles from './sheet.module.css';
 
 const columnWords: Record<QuestionColumn, string> = {
@@ -52,7 +54,7 @@ function Sheet({ paperId }: { paperId: string }) {
   const paper = useLiveQuery(async () => (await desk.papers.get(paperId)) ?? null, [paperId]);
   const [text, setText] = useState('');
   const [fileRows, setFileRows] = useState<TableRow[] | null>(null);
-  const [reading, setReading] = useState<SheetWork<TableRow[]> | null>(null);
+  const [reading, setReading] = useState<Work<TableRow[]> | null>(null);
   const typedRows = useMemo(() => tableFrom(text), [text]);
   if (paper === null)
     return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
@@ -66,7 +68,15 @@ function Sheet({ paperId }: { paperId: string }) {
     setReading(null);
   };
   return (
-    <TwoColumns marginLabel="The paper as a sheet" margin={<TakeOutSheet paper={paper} />}>
+    <TwoColumns
+      marginLabel="The paper as a file"
+      margin={
+        <>
+          <TakeOutSheet paper={paper} />
+          <TakeOutPackage paper={paper} />
+        </>
+      }
+    >
       <h1 className={styles.title}>Questions from a sheet into: {paper.title || 'paper without a title'}</h1>
       <div className={styles.bring}>
         <p>

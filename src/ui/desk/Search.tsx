@@ -10,6 +10,7 @@ const actions: [string, string, string][] = [
   ['See the groups', 'students and join codes', '/groups'],
   ['Make a group', 'and bring students in', '/groups?new=1'],
   ['Write a new paper', '', '/?new=1'],
+  ['Bring papers in', 'from a QTI package', '/packages'],
   ['Find a question in the bank', 'all questions of all papers', '/bank'],
   ['Save or put back the whole desk', 'backup file', '/backup'],
   ['Be a student for a minute', 'the page students enter by', '/sit'],

@@ -40,7 +40,10 @@ function bare(value: unknown): unknown {
         names.set(inside, `#${names.size}`);
     return Object.fromEntries(
       sorted(each)
-        .filter(([name, inside]) => inside !== undefined && inside !== false && name !== 'bankId' && name !== 'asset')
+        .filter(
+          ([name, inside]) =>
+            inside !== undefined && inside !== false && name !== 'bankId' && name !== 'asset',
+        )
         .map(([name, inside]) => [name, walk(inside)]),
     );
   };

@@ -1,0 +1,171 @@
+import { Button, Checkbox, FileButton, Progress } from '@mantine/core';
+import { useState, type DragEvent } from 'react';
+import type { ReadPackage } from '@/core/formats/qti/readPackage';
+import { kindOf } from '@/core/kinds';
+import type { PaperContent } from '@/core/model/paper';
+import { paperPoints } from '@/core/model/parts';
+import { plainText } from '@/core/model/richText';
+import { bringPapers } from '@/store/papers';
+import { isoNow } from '@/ui/clock';
+import { act, say } from '@/ui/desk/act';
+import { DeskReady } from '@/ui/desk/DeskReady';
+import { counted, pointsRange } from '@/ui/format';
+import { LossList } from '@/ui/LossList';
+import { refusalWords } from '@/ui/lossWords';
+import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import type { PackageReply } from '@/workers/qti.worker';
+import type { Work } from '@/workers/stoppable';
+import { readPackage, withKeptPictures } from './packages';
+import styles from './package.module.css';
+
+/** Papers from a QTI package: read in a worker, looked at, and only then kept. */
+export function PackagePage() {
+  return (
+    <DeskReady>
+      <Package />
+    </DeskReady>
+  );
+}
+
+interface Reading {
+  work: Work<PackageReply>;
+  done: number;
+  of: number;
+}
+
+function Package() {
+  const [reading, setReading] = useState<Reading | null>(null);
+  const [reply, setReply] = useState<PackageReply | null>(null);
+  const read = async (file: File | null | undefined) => {
+    if (!file) return;
+    setReply(null);
+    const work = readPackage(file, (done, of) => setReading((before) => before && { ...before, done, of }));
+    setReading({ work, done: 0, of: 0 });
+    setReply(await act(work.result));
+    setReading(null);
+  };
+  const dropped = (event: DragEvent) => {
+    event.preventDefault();
+    void read(event.dataTransfer.files[0]);
+  };
+  return (
+    <TwoColumns
+      marginLabel="About packages"
+      margin={
+        <MarginBlock title="What is read">
+          <p>
+            QTI packages of version 3.0, 2.1 and 2.2: a zip with imsmanifest.xml, tests, items and pictures.
+            Each test becomes a paper of its own; items that stand in no test become one more.
+          </p>
+          <p className={styles.soft}>
+            What cannot be carried is listed item by item before anything is kept. A package that could do
+            harm is refused whole.
+          </p>
+          <a href="/">Back to the desk</a>
+        </MarginBlock>
+      }
+    >
+      <h1 className={styles.title}>Papers from a package</h1>
+      <div className={styles.drop} onDragOver={(event) => event.preventDefault()} onDrop={dropped}>
+        <FileButton
+          accept=".zip,application/zip"
+          onChange={(file) => void read(file)}
+          inputProps={{ 'aria-label': 'Choose a package' }}
+        >
+          {(button) => (
+            <Button {...button} variant={reply && 'read' in reply ? 'default' : 'filled'}>
+              Choose a package
+            </Button>
+          )}
+        </FileButton>
+        <span className={styles.soft}>or drop it here</span>
+      </div>
+      {reading && (
+        <div className={styles.reading} role="status">
+          <span>{reading.of > 0 ? `Reading question ${reading.done} of ${reading.of}` : 'Unpacking'}</span>
+          <Progress value={reading.of > 0 ? (100 * reading.done) / reading.of : 0} aria-label="Read so far" />
+          <Button onClick={reading.work.stop}>Stop</Button>
+        </div>
+      )}
+      {reply && 'refused' in reply && <p role="alert">{refusalWords(reply.refused)}</p>}
+      {reply && 'read' in reply && <Understood read={reply.read} />}
+    </TwoColumns>
+  );
+}
+
+function Understood({ read }: { read: ReadPackage }) {
+  const { papers, losses } = read;
+  const [left, setLeft] = useState<number[]>([]);
+  const taken = papers.filter((_, index) => !left.includes(index));
+  const bring = async () => {
+    const kept = await act(withKeptPictures({ ...read, papers: taken }));
+    if (!kept) return;
+    const said = `${counted(taken.length, 'paper')} brought in from a package`;
+    const done = await act(bringPapers(kept.papers, said, isoNow()));
+    if (!done) return;
+    if (kept.unread.length > 0)
+      return say(`${said}. Not readable as pictures, and left out: ${kept.unread.join(', ')}`, true);
+    const [only, ...more] = done.result;
+    window.location.assign(only !== undefined && more.length === 0 ? `/papers/${only}` : '/');
+  };
+  return (
+    <>
+      {papers.map((paper, index) => (
+        <ReadPaper
+          key={index}
+          paper={paper}
+          taken={!left.includes(index)}
+          take={(on) => setLeft(on ? left.filter((each) => each !== index) : [...left, index])}
+        />
+      ))}
+      <LossList losses={losses} label="Not carried, or only in part" />
+      {losses.length === 0 && <p className={styles.soft}>Everything in it could be carried.</p>}
+      <Button variant="filled" disabled={taken.length === 0} onClick={() => void bring()}>
+        Bring in {counted(taken.length, 'paper')}
+      </Button>
+    </>
+  );
+}
+
+function ReadPaper({
+  paper,
+  taken,
+  take,
+}: {
+  paper: PaperContent;
+  taken: boolean;
+  take: (on: boolean) => void;
+}) {
+  const { questions } = paper;
+  const keyless = questions.filter(
+    (question) => kindOf(question).scoredBy === 'key' && !kindOf(question).hasKey(question),
+  );
+  return (
+    <section className={styles.paper} aria-label={paper.title}>
+      <Checkbox
+        label={<strong>{paper.title}</strong>}
+        checked={taken}
+        onChange={(event) => take(event.currentTarget.checked)}
+      />
+      <p className={styles.soft}>
+        {counted(questions.length, 'question')}, {pointsRange(paperPoints(paper))} points
+        {paper.parts && `, ${counted(paper.parts.length, 'part')}`}
+        {keyless.length > 0 && `, ${keyless.length} without a key`}
+      </p>
+      <ol className={styles.questions}>
+        {questions.slice(0, 6).map((question) => (
+          <li key={question.id}>
+            {plainText(question.stem).slice(0, 140) || 'No text'}{' '}
+            <span className={styles.soft}>
+              {kindOf(question).label.toLowerCase()}
+              {kindOf(question).keyText(question) && ` · ${kindOf(question).keyText(question).slice(0, 80)}`}
+            </span>
+          </li>
+        ))}
+      </ol>
+      {questions.length > 6 && (
+        <p className={styles.soft}>and {counted(questions.length - 6, 'more question')}</p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,40 @@
+import { Button } from '@mantine/core';
+import { useState } from 'react';
+import type { Loss } from '@/core/formats/qti/losses';
+import type { Paper } from '@/core/model/paper';
+import { act, say } from '@/ui/desk/act';
+import { counted } from '@/ui/format';
+import { LossList } from '@/ui/LossList';
+import { fileNameOf, saveFile } from '@/ui/saveFile';
+import { MarginBlock } from '@/ui/TwoColumns';
+import { writePackage } from './packages';
+
+/** The paper as a QTI package, and what of it others will not read. */
+export function TakeOutPackage({ paper }: { paper: Paper }) {
+  const [writing, setWriting] = useState<{ stop: () => void } | null>(null);
+  const [losses, setLosses] = useState<Loss[] | null>(null);
+  const save = async () => {
+    const work = writePackage(paper, () => undefined);
+    setWriting(work);
+    const written = await act(work.result);
+    setWriting(null);
+    if (!written) return;
+    saveFile(`${fileNameOf(paper.title)}.zip`, 'application/zip', written.bytes);
+    setLosses(written.losses);
+    say(`${counted(paper.questions.length, 'question')} saved as a package`);
+  };
+  return (
+    <MarginBlock title="This paper as a QTI package">
+      <p>All questions with their keys, points, parts, comments and pictures, as QTI 3.0.</p>
+      {writing ? (
+        <Button onClick={writing.stop}>Stop writing it</Button>
+      ) : (
+        <Button disabled={paper.questions.length === 0} onClick={() => void save()}>
+          Save as a package
+        </Button>
+      )}
+      {losses && losses.length === 0 && <p>Everything in it is in words of QTI.</p>}
+      {losses && <LossList losses={losses} label="What other programs will not read" />}
+    </MarginBlock>
+  );
+}

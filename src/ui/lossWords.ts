@@ -1,0 +1,94 @@
+import type { LossCode } from '@/core/formats/qti/ItemForm';
+import type { Loss } from '@/core/formats/qti/losses';
+import type { Refusal } from '@/core/formats/qti/refused';
+
+const words: Record<LossCode, (detail: string) => string> = {
+  picture: (detail) => `the picture ${detail} is not in the package, or is none that can be shown`,
+  markup: (detail) => `${detail}: its words are kept, its form is not`,
+  link: (detail) => `“${detail}” is no address that can be opened; its words are kept`,
+  interaction: (detail) => `${detail}: there is no kind of question for it here, so it is left out`,
+  mixedInteractions: (detail) => `it asks in several ways at once (${detail}) and is left out`,
+  noInteraction: () => 'it asks nothing, and is left out',
+  scoring: () => 'it is scored by rules of its own: check its key and points',
+  partPoints: () => 'more than one option gives points; the best is the key, the others give none',
+  feedback: (detail) => `the comment “${detail}” goes by a condition that is not known here`,
+  severalTargets: () => 'an item belongs to several places; the first is its key',
+  noOrder: () => 'it has no right order; the order of the file is taken',
+  template: () => 'it has values drawn by chance; what stands in the file is taken as it is',
+  adaptive: () => 'it goes on in several steps; only the first is taken',
+  timeLimit: (detail) => `a time limit of ${detail} minutes: set it when you give the paper`,
+  testRules: () => 'rules for going through it are not taken',
+  branching: () => 'it leads different students to different questions; all are taken, in their order',
+  tooMany: (detail) => `more than a paper holds: ${detail} left out`,
+  changedElsewhere: (detail) =>
+    `it was changed elsewhere; ${detail ? `what Gribbet had kept of its ${fieldWords[detail] ?? detail}` : 'what Gribbet had kept'} no longer fits and is left out`,
+  onlyHere: (detail) => `only Gribbet reads its ${fieldWords[detail] ?? detail}`,
+  newPage: () => 'that it begins a new page',
+  wantedPoints: (detail) => `that the points are to add up to ${detail}`,
+  unreadItem: (detail) =>
+    detail === '1.2' ? 'it is of QTI 1.2, which is not read' : `it cannot be read and is left out. ${detail}`,
+};
+
+/** What the fields of a question are called. */
+const fieldWords: Record<string, string> = {
+  rule: 'rule for part points',
+  weights: 'points for each option',
+  accepted: 'accepted answers, with their shares and comments',
+  forgive: 'list of what does not matter',
+  acceptsNearMisses: 'taking of near misses',
+  units: 'units',
+  unitAsked: 'asking for a unit',
+  figures: 'asking for figures',
+  gaps: 'gaps',
+  canvas: 'picture to draw on',
+  hints: 'hints',
+  working: 'working, asked for beside the answer',
+  most: 'number of files',
+  sorts: 'sorts of files',
+  ways: 'ways of working',
+  link: 'link to read on',
+  stem: 'text',
+  options: 'options',
+  items: 'items',
+  scheme: 'mark scheme',
+  commentRight: 'comment when right',
+  commentWrong: 'comment when wrong',
+  commentPart: 'comment when partly right',
+};
+
+export const lossWords = ({ code, detail }: Loss) => words[code](detail);
+
+/** Losses at one place together, in the order they were met. */
+export function lossesByPlace(losses: readonly Loss[]): [place: string, said: string[]][] {
+  const places = new Map<string, string[]>();
+  for (const loss of losses) places.set(loss.place, [...(places.get(loss.place) ?? []), lossWords(loss)]);
+  return [...places];
+}
+
+const refusals: Record<Refusal, string> = {
+  notZip: 'It is no zip file, or a damaged one.',
+  notPackage: 'It is a zip, but no QTI package: imsmanifest.xml is not in it.',
+  tooLarge: 'It would take more room than a package of questions needs.',
+  tooManyFiles: 'It holds more files than a package of questions needs.',
+  badPath: 'It names a file outside of the package.',
+  notXml: 'A file in it is no XML that can be read.',
+  tooDeep: 'A file in it is nested deeper than any question is.',
+  entities: 'A file in it declares a document type or entities, which could reach outside of it.',
+  script: 'A file in it holds something that would run as a program.',
+  missingFile: 'A file that it names is not in it.',
+  nothingIn: 'There is no test and no question in it.',
+};
+
+/** Why a package was refused, and where. */
+export function refusalWords({
+  why,
+  place,
+  detail,
+}: {
+  why: Refusal;
+  place: string;
+  detail: string;
+}): string {
+  const where = [place, detail].filter(Boolean).join(': ');
+  return `${refusals[why]}${where ? ` (${where})` : ''} Nothing was changed.`;
+}
