@@ -124,7 +124,8 @@ const rounded = (value: number) => Number(value.toPrecision(12));
 function generalFeedback(question: Question, scoring: Scoring): Feedback[] {
   if (scoring === 'hand') return [];
   const score = variable('SCORE');
-  const [none, all] = [base('float', 0), base('float', 1)];
+  // Parts of a third do not add up to one in binary: a millionth less is still all.
+  const [none, all] = [base('float', 0), base('float', 0.999999)];
   const { commentRight, commentPart = '', commentWrong } = question;
   const part = { identifier: 'PART', text: commentPart, when: and(gt(score, none), lt(score, all)) };
   return [
