@@ -7,7 +7,7 @@ const words: Record<LossCode, (detail: string) => string> = {
   markup: (detail) => `${detail}: its words are kept, its form is not`,
   link: (detail) => `“${detail}” is no address that can be opened; its words are kept`,
   interaction: (detail) => `${detail}: there is no kind of question for it here, so it is left out`,
-  mixedInteractions: (detail) => `it asks in several ways at once (${detail}) and is left out`,
+  split: (detail) => `it asks in several ways at once and is ${detail} questions here: look at their points`,
   noInteraction: () => 'it asks nothing, and is left out',
   scoring: () => 'it is scored by rules of its own: check its key and points',
   partPoints: () => 'more than one option gives points; the best is the key, the others give none',
@@ -17,7 +17,6 @@ const words: Record<LossCode, (detail: string) => string> = {
   template: () => 'it has values drawn by chance; what stands in the file is taken as it is',
   adaptive: () => 'it goes on in several steps; only the first is taken',
   timeLimit: (detail) => `a time limit of ${detail} minutes: set it when you give the paper`,
-  testRules: () => 'rules for going through it are not taken',
   branching: () => 'it leads different students to different questions; all are taken, in their order',
   tooMany: (detail) => `more than a paper holds: ${detail} left out`,
   changedElsewhere: (detail) =>

@@ -138,6 +138,25 @@ describe('items of QTI 2.1', () => {
     expect(within && kindOf(within).hasKey(within)).toBe(true);
   });
 
+  it('comments under other conditions are named with their words', () => {
+    const feedback = (identifier: string, text: string) =>
+      `<modalFeedback outcomeIdentifier="FEEDBACK" identifier="${identifier}" showHide="show"><p>${text}</p></modalFeedback>`;
+    const { question, losses } = readOne(
+      item(
+        'comments',
+        declared('single', 'identifier', ['A']),
+        '<choiceInteraction responseIdentifier="RESPONSE" maxChoices="1"><prompt>?</prompt><simpleChoice identifier="A">a</simpleChoice><simpleChoice identifier="B">b</simpleChoice></choiceInteraction>',
+        `${template('match_correct')}${feedback('correct', 'Well done.')}${feedback('incorrect', 'Look again.')}${feedback('B', 'Not b.')}${feedback('late', 'You took long.')}`,
+      ),
+    );
+    expect(losses).toEqual(['feedback']);
+    expect(question).toMatchObject({
+      commentRight: 'Well done.',
+      commentWrong: 'Look again.',
+      options: [{ comment: '' }, { comment: 'Not b.' }],
+    });
+  });
+
   it('a number with a tolerance, from its rule (QTI 2.1, 15.4.13 equal)', () => {
     const { question } = readOne(
       item(
@@ -235,6 +254,26 @@ describe('items of QTI 2.1', () => {
       ),
     ).question;
     expect(upload).toMatchObject({ kind: 'file', sorts: ['pdf'] });
+  });
+
+  it('what asks in several ways at once becomes a question a way, with its part of the points', () => {
+    const { papers, losses } = papersFromQti(
+      packageOf({
+        mixed: item(
+          'mixed',
+          declared('single', 'identifier', ['A'], '', 'R1') + declared('single', 'string', [], '', 'R2'),
+          `<p>A red can.</p><div><choiceInteraction responseIdentifier="R1" maxChoices="1"><prompt>Which side?</prompt><simpleChoice identifier="A">port</simpleChoice><simpleChoice identifier="B">starboard</simpleChoice></choiceInteraction><p>Say why.</p><extendedTextInteraction responseIdentifier="R2"/></div>`,
+          `<responseProcessing><responseCondition><responseIf><match><variable identifier="R1"/><correct identifier="R1"/></match><setOutcomeValue identifier="SCORE"><baseValue baseType="float">4</baseValue></setOutcomeValue></responseIf></responseCondition></responseProcessing>`,
+        ),
+      }),
+      'file',
+      counter('n'),
+    );
+    expect(losses).toMatchObject([{ code: 'split', detail: '2' }]);
+    expect(papers[0]?.questions.map(({ kind, stem, points }) => [kind, stem, points])).toEqual([
+      ['oneChoice', 'A red can.\nWhich side?', 2],
+      ['openText', 'Say why.', 2],
+    ]);
   });
 
   it('maths without TeX is put together from its elements', () => {

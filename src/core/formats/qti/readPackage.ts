@@ -3,10 +3,10 @@ import { isPicture, pictureType } from '../../model/file';
 import { mostQuestions, PaperContent, type PaperPart } from '../../model/paper';
 import { roundPoints } from '../../scoring/points';
 import { childNamed, childrenNamed, within, wordsIn, type XmlElement } from './element';
-import { questionFrom } from './item';
+import { questionsFrom, type ReadItem } from './readItem';
 import type { Loss } from './losses';
 import { Refused } from './refused';
-import { testOf, type ItemRef } from './test';
+import { testOf, type ItemRef } from './assessmentTest';
 import { xmlFrom } from './xml';
 import { resolved, textOf, unpacked, type PackageFiles } from './zip';
 
@@ -57,7 +57,7 @@ export function papersFromQti(
   let done = 0;
   const of = Math.max(items.length, 1);
 
-  const read = (ref: ItemRef & { path: string }, index: number): Question | null => {
+  const read = (ref: ItemRef & { path: string }, index: number): Question[] => {
     const file = files.get(ref.path);
     if (!file) throw new Refused('missingFile', ref.path);
     const root = xmlFrom(textOf(file), ref.path);
@@ -68,9 +68,13 @@ export function papersFromQti(
       said.add(`${code} ${detail}`);
       losses.push({ place: `${index + 1}: ${place}`, code, detail });
     };
-    const found = questionFrom(root, pictures.at(ref.path), lose);
+    const found = questionsFrom(root, pictures.at(ref.path), lose);
     progress(Math.min(++done, of), of);
-    if (!found) return null;
+    return found.map((each) => placed(each, ref));
+  };
+
+  /** A question with what the test and the manifest say of it. */
+  const placed = (found: ReadItem, ref: ItemRef & { path: string }): Question => {
     const points = roundPoints(Math.min(1000, Math.max(0, ref.weight * found.max)));
     const question = kindOf(found.question).copy(found.question, newId);
     return {
@@ -94,7 +98,7 @@ export function papersFromQti(
     const parts = said.parts.map((part): PaperPart => ({ ...part, id: partIds.get(part.id) ?? part.id }));
     const questions = refs.flatMap((ref, index) => {
       const partId = ref.partId === undefined ? undefined : partIds.get(ref.partId);
-      return read({ ...ref, partId }, index) ?? [];
+      return read({ ...ref, partId }, index);
     });
     return bounded(
       {
@@ -110,8 +114,8 @@ export function papersFromQti(
 
   const loose = items.map(({ href }) => `${base}${href}`).filter((path) => !inTests.has(path));
   if (loose.length > 0) {
-    const questions = loose.flatMap(
-      (path, index) => read({ path, href: path, weight: 1, partId: undefined }, index) ?? [],
+    const questions = loose.flatMap((path, index) =>
+      read({ path, href: path, weight: 1, partId: undefined }, index),
     );
     papers.push(bounded({ title: title || name, instructions: '', questions }, losses));
   }

@@ -16,7 +16,7 @@ import {
 } from '../../../../tests/unit/samples';
 import { kindOf, type Question, type Response } from '../../kinds';
 import { identifierOf } from './identifiers';
-import { itemFrom } from './item';
+import { itemFrom } from './writeItem';
 import { xmlText } from './xml';
 
 const itemOf = (question: Question) =>

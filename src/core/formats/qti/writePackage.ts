@@ -5,9 +5,11 @@ import type { PaperContent } from '../../model/paper';
 import { emptySheet } from '../../kinds/working/qti';
 import { element, isElement, type XmlElement, type XmlNode } from './element';
 import { identifierOf } from './identifiers';
-import { itemFrom, itemWithKept, keptFields, questionFrom } from './item';
+import { itemWithKept, keptFields } from './kept';
+import { questionsFrom } from './readItem';
+import { itemFrom } from './writeItem';
 import type { Loss } from './losses';
-import { testFrom } from './test';
+import { testFrom } from './assessmentTest';
 import { xmlFrom, xmlText } from './xml';
 import { packed } from './zip';
 
@@ -51,7 +53,7 @@ export function qtiPackage(
     const lose = (code: Loss['code'], detail = '') =>
       losses.push({ place: placeOf(question, index), code, detail });
     const located = withPaths(itemFrom(question), paths, used, (id) => lose('picture', id));
-    const read = questionFrom(
+    const [read] = questionsFrom(
       xmlFrom(xmlText(located), question.id),
       (src) => assetAt(src),
       () => undefined,

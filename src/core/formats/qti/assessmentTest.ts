@@ -5,7 +5,7 @@ import type { Question } from '../../kinds';
 import { bodyFrom, richFrom, type BodyReader } from './body';
 import { childNamed, childrenNamed, element, numberIn, within, type XmlElement } from './element';
 import { idFor, identifierOf } from './identifiers';
-import { contentBody, toolName } from './item';
+import { contentBody, toolName } from './writeItem';
 import type { LossCode } from './ItemForm';
 
 /** A paper as a test, its parts as sections, the points of each question as the weight of its item. */
