@@ -5,7 +5,7 @@ import styles from './Picture.module.css';
 /** A picture, in its own size where there is room. */
 export function Picture({ picture }: { picture: PictureRef }) {
   const address = useFileAddress(picture.asset);
-  const alt = picture.decoration ? '' : picture.alt;
+  const alt = picture.decoration ? '' : picture.alt.trim() || 'picture without words yet';
   if (address === 'missing')
     return <span className={styles.missing}>[picture not here{alt && `: ${alt}`}]</span>;
   return (

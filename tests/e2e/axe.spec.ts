@@ -64,7 +64,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
         await page.keyboard.press('Escape');
       }
       await page.goto('/papers/paper-passage');
-      for (const number of [1, 2, 4, 5, 6, 7]) {
+      for (const number of [1, 2, 4, 5, 6, 7, 9, 10]) {
         await page.getByRole('button', { name: `Open question ${number}`, exact: true }).click();
         await expect(page.getByLabel(`Text of question ${number}`, { exact: true })).toBeVisible();
         await expectNoViolation(page, `passage question ${number} open`);

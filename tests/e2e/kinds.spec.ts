@@ -3,6 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import {
   beginPaper,
   enterAs,
+  givePaper,
   handIn,
   joinCodeOf,
   kept,
@@ -111,10 +112,7 @@ test('one of each new kind is written by keys, sat on a phone and scored', async
 
   await page.keyboard.press('Escape');
   await expect(page.getByText('Nothing is missing')).toBeVisible();
-  await page.getByRole('link', { name: 'Give it out' }).click();
-  await page.getByRole('checkbox', { name: /Kinds/ }).check();
-  await page.getByRole('button', { name: /^Give it to 1 student/ }).click();
-  await expect(page).toHaveURL(/\/run$/);
+  await givePaper(page, 'Kinds');
 
   const student = await enterAs(page.context(), code);
   await student.setViewportSize({ width: 360, height: 740 });
@@ -275,9 +273,9 @@ test('a question is found in the bank, taken into a paper, changed and put back'
   await page.getByRole('button', { name: 'Take it into this paper' }).click();
   await expect(page.getByRole('heading', { name: 'In 2 papers' })).toBeVisible();
   await page.getByRole('link', { name: 'Quiz 4: planning a passage' }).click();
-  await page.getByRole('button', { name: 'Open question 9', exact: true }).click();
+  await page.getByRole('button', { name: 'Open question 11', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'The same as in the bank' })).toBeVisible();
-  await page.getByLabel('Points of question 9').fill('3');
+  await page.getByLabel('Points of question 11').fill('3');
   await page.getByRole('button', { name: 'Put this one back into the bank' }).click();
   await expect(page.getByRole('heading', { name: 'The same as in the bank' })).toBeVisible();
   await page.getByRole('button', { name: 'Make it separate' }).click();

@@ -70,6 +70,15 @@ export async function writeOpen(
   await page.getByLabel('Points for line A').fill('3');
 }
 
+/** Gives the open paper to the one student of a group. */
+export async function givePaper(page: Page, group: string): Promise<void> {
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('checkbox', { name: new RegExp(group) }).check();
+  await page.getByRole('button', { name: /^Give it to 1 student/ }).click();
+  await expect(page).toHaveURL(/\/run$/);
+}
+
 /** Opens the student's side in a tab of its own and goes in with a code. */
 export async function enterAs(context: BrowserContext, code: string, base = emptyDesk): Promise<Page> {
   const page = await context.newPage();

@@ -38,5 +38,5 @@ export default function MathLine({ label, value, disabled, change }: MathLinePro
     made.disabled = disabled;
     if (made.value !== value) made.setValue(value, { silenceNotifications: true });
   }, [label, disabled, value]);
-  return <div ref={place} />;
+  return <div ref={place} className={styles.mathPlace} />;
 }

@@ -1,0 +1,218 @@
+import { readFileSync } from 'node:fs';
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import {
+  beginPaper,
+  emptyDesk,
+  enterAs,
+  givePaper,
+  handIn,
+  joinCodeOf,
+  kept,
+  makeGroup,
+  pasteStudents,
+  stage,
+  startPaper,
+} from './steps';
+
+/** A picture as a phone or a scanner would give it. */
+const picture = { name: 'chart.png', mimeType: 'image/png', buffer: readFileSync('demo/pictures/bay.png') };
+const plan = { name: 'plan.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4 plan') };
+
+const questionOn = (page: Page, number: number) =>
+  page.getByRole('region', { name: `Question ${number}`, exact: true });
+
+/** Draws a line across a sheet with the mouse. */
+async function drawAcross(page: Page, sheet: Locator) {
+  await sheet.scrollIntoViewIfNeeded();
+  const box = await sheet.boundingBox();
+  if (!box) throw new Error('no sheet');
+  await page.mouse.move(box.x + box.width * 0.2, box.y + box.height * 0.8);
+  await page.mouse.down();
+  for (let step = 1; step <= 12; step++)
+    await page.mouse.move(box.x + box.width * (0.2 + step * 0.04), box.y + box.height * (0.8 - step * 0.04));
+  await page.mouse.up();
+}
+
+test('working is drawn, typed as maths and photographed on a phone, a file is handed in, and both are marked', async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  await makeGroup(page, 'Chartwork');
+  await pasteStudents(page, ['Name', 'Silva, Ana']);
+  const code = await joinCodeOf(page, 'Silva');
+  await beginPaper(page, 'Chartwork');
+  const more = page.getByRole('group', { name: 'New question' });
+  await more.getByRole('button', { name: 'Working', exact: true }).click();
+  await page.getByLabel('Text of question 1').fill('Plot the course.');
+  await page.getByLabel('A picture to draw on', { exact: true }).setInputFiles(picture);
+  // A picture without words stops the paper, until it has them.
+  await expect(page.getByText(/a picture has no words for who cannot see it/)).toBeVisible();
+  await page.getByLabel('What the picture shows, for who cannot see it').fill('A chart of a bay');
+  await page.getByLabel('Model answer').fill('061°');
+  await page.getByLabel('Scheme line A').fill('Course drawn');
+  await page.getByLabel('Points for line A').fill('3');
+  await more.getByRole('button', { name: 'File', exact: true }).click();
+  await page.getByLabel('Text of question 2').fill('Hand in your plan.');
+  await page.getByLabel('Scheme line A').fill('Tides');
+  await page.getByLabel('Points for line A').fill('3');
+  await givePaper(page, 'Chartwork');
+
+  const student = await enterAs(page.context(), code);
+  await student.setViewportSize({ width: 360, height: 740 });
+  await startPaper(student);
+  const first = questionOn(student, 1);
+  await expect(first.getByRole('img', { name: 'A chart of a bay' })).toBeVisible();
+  await drawAcross(student, first.getByRole('img', { name: /^Your drawing/ }));
+  await expect(first.getByRole('img', { name: 'Your drawing, 1 line' })).toBeVisible();
+  await first.getByRole('button', { name: 'in maths' }).press('Enter');
+  const maths = first.locator('math-field');
+  await expect(maths).toBeVisible();
+  await maths.focus();
+  await student.keyboard.press('Tab');
+  await student.keyboard.press('Shift+Tab');
+  await student.keyboard.type('d/t=v');
+  await expect.poll(() => maths.evaluate((field) => Reflect.get(field, 'value') as string)).toContain('frac');
+  await first
+    .getByLabel('Put in a photo of your sheet')
+    .or(first.getByRole('button', { name: 'with a photo' }))
+    .first()
+    .click();
+  await first.getByLabel('Put in a photo of your sheet', { exact: true }).setInputFiles(picture);
+  await expect(first.getByRole('img', { name: 'chart.png' })).toBeVisible();
+  const second = questionOn(student, 2);
+  const put = second.getByLabel(/^Put in a picture or PDF/);
+  await put.setInputFiles({ ...plan, name: 'plan.exe', mimeType: 'application/x-msdownload' });
+  await expect(second.getByRole('alert')).toContainText('plan.exe is not taken here');
+  await put.setInputFiles(plan);
+  await expect(second.getByRole('link', { name: /plan\.pdf/ })).toBeVisible();
+  expect(await student.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+  await expect(student.getByText('2 of 2 answered')).toBeVisible();
+  // Nothing is lost with the page: all of it is there again.
+  await expect(student.getByText(/^kept/).first()).toBeVisible();
+  await student.reload();
+  await student.getByLabel('Your join code').fill(code);
+  await student.getByRole('button', { name: 'Go in' }).click();
+  await student.getByRole('button', { name: 'Yes, this is me' }).click();
+  await startPaper(student);
+  await expect(first.getByRole('img', { name: 'Your drawing, 1 line' })).toBeVisible();
+  await expect(first.getByRole('img', { name: 'chart.png' })).toBeVisible();
+  await handIn(student);
+
+  await stage(page, 'Mark');
+  await expect(page.getByRole('img', { name: 'A drawing of 1 line' })).toBeVisible();
+  await expect(page.getByRole('img', { name: 'chart.png' })).toBeVisible();
+  await page.keyboard.press('a');
+  await expect(page.getByLabel('Points for the current answers')).toHaveValue('3');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('link', { name: /plan\.pdf/ })).toBeVisible();
+  await page.keyboard.press('2');
+  await stage(page, 'Hand back');
+  await page
+    .getByRole('button', { name: /^Hand back to/ })
+    .first()
+    .click();
+  await student.getByRole('button', { name: 'To your papers' }).click();
+  await student.getByRole('button', { name: 'See what came back' }).click();
+  await expect(student.getByText(/^5 of 6 points/)).toBeVisible();
+  await expect(questionOn(student, 1).getByRole('img', { name: 'A drawing of 1 line' })).toBeVisible();
+  await expect(questionOn(student, 1).getByRole('img', { name: 'chart.png' })).toBeVisible();
+});
+
+test('a picture stands in a question, needs words, and reaches the student', async ({ page }) => {
+  await makeGroup(page, 'Pictures');
+  await pasteStudents(page, ['Name', 'Haddad, Samir']);
+  const code = await joinCodeOf(page, 'Haddad');
+  await beginPaper(page, 'Buoys');
+  await page
+    .getByRole('group', { name: 'New question' })
+    .getByRole('button', { name: 'True or false' })
+    .click();
+  const stem = page.getByRole('textbox', { name: 'Text of question 1' });
+  await stem.fill('This is a bay.');
+  await page.getByRole('toolbar', { name: 'Markup' }).getByLabel('Picture').setInputFiles(picture);
+  await expect(stem.getByRole('img')).toHaveCount(1);
+  await page.getByRole('radio', { name: 'True is right' }).check();
+  await expect(page.getByText(/a picture has no words/)).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Give it out' })).toHaveCount(0);
+  await stem.getByRole('img').click();
+  await page.getByLabel('What the picture shows, for who cannot see it').fill('A bay with an island');
+  await expect(page.getByText('Nothing is missing')).toBeVisible();
+  await givePaper(page, 'Pictures');
+  const student = await enterAs(page.context(), code);
+  await startPaper(student);
+  const shown = questionOn(student, 1).getByRole('img', { name: 'A bay with an island' });
+  await expect(shown).toBeVisible();
+  await expect.poll(() => shown.evaluate((image) => (image as HTMLImageElement).naturalWidth)).toBe(720);
+});
+
+test('a package goes out, comes into an empty desk, is sat there, and scores the same', async ({ page }) => {
+  test.setTimeout(120_000);
+  const answer = async (on: Page) => {
+    await questionOn(on, 1).getByRole('radio', { name: /True/ }).check();
+    await questionOn(on, 2).getByRole('textbox').fill('13,8 nm');
+    await questionOn(on, 3).getByRole('textbox').fill('213°');
+    await questionOn(on, 8)
+      .getByRole('radio', { name: /slack water/ })
+      .check();
+    for (const item of await questionOn(on, 7).getByRole('combobox').all())
+      await item.selectOption({ label: 'Before' });
+  };
+  const wanted = ['1 of 1', '1 of 2', '2 of 2', null, null, null, '0 of 2', '1 of 1'];
+  await page.goto('/papers/paper-passage/look');
+  await answer(page);
+  await page.getByLabel('Score what is filled in').check();
+  for (const [index, words] of wanted.entries())
+    if (words) await expect(questionOn(page, index + 1)).toContainText(words);
+
+  await page.goto('/papers/paper-passage/sheet');
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as a package' }).click();
+  const path = await (await saving).path();
+  await expect(page.getByRole('region', { name: 'What other programs will not read' })).toContainText(
+    'units',
+  );
+
+  await makeGroup(page, 'From afar');
+  await pasteStudents(page, ['Name', 'Okoye, Ify']);
+  const code = await joinCodeOf(page, 'Okoye');
+  await page.goto(`${emptyDesk}/packages`);
+  const choose = page.getByLabel('Choose a package', { exact: true });
+  await choose.setInputFiles({
+    name: 'no.zip',
+    mimeType: 'application/zip',
+    buffer: Buffer.from('PK no zip'),
+  });
+  await expect(page.getByRole('alert')).toContainText('Nothing was changed');
+  await choose.setInputFiles({
+    name: 'passage.zip',
+    mimeType: 'application/zip',
+    buffer: readFileSync(path),
+  });
+  await expect(page.getByText('Everything in it could be carried.')).toBeVisible();
+  await page.getByRole('button', { name: 'Bring in 1 paper' }).click();
+  await kept(page, '1 paper brought in from a package');
+  await expect(page.getByText('Nothing is missing')).toBeVisible();
+  await givePaper(page, 'From afar');
+
+  const student = await enterAs(page.context(), code);
+  await startPaper(student);
+  await answer(student);
+  await expect(questionOn(student, 9).getByRole('img', { name: /^A chart of a bay/ })).toBeVisible();
+  await expect(student.getByText('5 of 10 answered')).toBeVisible();
+  await handIn(student);
+  // What waits for a hand was left blank; Enter says so.
+  await stage(page, 'Mark');
+  for (const question of [9, 10]) {
+    await expect(page.getByRole('heading', { name: new RegExp(`^Question ${question}, `) })).toBeVisible();
+    await page.keyboard.press('Enter');
+  }
+  await stage(page, 'Hand back');
+  await page
+    .getByRole('button', { name: /^Hand back to/ })
+    .first()
+    .click();
+  await student.getByRole('button', { name: 'To your papers' }).click();
+  await student.getByRole('button', { name: 'See what came back' }).click();
+  for (const [index, words] of wanted.entries())
+    if (words) await expect(questionOn(student, index + 1)).toContainText(words);
+});
