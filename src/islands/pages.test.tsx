@@ -227,7 +227,8 @@ describe('the bank', () => {
     await hand.click(screen.getByRole('button', { name: /isolated danger mark show/ }));
     const about = screen.getByRole('complementary', { name: 'About the question' });
     expect(within(about).getByRole('heading', { name: 'In 1 paper' })).toBeTruthy();
-    expect(within(about).getByText(/^92 answers with points/)).toBeTruthy();
+    expect(within(about).getByRole('heading', { name: 'How it did' })).toBeTruthy();
+    expect(within(about).getByText(/version 1, .*92 answers, \d+ %, tells apart/)).toBeTruthy();
     const paper = within(about).getByRole<HTMLSelectElement>('combobox', { name: 'Paper to take it into' });
     expect(paper.selectedOptions[0]?.textContent).not.toContain('lights');
   });
@@ -238,7 +239,7 @@ describe('a paper as a sheet', () => {
     render(<SheetPage paperId="paper-passage" />);
     const about = await screen.findByRole('complementary', { name: 'The paper as a file' }, patient);
     // Two units, a text with gaps, pairs and orders cannot stand in one row.
-    expect(about.textContent).toContain('Left out, because a row cannot hold them: 2, 4, 5, 6, 7.');
+    expect(about.textContent).toContain('Left out, because a row cannot hold them: 2, 4, 5, 6, 7, 9, 10.');
     expect(within(about).getByRole('button', { name: 'Save as XLSX' })).toBeTruthy();
   });
 

@@ -1,5 +1,5 @@
 import { bankRows, linkedCopy, type BankRow, type QuestionRecord } from '@/core/bank/bankRows';
-import type { Question } from '@/core/kinds';
+import { kindNamed, type KindName, type Question } from '@/core/kinds';
 import { BankQuestion } from '@/core/model/bank';
 import { Paper } from '@/core/model/paper';
 import { withAppended } from '@/core/model/parts';
@@ -18,8 +18,18 @@ export async function bankList(now: number): Promise<BankRow[]> {
   const records: QuestionRecord[] = [];
   for (const sitting of sittings) {
     const stands = await standing(sitting, now);
+    const { id: sittingId, title, opensAt, paperId, paperVersion } = sitting;
+    const version = paperVersion === null ? undefined : await desk.paperVersions.get([paperId, paperVersion]);
+    const sat = new Map(version?.questions.map((question) => [question.id, question]));
     for (const figures of stands?.standing.questions ?? [])
-      records.push({ ...figures, opensAt: sitting.opensAt });
+      records.push({
+        ...figures,
+        sittingId,
+        title,
+        opensAt,
+        version: paperVersion,
+        asSat: sat.get(figures.questionId) ?? null,
+      });
   }
   return bankRows(entries, papers, records);
 }
@@ -83,6 +93,37 @@ export async function makeSeparate(paperId: string, questionId: string, now: str
     const { bankId: _, ...rest } = question;
     return Promise.resolve(rest as Question); // the kind's own fields are untouched
   });
+}
+
+/** A new question of a kind, in the bank alone; gives its id. */
+export async function newBankQuestion(kind: KindName, now: string) {
+  const id = newId();
+  const question = { ...kindNamed(kind).empty(newId), id };
+  const entry = BankQuestion.parse({ id, question, createdAt: now, changedAt: now });
+  return runCommand(
+    { command: 'newBankQuestion', said: 'Question begun in the bank' },
+    now,
+    async (record) => {
+      await record.add('bank', entry);
+      return id;
+    },
+  );
+}
+
+/**
+ * Keeps a changed question of the bank. Papers keep theirs, and say that it is no longer the same.
+ *
+ * @param joins names the field typed in, so that a run of typing is one entry in the log
+ */
+export async function changeBankQuestion(
+  entry: BankQuestion,
+  said: string,
+  joins: string | undefined,
+  now: string,
+) {
+  return runCommand({ command: 'changeBankQuestion', said, ...(joins && { joins }) }, now, (record) =>
+    record.put('bank', BankQuestion.parse({ ...entry, changedAt: now })),
+  );
 }
 
 /** Takes a question out of the bank; papers keep theirs. */

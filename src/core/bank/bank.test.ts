@@ -8,6 +8,8 @@ import type { BankQuestion } from '../model/bank';
 import type { Paper } from '../model/paper';
 import {
   bankRows,
+  discriminationBand,
+  facilityBand,
   filteredRows,
   linkedCopy,
   sameQuestion,
@@ -71,10 +73,14 @@ describe('the bank', () => {
   });
   const record = (questionId: string, opensAt: string, facility: number | null): QuestionRecord => ({
     questionId,
+    sittingId: `s ${opensAt}`,
+    title: 'Tides',
+    version: 1,
+    asSat: null,
     opensAt,
     scored: facility === null ? 0 : 30,
     facility,
-    discrimination: null,
+    discrimination: facility === null ? null : facility - 0.5,
   });
   const papers = [paper('p', [linked, samples.number]), paper('q', [{ ...linked, id: 'new2', points: 3 }])];
   const rows = bankRows([entry], papers, [
@@ -82,7 +88,16 @@ describe('the bank', () => {
     record('new2', '2026-10-01T10:00:00.000Z', 0.6),
     record('new2', '2026-11-01T10:00:00.000Z', null),
   ]);
-  const all: BankFilter = { words: '', tag: '', kind: '', where: 'all', order: 'words' };
+  const all: BankFilter = {
+    words: '',
+    tag: '',
+    kind: '',
+    where: 'all',
+    order: 'words',
+    points: null,
+    facility: '',
+    discrimination: '',
+  };
 
   it('a question taken from the bank is linked and shares no id', () => {
     expect(linked).toMatchObject({ id: 'new1', bankId: 'b1', kind: 'trueFalse' });
@@ -104,6 +119,26 @@ describe('the bank', () => {
     expect(rows[0]?.lastUsed).toBe('2026-11-01T10:00:00.000Z');
   });
 
+  it('the lines between hard and easy, weak and good', () => {
+    expect([0, 0.39, 0.4, 0.8, 0.81, 1].map(facilityBand)).toEqual([
+      'hard',
+      'hard',
+      'middling',
+      'middling',
+      'easy',
+      'easy',
+    ]);
+    expect([-1, 0.19, 0.2, 1].map(discriminationBand)).toEqual(['weak', 'weak', 'good', 'good']);
+  });
+
+  it('keeps the record of every sitting, the latest first', () => {
+    expect(rows[0]?.records.map(({ opensAt, facility }) => [opensAt.slice(0, 7), facility])).toEqual([
+      ['2026-11', null],
+      ['2026-10', 0.6],
+      ['2026-09', 0.8],
+    ]);
+  });
+
   it('is searched by words in any order, in what is asked, the key and the tags', () => {
     const ids = (filter: Partial<BankFilter>) =>
       filteredRows(rows, { ...all, ...filter }).map((row) => row.id);
@@ -113,6 +148,12 @@ describe('the bank', () => {
     expect(ids({ where: 'bank' })).toEqual(['b1']);
     expect(ids({ where: 'neverUsed' })).toEqual(['q6']);
     expect(ids({ tag: 'none such' })).toEqual([]);
+    expect(ids({ points: 1 })).toEqual(['b1']);
+    expect(ids({ points: 7 })).toEqual([]);
+    expect(ids({ facility: 'middling' })).toEqual(['b1']);
+    expect(ids({ facility: 'easy' })).toEqual([]);
+    expect(ids({ discrimination: 'weak' })).toEqual(['b1']);
+    expect(ids({ discrimination: 'good' })).toEqual([]);
     expect(ids({ order: 'facility' })).toEqual(['b1', 'q6']);
     expect(ids({ order: 'lastUsed' })).toEqual(['q6', 'b1']);
   });

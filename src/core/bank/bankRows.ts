@@ -6,6 +6,13 @@ import { plainText } from '../model/richText';
 /** How a question did in one sitting. */
 export interface QuestionRecord {
   questionId: string;
+  sittingId: string;
+  /** Of the sitting. */
+  title: string;
+  /** The version of the paper that was sat; null while nobody has started. */
+  version: number | null;
+  /** The question as it stood in that version: what its answers stay with. */
+  asSat: Question | null;
   /** When the sitting opened. */
   opensAt: string;
   /** How many answers have points. */
@@ -31,6 +38,8 @@ export interface BankRow {
   /** Null: it is in one paper only, and not in the bank yet. */
   entry: BankQuestion | null;
   uses: BankUse[];
+  /** Of all sittings with it, the latest first. */
+  records: QuestionRecord[];
   /** Of the latest sitting that has figures; null when there is none. */
   record: QuestionRecord | null;
   /** When a sitting with it last opened; null: never. */
@@ -80,7 +89,7 @@ function rowOf(
     .flatMap((use) => recordsOf.get(use.questionId) ?? [])
     .sort((a, b) => b.opensAt.localeCompare(a.opensAt));
   const record = records.find((each) => each.facility !== null) ?? null;
-  return { id, question, entry, uses, record, lastUsed: records[0]?.opensAt ?? null };
+  return { id, question, entry, uses, records, record, lastUsed: records[0]?.opensAt ?? null };
 }
 
 /** True when two questions are the same but for where they stand. */
@@ -100,6 +109,21 @@ export function linkedCopy(entry: BankQuestion, newId: () => string): Question {
   return { ...question, id: newId(), bankId: entry.id } as Question; // the kind's own fields are untouched
 }
 
+/**
+ * Hard, middling and easy questions by their facility; common practice in test analysis, no source for the very lines.
+ */
+export type FacilityBand = 'hard' | 'middling' | 'easy';
+
+export function facilityBand(facility: number): FacilityBand {
+  if (facility < 0.4) return 'hard';
+  return facility <= 0.8 ? 'middling' : 'easy';
+}
+
+/** Whether a question tells strong from weak: 0.2 is the line that is commonly drawn; common practice, no source. */
+export type DiscriminationBand = 'weak' | 'good';
+
+export const discriminationBand = (value: number): DiscriminationBand => (value < 0.2 ? 'weak' : 'good');
+
 /** What is looked for in the bank; what is empty does not matter. */
 export interface BankFilter {
   words: string;
@@ -107,16 +131,28 @@ export interface BankFilter {
   kind: KindName | '';
   /** Where a question stands: all, only those of the bank, or only those never used. */
   where: 'all' | 'bank' | 'neverUsed';
+  /** Of exactly so many points; null: of any. */
+  points: number | null;
+  facility: FacilityBand | '';
+  discrimination: DiscriminationBand | '';
   order: 'words' | 'facility' | 'lastUsed' | 'points';
 }
 
 export function filteredRows(rows: readonly BankRow[], filter: BankFilter): BankRow[] {
   const words = filter.words.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = rows.filter(({ question, entry, lastUsed }) => {
+  const found = rows.filter(({ question, entry, lastUsed, record }) => {
     if (filter.kind && question.kind !== filter.kind) return false;
     if (filter.tag && !question.tags.includes(filter.tag)) return false;
     if (filter.where === 'bank' && entry === null) return false;
     if (filter.where === 'neverUsed' && lastUsed !== null) return false;
+    if (filter.points !== null && question.points !== filter.points) return false;
+    const { facility = null, discrimination = null } = record ?? {};
+    if (filter.facility && (facility === null || facilityBand(facility) !== filter.facility)) return false;
+    if (
+      filter.discrimination &&
+      (discrimination === null || discriminationBand(discrimination) !== filter.discrimination)
+    )
+      return false;
     const text = [plainText(question.stem), kindOf(question).keyText(question), ...question.tags]
       .join(' ')
       .toLowerCase();

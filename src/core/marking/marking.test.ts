@@ -97,6 +97,19 @@ describe('where a marker goes on', () => {
       nextToMark(groups([...marked, markOf({ attemptId: 'a1', points: 0 })].slice(1)), 'ccc'),
     ).toBeNull();
   });
+
+  it('to those put forward as nearly right, until they are decided on', () => {
+    const question = {
+      ...courseText,
+      accepted: [{ id: 'k', text: 'springs', share: 1, comment: '' }],
+    } as Question;
+    const near = (...marks: HandMark[]) =>
+      sameAnswers(question, seatsWith(['neaps', 'sprngs', 'springs'], marks, question));
+    const put = near().find((group) => group.nearMiss !== null);
+    expect(put?.text).toBe('sprngs');
+    expect(nextToMark(near(), 'neaps')?.text).toBe('sprngs');
+    expect(nextToMark(near(markOf({ attemptId: 'a1', questionId: 'q3', points: 0 })), 'neaps')).toBeNull();
+  });
 });
 
 describe('points typed digit by digit', () => {

@@ -2,13 +2,17 @@ import type { SameAnswers } from './sameAnswers';
 
 /**
  * Where a marker goes on: the next answers after `fromId` that wait and are not put aside, from the top again at
- * the end; when only those put aside are left, the next of them. Null when nothing is left.
+ * the end; then those put forward as nearly right, until the marker decides; then those put aside. Null when nothing
+ * is left.
  */
 export function nextToMark(groups: readonly SameAnswers[], fromId: string | null): SameAnswers | null {
   const at = groups.findIndex((group) => group.id === fromId);
   const ahead = [...groups.slice(at + 1), ...groups.slice(0, Math.max(0, at))];
   return (
-    ahead.find((group) => group.waiting > 0 && !group.aside) ?? ahead.find((group) => group.aside) ?? null
+    ahead.find((group) => group.waiting > 0 && !group.aside) ??
+    ahead.find((group) => group.nearMiss !== null && !group.aside) ??
+    ahead.find((group) => group.aside) ??
+    null
   );
 }
 

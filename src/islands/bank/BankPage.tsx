@@ -1,20 +1,18 @@
-import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
-import { filteredRows, type BankFilter, type BankRow } from '@/core/bank/bankRows';
-import { kindNamed, kindNames, kindOf } from '@/core/kinds';
-import type { Paper } from '@/core/model/paper';
+import { filteredRows, type BankFilter } from '@/core/bank/bankRows';
+import { kindOf } from '@/core/kinds';
 import { plainText } from '@/core/model/richText';
-import { bankList, putIntoBank, takeIntoPaper, takeOutOfBank } from '@/store/bank';
+import { bankList } from '@/store/bank';
 import { desk } from '@/store/tables';
-import { isoNow, useNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
+import { useNow } from '@/ui/clock';
 import { DeskReady } from '@/ui/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
-import { counted, dayAlone, dayAndTime, percent, points } from '@/ui/format';
-import { Rich } from '@/ui/Rich';
+import { counted, dayAlone, percent, points } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { VirtualRows } from '@/ui/VirtualRows';
+import { BankFilters } from './BankFilters';
+import { NewBankQuestion, OpenRow } from './BankMargin';
 import styles from './bank.module.css';
 
 /** All questions there are: of the bank, and of every paper. */
@@ -26,7 +24,16 @@ export function BankPage() {
   );
 }
 
-const nothingAsked: BankFilter = { words: '', tag: '', kind: '', where: 'all', order: 'words' };
+const nothingAsked: BankFilter = {
+  words: '',
+  tag: '',
+  kind: '',
+  where: 'all',
+  points: null,
+  facility: '',
+  discrimination: '',
+  order: 'words',
+};
 
 function Bank() {
   const now = useNow(60_000);
@@ -38,9 +45,11 @@ function Bank() {
   if (!rows || !papers) return null;
   if (rows.length === 0)
     return (
-      <EmptyState title="No questions yet" action={<a href="/?new=1">Write a paper</a>}>
-        Every question of every paper is listed here, to be found again and used in another.
-      </EmptyState>
+      <TwoColumns marginLabel="About the bank" margin={<NewBankQuestion />}>
+        <EmptyState title="No questions yet" action={<a href="/?new=1">Write a paper</a>}>
+          Every question of every paper is listed here, to be found again and used in another.
+        </EmptyState>
+      </TwoColumns>
     );
   const open = rows.find((row) => row.id === openId);
   return (
@@ -50,11 +59,14 @@ function Bank() {
         open ? (
           <OpenRow key={open.id} row={open} papers={papers} now={now} moved={setOpenId} />
         ) : (
-          <MarginBlock title="No question chosen">
-            <p className={styles.soft}>
-              Choose one to see its key, where it is used, and to take it into a paper.
-            </p>
-          </MarginBlock>
+          <>
+            <MarginBlock title="No question chosen">
+              <p className={styles.soft}>
+                Choose one to see its key, where it is used, and to take it into a paper.
+              </p>
+            </MarginBlock>
+            <NewBankQuestion />
+          </>
         )
       }
     >
@@ -66,7 +78,7 @@ function Bank() {
             : `${found.length} of ${counted(rows.length, 'question')}`}
         </span>
       </div>
-      <Filter rows={rows} filter={filter} change={setFilter} />
+      <BankFilters rows={rows} filter={filter} change={setFilter} />
       <div data-scroller className={styles.scroller} role="region" aria-label="Questions" tabIndex={0}>
         <table className={styles.table}>
           <thead>
@@ -109,161 +121,5 @@ function Bank() {
       </div>
       {found.length === 0 && <p>No question has that.</p>}
     </TwoColumns>
-  );
-}
-
-interface FilterProps {
-  rows: BankRow[];
-  filter: BankFilter;
-  change: (filter: BankFilter) => void;
-}
-
-function Filter({ rows, filter, change }: FilterProps) {
-  const tags = [...new Set(rows.flatMap((row) => row.question.tags))].sort((a, b) => a.localeCompare(b));
-  const wheres: [BankFilter['where'], string][] = [
-    ['all', 'in the bank and in papers'],
-    ['bank', 'in the bank'],
-    ['neverUsed', 'never used'],
-  ];
-  const orders: [BankFilter['order'], string][] = [
-    ['words', 'by its words'],
-    ['facility', 'hardest first'],
-    ['lastUsed', 'longest unused first'],
-    ['points', 'by points'],
-  ];
-  return (
-    <div className={styles.filter} role="search">
-      <TextInput
-        size="sm"
-        aria-label="Words in the question, its key or its tags"
-        placeholder="Words in the question, its key or its tags"
-        value={filter.words}
-        onChange={(event) => change({ ...filter, words: event.currentTarget.value })}
-      />
-      <NativeSelect
-        size="sm"
-        aria-label="Tag"
-        value={filter.tag}
-        data={[{ value: '', label: 'any tag' }, ...tags.map((tag) => ({ value: tag, label: tag }))]}
-        onChange={(event) => change({ ...filter, tag: event.currentTarget.value })}
-      />
-      <NativeSelect
-        size="sm"
-        aria-label="Kind"
-        value={filter.kind}
-        data={[
-          { value: '', label: 'any kind' },
-          ...kindNames.map((name) => ({ value: name, label: kindNamed(name).label })),
-        ]}
-        onChange={(event) => {
-          const kind = kindNames.find((name) => name === event.currentTarget.value) ?? '';
-          change({ ...filter, kind });
-        }}
-      />
-      <NativeSelect
-        size="sm"
-        aria-label="Where"
-        value={filter.where}
-        data={wheres.map(([value, label]) => ({ value, label }))}
-        onChange={(event) => {
-          const where = wheres.find(([value]) => value === event.currentTarget.value)?.[0] ?? 'all';
-          change({ ...filter, where });
-        }}
-      />
-      <NativeSelect
-        size="sm"
-        aria-label="Order"
-        value={filter.order}
-        data={orders.map(([value, label]) => ({ value, label }))}
-        onChange={(event) => {
-          const order = orders.find(([value]) => value === event.currentTarget.value)?.[0] ?? 'words';
-          change({ ...filter, order });
-        }}
-      />
-    </div>
-  );
-}
-
-interface OpenRowProps {
-  row: BankRow;
-  papers: Paper[];
-  now: number;
-  /** Called with the id that the question has from now on. */
-  moved: (id: string | null) => void;
-}
-
-function OpenRow({ row, papers, now, moved }: OpenRowProps) {
-  const { question, entry, uses, record } = row;
-  const [paperId, setPaperId] = useState(
-    papers.find((paper) => uses.every((use) => use.paperId !== paper.id))?.id ?? '',
-  );
-  const [use] = uses;
-  const putIn = async () => {
-    const put = use && (await act(putIntoBank(use.paperId, use.questionId, isoNow())));
-    if (put) moved(put.result);
-  };
-  const takeIn = async () => {
-    const linked = uses[0]?.questionId;
-    if (!(await act(takeIntoPaper(row, paperId, isoNow())))) return;
-    // A question of a paper alone is in the bank from now on, under another id.
-    const fresh = (await desk.papers.get(uses[0]?.paperId ?? ''))?.questions.find(
-      (each) => each.id === linked,
-    );
-    moved(entry?.id ?? fresh?.bankId ?? null);
-  };
-  return (
-    <>
-      <MarginBlock title={`${kindOf(question).label}, ${counted(question.points, 'point')}`}>
-        <div>
-          <Rich text={question.stem} />
-        </div>
-        <p className="keepLines">{kindOf(question).keyText(question) || 'no key yet'}</p>
-        {question.tags.length > 0 && <p className={styles.soft}>{question.tags.join(', ')}</p>}
-      </MarginBlock>
-      <MarginBlock title={uses.length === 0 ? 'In no paper' : `In ${counted(uses.length, 'paper')}`}>
-        <ul className={styles.uses}>
-          {uses.map((each) => (
-            <li key={each.questionId}>
-              <a href={`/papers/${each.paperId}`}>{each.title || 'paper without a title'}</a>
-              {!each.same && <span className={styles.soft}> changed since</span>}
-            </li>
-          ))}
-        </ul>
-        {record && (
-          <p className={styles.soft}>
-            {counted(record.scored, 'answer')} with points in the sitting of {dayAndTime(record.opensAt, now)}
-            .
-          </p>
-        )}
-      </MarginBlock>
-      <MarginBlock title="Use it">
-        <NativeSelect
-          size="sm"
-          aria-label="Paper to take it into"
-          value={paperId}
-          data={[
-            { value: '', label: 'choose a paper' },
-            ...papers.map(({ id, title }) => ({ value: id, label: title || 'paper without a title' })),
-          ]}
-          onChange={(event) => setPaperId(event.currentTarget.value)}
-        />
-        <Button variant="filled" disabled={!paperId} onClick={() => void takeIn()}>
-          Take it into this paper
-        </Button>
-        <p className={styles.soft}>It comes at the end, linked: changes there and here can be passed on.</p>
-        {entry === null ? (
-          <Button onClick={() => void putIn()}>Put it into the bank</Button>
-        ) : (
-          <Button
-            onClick={() => {
-              void act(takeOutOfBank(entry.id, isoNow()));
-              moved(null);
-            }}
-          >
-            Take it out of the bank
-          </Button>
-        )}
-      </MarginBlock>
-    </>
   );
 }

@@ -145,7 +145,9 @@ function enterWords(
   const going = next
     ? next.waiting > 0
       ? `goes on to the next, ${left} left`
-      : 'goes to one put aside'
+      : next.nearMiss && !next.aside
+        ? 'goes to one put forward as nearly right'
+        : 'goes to one put aside'
     : nextQuestion === null
       ? 'stays: nothing else waits'
       : `goes on to question ${nextQuestion}`;

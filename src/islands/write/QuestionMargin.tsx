@@ -1,5 +1,6 @@
 import { Button, Checkbox, TagsInput, Textarea, TextInput } from '@mantine/core';
 import { nanoid } from 'nanoid';
+import type { ReactNode } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
 import type { Hint } from '@/core/kinds/QuestionKind';
@@ -11,118 +12,101 @@ import type { KeepQuestion } from '../kinds/KindView';
 import { TakeOut } from '../kinds/text/AcceptedRows';
 import { SchemeEdit } from '../kinds/text/SchemeEdit';
 import { WaysChoice } from '../kinds/working/Edit';
-import { BankLink } from './BankLink';
 import { withWorking } from './paperEdits';
 import styles from './write.module.css';
 
 interface QuestionMarginProps {
-  paperId: string;
   question: Question;
-  number: string;
+  /** What it is called: "question 3". */
+  name: string;
   keep: KeepQuestion<Question>;
-  duplicate: () => void;
-  remove: () => void;
+  /** What can be done with it as a whole. */
+  children?: ReactNode;
 }
 
 /** What belongs to the open question: its points, tags, comments and note. */
-export function QuestionMargin({ paperId, question, number, keep, duplicate, remove }: QuestionMarginProps) {
+export function QuestionMargin({ question, name, keep, children }: QuestionMarginProps) {
   const byHand = kindOf(question).scoredBy === 'hand';
   return (
-    <>
-      <MarginBlock title={`Question ${number}, ${kindOf(question).label.toLowerCase()}`}>
-        <div className={styles.pointsRow}>
-          <PointsField
-            id="field-points"
-            label={`Points of question ${number}`}
-            value={question.points}
-            onPoints={(value) => {
-              if (value !== null)
-                keep(
-                  { ...question, points: value },
-                  `Points of question ${number} set`,
-                  `points-${question.id}`,
-                );
-            }}
-          />
-          <span>
-            points, {byHand ? 'given by hand' : 'given by the key'} <KeyHint keys="Alt P" />
-          </span>
-        </div>
-        <TagsInput
-          label="Tags"
+    <MarginBlock
+      title={`${name.charAt(0).toUpperCase()}${name.slice(1)}, ${kindOf(question).label.toLowerCase()}`}
+    >
+      <div className={styles.pointsRow}>
+        <PointsField
+          id="field-points"
+          label={`Points of ${name}`}
+          value={question.points}
+          onPoints={(value) => {
+            if (value !== null)
+              keep({ ...question, points: value }, `Points of ${name} set`, `points-${question.id}`);
+          }}
+        />
+        <span>
+          points, {byHand ? 'given by hand' : 'given by the key'} <KeyHint keys="Alt P" />
+        </span>
+      </div>
+      <TagsInput
+        label="Tags"
+        size="xs"
+        value={question.tags}
+        onChange={(tags) => keep({ ...question, tags }, `Tags of ${name}`)}
+        clearable={false}
+      />
+      <CommentField
+        label="Comment when right"
+        value={question.commentRight}
+        change={(commentRight) =>
+          keep({ ...question, commentRight }, 'Comment when right', `right-${question.id}`)
+        }
+      />
+      <CommentField
+        label="Comment when partly right; without it, the next"
+        value={question.commentPart ?? ''}
+        change={(commentPart) =>
+          keep({ ...question, commentPart }, 'Comment when right in part', `part-${question.id}`)
+        }
+      />
+      <CommentField
+        label="Comment when not wholly right"
+        value={question.commentWrong}
+        change={(commentWrong) =>
+          keep({ ...question, commentWrong }, 'Comment when wrong', `wrong-${question.id}`)
+        }
+      />
+      <div id="field-link">
+        <TextInput
+          label="Link to read on, shown with the comments"
+          placeholder="https://"
           size="xs"
-          value={question.tags}
-          onChange={(tags) => keep({ ...question, tags }, `Tags of question ${number}`)}
-          clearable={false}
+          value={question.link?.href ?? ''}
+          onChange={(event) => {
+            const href = event.currentTarget.value;
+            keep({ ...question, link: { text: '', ...question.link, href } }, 'Link', `link-${question.id}`);
+          }}
         />
-        <CommentField
-          label="Comment when right"
-          value={question.commentRight}
-          change={(commentRight) =>
-            keep({ ...question, commentRight }, 'Comment when right', `right-${question.id}`)
-          }
-        />
-        <CommentField
-          label="Comment when partly right; without it, the next"
-          value={question.commentPart ?? ''}
-          change={(commentPart) =>
-            keep({ ...question, commentPart }, 'Comment when right in part', `part-${question.id}`)
-          }
-        />
-        <CommentField
-          label="Comment when not wholly right"
-          value={question.commentWrong}
-          change={(commentWrong) =>
-            keep({ ...question, commentWrong }, 'Comment when wrong', `wrong-${question.id}`)
-          }
-        />
-        <div id="field-link">
+        {question.link?.href && (
           <TextInput
-            label="Link to read on, shown with the comments"
-            placeholder="https://"
+            aria-label="Words of the link"
+            placeholder="Words of the link"
             size="xs"
-            value={question.link?.href ?? ''}
+            mt={4}
+            value={question.link.text}
             onChange={(event) => {
-              const href = event.currentTarget.value;
-              keep(
-                { ...question, link: { text: '', ...question.link, href } },
-                'Link',
-                `link-${question.id}`,
-              );
+              const link = { href: '', ...question.link, text: event.currentTarget.value };
+              keep({ ...question, link }, 'Words of the link', `link-text-${question.id}`);
             }}
           />
-          {question.link?.href && (
-            <TextInput
-              aria-label="Words of the link"
-              placeholder="Words of the link"
-              size="xs"
-              mt={4}
-              value={question.link.text}
-              onChange={(event) => {
-                const link = { href: '', ...question.link, text: event.currentTarget.value };
-                keep({ ...question, link }, 'Words of the link', `link-text-${question.id}`);
-              }}
-            />
-          )}
-        </div>
-        <HintFields question={question} keep={keep} />
-        {!byHand && <WorkingFields question={question} keep={keep} />}
-        <CommentField
-          label="Note to yourself, never shown to students"
-          value={question.note}
-          change={(note) => keep({ ...question, note }, 'Note', `note-${question.id}`)}
-        />
-        <div className={styles.actions}>
-          <Button onClick={duplicate} rightSection={<KeyHint keys="Ctrl D" />} justify="space-between">
-            Duplicate
-          </Button>
-          <Button onClick={remove} justify="start">
-            Delete the question
-          </Button>
-        </div>
-      </MarginBlock>
-      <BankLink paperId={paperId} question={question} />
-    </>
+        )}
+      </div>
+      <HintFields question={question} keep={keep} />
+      {!byHand && <WorkingFields question={question} keep={keep} />}
+      <CommentField
+        label="Note to yourself, never shown to students"
+        value={question.note}
+        change={(note) => keep({ ...question, note }, 'Note', `note-${question.id}`)}
+      />
+      {children}
+    </MarginBlock>
   );
 }
 

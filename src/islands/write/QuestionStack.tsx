@@ -1,5 +1,4 @@
 import { Checkbox } from '@mantine/core';
-import { RichField } from '@/ui/RichField';
 import { plainText } from '@/core/model/richText';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/items';
@@ -8,9 +7,9 @@ import { questionFindings } from '@/core/scoring/paperFindings';
 import { points } from '@/ui/format';
 import { SortableItem, SortableList } from '@/ui/Sortable';
 import type { KeepQuestion } from '../kinds/KindView';
-import { editorOf } from '../kinds/editors';
 import { rowId, rowsOf, withoutPart, withPart } from './paperEdits';
 import { PartRow } from './PartRow';
+import { QuestionFields } from './QuestionFields';
 import type { KeepPaper } from './usePaperDraft';
 import styles from './write.module.css';
 
@@ -95,36 +94,12 @@ function QuestionItem({ question, number, opened, open, keep, picked, toggle }: 
         />
       )}
       {opened ? (
-        <OpenQuestion question={question} number={number} keep={keep} />
+        <QuestionFields question={question} name={`question ${number}`} keep={keep} />
       ) : (
         <ClosedQuestion question={question} number={number} open={open} />
       )}
       <span className={styles.points}>{points(question.points)} p</span>
     </SortableItem>
-  );
-}
-
-function OpenQuestion({
-  question,
-  number,
-  keep,
-}: {
-  question: Question;
-  number: string;
-  keep: KeepQuestion<Question>;
-}) {
-  const Edit = editorOf(question);
-  return (
-    <div className={styles.editing}>
-      <RichField
-        id="field-stem"
-        label={`Text of question ${number}`}
-        placeholder="What is asked"
-        value={question.stem}
-        change={(stem) => keep({ ...question, stem }, `Question ${number} worded`, `stem-${question.id}`)}
-      />
-      <Edit question={question} keep={keep} />
-    </div>
   );
 }
 

@@ -28,11 +28,14 @@ import {
   withQuestion,
   type ManyChange,
 } from './paperEdits';
+import { BankLink } from './BankLink';
 import { PaperHead } from './PaperHead';
 import { PaperMargin } from './PaperMargin';
+import { KeyHint } from '@/ui/KeyHint';
 import { QuestionMargin } from './QuestionMargin';
 import { QuestionStack } from './QuestionStack';
 import { usePaperDraft, type KeepPaper } from './usePaperDraft';
+import styles from './write.module.css';
 
 const shortcuts: Shortcut[] = [
   { keys: 'Ctrl Enter', does: 'new question of the same kind after this one' },
@@ -180,14 +183,25 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
           {open && (
             <QuestionMargin
               key={open.id}
-              paperId={paper.id}
               question={open}
-              number={numbers.get(open.id) ?? ''}
+              name={`question ${numbers.get(open.id) ?? ''}`}
               keep={(question, said, field) => keep(withQuestion(paper, question), said, field)}
-              duplicate={() => duplicate(open)}
-              remove={() => remove(open)}
-            />
+            >
+              <div className={styles.actions}>
+                <Button
+                  onClick={() => duplicate(open)}
+                  rightSection={<KeyHint keys="Ctrl D" />}
+                  justify="space-between"
+                >
+                  Duplicate
+                </Button>
+                <Button onClick={() => remove(open)} justify="start">
+                  Delete the question
+                </Button>
+              </div>
+            </QuestionMargin>
           )}
+          {open && <BankLink paperId={paper.id} question={open} />}
         </>
       }
     >

@@ -79,17 +79,7 @@ describe('many questions at once', () => {
 describe('what belongs to the open question', () => {
   function margin(question: Question) {
     const keep = vi.fn<(question: Question, said: string, field?: string) => void>();
-    const nothing = () => undefined;
-    const drawn = draw(
-      <QuestionMargin
-        paperId="p"
-        question={question}
-        number="2"
-        keep={keep}
-        duplicate={nothing}
-        remove={nothing}
-      />,
-    );
+    const drawn = draw(<QuestionMargin question={question} name="question 2" keep={keep} />);
     return { ...drawn, last: () => keep.mock.calls.at(-1)?.[0] };
   }
 

@@ -1,0 +1,156 @@
+import { Button, NativeSelect } from '@mantine/core';
+import { useState } from 'react';
+import { sameQuestion, type BankRow, type QuestionRecord } from '@/core/bank/bankRows';
+import { kindNamed, kindNames, kindOf, type KindName, type Question } from '@/core/kinds';
+import type { Paper } from '@/core/model/paper';
+import { newBankQuestion, putIntoBank, takeIntoPaper, takeOutOfBank } from '@/store/bank';
+import { desk } from '@/store/tables';
+import { isoNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
+import { counted, dayAndTime, percent, points } from '@/ui/format';
+import { Rich } from '@/ui/Rich';
+import { MarginBlock } from '@/ui/TwoColumns';
+import styles from './bank.module.css';
+
+/** A question that is written in the bank first, and for no paper yet. */
+export function NewBankQuestion() {
+  const begin = async (kind: KindName) => {
+    const made = await act(newBankQuestion(kind, isoNow()));
+    if (made) window.location.assign(`/bank/${made.result}`);
+  };
+  return (
+    <MarginBlock title="A new question in the bank">
+      <div className={styles.kinds} role="group" aria-label="New question">
+        {kindNames.map((name) => (
+          <Button key={name} size="compact-sm" onClick={() => void begin(name)}>
+            {kindNamed(name).label}
+          </Button>
+        ))}
+      </div>
+    </MarginBlock>
+  );
+}
+
+interface OpenRowProps {
+  row: BankRow;
+  papers: Paper[];
+  now: number;
+  /** Called with the id that the question has from now on. */
+  moved: (id: string | null) => void;
+}
+
+/** What is known of one question, and what can be done with it. */
+export function OpenRow({ row, papers, now, moved }: OpenRowProps) {
+  const { question, entry, uses, records } = row;
+  const [paperId, setPaperId] = useState(
+    papers.find((paper) => uses.every((use) => use.paperId !== paper.id))?.id ?? '',
+  );
+  const [use] = uses;
+  const putIn = async () => {
+    const put = use && (await act(putIntoBank(use.paperId, use.questionId, isoNow())));
+    if (put) moved(put.result);
+  };
+  const takeIn = async () => {
+    const linked = uses[0]?.questionId;
+    if (!(await act(takeIntoPaper(row, paperId, isoNow())))) return;
+    // A question of a paper alone is in the bank from now on, under another id.
+    const fresh = (await desk.papers.get(uses[0]?.paperId ?? ''))?.questions.find(
+      (each) => each.id === linked,
+    );
+    moved(entry?.id ?? fresh?.bankId ?? null);
+  };
+  return (
+    <>
+      <MarginBlock title={`${kindOf(question).label}, ${counted(question.points, 'point')}`}>
+        <div>
+          <Rich text={question.stem} />
+        </div>
+        <p className="keepLines">{kindOf(question).keyText(question) || 'no key yet'}</p>
+        {question.tags.length > 0 && <p className={styles.soft}>{question.tags.join(', ')}</p>}
+        {entry && <a href={`/bank/${entry.id}`}>Change it in the bank</a>}
+      </MarginBlock>
+      <MarginBlock title={uses.length === 0 ? 'In no paper' : `In ${counted(uses.length, 'paper')}`}>
+        <ul className={styles.uses}>
+          {uses.map((each) => (
+            <li key={each.questionId}>
+              <a href={`/papers/${each.paperId}`}>{each.title || 'paper without a title'}</a>
+              {!each.same && <span className={styles.soft}> changed since</span>}
+            </li>
+          ))}
+        </ul>
+      </MarginBlock>
+      {records.length > 0 && (
+        <MarginBlock title="How it did">
+          <ul className={styles.uses}>
+            {records.map((each) => (
+              <SatRecord
+                key={`${each.sittingId} ${each.questionId}`}
+                record={each}
+                question={question}
+                now={now}
+              />
+            ))}
+          </ul>
+        </MarginBlock>
+      )}
+      <MarginBlock title="Use it">
+        <NativeSelect
+          size="sm"
+          aria-label="Paper to take it into"
+          value={paperId}
+          data={[
+            { value: '', label: 'choose a paper' },
+            ...papers.map(({ id, title }) => ({ value: id, label: title || 'paper without a title' })),
+          ]}
+          onChange={(event) => setPaperId(event.currentTarget.value)}
+        />
+        <Button variant="filled" disabled={!paperId} onClick={() => void takeIn()}>
+          Take it into this paper
+        </Button>
+        <p className={styles.soft}>It comes at the end, linked: changes there and here can be passed on.</p>
+        {entry === null ? (
+          <Button onClick={() => void putIn()}>Put it into the bank</Button>
+        ) : (
+          <Button
+            onClick={() => {
+              void act(takeOutOfBank(entry.id, isoNow()));
+              moved(null);
+            }}
+          >
+            Take it out of the bank
+          </Button>
+        )}
+      </MarginBlock>
+    </>
+  );
+}
+
+/** One sitting with the question, and how it was worded then where that is not how it is now. */
+function SatRecord({ record, question, now }: { record: QuestionRecord; question: Question; now: number }) {
+  const { sittingId, title, version, opensAt, scored, facility, discrimination, asSat } = record;
+  const figures = [
+    facility !== null && percent(facility),
+    discrimination !== null && `tells apart ${points(discrimination)}`,
+  ].filter(Boolean);
+  return (
+    <li>
+      <a href={`/sittings/${sittingId}/analyse`}>{title}</a>
+      <span className={styles.soft}>
+        {' '}
+        {version !== null && `version ${version}, `}
+        {dayAndTime(opensAt, now)}:{' '}
+        {scored > 0 ? `${counted(scored, 'answer')}, ` : 'no answer has points yet'}
+        {figures.join(', ')}
+      </span>
+      {asSat && !sameQuestion(asSat, question) && (
+        <details className={styles.soft}>
+          <summary>sat as it was then</summary>
+          <Rich text={asSat.stem} />
+          <p className="keepLines">
+            {kindOf(asSat).keyText(asSat) || 'no key'} · {counted(asSat.points, 'point')}
+          </p>
+        </details>
+      )}
+    </li>
+  );
+}

@@ -1,0 +1,69 @@
+import { useMemo } from 'react';
+import type { Question } from '@/core/kinds';
+import type { BankQuestion } from '@/core/model/bank';
+import { questionFindings } from '@/core/scoring/paperFindings';
+import { changeBankQuestion } from '@/store/bank';
+import { desk } from '@/store/tables';
+import { DeskReady } from '@/ui/desk/DeskReady';
+import { useDraft, type DraftSource } from '@/ui/desk/useDraft';
+import { EmptyState } from '@/ui/EmptyState';
+import { findingWords } from '@/ui/findingWords';
+import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import type { KeepQuestion } from '../kinds/KindView';
+import { QuestionFields } from '../write/QuestionFields';
+import { QuestionMargin } from '../write/QuestionMargin';
+import styles from './bank.module.css';
+
+/** One question of the bank, written where it is kept. */
+export function BankQuestionPage({ bankId }: { bankId: string }) {
+  return (
+    <DeskReady>
+      <BankQuestionDraft bankId={bankId} />
+    </DeskReady>
+  );
+}
+
+function BankQuestionDraft({ bankId }: { bankId: string }) {
+  const source = useMemo(
+    (): DraftSource<BankQuestion> => ({
+      read: async () => desk.bank.get(bankId),
+      change: changeBankQuestion,
+    }),
+    [bankId],
+  );
+  const { draft: entry, keep } = useDraft(source);
+  if (entry === null)
+    return <EmptyState title="No such question in the bank" action={<a href="/bank">To the bank</a>} />;
+  if (!entry) return null;
+  const { question } = entry;
+  const keepQuestion: KeepQuestion<Question> = (next, said, field) =>
+    keep({ ...entry, question: next }, said, field);
+  const findings = questionFindings(question);
+  return (
+    <TwoColumns
+      marginLabel="About the question"
+      margin={
+        <>
+          <MarginBlock title={findings.length === 0 ? 'Nothing is missing' : 'To look at'}>
+            <ul className={styles.uses}>
+              {findings.map((finding) => (
+                <li key={`${finding.code} ${finding.field ?? ''} ${finding.detail ?? ''}`}>
+                  {findingWords(finding, [])}
+                </li>
+              ))}
+            </ul>
+            <p className={styles.soft}>
+              Papers that hold it keep theirs until you pass the change on there. Answers stay with what was
+              sat.
+            </p>
+            <a href="/bank">Back to the bank</a>
+          </MarginBlock>
+          <QuestionMargin question={question} name="this question" keep={keepQuestion} />
+        </>
+      }
+    >
+      <h1 className={styles.title}>A question of the bank</h1>
+      <QuestionFields question={question} name="this question" keep={keepQuestion} />
+    </TwoColumns>
+  );
+}
