@@ -228,7 +228,7 @@ describe('the bank', () => {
     const about = screen.getByRole('complementary', { name: 'About the question' });
     expect(within(about).getByRole('heading', { name: 'In 1 paper' })).toBeTruthy();
     expect(within(about).getByRole('heading', { name: 'How it did' })).toBeTruthy();
-    expect(within(about).getByText(/version 1, .*92 answers, \d+ %, tells apart/)).toBeTruthy();
+    expect(within(about).getByText(/version 1, .*92 answers, \d+\s?%, tells apart/)).toBeTruthy();
     const paper = within(about).getByRole<HTMLSelectElement>('combobox', { name: 'Paper to take it into' });
     expect(paper.selectedOptions[0]?.textContent).not.toContain('lights');
   });

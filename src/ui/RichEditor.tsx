@@ -90,15 +90,30 @@ export default function RichEditor({ id, label, value, placeholder, low, change 
       keep.current(known.current);
     },
     onFocus: () => setFocused(true),
-    onSelectionUpdate: ({ editor: changed }) => setPicture(chosenPicture(changed)),
+    onTransaction: ({ editor: changed }) => {
+      const next = chosenPicture(changed);
+      setPicture((before) => (JSON.stringify(before) === JSON.stringify(next) ? before : next));
+    },
   });
   useEffect(() => {
     if (!editor || JSON.stringify(value) === JSON.stringify(known.current)) return;
     known.current = value;
     editor.commands.setContent(richDoc(value), { emitUpdate: false });
   }, [editor, value]);
-  const insert = (taken: PictureRef) =>
-    editor?.chain().focus().insertContent({ type: 'picture', attrs: taken }).run();
+  // What is put in is chosen at once: it has to be told what it shows.
+  const insert = (taken: PictureRef) => {
+    if (!editor) return;
+    // After what is chosen, not in place of it.
+    editor
+      .chain()
+      .focus()
+      .insertContentAt(editor.state.selection.to, { type: 'picture', attrs: taken })
+      .run();
+    editor.state.doc.descendants((node, at) => {
+      if (node.type.name === 'picture' && node.attrs.asset === taken.asset && !node.attrs.alt)
+        editor.commands.setNodeSelection(at);
+    });
+  };
   /** True when there are pictures among them: then they are put in here. */
   const takeFiles = (files: File[]): boolean => {
     const pictures = files.filter((file) => file.type.startsWith('image/'));
@@ -149,7 +164,6 @@ export default function RichEditor({ id, label, value, placeholder, low, change 
           <PictureWords
             picture={picture}
             change={(words) => {
-              setPicture({ ...picture, ...words });
               editor.commands.command(({ tr }) => {
                 for (const [name, value] of Object.entries(words))
                   tr.setNodeAttribute(picture.at, name, value);

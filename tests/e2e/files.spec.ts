@@ -137,6 +137,33 @@ test('a picture stands in a question, needs words, and reaches the student', asy
   await stem.getByRole('img').click();
   await page.getByLabel('What the picture shows, for who cannot see it').fill('A bay with an island');
   await expect(page.getByText('Nothing is missing')).toBeVisible();
+  // Pasted and dropped as well; a huge one is scaled down.
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Open question 1', exact: true }).click();
+  for (const how of ['paste', 'drop'] as const) {
+    await stem.evaluate(async (field, kind) => {
+      const canvas = document.createElement('canvas');
+      canvas.width = 3000;
+      canvas.height = kind === 'paste' ? 1500 : 600;
+      const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
+      const data = new DataTransfer();
+      data.items.add(new File([blob ?? ''], `${kind}.png`, { type: 'image/png' }));
+      const box = field.getBoundingClientRect();
+      const at = { clientX: box.x + 5, clientY: box.y + 5, bubbles: true, cancelable: true };
+      field.dispatchEvent(
+        kind === 'paste'
+          ? new ClipboardEvent('paste', { ...at, clipboardData: data })
+          : new DragEvent('drop', { ...at, dataTransfer: data }),
+      );
+    }, how);
+    await expect(stem.getByRole('img', { name: 'picture without words yet' })).toHaveCount(1);
+    await page.getByLabel('only a decoration').check();
+    await expect(stem.getByRole('img', { name: 'picture without words yet' })).toHaveCount(0);
+  }
+  const sizes = await stem
+    .locator('img')
+    .evaluateAll((images) => images.map((image) => image.getAttribute('width')));
+  expect(sizes.sort()).toEqual(['2000', '2000', '720']);
   await givePaper(page, 'Pictures');
   const student = await enterAs(page.context(), code);
   await startPaper(student);

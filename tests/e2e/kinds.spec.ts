@@ -262,6 +262,33 @@ test('a paper filled in by the teacher is scored on the spot and becomes the key
   await expect(first).toContainText('1 of 1');
 });
 
+test('a question is begun in the bank, changed there, and found by its points', async ({ page }) => {
+  await page.goto('/bank');
+  await page
+    .getByRole('group', { name: 'New question' })
+    .getByRole('button', { name: 'True or false' })
+    .click();
+  await expect(page).toHaveURL(/\/bank\/.+/);
+  await page.getByRole('textbox', { name: 'Text of this question' }).fill('A sounding is a depth.');
+  await page.getByRole('radio', { name: 'True is right' }).check();
+  await page.getByLabel('Points of this question').fill('7');
+  await expect(page.getByRole('heading', { name: 'Nothing is missing' })).toBeVisible();
+  await kept(page, 'Points of this question set');
+  await page.getByRole('link', { name: 'Back to the bank' }).click();
+  await page.getByLabel('Points', { exact: true }).selectOption('7 points');
+  await page.getByRole('button', { name: 'A sounding is a depth.' }).click();
+  await expect(page.getByRole('heading', { name: 'In no paper' })).toBeVisible();
+  await page.getByLabel('Points', { exact: true }).selectOption('any points');
+  await page.getByLabel('Facility').selectOption('hard, below 40 %');
+  const figures = await page
+    .getByRole('region', { name: 'Questions' })
+    .getByRole('row')
+    .locator('td:nth-child(4)')
+    .allTextContents();
+  expect(figures.length).toBeGreaterThan(0);
+  for (const figure of figures) expect(Number.parseInt(figure)).toBeLessThan(40);
+});
+
 test('a question is found in the bank, taken into a paper, changed and put back', async ({ page }) => {
   await page.goto('/bank');
   await page.getByLabel('Words in the question, its key or its tags').fill('isolated danger night');
