@@ -151,6 +151,11 @@ function KeyOf({ question }: { question: Question }) {
           ))}
         </ul>
       )}
+      {question.hints?.map((hint, index) => (
+        <p key={hint.id} className={`keepLines ${styles.soft}`}>
+          Hint {index + 1}: {hint.text}
+        </p>
+      ))}
       {comments.map((comment) => (
         <p key={comment} className={`keepLines ${styles.soft}`}>
           {comment}

@@ -1,0 +1,13 @@
+import type { SheetKind } from '../../formats/sheet/SheetKind';
+import { choicesOf, letters, plainOptions } from '../choiceSheet';
+import type { OneChoice } from './schema';
+
+export const oneChoiceSheet: SheetKind<OneChoice> = {
+  suits: ({ options }) => options.length > 0,
+  read: (empty, cells, newId) => {
+    const { options, right } = choicesOf(cells, newId);
+    return { ...empty, options, key: right[0] ?? null };
+  },
+  holds: plainOptions,
+  keyCell: ({ options, key }) => letters(options, [key]),
+};

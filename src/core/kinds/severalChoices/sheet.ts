@@ -1,0 +1,13 @@
+import type { SheetKind } from '../../formats/sheet/SheetKind';
+import { choicesOf, keyPlaces, letters, plainOptions } from '../choiceSheet';
+import type { SeveralChoices } from './schema';
+
+export const severalChoicesSheet: SheetKind<SeveralChoices> = {
+  suits: (cells) => cells.options.length > 0 && keyPlaces(cells).length > 1,
+  read: (empty, cells, newId) => {
+    const { options, right } = choicesOf(cells, newId);
+    return { ...empty, options, key: right };
+  },
+  holds: plainOptions,
+  keyCell: ({ options, key }) => letters(options, key),
+};

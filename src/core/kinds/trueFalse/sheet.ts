@@ -1,0 +1,19 @@
+import { Unreadable, type SheetKind } from '../../formats/sheet/SheetKind';
+import { trueFalse } from '.';
+import type { TrueFalse } from './schema';
+
+export const trueFalseSheet: SheetKind<TrueFalse> = {
+  suits: ({ key }) => truth(key) !== null,
+  read: (empty, { key }) => {
+    const answer = truth(key);
+    if (key && answer === null) throw new Unreadable('keyMatchesNothing', key);
+    return { ...empty, key: answer };
+  },
+  holds: () => true,
+  keyCell: (question) => trueFalse.keyText(question) || null,
+};
+
+function truth(text: string): boolean | null {
+  if (/^(true|t|yes)$/i.test(text)) return true;
+  return /^(false|f|no)$/i.test(text) ? false : null;
+}
