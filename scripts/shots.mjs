@@ -76,16 +76,38 @@ async function desk(browser, colorScheme) {
     await page.getByRole('region', { name: 'Question 1' }).getByRole('radio', { name: /False/ }).check();
     await page.getByRole('region', { name: 'Question 2' }).getByRole('textbox').fill('13,8 nautical miles');
     await page.getByLabel('Score what is filled in').check();
-    await page.getByRole('heading', { level: 1 }).scrollIntoViewIfNeeded();
+    const plot = page.getByRole('region', { name: 'Question 9' });
+    const sheet = plot.getByRole('img', { name: /^Your drawing/ });
+    await sheet.scrollIntoViewIfNeeded();
+    const box = await sheet.boundingBox();
+    for (const [fromX, fromY, toX, toY] of [
+      [0.17, 0.81, 0.75, 0.36],
+      [0.17, 0.81, 0.36, 0.73],
+    ]) {
+      await page.mouse.move(box.x + box.width * fromX, box.y + box.height * fromY);
+      await page.mouse.down();
+      for (let step = 1; step <= 20; step++)
+        await page.mouse.move(
+          box.x + box.width * (fromX + ((toX - fromX) * step) / 20),
+          box.y + box.height * (fromY + ((toY - fromY) * step) / 20),
+        );
+      await page.mouse.up();
+    }
+    await plot.evaluate((section) => section.scrollIntoView());
   });
+  await at('/papers/paper-weather', 'check', async () =>
+    page.getByRole('button', { name: 'Open question 1', exact: true }).click(),
+  );
   await at('/papers/paper-passage/print', 'print');
-  await at('/papers/paper-weather/sheet', 'sheet', async () =>
-    page
+  await at('/papers/paper-passage/sheet', 'sheet', async () => {
+    await page
       .getByLabel('Rows of questions')
       .fill(
         'Question,A,B,C,Key,Points,Tags\nWhich cloud brings showers?,cirrus,cumulonimbus,stratus,B,1,clouds\nForce 7 is called,near gale,gale,,D,1,wind\nMean wind of force 4 in knots?,,,,11 to 16,2,wind\nWhy does fog form over a cold sea?,,,,,3,fog',
-      ),
-  );
+      );
+    await page.getByRole('button', { name: 'Save as a package' }).click();
+    await page.getByRole('heading', { name: 'What other programs will not read' }).waitFor();
+  });
   await at('/papers/paper-passage', 'write-many', async () => {
     await page.getByRole('button', { name: 'Open question 4', exact: true }).click();
     await page.getByRole('button', { name: 'A new part' }).click();
@@ -113,7 +135,6 @@ async function desk(browser, colorScheme) {
     page.getByRole('button', { name: /^3 What light/ }).click(),
   );
   await at('/sittings/lights/hand-back', 'hand-back');
-  await at('/backup', 'backup');
   await student(context, code ?? '');
   await context.close();
 
