@@ -3,7 +3,17 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { at, samples } from '../../tests/unit/samples';
 import { backupFrom, backupText } from '@/core/formats/backup';
-import { bankList, makeSeparate, putBack, putIntoBank, takeIntoPaper, takeOutOfBank, takeOver } from './bank';
+import {
+  bankList,
+  changeBankQuestion,
+  makeSeparate,
+  newBankQuestion,
+  putBack,
+  putIntoBank,
+  takeIntoPaper,
+  takeOutOfBank,
+  takeOver,
+} from './bank';
 import { deskTables, emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
 import { changePaper, sameContent } from './papers';
@@ -38,6 +48,27 @@ const rowOf = async (id: string) => {
 };
 
 describe('the bank on the desk', () => {
+  it('a question is begun and changed there, for no paper yet; papers are told that theirs is not the same', async () => {
+    const { result: id } = await newBankQuestion('trueFalse', at);
+    expect(await rowOf(id)).toMatchObject({ uses: [], records: [], lastUsed: null });
+    await takeIntoPaper(await rowOf(id), 'q', at);
+    const entry = await desk.bank.get(id);
+    if (!entry) throw new Error('no entry');
+    const changed = { ...entry, question: { ...entry.question, stem: 'A sounding is a depth.' } };
+    await changeBankQuestion(changed, 'Worded', 'stem', at);
+    expect((await rowOf(id)).uses).toMatchObject([{ paperId: 'q', same: false }]);
+    await expect(
+      changeBankQuestion(
+        { ...changed, question: { ...changed.question, points: -1 } },
+        'Broken',
+        undefined,
+        at,
+      ),
+    ).rejects.toThrow();
+    await undo(at);
+    expect((await desk.bank.get(id))?.question.stem).toBe('');
+  });
+
   it('lists every question of every paper, and each once when it is linked', async () => {
     expect((await bankList(now)).map((row) => row.id)).toEqual(['q5', 'q6']);
     const bankId = (await putIntoBank('p', 'q5', at)).result;

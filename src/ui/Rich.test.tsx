@@ -3,6 +3,7 @@ import { screen, waitFor } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { draw } from '../../tests/unit/screen';
 import type { RichNode, RichText } from '@/core/model/richText';
+import { FilesFrom } from './files';
 import { Rich } from './Rich';
 
 const paragraph = (...content: RichNode[]): RichNode => ({ type: 'paragraph', content });
@@ -35,6 +36,39 @@ describe('drawing text with markup', () => {
     expect(screen.getByText('H').tagName).toBe('STRONG');
     expect(screen.getByText('2').tagName).toBe('SUB');
     expect(screen.getByText('<i>').tagName).toBe('EM');
+  });
+
+  it('a picture is drawn with its words; a decoration is read over; one that is not here says so', async () => {
+    URL.createObjectURL = () => 'blob:here';
+    URL.revokeObjectURL = () => undefined;
+    const picture = (asset: string, alt: string, decoration = false): RichNode => ({
+      type: 'picture',
+      attrs: { asset, alt, decoration, width: 40, height: 30 },
+    });
+    const bytes = Uint8Array.of(1);
+    const get = (id: string) =>
+      Promise.resolve(id === 'gone' ? null : { name: 'p.png', mediaType: 'image/png', bytes });
+    const put = () => Promise.reject(new Error('not here'));
+    draw(
+      <FilesFrom files={{ get, put }}>
+        <Rich
+          text={doc(
+            picture('one', 'A red can'),
+            picture('two', '', true),
+            picture('gone', 'A green cone'),
+            picture('three', ''),
+            { type: 'picture', attrs: { asset: 'no size' } },
+          )}
+        />
+      </FilesFrom>,
+    );
+    await waitFor(() =>
+      expect(screen.getByRole('img', { name: 'A red can' }).getAttribute('src')).toBe('blob:here'),
+    );
+    expect(screen.getByText('[picture not here: A green cone]')).toBeTruthy();
+    expect(screen.getByRole('img', { name: 'picture without words yet' })).toBeTruthy();
+    expect(screen.getAllByRole('img')).toHaveLength(2);
+    expect(screen.getAllByRole('presentation')).toHaveLength(1);
   });
 
   it('links open apart, without saying where from; what is no address is only words', () => {

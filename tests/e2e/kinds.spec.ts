@@ -33,6 +33,16 @@ async function tabTo(page: Page, name: RegExp) {
   throw new Error(`no ${name} within reach of Tab`);
 }
 
+/** The same, from here backwards. */
+async function tabBackTo(page: Page, name: RegExp) {
+  for (let presses = 0; presses < 60; presses++) {
+    await page.keyboard.press('Shift+Tab');
+    const label = await page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '');
+    if (name.test(label)) return;
+  }
+  throw new Error(`no ${name} behind`);
+}
+
 async function press(page: Page, name: RegExp) {
   await tabTo(page, name);
   await page.keyboard.press('Enter');
@@ -55,7 +65,7 @@ async function begin(page: Page, kind: string, stem: string) {
   await page.keyboard.type(stem);
 }
 
-test('one of each new kind is written by keys, sat on a phone and scored', async ({ page }) => {
+test('one of each kind is written by keys, sat on a phone and scored', async ({ page }) => {
   test.setTimeout(150_000);
   await makeGroup(page, 'Kinds');
   await pasteStudents(page, ['Name', 'Tran, Linh']);
@@ -110,8 +120,35 @@ test('one of each new kind is written by keys, sat on a phone and scored', async
   }
   for (let left = 4; left > 0; left--) await press(page, /^Take out item 3/);
 
+  await begin(page, 'One choice', 'Red light?');
+  await write(page, /^Option A$/, 'port');
+  await write(page, /^Option B$/, 'starboard');
+  for (let left = 2; left > 0; left--) await press(page, /^Take out option C/);
+  await tabBackTo(page, /^Option A$/);
+  await page.keyboard.press('Alt+1');
+
+  await begin(page, 'Several choices', 'At springs?');
+  for (const [index, text] of ['larger range', 'faster streams', 'neither'].entries())
+    await write(page, new RegExp(`^Option ${'ABC'.charAt(index)}$`), text);
+  for (let left = 2; left > 0; left--) await press(page, /^Take out option D/);
+  await tabBackTo(page, /^Option A$/);
+  await page.keyboard.press('Alt+1');
+  await page.keyboard.press('Alt+2');
+
+  await begin(page, 'Short text', 'The stream that goes out?');
+  await write(page, /^Accepted answer 1$/, 'ebb');
+
+  for (const kind of ['Open text', 'Working', 'File']) {
+    await begin(page, kind, `${kind}: explain the twelfths.`);
+    await write(page, /^Scheme line A$/, 'one, two, three');
+    await write(page, /^Points for line A$/, '3');
+  }
+
   await page.keyboard.press('Escape');
   await expect(page.getByText('Nothing is missing')).toBeVisible();
+  await page.getByRole('link', { name: 'Look at it as a student' }).click();
+  await expect(page.getByRole('region', { name: /^Question \d+$/ })).toHaveCount(12);
+  await page.goBack();
   await givePaper(page, 'Kinds');
 
   const student = await enterAs(page.context(), code);
@@ -141,13 +178,30 @@ test('one of each new kind is written by keys, sat on a phone and scored', async
   if (await keep.isVisible()) await keep.press('Enter');
   await question(6).getByLabel('cone').selectOption('day');
   await question(6).getByLabel('light').selectOption('night');
+  await question(7).getByRole('radio', { name: /port/ }).check();
+  for (const name of [/larger/, /faster/]) await question(8).getByRole('checkbox', { name }).check();
+  await question(9).getByRole('textbox').fill('EBB');
+  await question(10).getByRole('textbox').fill('1, 2, 3, 3, 2, 1');
+  await question(11).getByRole('button', { name: 'in words' }).press('Enter');
+  await question(11).getByRole('textbox', { name: 'Working in words' }).fill('Half in the two middle hours');
+  await question(12)
+    .getByLabel(/^Put in a picture or PDF/)
+    .setInputFiles({ name: 'twelfths.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4') });
+  await expect(question(12).getByRole('link', { name: /twelfths\.pdf/ })).toBeVisible();
   expect(await student.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
-  await expect(student.getByText('6 of 6 answered')).toBeVisible();
+  await expect(student.getByText('12 of 12 answered')).toBeVisible();
   await handIn(student);
 
-  // 1 + 1 + 2 + half of 2 + 2 + 2 points.
+  await stage(page, 'Mark');
+  for (const number of [10, 11, 12]) {
+    await expect(page.getByRole('heading', { name: new RegExp(`^Question ${number}, `) })).toBeVisible();
+    await page.keyboard.press('3');
+    await expect(page.getByLabel('Points for the current answers')).toHaveValue('3');
+    if (number < 12) await page.keyboard.press('Enter');
+  }
+  // 1 + 1 + 2 + half of 2 + 2 + 2 points, 1 + 2 + 1 for the next three, and 3 by hand for each of the last.
   await stage(page, 'Hand back');
-  await expect(page.getByRole('row', { name: /Tran, Linh/ })).toContainText('9 / 10');
+  await expect(page.getByRole('row', { name: /Tran, Linh/ })).toContainText('22 / 23');
 });
 
 test('parts draw for each student, many are changed at once, and the paper is printed', async ({ page }) => {

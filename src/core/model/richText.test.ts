@@ -3,7 +3,16 @@ import { describe, expect, it } from 'vitest';
 import { runDistance } from '../../../tests/unit/samples';
 import { itemsOf } from '../kinds/items';
 import type { Question } from '../kinds';
-import { isEmptyRich, plainText, richDoc, RichDoc, RichText, simplest, type RichNode } from './richText';
+import {
+  isEmptyRich,
+  picturesWithoutText,
+  plainText,
+  richDoc,
+  RichDoc,
+  RichText,
+  simplest,
+  type RichNode,
+} from './richText';
 
 const text = (words: string, ...marks: RichNode['marks'] & object): RichNode => ({
   type: 'text',
@@ -12,6 +21,31 @@ const text = (words: string, ...marks: RichNode['marks'] & object): RichNode => 
 });
 const paragraph = (...content: RichNode[]): RichNode => ({ type: 'paragraph', content });
 const doc = (...content: RichNode[]): RichDoc => ({ type: 'doc', content });
+
+describe('pictures in a text', () => {
+  const picture = (alt: string, decoration = false): RichNode => ({
+    type: 'picture',
+    attrs: { asset: 'a', alt, decoration, width: 4, height: 3 },
+  });
+
+  it('a text with a picture alone is not empty, and reads as its words', () => {
+    expect(isEmptyRich(doc(picture('')))).toBe(false);
+    expect(plainText(doc(paragraph(text('See')), picture('a red can')))).toBe('See\na red can');
+    expect(simplest(doc(picture('a red can')))).toEqual(doc(picture('a red can')));
+  });
+
+  it('those that lack words are counted, in lists and tables too', () => {
+    const item: RichNode = { type: 'listItem', content: [picture(' '), picture('', true), picture('x')] };
+    expect(picturesWithoutText(doc(picture(''), { type: 'bulletList', content: [item] }))).toBe(2);
+    expect(picturesWithoutText('words')).toBe(0);
+  });
+
+  it('sizes that no picture has are refused', () => {
+    const sized = (width: number) => doc({ type: 'picture', attrs: { asset: 'a', width, height: 3 } });
+    expect(RichDoc.safeParse(sized(4)).success).toBe(true);
+    for (const width of [0, -1, 1e9, 1.5]) expect(RichDoc.safeParse(sized(width)).success).toBe(false);
+  });
+});
 
 const rule = doc(
   paragraph(text('The '), text('rule of twelfths', { type: 'bold' }), text(' says '), {

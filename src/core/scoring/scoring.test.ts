@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { PaperContent } from '../model/paper';
 import {
   at,
   attemptOf,
@@ -176,6 +177,38 @@ describe('what is not ready in a paper', () => {
   it('nothing, in a finished one', () => {
     expect(paperFindings(content(paperQuestions))).toEqual([]);
     expect(totalPoints([tideChoice, springChoices, courseText, openQuestion])).toBe(8);
+  });
+
+  it('a picture without words stops it, wherever it stands; a decoration does not', () => {
+    const pictured = (decoration: boolean) => ({
+      type: 'doc' as const,
+      content: [
+        { type: 'picture' as const, attrs: { asset: 'a', alt: ' ', decoration, width: 4, height: 3 } },
+      ],
+    });
+    const codes = (paper: PaperContent) =>
+      paperFindings(paper).map(({ code, field, level }) => `${code} ${field} ${level}`);
+    const bare = pictured(false);
+    expect(codes({ ...content([tideChoice]), instructions: bare })).toEqual([
+      'pictureWithoutText instructions stops',
+    ]);
+    expect(codes(content([{ ...tideChoice, stem: bare }]))).toEqual(['pictureWithoutText stem stops']);
+    const option = {
+      ...tideChoice,
+      options: [
+        { id: 'a', text: bare, comment: '' },
+        { id: 'b', text: 'x', comment: '' },
+      ],
+    };
+    expect(codes(content([option as Question]))).toEqual(['pictureWithoutText option-a stops']);
+    expect(codes(content([{ ...tideChoice, stem: pictured(true) }]))).toEqual([]);
+  });
+
+  it('a hint without words is worth a look', () => {
+    const hinted = { ...tideChoice, hints: [{ id: 'h1', text: ' ', cost: 0 }] };
+    expect(paperFindings(content([hinted]))).toMatchObject([
+      { code: 'emptyHint', field: 'hint-h1', level: 'look' },
+    ]);
   });
 
   it('no title and no questions stop it', () => {

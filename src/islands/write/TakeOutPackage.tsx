@@ -1,4 +1,4 @@
-import { Button } from '@mantine/core';
+import { Button, Progress } from '@mantine/core';
 import { useState } from 'react';
 import type { Loss } from '@/core/formats/qti/losses';
 import type { Paper } from '@/core/model/paper';
@@ -11,11 +11,11 @@ import { writePackage } from './packages';
 
 /** The paper as a QTI package, and what of it others will not read. */
 export function TakeOutPackage({ paper }: { paper: Paper }) {
-  const [writing, setWriting] = useState<{ stop: () => void } | null>(null);
+  const [writing, setWriting] = useState<{ stop: () => void; done: number } | null>(null);
   const [losses, setLosses] = useState<Loss[] | null>(null);
   const save = async () => {
-    const work = writePackage(paper, () => undefined);
-    setWriting(work);
+    const work = writePackage(paper, (done) => setWriting((before) => before && { ...before, done }));
+    setWriting({ stop: work.stop, done: 0 });
     const written = await act(work.result);
     setWriting(null);
     if (!written) return;
@@ -27,7 +27,10 @@ export function TakeOutPackage({ paper }: { paper: Paper }) {
     <MarginBlock title="This paper as a QTI package">
       <p>All questions with their keys, points, parts, comments and pictures, as QTI 3.0.</p>
       {writing ? (
-        <Button onClick={writing.stop}>Stop writing it</Button>
+        <>
+          <Progress value={(100 * writing.done) / paper.questions.length} aria-label="Written so far" />
+          <Button onClick={writing.stop}>Stop</Button>
+        </>
       ) : (
         <Button disabled={paper.questions.length === 0} onClick={() => void save()}>
           Save as a package

@@ -17,6 +17,7 @@ import { KeysHelp, type Shortcut } from './KeysHelp';
 import { Search } from './Search';
 import styles from './Shell.module.css';
 import { undoLast } from './undoLast';
+import { useKeptFirst } from './useKeptFirst';
 
 interface ShellProps {
   /** The way about a sitting, across the top. */
@@ -36,6 +37,7 @@ export function Shell(props: ShellProps) {
 
 function Frame({ strip, shortcuts = [], children }: ShellProps) {
   const [keysShown, keys] = useDisclosure(false);
+  useKeptFirst();
   useHotkeys([
     ['mod+Z', () => void undoLast()],
     ['shift+?', keys.toggle, { usePhysicalKeys: false }],

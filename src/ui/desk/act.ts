@@ -25,14 +25,24 @@ export function useWord(): Word | null {
   );
 }
 
+const underWay = new Set<Promise<unknown>>();
+
+/** Null when every command has been kept; otherwise resolves once they have. */
+export function untilKept(): Promise<unknown> | null {
+  return underWay.size === 0 ? null : Promise.allSettled([...underWay]);
+}
+
 /** Runs a command from a control; a fault goes to the kept line, so that nothing fails in silence. */
 export async function act<T>(work: Promise<T>): Promise<T | null> {
   // What was said before makes room at once: clearing it later could wipe away a newer word.
   say('');
+  underWay.add(work);
   try {
     return await work;
   } catch (error) {
     say(`Not kept: ${error instanceof Error ? error.message : String(error)}`, true);
     return null;
+  } finally {
+    underWay.delete(work);
   }
 }

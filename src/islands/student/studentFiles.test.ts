@@ -1,0 +1,80 @@
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import type { CarriedFile, Carrier, FileReply } from '@/carriers/Carrier';
+import { sitDesk } from '@/store/sitTables';
+import { forgetHeld } from './heldAttempts';
+import { handOverFiles, studentFiles } from './studentFiles';
+
+const bytes = Uint8Array.of(1, 2, 3);
+const photo = { name: 'sheet.jpg', mediaType: 'image/jpeg', bytes };
+const place = { joinCode: 'K7M4QX', sittingId: 'sitting1', attemptId: 'attempt1' };
+
+function carrierWith(part: Partial<Carrier>): Carrier {
+  const away = () => Promise.reject(new Error('the desk is away'));
+  return {
+    greet: away,
+    home: away,
+    start: away,
+    handOver: away,
+    handOverFile: away,
+    file: away,
+    handIn: away,
+    result: away,
+    ...part,
+  };
+}
+
+beforeEach(async () => {
+  await sitDesk.delete();
+  await sitDesk.open();
+});
+
+describe('a file put into an answer', () => {
+  it('is kept on the device first, and is there while the desk is away', async () => {
+    const files = studentFiles(carrierWith({}), place);
+    const ref = await files.put(photo);
+    expect(ref).toMatchObject({ name: 'sheet.jpg', mediaType: 'image/jpeg', size: 3 });
+    expect((await files.get(ref.id))?.bytes).toEqual(bytes);
+    await expect(files.get('another')).rejects.toThrow('away');
+  });
+
+  it('is put in only while a paper is sat', async () => {
+    const home = studentFiles(carrierWith({}), { joinCode: 'K7M4QX', sittingId: 'sitting1' });
+    await expect(home.put(photo)).rejects.toThrow(/while the paper is sat/);
+  });
+
+  it('is handed over once, and again until it was', async () => {
+    let reply: FileReply | Error = new Error('away');
+    const handOverFile = vi.fn((..._call: [string, string, CarriedFile]) =>
+      reply instanceof Error ? Promise.reject(reply) : Promise.resolve(reply),
+    );
+    const carrier = carrierWith({ handOverFile });
+    const { id } = await studentFiles(carrier, place).put(photo);
+    await expect(handOverFiles(carrier, 'K7M4QX', 'attempt1')).rejects.toThrow('away');
+    reply = 'tooMuch';
+    await expect(handOverFiles(carrier, 'K7M4QX', 'attempt1')).rejects.toThrow('sheet.jpg: tooMuch');
+    reply = 'kept';
+    await handOverFiles(carrier, 'K7M4QX', 'attempt1');
+    await handOverFiles(carrier, 'K7M4QX', 'attempt1');
+    expect(handOverFile).toHaveBeenCalledTimes(3);
+    expect(handOverFile.mock.calls.at(-1)?.[2]).toEqual({ id, size: 3, ...photo });
+  });
+
+  it('that comes after time is up holds nothing else back', async () => {
+    const carrier = carrierWith({ handOverFile: () => Promise.resolve('over') });
+    await studentFiles(carrier, place).put(photo);
+    await handOverFiles(carrier, 'K7M4QX', 'attempt1');
+    expect((await sitDesk.files.toArray()).map(({ sent }) => sent)).toEqual([true]);
+  });
+
+  it('of another attempt is left alone, and goes when the attempt is forgotten', async () => {
+    const handOverFile = vi.fn(() => Promise.resolve<FileReply>('kept'));
+    await studentFiles(carrierWith({}), { ...place, attemptId: 'other' }).put(photo);
+    await handOverFiles(carrierWith({ handOverFile }), 'K7M4QX', 'attempt1');
+    expect(handOverFile).not.toHaveBeenCalled();
+    await forgetHeld('attempt1');
+    expect(await sitDesk.files.count()).toBe(1);
+    await forgetHeld('other');
+    expect(await sitDesk.files.count()).toBe(0);
+  });
+});
