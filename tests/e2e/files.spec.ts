@@ -106,6 +106,10 @@ test('working is drawn, typed as maths and photographed on a phone, a file is ha
   await page.keyboard.press('Enter');
   await expect(page.getByRole('link', { name: /plan\.pdf/ })).toBeVisible();
   await page.keyboard.press('2');
+  await expect(page.getByLabel('Points for the current answers')).toHaveValue('2');
+  await stage(page, 'Analyse');
+  await page.getByRole('button', { name: /^1 Plot the course/ }).click();
+  await expect(page.getByText('in maths, drawn, a photo')).toBeVisible();
   await stage(page, 'Hand back');
   await page
     .getByRole('button', { name: /^Hand back to/ })

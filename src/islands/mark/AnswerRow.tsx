@@ -56,6 +56,8 @@ export function AnswerRow({
             'left blank'
           ) : drawn && !current ? (
             <Answer question={question} group={group} small />
+          ) : drawn ? (
+            <span className={styles.hint}>{group.text.replaceAll('\n', ', ')}</span>
           ) : (
             group.text
           )}

@@ -145,6 +145,7 @@ function OptionRow({ option, letter, name, pinnable, marking, keyControl, change
         <ActionIcon
           variant="subtle"
           color="gray"
+          title="Markup, maths or a picture"
           aria-label={`Markup, maths or a picture in ${name.replace('Option', 'option')}`}
           onClick={() => setMarked(true)}
         >
