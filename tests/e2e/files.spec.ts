@@ -5,11 +5,13 @@ import {
   emptyDesk,
   enterAs,
   givePaper,
+  handBack,
   handIn,
   joinCodeOf,
   kept,
   makeGroup,
   pasteStudents,
+  seeResult,
   stage,
   startPaper,
 } from './steps';
@@ -110,13 +112,8 @@ test('working is drawn, typed as maths and photographed on a phone, a file is ha
   await stage(page, 'Analyse');
   await page.getByRole('button', { name: /^1 Plot the course/ }).click();
   await expect(page.getByText('in maths, drawn, a photo')).toBeVisible();
-  await stage(page, 'Hand back');
-  await page
-    .getByRole('button', { name: /^Hand back to/ })
-    .first()
-    .click();
-  await student.getByRole('button', { name: 'To your papers' }).click();
-  await student.getByRole('button', { name: 'See what came back' }).click();
+  await handBack(page);
+  await seeResult(student);
   await expect(student.getByText(/^5 of 6 points/)).toBeVisible();
   await expect(questionOn(student, 1).getByRole('img', { name: 'A drawing of 1 line' })).toBeVisible();
   await expect(questionOn(student, 1).getByRole('img', { name: 'chart.png' })).toBeVisible();
@@ -237,13 +234,8 @@ test('a package goes out, comes into an empty desk, is sat there, and scores the
     await expect(page.getByRole('heading', { name: new RegExp(`^Question ${question}, `) })).toBeVisible();
     await page.keyboard.press('Enter');
   }
-  await stage(page, 'Hand back');
-  await page
-    .getByRole('button', { name: /^Hand back to/ })
-    .first()
-    .click();
-  await student.getByRole('button', { name: 'To your papers' }).click();
-  await student.getByRole('button', { name: 'See what came back' }).click();
+  await handBack(page);
+  await seeResult(student);
   for (const [index, words] of wanted.entries())
     if (words) await expect(questionOn(student, index + 1)).toContainText(words);
 });

@@ -116,3 +116,18 @@ export async function stage(
     .first()
     .click();
 }
+
+/** Hands the open sitting back to all that are ready. */
+export async function handBack(page: Page): Promise<void> {
+  await stage(page, 'Hand back');
+  await page
+    .getByRole('button', { name: /^Hand back to/ })
+    .first()
+    .click();
+}
+
+/** Goes from the receipt to what came back. */
+export async function seeResult(student: Page): Promise<void> {
+  await student.getByRole('button', { name: 'To your papers' }).click();
+  await student.getByRole('button', { name: 'See what came back' }).click();
+}

@@ -13,29 +13,8 @@ interface BankFiltersProps {
 /** What is looked for among all questions. */
 export function BankFilters({ rows, filter, change }: BankFiltersProps) {
   const tags = [...new Set(rows.flatMap((row) => row.question.tags))].sort((a, b) => a.localeCompare(b));
-  const wheres: [BankFilter['where'], string][] = [
-    ['all', 'in the bank and in papers'],
-    ['bank', 'in the bank'],
-    ['neverUsed', 'never used'],
-  ];
   const worths = [...new Set(rows.map((row) => row.question.points))].sort((a, b) => a - b);
-  const facilities: [BankFilter['facility'], string][] = [
-    ['', 'any facility'],
-    ['hard', 'hard, below 40 %'],
-    ['middling', '40 to 80 %'],
-    ['easy', 'easy, above 80 %'],
-  ];
-  const discriminations: [BankFilter['discrimination'], string][] = [
-    ['', 'however it tells apart'],
-    ['good', 'tells apart, 0.2 or more'],
-    ['weak', 'hardly tells apart'],
-  ];
-  const orders: [BankFilter['order'], string][] = [
-    ['words', 'by its words'],
-    ['facility', 'hardest first'],
-    ['lastUsed', 'longest unused first'],
-    ['points', 'by points'],
-  ];
+  const set = (part: Partial<BankFilter>) => change({ ...filter, ...part });
   return (
     <div className={styles.filter} role="search">
       <TextInput
@@ -43,81 +22,95 @@ export function BankFilters({ rows, filter, change }: BankFiltersProps) {
         aria-label="Words in the question, its key or its tags"
         placeholder="Words in the question, its key or its tags"
         value={filter.words}
-        onChange={(event) => change({ ...filter, words: event.currentTarget.value })}
+        onChange={(event) => set({ words: event.currentTarget.value })}
       />
-      <NativeSelect
-        size="sm"
-        aria-label="Tag"
+      <Choice
+        label="Tag"
         value={filter.tag}
-        data={[{ value: '', label: 'any tag' }, ...tags.map((tag) => ({ value: tag, label: tag }))]}
-        onChange={(event) => change({ ...filter, tag: event.currentTarget.value })}
+        choices={[['', 'any tag'], ...tags.map((tag): [string, string] => [tag, tag])]}
+        change={(tag) => set({ tag })}
       />
-      <NativeSelect
-        size="sm"
-        aria-label="Kind"
+      <Choice
+        label="Kind"
         value={filter.kind}
-        data={[
-          { value: '', label: 'any kind' },
-          ...kindNames.map((name) => ({ value: name, label: kindNamed(name).label })),
+        choices={[
+          ['', 'any kind'],
+          ...kindNames.map((name): [BankFilter['kind'], string] => [name, kindNamed(name).label]),
         ]}
-        onChange={(event) => {
-          const kind = kindNames.find((name) => name === event.currentTarget.value) ?? '';
-          change({ ...filter, kind });
-        }}
+        change={(kind) => set({ kind })}
       />
-      <NativeSelect
-        size="sm"
-        aria-label="Where"
-        value={filter.where}
-        data={wheres.map(([value, label]) => ({ value, label }))}
-        onChange={(event) => {
-          const where = wheres.find(([value]) => value === event.currentTarget.value)?.[0] ?? 'all';
-          change({ ...filter, where });
-        }}
-      />
-      <NativeSelect
-        size="sm"
-        aria-label="Points"
-        value={filter.points ?? ''}
-        data={[
-          { value: '', label: 'any points' },
-          ...worths.map((worth) => ({ value: String(worth), label: counted(worth, 'point') })),
+      <Choice label="Where" value={filter.where} choices={wheres} change={(where) => set({ where })} />
+      <Choice
+        label="Points"
+        value={String(filter.points ?? '')}
+        choices={[
+          ['', 'any points'],
+          ...worths.map((worth): [string, string] => [String(worth), counted(worth, 'point')]),
         ]}
-        onChange={(event) => {
-          const { value } = event.currentTarget;
-          change({ ...filter, points: value === '' ? null : Number(value) });
-        }}
+        change={(worth) => set({ points: worth === '' ? null : Number(worth) })}
       />
-      <NativeSelect
-        size="sm"
-        aria-label="Facility"
+      <Choice
+        label="Facility"
         value={filter.facility}
-        data={facilities.map(([value, label]) => ({ value, label }))}
-        onChange={(event) => {
-          const band = facilities.find(([value]) => value === event.currentTarget.value)?.[0] ?? '';
-          change({ ...filter, facility: band });
-        }}
+        choices={facilities}
+        change={(facility) => set({ facility })}
       />
-      <NativeSelect
-        size="sm"
-        aria-label="Tells apart"
+      <Choice
+        label="Tells apart"
         value={filter.discrimination}
-        data={discriminations.map(([value, label]) => ({ value, label }))}
-        onChange={(event) => {
-          const band = discriminations.find(([value]) => value === event.currentTarget.value)?.[0] ?? '';
-          change({ ...filter, discrimination: band });
-        }}
+        choices={discriminations}
+        change={(discrimination) => set({ discrimination })}
       />
-      <NativeSelect
-        size="sm"
-        aria-label="Order"
-        value={filter.order}
-        data={orders.map(([value, label]) => ({ value, label }))}
-        onChange={(event) => {
-          const order = orders.find(([value]) => value === event.currentTarget.value)?.[0] ?? 'words';
-          change({ ...filter, order });
-        }}
-      />
+      <Choice label="Order" value={filter.order} choices={orders} change={(order) => set({ order })} />
     </div>
+  );
+}
+
+const wheres: [BankFilter['where'], string][] = [
+  ['all', 'in the bank and in papers'],
+  ['bank', 'in the bank'],
+  ['neverUsed', 'never used'],
+];
+
+const facilities: [BankFilter['facility'], string][] = [
+  ['', 'any facility'],
+  ['hard', 'hard, below 40 %'],
+  ['middling', '40 to 80 %'],
+  ['easy', 'easy, above 80 %'],
+];
+
+const discriminations: [BankFilter['discrimination'], string][] = [
+  ['', 'however it tells apart'],
+  ['good', 'tells apart, 0.2 or more'],
+  ['weak', 'hardly tells apart'],
+];
+
+const orders: [BankFilter['order'], string][] = [
+  ['words', 'by its words'],
+  ['facility', 'hardest first'],
+  ['lastUsed', 'longest unused first'],
+  ['points', 'by points'],
+];
+
+interface ChoiceProps<T extends string> {
+  label: string;
+  value: T;
+  choices: [value: T, words: string][];
+  change: (value: T) => void;
+}
+
+/** One of a few, by its words. */
+function Choice<T extends string>({ label, value, choices, change }: ChoiceProps<T>) {
+  return (
+    <NativeSelect
+      size="sm"
+      aria-label={label}
+      value={value}
+      data={choices.map(([each, words]) => ({ value: each, label: words }))}
+      onChange={(event) => {
+        const chosen = choices.find(([each]) => each === event.currentTarget.value);
+        if (chosen) change(chosen[0]);
+      }}
+    />
   );
 }
