@@ -5,10 +5,11 @@ import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
 import { assetId } from '@/core/model/asset';
 import { mostFileBytes } from '@/core/model/file';
 import type { Answers } from '@/core/model/sitting';
-import { attemptState, deadlineOf, graceMs, termsFor } from '@/core/running/terms';
+import { attemptState, deadlineOf, graceMs, isAside, termsFor } from '@/core/running/terms';
 import { emptyTables, replaceDesk } from './backup';
 import * as exchange from './exchange';
-import { collectAttempt, giveAttempt, giveMinutes } from './sittings';
+import { carryOn, giveAllowance, giveAttempt, setAside, startAfresh, takeBack } from './exceptions';
+import { collectAttempt } from './sittings';
 import { desk } from './tables';
 
 const start = Date.parse(at);
@@ -26,9 +27,12 @@ async function freshDesk() {
   });
 }
 
+/** An act that may be refused in words, as things stand. */
+const tried = (work: Promise<unknown>) => work.catch((error: unknown) => expect(error).toBeInstanceOf(Error));
+
 /** Something that happens, `after` minutes after the one before. */
 type Act = { after: number } & (
-  | { what: 'start' | 'handIn' | 'collect' | 'another' }
+  | { what: 'start' | 'handIn' | 'collect' | 'another' | 'carryOn' | 'afresh' | 'aside' | 'back' | 'percent' }
   | { what: 'type'; text: string }
   | { what: 'minutes'; minutes: number }
 );
@@ -44,6 +48,12 @@ const anyAct = fc
       'collect' as const,
       'another' as const,
       'minutes' as const,
+      'carryOn' as const,
+      'carryOn' as const,
+      'afresh' as const,
+      'aside' as const,
+      'back' as const,
+      'percent' as const,
     ),
     text: fc.constantFrom('iron', 'the boat’s own iron', 'two cones', '118'),
     minutes: fc.integer({ min: 1, max: 40 }),
@@ -101,7 +111,7 @@ describe('files on their way', () => {
 describe('an attempt through random acts and times', () => {
   it('loses no answer it acknowledged, never has two running, and takes nothing after time is up', async () => {
     await fc.assert(
-      fc.asyncProperty(fc.array(anyAct, { minLength: 3, maxLength: 14 }), async (acts) => {
+      fc.asyncProperty(fc.array(anyAct, { minLength: 3, maxLength: 18 }), async (acts) => {
         await freshDesk();
         let now = start;
         let attemptId: string | null = null;
@@ -113,7 +123,19 @@ describe('an attempt through random acts and times', () => {
             const reply = await exchange.start(joinCode, 'sitting1', '', now);
             if (reply.outcome === 'started') attemptId = reply.packet.attemptId;
           } else if (act.what === 'minutes')
-            await giveMinutes('sitting1', studentId, act.minutes, 'Extra time', iso);
+            await giveAllowance(
+              'sitting1',
+              studentId,
+              { kind: 'minutes', minutes: act.minutes },
+              'Extra time',
+              iso,
+            );
+          else if (act.what === 'percent')
+            await giveAllowance('sitting1', studentId, { kind: 'percent', percent: 25 }, 'Extra time', iso);
+          else if (act.what === 'carryOn') await tried(carryOn('sitting1', studentId, 'By mistake', iso));
+          else if (act.what === 'afresh') await tried(startAfresh('sitting1', studentId, 'By mistake', iso));
+          else if (act.what === 'aside') await tried(setAside('sitting1', studentId, 'By mistake', iso));
+          else if (act.what === 'back' && attemptId !== null) await tried(takeBack(attemptId, 'Better', iso));
           else if (act.what === 'another') await giveAttempt('sitting1', studentId, 'Second chance', iso);
           else if (attemptId !== null && act.what === 'handIn')
             await exchange.handIn(joinCode, attemptId, now);
@@ -129,9 +151,9 @@ describe('an attempt through random acts and times', () => {
           }
 
           const attempts = await desk.attempts.toArray();
-          const terms = termsFor(sittingOf(), await desk.allowances.toArray(), now);
+          const terms = termsFor(studentOf(), sittingOf(), await desk.allowances.toArray(), now);
           expect(
-            attempts.filter((attempt) => attemptState(attempt, terms, now) === 'working').length,
+            attempts.filter((each) => !isAside(each) && attemptState(each, terms, now) === 'working').length,
           ).toBeLessThanOrEqual(1);
           for (const attempt of attempts) {
             const kept = attempt.answers.q4?.response;
@@ -139,15 +161,20 @@ describe('an attempt through random acts and times', () => {
             const typedAt = attempt.answers.q4 ? Date.parse(attempt.answers.q4.at) : 0;
             expect(typedAt).toBeLessThan((deadlineOf(attempt, terms) ?? Infinity) + graceMs);
             expect(attempt.events[0]?.kind).toBe('started');
-            if (attempt.handedInAt) expect(attempt.events.at(-1)?.kind).toBe('handedIn');
+            const ends = attempt.events.filter(({ kind }) => kind === 'handedIn' || kind === 'carriedOn');
+            if (attempt.handedInAt) expect(ends.at(-1)?.kind).toBe('handedIn');
+            // Every act of the teacher is on record with its reason.
+            for (const event of attempt.events)
+              if (/^(collected|carriedOn|setAside|takenBack)$/.test(event.kind))
+                expect(event.reason).toBeTruthy();
           }
         }
         for (const [id, text] of acknowledged)
           expect((await desk.attempts.get(id))?.answers.q4?.response).toEqual({ text });
       }),
-      { numRuns: 60 },
+      { numRuns: 120 },
     );
-  }, 60_000);
+  }, 120_000);
 });
 
 describe('who may sit what', () => {

@@ -12,6 +12,7 @@ import {
   countingAttempt,
   deadlineOf,
   graceMs,
+  isAside,
   termsFor,
   type Terms,
 } from '@/core/running/terms';
@@ -60,7 +61,7 @@ export async function home(joinCode: string, now: number): Promise<HomeSitting[]
 }
 
 async function homeSitting(sitting: Sitting, student: Student, now: number): Promise<HomeSitting> {
-  const { attempts, terms } = await standingOfStudent(sitting, student.id, now);
+  const { attempts, terms } = await standingOfStudent(sitting, student, now);
   const decision = startDecision(attempts, terms, now);
   const last = countingAttempt(attempts);
   const release = await desk.releases.get([sitting.id, student.id]);
@@ -90,7 +91,7 @@ export async function start(
   const sitting = await desk.sittings.get(sittingId);
   if (!student || !sitting) return { outcome: 'refused', why: 'unknown' };
   return desk.transaction('rw', desk.tables, async () => {
-    const { attempts, terms } = await standingOfStudent(sitting, student.id, now);
+    const { attempts, terms } = await standingOfStudent(sitting, student, now);
     const decision = startDecision(attempts, terms, now);
     if (decision.outcome === 'refused') return decision;
     const at = new Date(now).toISOString();
@@ -218,7 +219,7 @@ export async function fileFor(
   const student = await studentWith(joinCode);
   const sitting = await desk.sittings.get(sittingId);
   if (!student || !sitting) return null;
-  const { attempts } = await standingOfStudent(sitting, student.id, now);
+  const { attempts } = await standingOfStudent(sitting, student, now);
   const mine = attempts.flatMap((attempt) => attempt.files ?? []).some((file) => file.id === fileId);
   if (!mine && !(await picturesFor(sitting, student, attempts, now)).has(fileId)) return null;
   return (await desk.assets.get(fileId)) ?? null;
@@ -266,7 +267,7 @@ export async function result(joinCode: string, sittingId: string, now: number): 
   const sitting = await desk.sittings.get(sittingId);
   if (!student || !sitting) return null;
   const release = await desk.releases.get([sittingId, student.id]);
-  const { attempts } = await standingOfStudent(sitting, student.id, now);
+  const { attempts } = await standingOfStudent(sitting, student, now);
   const attempt = countingAttempt(attempts);
   const paper = await paperOf(sitting);
   if (!release || !attempt || !paper) return null;
@@ -291,10 +292,10 @@ async function studentWith(joinCode: string): Promise<Student | undefined> {
   return desk.students.where('joinCode').equals(joinCodeFrom(joinCode)).first();
 }
 
-async function standingOfStudent(sitting: Sitting, studentId: string, now: number) {
-  const place = { sittingId: sitting.id, studentId };
+async function standingOfStudent(sitting: Sitting, student: Student, now: number) {
+  const place = { sittingId: sitting.id, studentId: student.id };
   const attempts = await desk.attempts.where(place).toArray();
-  const terms = termsFor(sitting, await desk.allowances.where(place).toArray(), now);
+  const terms = termsFor(student, sitting, await desk.allowances.where(place).toArray(), now);
   return { attempts, terms };
 }
 
@@ -310,13 +311,13 @@ async function withAttempt(
     const attempt = await desk.attempts.get(attemptId);
     const sitting = attempt && (await desk.sittings.get(attempt.sittingId));
     if (!student || !attempt || !sitting || attempt.studentId !== student.id) return null;
-    const { terms } = await standingOfStudent(sitting, student.id, now);
+    const { terms } = await standingOfStudent(sitting, student, now);
     return statusOf(await work(attempt, terms), terms, now);
   });
 }
 
 function stillTaken(attempt: Attempt, terms: Terms, now: number): boolean {
-  if (attempt.handedInAt !== null || attempt.collectedAt !== null) return false;
+  if (attempt.handedInAt !== null || attempt.collectedAt !== null || isAside(attempt)) return false;
   const deadline = deadlineOf(attempt, terms);
   return deadline === null || now < deadline + graceMs;
 }
@@ -344,10 +345,11 @@ async function keepAttempt(attempt: Attempt): Promise<void> {
 function statusOf(attempt: Attempt, terms: Terms, now: number): AttemptStatus {
   return {
     attemptId: attempt.id,
-    state: attemptState(attempt, terms, now),
+    // An attempt that was set aside is over for the student who has it open.
+    state: isAside(attempt) ? 'collected' : attemptState(attempt, terms, now),
     deadline: deadlineOf(attempt, terms),
     now,
     answered: Object.keys(attempt.answers),
-    endedAt: attempt.handedInAt ?? attempt.collectedAt,
+    endedAt: attempt.handedInAt ?? attempt.collectedAt ?? attempt.setAsideAt ?? null,
   };
 }

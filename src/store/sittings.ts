@@ -1,6 +1,5 @@
 import { fullName } from '@/core/model/people';
-import { Allowance, Sitting, type Attempt } from '@/core/model/sitting';
-import { attemptState, countingAttempt, termsFor } from '@/core/running/terms';
+import { Sitting, type Attempt } from '@/core/model/sitting';
 import { runCommand } from './command';
 import { newId } from './ids';
 import { freezePaper } from './papers';
@@ -57,49 +56,13 @@ export async function collectAttempt(attemptId: string, reason: string, now: str
   );
 }
 
-function collected(attempt: Attempt, reason: string, now: string): Attempt {
+/** An attempt taken in as it stands. */
+export function collected(attempt: Attempt, reason: string, now: string): Attempt {
   return {
     ...attempt,
     collectedAt: now,
     events: [...attempt.events, { kind: 'collected', at: now, reason }],
   };
-}
-
-/** Gives one student more minutes, or takes minutes given before as they are and adds to them. */
-export async function giveMinutes(
-  sittingId: string,
-  studentId: string,
-  minutes: number,
-  reason: string,
-  now: string,
-) {
-  const student = await desk.students.get(studentId);
-  const said = `${student ? fullName(student) : 'One student'} has ${minutes} more minutes`;
-  return runCommand({ command: 'giveMinutes', said, about: sittingId }, now, (record) =>
-    record.add(
-      'allowances',
-      Allowance.parse({ id: newId(), kind: 'minutes', sittingId, studentId, minutes, reason, at: now }),
-    ),
-  );
-}
-
-/** Gives one student another attempt. One that still runs is collected first, so that never two run. */
-export async function giveAttempt(sittingId: string, studentId: string, reason: string, now: string) {
-  const student = await desk.students.get(studentId);
-  const said = `${student ? fullName(student) : 'One student'} may make another attempt`;
-  return runCommand({ command: 'giveAttempt', said, about: sittingId }, now, async (record) => {
-    const sitting = await desk.sittings.get(sittingId);
-    if (!sitting) return;
-    const place = { sittingId, studentId };
-    const attempt = countingAttempt(await desk.attempts.where(place).toArray());
-    const terms = termsFor(sitting, await desk.allowances.where(place).toArray(), Date.parse(now));
-    if (attempt && attemptState(attempt, terms, Date.parse(now)) === 'working')
-      await record.put('attempts', collected(attempt, reason, now));
-    await record.add(
-      'allowances',
-      Allowance.parse({ id: newId(), kind: 'attempt', ...place, reason, at: now }),
-    );
-  });
 }
 
 /** Scores a sitting with the paper as it stands now. Hand marks stay. */

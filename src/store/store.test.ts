@@ -6,21 +6,14 @@ import type { Question } from '@/core/kinds';
 import { totalPoints } from '@/core/scoring/paperFindings';
 import { deskTables, replaceDesk } from './backup';
 import { undo } from './command';
+import { giveAllowance, giveAttempt } from './exceptions';
 import * as exchange from './exchange';
 import { markAnswers } from './marks';
 import { changePaper, createPaper } from './papers';
 import { bringIn, createGroup, deleteGroup } from './people';
 import { deskRows, keepStandings, standing } from './queries';
 import { handBack, takeBack } from './releases';
-import {
-  adoptPaper,
-  collectAttempt,
-  createSitting,
-  deleteSitting,
-  giveAttempt,
-  giveMinutes,
-  setClosedToStarts,
-} from './sittings';
+import { adoptPaper, collectAttempt, createSitting, deleteSitting, setClosedToStarts } from './sittings';
 import { desk } from './tables';
 
 const start = Date.parse(at);
@@ -93,7 +86,7 @@ describe('commands', () => {
   it('every command of the slice can be taken back, down to the empty desk', async () => {
     const { sittingId, amara } = await deskWithSitting();
     await setClosedToStarts(sittingId, true, later(1));
-    await giveMinutes(sittingId, amara.id, 10, 'Extra time', later(1));
+    await giveAllowance(sittingId, amara.id, { kind: 'minutes', minutes: 10 }, 'Extra time', later(1));
     await giveAttempt(sittingId, amara.id, 'Illness', later(1));
     await handBack(sittingId, [amara.id], everyShow, later(1));
     await takeBack(sittingId, [amara.id], later(1));

@@ -10,6 +10,8 @@ export const Student = z.object({
   /** The personal code a student enters with. */
   joinCode: z.string().regex(/^[2-9A-HJKMNP-TV-Z]{6}$/),
   groupIds: Id.array(),
+  /** Percent of every time limit that this student has more, in each sitting; absent: none. */
+  extraPercent: z.number().min(1).max(300).optional(),
 });
 export type Student = z.infer<typeof Student>;
 

@@ -35,7 +35,18 @@ const allowanceFields = {
 /** What one student may have beyond the sitting's rules, and why. */
 export const Allowance = z.discriminatedUnion('kind', [
   z.object({ ...allowanceFields, kind: z.literal('minutes'), minutes: z.number().positive().max(10_000) }),
+  /** Percent of the time limit. */
+  z.object({ ...allowanceFields, kind: z.literal('percent'), percent: z.number().min(1).max(300) }),
   z.object({ ...allowanceFields, kind: z.literal('attempt') }),
+  /** May start although the sitting is closed to new starts. */
+  z.object({ ...allowanceFields, kind: z.literal('lateStart') }),
+  /** Other times than everyone's; what is null is as for everyone. */
+  z.object({
+    ...allowanceFields,
+    kind: z.literal('window'),
+    opensAt: Instant.nullable(),
+    closesAt: Instant.nullable(),
+  }),
 ]);
 export type Allowance = z.infer<typeof Allowance>;
 
@@ -48,7 +59,7 @@ export const Answers = z.record(Id, Answer);
 export type Answers = z.infer<typeof Answers>;
 
 export const AttemptEvent = z.object({
-  kind: z.enum(['started', 'cameBack', 'handedIn', 'collected']),
+  kind: z.enum(['started', 'cameBack', 'handedIn', 'collected', 'carriedOn', 'setAside', 'takenBack']),
   at: Instant,
   reason: Line.optional(),
 });
@@ -74,6 +85,10 @@ export const Attempt = z.object({
   /** Taken in by the teacher; time running out is computed, not stored. */
   collectedAt: Instant.nullable(),
   events: AttemptEvent.array(),
+  /** How long it stood still before it was carried on: its time ends so much later. */
+  pausedMs: z.number().min(0).optional(),
+  /** Since when it does not count; absent or null: it does. */
+  setAsideAt: Instant.nullable().optional(),
   /** The files that came with the answers. */
   files: FileRef.array().optional(),
 });

@@ -6,7 +6,7 @@ import { settingsFault, settingsSentence, tooShortFor } from './settings';
 import { seatsOf, standingOf, type SittingRecords } from './standing';
 import { startDecision } from './startAttempt';
 import { pressure, stripOf } from './strip';
-import { attemptState, countingAttempt, deadlineOf, endOf, termsFor } from './terms';
+import { attemptState, countingAttempt, deadlineOf, endOf, leftAtEnd, termsFor } from './terms';
 
 const start = Date.parse(at);
 const minutes = (count: number) => count * 60_000;
@@ -30,7 +30,7 @@ const again: Allowance = {
 
 describe('terms of one student', () => {
   it('are the sitting’s own where nothing is allowed beyond', () => {
-    expect(termsFor(sittingOf(), [], start)).toMatchObject({
+    expect(termsFor(studentOf(), sittingOf(), [], start)).toMatchObject({
       start: 'open',
       attempts: 1,
       extraMs: 0,
@@ -39,26 +39,31 @@ describe('terms of one student', () => {
   });
 
   it('time is up at the limit, or at the close when that is sooner', () => {
-    const terms = termsFor(sittingOf(), [], start);
+    const terms = termsFor(studentOf(), sittingOf(), [], start);
     expect(deadlineOf(attemptOf(), terms)).toBe(start + minutes(60));
     expect(deadlineOf({ startedAt: '2026-11-23T11:30:00.000Z' }, terms)).toBe(start + minutes(120));
     expect(
-      deadlineOf(attemptOf(), termsFor(sittingOf({ timeLimitMs: null, closesAt: null }), [], start)),
+      deadlineOf(
+        attemptOf(),
+        termsFor(studentOf(), sittingOf({ timeLimitMs: null, closesAt: null }), [], start),
+      ),
     ).toBeNull();
   });
 
   it('more minutes are more minutes, at the limit and at the close alike', () => {
-    const terms = termsFor(sittingOf(), [more(10), more(5)], start);
+    const terms = termsFor(studentOf(), sittingOf(), [more(10), more(5)], start);
     expect(deadlineOf(attemptOf(), terms)).toBe(start + minutes(75));
     expect(deadlineOf({ startedAt: '2026-11-23T11:30:00.000Z' }, terms)).toBe(start + minutes(135));
-    expect(termsFor(sittingOf(), [more(15)], start + minutes(130)).start).toBe('open');
+    expect(termsFor(studentOf(), sittingOf(), [more(15)], start + minutes(130)).start).toBe('open');
   });
 
   it('nobody starts before it opens, after it closes, or once it is closed to new starts', () => {
-    expect(termsFor(sittingOf(), [], start - 1).start).toBe('notYet');
-    expect(termsFor(sittingOf(), [], start + minutes(120)).start).toBe('over');
-    expect(termsFor(sittingOf({ closedToStartsAt: at }), [], start).start).toBe('closedToStarts');
-    expect(termsFor(sittingOf({ closedToStartsAt: at }), [again], start).start).toBe('open');
+    expect(termsFor(studentOf(), sittingOf(), [], start - 1).start).toBe('notYet');
+    expect(termsFor(studentOf(), sittingOf(), [], start + minutes(120)).start).toBe('over');
+    expect(termsFor(studentOf(), sittingOf({ closedToStartsAt: at }), [], start).start).toBe(
+      'closedToStarts',
+    );
+    expect(termsFor(studentOf(), sittingOf({ closedToStartsAt: at }), [again], start).start).toBe('open');
   });
 
   it('never give less time for more minutes', () => {
@@ -68,8 +73,8 @@ describe('terms of one student', () => {
         fc.integer({ min: 1, max: 60 }),
         (startedAfter, extra) => {
           const attempt = { startedAt: new Date(start + minutes(startedAfter)).toISOString() };
-          const without = deadlineOf(attempt, termsFor(sittingOf(), [], start)) ?? 0;
-          const withMore = deadlineOf(attempt, termsFor(sittingOf(), [more(extra)], start)) ?? 0;
+          const without = deadlineOf(attempt, termsFor(studentOf(), sittingOf(), [], start)) ?? 0;
+          const withMore = deadlineOf(attempt, termsFor(studentOf(), sittingOf(), [more(extra)], start)) ?? 0;
           return withMore - without === minutes(extra);
         },
       ),
@@ -77,8 +82,96 @@ describe('terms of one student', () => {
   });
 });
 
+describe('exceptions for one student', () => {
+  const given = (part: object, after = 0): Allowance =>
+    ({
+      id: 'g',
+      sittingId: 'sitting1',
+      studentId: 'student1',
+      reason: 'r',
+      at: new Date(start + after).toISOString(),
+      ...part,
+    }) as Allowance;
+  const terms = (allowances: Allowance[], student = studentOf(), sitting = sittingOf()) =>
+    termsFor(student, sitting, allowances, start);
+
+  it('percent are percent of the time limit, of this sitting alone or of every one', () => {
+    expect(terms([given({ kind: 'percent', percent: 25 })]).extraMs).toBe(minutes(15));
+    expect(terms([], studentOf({ extraPercent: 25 })).extraMs).toBe(minutes(15));
+    expect(terms([more(5)], studentOf({ extraPercent: 50 })).extraMs).toBe(minutes(35));
+    expect(terms([], studentOf({ extraPercent: 50 }), sittingOf({ timeLimitMs: null })).extraMs).toBe(0);
+  });
+
+  it('other times take the place of everyone’s; of several the last given holds', () => {
+    const first = given({ kind: 'window', opensAt: null, closesAt: '2026-11-24T12:00:00.000Z' });
+    const second = given({ kind: 'window', opensAt: '2026-11-25T10:00:00.000Z', closesAt: null }, 1000);
+    expect(terms([first]).closesAt).toBe(Date.parse('2026-11-24T12:00:00.000Z'));
+    expect(terms([second, first])).toMatchObject({
+      opensAt: Date.parse('2026-11-25T10:00:00.000Z'),
+      closesAt: Date.parse('2026-11-23T12:00:00.000Z'),
+      start: 'notYet',
+    });
+  });
+
+  it('who may start late may, although it is closed to new starts; the others may not', () => {
+    const closed = sittingOf({ closedToStartsAt: at });
+    expect(terms([], studentOf(), closed).start).toBe('closedToStarts');
+    expect(terms([given({ kind: 'lateStart' })], studentOf(), closed)).toMatchObject({
+      start: 'open',
+      attempts: 1,
+    });
+  });
+
+  it('what was set aside does not count, and uses no attempt up; numbers are never given twice', () => {
+    const old = attemptOf({ id: 'old', number: 2, setAsideAt: at, handedInAt: at });
+    const kept = attemptOf({ id: 'kept', number: 1, handedInAt: at });
+    expect(countingAttempt([old, kept])?.id).toBe('kept');
+    expect(countingAttempt([old])).toBeUndefined();
+    expect(startDecision([old], terms([]), start)).toEqual({ outcome: 'new', number: 3 });
+    expect(startDecision([old, kept], terms([]), start)).toEqual({
+      outcome: 'refused',
+      why: 'noAttemptLeft',
+    });
+    const [seat] = seatsOf(
+      {
+        sitting: sittingOf(),
+        questions: paperQuestions,
+        students: [studentOf()],
+        allowances: [],
+        attempts: [old],
+        marks: [],
+        releases: [],
+      },
+      start,
+    );
+    expect(seat).toMatchObject({ state: 'notStarted', attempt: null, aside: [{ id: 'old' }] });
+  });
+
+  it('an attempt carried on has the time that was left, whenever it is', () => {
+    const limits = fc.record({
+      worked: fc.integer({ min: 0, max: 59 }),
+      stood: fc.integer({ min: 0, max: 5000 }),
+      extra: fc.integer({ min: 0, max: 90 }),
+    });
+    fc.assert(
+      fc.property(limits, ({ worked, stood, extra }) => {
+        const rules = terms(extra > 0 ? [more(extra)] : []);
+        const ended = start + minutes(worked);
+        const attempt = attemptOf({ handedInAt: new Date(ended).toISOString() });
+        const left = leftAtEnd(attempt, rules, ended + minutes(stood));
+        expect(left).toBe(minutes(60 + extra - worked));
+        const carried = { ...attempt, handedInAt: null, pausedMs: minutes(stood) };
+        expect(deadlineOf(carried, rules)).toBe(ended + minutes(stood) + (left ?? 0));
+      }),
+    );
+    const over = leftAtEnd(attemptOf(), terms([]), start + minutes(300));
+    expect(over).toBe(0);
+    expect(leftAtEnd(attemptOf(), terms([]), start)).toBeNull();
+  });
+});
+
 describe('an attempt', () => {
-  const terms = termsFor(sittingOf(), [], start);
+  const terms = termsFor(studentOf(), sittingOf(), [], start);
 
   it('is working until time is up, then collected by time, without anyone doing anything', () => {
     expect(attemptState(attemptOf(), terms, start + minutes(59))).toBe('working');
@@ -87,9 +180,9 @@ describe('an attempt', () => {
   });
 
   it('goes on when minutes are given after time was up', () => {
-    expect(attemptState(attemptOf(), termsFor(sittingOf(), [more(30)], start), start + minutes(70))).toBe(
-      'working',
-    );
+    expect(
+      attemptState(attemptOf(), termsFor(studentOf(), sittingOf(), [more(30)], start), start + minutes(70)),
+    ).toBe('working');
   });
 
   it('stays handed in or collected whatever the clock says', () => {
@@ -107,18 +200,18 @@ describe('an attempt', () => {
 
 describe('starting', () => {
   it('goes on with a running attempt, even when closed to new starts', () => {
-    const closed = termsFor(sittingOf({ closedToStartsAt: at }), [], start + 1);
+    const closed = termsFor(studentOf(), sittingOf({ closedToStartsAt: at }), [], start + 1);
     expect(startDecision([attemptOf()], closed, start + 1)).toMatchObject({ outcome: 'resume' });
     expect(startDecision([], closed, start + 1)).toEqual({ outcome: 'refused', why: 'closedToStarts' });
   });
 
   it('a second attempt needs to be allowed', () => {
     const done = attemptOf({ handedInAt: at });
-    expect(startDecision([done], termsFor(sittingOf(), [], start), start)).toEqual({
+    expect(startDecision([done], termsFor(studentOf(), sittingOf(), [], start), start)).toEqual({
       outcome: 'refused',
       why: 'noAttemptLeft',
     });
-    expect(startDecision([done], termsFor(sittingOf(), [again], start), start)).toEqual({
+    expect(startDecision([done], termsFor(studentOf(), sittingOf(), [again], start), start)).toEqual({
       outcome: 'new',
       number: 2,
     });
@@ -133,6 +226,7 @@ describe('starting', () => {
       fc.property(anyAttempts, fc.integer({ min: 0, max: 200 }), fc.nat(3), (made, later, allowed) => {
         const now = start + minutes(later);
         const terms = termsFor(
+          studentOf(),
           sittingOf(),
           Array.from({ length: allowed }, () => again),
           now,

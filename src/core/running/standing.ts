@@ -4,7 +4,15 @@ import type { Question } from '../kinds';
 import type { Allowance, Attempt, HandMark, Release, Sitting } from '../model/sitting';
 import type { Student } from '../model/people';
 import { scoreAttempt, totalShare, type Scorecard } from '../scoring/scoreAttempt';
-import { attemptState, countingAttempt, deadlineOf, termsFor, type AttemptState, type Terms } from './terms';
+import {
+  attemptState,
+  countingAttempt,
+  deadlineOf,
+  isAside,
+  termsFor,
+  type AttemptState,
+  type Terms,
+} from './terms';
 
 /** One student in one sitting: a row of every list. */
 export interface Seat {
@@ -14,6 +22,8 @@ export interface Seat {
   /** The attempt that counts, and how many there are in all. */
   attempt: Attempt | null;
   attemptCount: number;
+  /** Attempts that were set aside. */
+  aside: Attempt[];
   state: AttemptState | 'notStarted';
   deadline: number | null;
   scorecard: Scorecard | null;
@@ -45,7 +55,7 @@ export function seatsOf(records: SittingRecords, now: number): Seat[] {
   return records.students.map((student) => {
     const attempts = attemptsOf.get(student.id) ?? [];
     const allowances = allowancesOf.get(student.id) ?? [];
-    const terms = termsFor(records.sitting, allowances, now);
+    const terms = termsFor(student, records.sitting, allowances, now);
     const attempt = countingAttempt(attempts) ?? null;
     const marks = attempt ? (marksOf.get(attempt.id) ?? []) : [];
     return {
@@ -54,6 +64,7 @@ export function seatsOf(records: SittingRecords, now: number): Seat[] {
       allowances,
       attempt,
       attemptCount: attempts.length,
+      aside: attempts.filter(isAside),
       state: attempt ? attemptState(attempt, terms, now) : 'notStarted',
       deadline: attempt ? deadlineOf(attempt, terms) : null,
       scorecard: attempt ? scoreAttempt(records.questions, attempt, marks) : null,

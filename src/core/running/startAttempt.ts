@@ -1,5 +1,5 @@
 import type { Attempt } from '../model/sitting';
-import { attemptState, countingAttempt, type Terms } from './terms';
+import { attemptState, countingAttempt, isAside, type Terms } from './terms';
 
 /** What happens when a student asks to start: go on with the running attempt, a new one, or not at all. */
 export type StartDecision =
@@ -9,7 +9,7 @@ export type StartDecision =
 
 /**
  * Decides on a start. Never a second running attempt: while one runs, it is the one that goes on, even when the
- * sitting is closed to new starts.
+ * sitting is closed to new starts. Attempts that were set aside use none up.
  *
  * @param attempts this student's attempts in this sitting
  */
@@ -17,6 +17,7 @@ export function startDecision(attempts: readonly Attempt[], terms: Terms, now: n
   const last = countingAttempt(attempts);
   if (last && attemptState(last, terms, now) === 'working') return { outcome: 'resume', attempt: last };
   if (terms.start !== 'open') return { outcome: 'refused', why: terms.start };
-  if (attempts.length >= terms.attempts) return { outcome: 'refused', why: 'noAttemptLeft' };
-  return { outcome: 'new', number: (last?.number ?? 0) + 1 };
+  const made = attempts.filter((attempt) => !isAside(attempt)).length;
+  if (made >= terms.attempts) return { outcome: 'refused', why: 'noAttemptLeft' };
+  return { outcome: 'new', number: Math.max(0, ...attempts.map((attempt) => attempt.number)) + 1 };
 }

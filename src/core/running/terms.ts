@@ -1,3 +1,5 @@
+import { assertNever } from '../assertNever';
+import type { Student } from '../model/people';
 import type { Allowance, Attempt, Sitting } from '../model/sitting';
 
 const minuteMs = 60_000;
@@ -19,33 +21,61 @@ export interface Terms {
 
 /**
  * What one student may do in a sitting at `now`: the one place that decides it.
- * More minutes move both the time limit and the close; another attempt also opens a sitting closed to new starts.
+ * More minutes, and percent of the time limit, move both the limit and the close. Of several windows the last given
+ * holds. Another attempt, and leave to start late, also open a sitting that is closed to new starts.
  *
+ * @param student whose standing allowance holds in every sitting
  * @param allowances of this student in this sitting
  * @param now ms since 1970
  */
-export function termsFor(sitting: Sitting, allowances: readonly Allowance[], now: number): Terms {
+export function termsFor(
+  student: Pick<Student, 'extraPercent'>,
+  sitting: Sitting,
+  allowances: readonly Allowance[],
+  now: number,
+): Terms {
+  let percent = student.extraPercent ?? 0;
   let extraMs = 0;
   let attempts = 1;
-  for (const allowance of allowances) {
-    if (allowance.kind === 'minutes') extraMs += allowance.minutes * minuteMs;
-    else attempts++;
-  }
-  const opensAt = Date.parse(sitting.opensAt);
-  const closesAt = sitting.closesAt === null ? null : Date.parse(sitting.closesAt);
-  const shut =
-    sitting.closedToStartsAt !== null && Date.parse(sitting.closedToStartsAt) <= now && attempts === 1;
+  let late = false;
+  let { opensAt: opens, closesAt: closes } = sitting;
+  for (const allowance of [...allowances].sort((a, b) => a.at.localeCompare(b.at)))
+    switch (allowance.kind) {
+      case 'minutes':
+        extraMs += allowance.minutes * minuteMs;
+        break;
+      case 'percent':
+        percent += allowance.percent;
+        break;
+      case 'attempt':
+        attempts++;
+        late = true;
+        break;
+      case 'lateStart':
+        late = true;
+        break;
+      case 'window':
+        opens = allowance.opensAt ?? sitting.opensAt;
+        closes = allowance.closesAt ?? sitting.closesAt;
+        break;
+      default:
+        assertNever(allowance);
+    }
+  if (sitting.timeLimitMs !== null) extraMs += Math.round((sitting.timeLimitMs * percent) / 100);
+  const opensAt = Date.parse(opens);
+  const closesAt = closes === null ? null : Date.parse(closes);
+  const shut = sitting.closedToStartsAt !== null && Date.parse(sitting.closedToStartsAt) <= now && !late;
   const over = closesAt !== null && now >= closesAt + extraMs;
   const start = now < opensAt ? 'notYet' : over ? 'over' : shut ? 'closedToStarts' : 'open';
   return { opensAt, closesAt, timeLimitMs: sitting.timeLimitMs, extraMs, attempts, start };
 }
 
-/** When an attempt's time is up, ms since 1970; null when it never is. */
-export function deadlineOf(attempt: Pick<Attempt, 'startedAt'>, terms: Terms): number | null {
+/** When an attempt's time is up, ms since 1970; null when it never is. What it stood still is no time of its own. */
+export function deadlineOf(attempt: Pick<Attempt, 'startedAt' | 'pausedMs'>, terms: Terms): number | null {
   const ends: number[] = [];
   if (terms.timeLimitMs !== null) ends.push(Date.parse(attempt.startedAt) + terms.timeLimitMs);
   if (terms.closesAt !== null) ends.push(terms.closesAt);
-  return ends.length === 0 ? null : Math.min(...ends) + terms.extraMs;
+  return ends.length === 0 ? null : Math.min(...ends) + terms.extraMs + (attempt.pausedMs ?? 0);
 }
 
 export type AttemptState = 'working' | 'handedIn' | 'collected' | 'collectedByTime';
@@ -55,7 +85,7 @@ export type AttemptState = 'working' | 'handedIn' | 'collected' | 'collectedByTi
  * carry on with the same answers.
  */
 export function attemptState(
-  attempt: Pick<Attempt, 'startedAt' | 'handedInAt' | 'collectedAt'>,
+  attempt: Pick<Attempt, 'startedAt' | 'pausedMs' | 'handedInAt' | 'collectedAt'>,
   terms: Terms,
   now: number,
 ): AttemptState {
@@ -72,10 +102,23 @@ export function endOf(attempt: Attempt, terms: Terms, now: number): number | nul
   return attemptState(attempt, terms, now) === 'collectedByTime' ? deadlineOf(attempt, terms) : null;
 }
 
-/** The attempt that counts: the last one. */
+/** Whether an attempt has been set aside: it is kept, and does not count. */
+export const isAside = (attempt: Pick<Attempt, 'setAsideAt'>) => (attempt.setAsideAt ?? null) !== null;
+
+/**
+ * How much time was left when an attempt ended; null when it had no limit. It is what carrying it on gives back.
+ */
+export function leftAtEnd(attempt: Attempt, terms: Terms, now: number): number | null {
+  const [deadline, end] = [deadlineOf(attempt, terms), endOf(attempt, terms, now)];
+  return deadline === null || end === null ? null : Math.max(0, deadline - end);
+}
+
+/** The attempt that counts: the last one that has not been set aside. */
 export function countingAttempt(attempts: readonly Attempt[]): Attempt | undefined {
-  return attempts.reduce<Attempt | undefined>(
-    (last, next) => (last && last.number >= next.number ? last : next),
-    undefined,
-  );
+  return attempts
+    .filter((attempt) => !isAside(attempt))
+    .reduce<Attempt | undefined>(
+      (last, next) => (last && last.number >= next.number ? last : next),
+      undefined,
+    );
 }

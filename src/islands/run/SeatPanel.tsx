@@ -1,17 +1,18 @@
-import { Button, CloseButton, NativeSelect, NumberInput, TextInput } from '@mantine/core';
+import { Button, CloseButton } from '@mantine/core';
 import { useState } from 'react';
 import { fullName, joinCodeShown } from '@/core/model/people';
 import type { Seat } from '@/core/running/standing';
-import { collectAttempt, giveAttempt, giveMinutes } from '@/store/sittings';
+import type { Allowance } from '@/core/model/sitting';
+import { giveStanding } from '@/store/exceptions';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
-import { clockTime, dayAndTime } from '@/ui/format';
+import { dayAndTime } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
+import { SeatActForm } from './SeatActForm';
+import { seatActNames, seatActs, type SeatAct } from './seatActs';
 import { eventWords, stateWords } from './stateWords';
 import styles from './run.module.css';
-
-type SeatAct = 'minutes' | 'attempt' | 'collect';
 
 interface SeatPanelProps {
   seat: Seat;
@@ -23,7 +24,6 @@ interface SeatPanelProps {
 export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
   const [doing, setDoing] = useState<SeatAct | null>(null);
   const { student, attempt } = seat;
-  const timed = seat.terms.closesAt !== null || seat.terms.timeLimitMs !== null;
   return (
     <>
       <MarginBlock
@@ -51,17 +51,24 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
       </MarginBlock>
       <MarginBlock title={`For ${student.givenName || fullName(student)} alone`}>
         <div className={styles.actions}>
-          {timed && <Button onClick={() => setDoing('minutes')}>More minutes</Button>}
-          {attempt && <Button onClick={() => setDoing('attempt')}>Another attempt</Button>}
-          {seat.state === 'working' && <Button onClick={() => setDoing('collect')}>Collect now</Button>}
-          {!attempt && !timed && (
-            <p className={styles.soft}>Nothing is needed: there is no limit, and nothing has been started.</p>
-          )}
+          {seatActNames
+            .filter((name) => seatActs[name].can(seat, sitting.sitting, sitting.now))
+            .map((name) => (
+              <Button key={name} size="compact-md" onClick={() => setDoing(name)}>
+                {seatActs[name].label}
+              </Button>
+            ))}
         </div>
         {doing && (
           <SeatActForm key={doing} doing={doing} seat={seat} sitting={sitting} done={() => setDoing(null)} />
         )}
       </MarginBlock>
+      {student.extraPercent !== undefined && (
+        <MarginBlock title="In every sitting">
+          <p>{student.extraPercent} % more time, wherever there is a time limit.</p>
+          <Button onClick={() => void act(giveStanding(student.id, null, isoNow()))}>No longer</Button>
+        </MarginBlock>
+      )}
       <Record seat={seat} now={sitting.now} />
     </>
   );
@@ -74,118 +81,17 @@ function timeWords(seat: Seat, now: number): string {
   return `${seat.state === 'working' ? 'until' : 'was until'} ${dayAndTime(seat.deadline, now)}${extra}`;
 }
 
-const usualReasons: Record<SeatAct, string[]> = {
-  minutes: ['Extra time', 'Technical trouble', 'Started late'],
-  attempt: ['Technical trouble', 'Opened by mistake', 'Illness', 'Second chance'],
-  collect: ['The attempt hangs', 'Left without handing in', 'Time is over'],
-};
-
-const own = 'another reason';
-
-interface SeatActFormProps {
-  doing: SeatAct;
-  seat: Seat;
-  sitting: SittingData;
-  done: () => void;
-}
-
-function SeatActForm({ doing, seat, sitting, done }: SeatActFormProps) {
-  const [minutes, setMinutes] = useState(10);
-  const [usual, setUsual] = useState(usualReasons[doing][0] ?? own);
-  const [words, setWords] = useState('');
-  const reason = usual === own ? words.trim() : usual;
-  const { id: sittingId } = sitting.sitting;
-  const { id: studentId } = seat.student;
-  const run = async () => {
-    const now = isoNow();
-    const work =
-      doing === 'minutes'
-        ? giveMinutes(sittingId, studentId, minutes, reason, now)
-        : doing === 'attempt'
-          ? giveAttempt(sittingId, studentId, reason, now)
-          : collectAttempt(seat.attempt?.id ?? '', reason, now);
-    if (await act<unknown>(work)) done();
-  };
-  return (
-    <form
-      className={styles.act}
-      aria-label={
-        doing === 'minutes' ? 'More minutes' : doing === 'attempt' ? 'Another attempt' : 'Collect now'
-      }
-      onSubmit={(event) => {
-        event.preventDefault();
-        void run();
-      }}
-    >
-      <p>{consequence(doing, seat, minutes)}</p>
-      {doing === 'minutes' && (
-        <NumberInput
-          label="Minutes"
-          size="xs"
-          min={1}
-          max={1000}
-          allowDecimal={false}
-          value={minutes}
-          onChange={(value) => setMinutes(Number(value) || 0)}
-        />
-      )}
-      <NativeSelect
-        label="Reason, kept on record"
-        size="xs"
-        data={[...usualReasons[doing], own]}
-        value={usual}
-        onChange={(event) => setUsual(event.currentTarget.value)}
-      />
-      {usual === own && (
-        <TextInput
-          aria-label="The reason in words"
-          size="xs"
-          required
-          value={words}
-          onChange={(event) => setWords(event.currentTarget.value)}
-        />
-      )}
-      <div className={styles.row}>
-        <Button
-          type="submit"
-          variant="filled"
-          disabled={reason === '' || (doing === 'minutes' && minutes < 1)}
-        >
-          {doing === 'minutes'
-            ? `Give ${minutes} minutes`
-            : doing === 'attempt'
-              ? 'Give another attempt'
-              : 'Collect'}
-        </Button>
-        <Button onClick={done}>Leave it</Button>
-      </div>
-    </form>
-  );
-}
-
-/** What will happen, and to whom, before it does. */
-function consequence(doing: SeatAct, seat: Seat, minutes: number): string {
-  const name = fullName(seat.student);
-  if (doing === 'collect') return `${name}’s answers are taken in as they stand. Nobody else is touched.`;
-  if (doing === 'attempt')
-    return seat.state === 'working'
-      ? `${name}’s running attempt is collected first; then ${name} can start afresh. The last attempt counts.`
-      : `${name} can start afresh. The attempt there is stays, and the last one counts.`;
-  if (seat.state === 'collectedByTime')
-    return `${name} can go on with the same answers if the new time is not over yet.`;
-  if (seat.deadline === null) return `${name} will have ${minutes} minutes more than the others.`;
-  return `${name} will have until ${clockTime(seat.deadline + minutes * 60_000)}. Nobody else is touched.`;
-}
-
 function Record({ seat, now }: { seat: Seat; now: number }) {
   const rows = [
-    ...(seat.attempt?.events ?? []).map((event) => ({
-      at: event.at,
-      words: `${eventWords[event.kind]}${event.reason ? ` (${event.reason})` : ''}`,
-    })),
+    ...[...seat.aside, ...(seat.attempt ? [seat.attempt] : [])].flatMap(({ events, number }) =>
+      events.map((event) => ({
+        at: event.at,
+        words: `${eventWords[event.kind]}${event.reason ? ` (${event.reason})` : ''}${number > 1 ? `, attempt ${number}` : ''}`,
+      })),
+    ),
     ...seat.allowances.map((allowance) => ({
       at: allowance.at,
-      words: `${allowance.kind === 'minutes' ? `${allowance.minutes} more minutes` : 'another attempt'} given (${allowance.reason})`,
+      words: `${allowanceWords(allowance, now)} (${allowance.reason})`,
     })),
   ].sort((a, b) => a.at.localeCompare(b.at));
   if (rows.length === 0) return null;
@@ -200,4 +106,23 @@ function Record({ seat, now }: { seat: Seat; now: number }) {
       </ul>
     </MarginBlock>
   );
+}
+
+/** What was given, in words. */
+function allowanceWords(allowance: Allowance, now: number): string {
+  switch (allowance.kind) {
+    case 'minutes':
+      return `${allowance.minutes} more minutes given`;
+    case 'percent':
+      return `${allowance.percent} % more time given`;
+    case 'attempt':
+      return 'another attempt given';
+    case 'lateStart':
+      return 'let in although closed to new starts';
+    case 'window': {
+      const from = allowance.opensAt && ` from ${dayAndTime(allowance.opensAt, now)}`;
+      const until = allowance.closesAt && ` until ${dayAndTime(allowance.closesAt, now)}`;
+      return `other times given:${from ?? ''}${until ?? ''}`;
+    }
+  }
 }

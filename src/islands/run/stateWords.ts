@@ -22,4 +22,7 @@ export const eventWords: Record<AttemptEvent['kind'], string> = {
   cameBack: 'came back to it',
   handedIn: 'handed in',
   collected: 'collected by the teacher',
+  carriedOn: 'carried on by the teacher',
+  setAside: 'set aside by the teacher',
+  takenBack: 'counted again by the teacher',
 };

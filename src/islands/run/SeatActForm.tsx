@@ -1,0 +1,138 @@
+import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type { Seat } from '@/core/running/standing';
+import { isoNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
+import type { SittingData } from '@/ui/desk/useSitting';
+import { seatActs, type ActFields, type SeatAct } from './seatActs';
+import { WhenField } from './WhenField';
+import styles from './run.module.css';
+
+const own = 'another reason';
+
+interface SeatActFormProps {
+  doing: SeatAct;
+  seat: Seat;
+  sitting: SittingData;
+  done: () => void;
+}
+
+/** What an act amounts to, what it needs, and the reason that stays on record. */
+export function SeatActForm({ doing, seat, sitting, done }: SeatActFormProps) {
+  const kind = seatActs[doing];
+  const { sitting: record, now } = sitting;
+  const [fields, setFields] = useState<ActFields>({
+    minutes: 10,
+    percent: seat.student.extraPercent ?? 25,
+    standing: false,
+    opensAt: null,
+    closesAt: doing === 'window' ? new Date(now + 24 * 3_600_000).toISOString() : null,
+  });
+  const [usual, setUsual] = useState(kind.reasons[0] ?? own);
+  const [words, setWords] = useState('');
+  const reason = usual === own ? words.trim() : usual;
+  const change = (part: Partial<ActFields>) => setFields({ ...fields, ...part });
+  const run = async () => {
+    if (await act<unknown>(kind.run(seat, record.id, fields, reason, isoNow()))) done();
+  };
+  const amiss = faultIn(doing, fields, record.opensAt);
+  return (
+    <form
+      className={styles.act}
+      aria-label={kind.label}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void run();
+      }}
+    >
+      <p>{kind.consequence(seat, fields, now)}</p>
+      {doing === 'minutes' && (
+        <NumberInput
+          label="Minutes"
+          size="xs"
+          min={1}
+          max={1000}
+          allowDecimal={false}
+          value={fields.minutes}
+          onChange={(value) => change({ minutes: Number(value) || 0 })}
+        />
+      )}
+      {doing === 'percent' && (
+        <>
+          <NumberInput
+            label="Percent of the time limit"
+            size="xs"
+            min={1}
+            max={300}
+            allowDecimal={false}
+            value={fields.percent}
+            onChange={(value) => change({ percent: Number(value) || 0 })}
+          />
+          <Checkbox
+            size="sm"
+            label="in every sitting from now on"
+            checked={fields.standing}
+            onChange={(event) => change({ standing: event.currentTarget.checked })}
+          />
+        </>
+      )}
+      {doing === 'window' && (
+        <>
+          <WhenField
+            label="Opens"
+            without="as for everyone"
+            value={fields.opensAt}
+            start={isoNow}
+            change={(opensAt) => change({ opensAt })}
+          />
+          <WhenField
+            label="Closes"
+            without="as for everyone"
+            value={fields.closesAt}
+            start={() => new Date(now + 24 * 3_600_000).toISOString()}
+            change={(closesAt) => change({ closesAt })}
+          />
+        </>
+      )}
+      {amiss && (
+        <p className={styles.fault} role="alert">
+          {amiss}
+        </p>
+      )}
+      <NativeSelect
+        label="Reason, kept on record"
+        size="xs"
+        data={[...kind.reasons, own]}
+        value={usual}
+        onChange={(event) => setUsual(event.currentTarget.value)}
+      />
+      {usual === own && (
+        <TextInput
+          aria-label="The reason in words"
+          size="xs"
+          required
+          value={words}
+          onChange={(event) => setWords(event.currentTarget.value)}
+        />
+      )}
+      <div className={styles.row}>
+        <Button type="submit" variant="filled" disabled={reason === '' || amiss !== null}>
+          {kind.does(fields)}
+        </Button>
+        <Button onClick={done}>Leave it</Button>
+      </div>
+    </form>
+  );
+}
+
+/** What keeps it from being done as it is filled in. */
+function faultIn(doing: SeatAct, fields: ActFields, opensForAll: string): string | null {
+  if (doing === 'minutes' && fields.minutes < 1) return 'Give at least one minute.';
+  if (doing === 'percent' && (fields.percent < 1 || fields.percent > 300)) return 'Give 1 to 300 percent.';
+  if (doing !== 'window') return null;
+  if (fields.opensAt === null && fields.closesAt === null) return 'These are the times of everyone.';
+  const opens = Date.parse(fields.opensAt ?? opensForAll);
+  return fields.closesAt !== null && Date.parse(fields.closesAt) <= opens
+    ? 'It would close before it opens.'
+    : null;
+}

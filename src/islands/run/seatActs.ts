@@ -1,0 +1,173 @@
+import { fullName } from '@/core/model/people';
+import type { Seat } from '@/core/running/standing';
+import { leftAtEnd } from '@/core/running/terms';
+import {
+  carryOn,
+  giveAllowance,
+  giveAttempt,
+  giveStanding,
+  setAside,
+  startAfresh,
+  takeBack,
+} from '@/store/exceptions';
+import { collectAttempt } from '@/store/sittings';
+import { clockTime, dayAndTime, duration } from '@/ui/format';
+
+/** What can be done for one student alone. */
+export type SeatAct =
+  | 'minutes'
+  | 'percent'
+  | 'window'
+  | 'lateStart'
+  | 'carryOn'
+  | 'attempt'
+  | 'afresh'
+  | 'collect'
+  | 'setAside'
+  | 'takeBack';
+
+/** What is filled in before it is done. */
+export interface ActFields {
+  minutes: number;
+  percent: number;
+  /** Whether the percent hold in every sitting from now on. */
+  standing: boolean;
+  opensAt: string | null;
+  closesAt: string | null;
+}
+
+interface SeatActKind {
+  label: string;
+  /** What the button says that does it. */
+  does: (fields: ActFields) => string;
+  /** Whether it can be done as things stand. */
+  can: (seat: Seat, sitting: { closedToStartsAt: string | null }, now: number) => boolean;
+  /** What will happen, and to whom, before it does. */
+  consequence: (seat: Seat, fields: ActFields, now: number) => string;
+  reasons: string[];
+  run: (seat: Seat, sittingId: string, fields: ActFields, reason: string, now: string) => Promise<unknown>;
+}
+
+const name = (seat: Seat) => fullName(seat.student);
+const ended = (seat: Seat) =>
+  seat.attempt !== null && seat.state !== 'working' && seat.state !== 'notStarted';
+
+export const seatActs: Record<SeatAct, SeatActKind> = {
+  minutes: {
+    label: 'More minutes',
+    does: ({ minutes }) => `Give ${minutes} minutes`,
+    can: ({ terms }) => terms.closesAt !== null || terms.timeLimitMs !== null,
+    consequence: (seat, { minutes }) => moreTime(seat, minutes * 60_000),
+    reasons: ['Extra time', 'Technical trouble', 'Started late'],
+    run: ({ student }, sittingId, { minutes }, reason, now) =>
+      giveAllowance(sittingId, student.id, { kind: 'minutes', minutes }, reason, now),
+  },
+  percent: {
+    label: 'Percent more time',
+    does: ({ percent }) => `Give ${percent} % more`,
+    can: ({ terms }) => terms.timeLimitMs !== null,
+    consequence: (seat, { percent, standing }) =>
+      `${moreTime(seat, ((seat.terms.timeLimitMs ?? 0) * percent) / 100)}${standing ? ` From now on ${name(seat)} has ${percent} % more in every sitting with a time limit.` : ''}`,
+    reasons: ['Extra time', 'Reads slowly', 'Second language'],
+    run: ({ student }, sittingId, { percent, standing }, reason, now) =>
+      standing
+        ? giveStanding(student.id, percent, now)
+        : giveAllowance(sittingId, student.id, { kind: 'percent', percent }, reason, now),
+  },
+  window: {
+    label: 'Other times',
+    does: () => 'Give these times',
+    can: () => true,
+    consequence: (seat, { opensAt, closesAt }, now) => {
+      const from = opensAt === null ? 'from when it opens for everyone' : `from ${dayAndTime(opensAt, now)}`;
+      const until = closesAt === null ? 'until it closes for everyone' : `until ${dayAndTime(closesAt, now)}`;
+      return `${name(seat)} can sit it ${from} ${until}. Nobody else is touched.`;
+    },
+    reasons: ['Illness', 'Another exam', 'Technical trouble'],
+    run: ({ student }, sittingId, { opensAt, closesAt }, reason, now) =>
+      giveAllowance(sittingId, student.id, { kind: 'window', opensAt, closesAt }, reason, now),
+  },
+  lateStart: {
+    label: 'Let in although closed',
+    does: () => 'Let in',
+    can: (seat, { closedToStartsAt }) =>
+      closedToStartsAt !== null && seat.state === 'notStarted' && seat.terms.start === 'closedToStarts',
+    consequence: (seat) => `${name(seat)} may start. For all others it stays closed to new starts.`,
+    reasons: ['Came late', 'Technical trouble'],
+    run: ({ student }, sittingId, _fields, reason, now) =>
+      giveAllowance(sittingId, student.id, { kind: 'lateStart' }, reason, now),
+  },
+  carryOn: {
+    label: 'Carry on',
+    does: () => 'Let it go on',
+    can: (seat, _sitting, now) =>
+      ended(seat) && seat.attempt !== null && leftAtEnd(seat.attempt, seat.terms, now) !== 0,
+    consequence: (seat, _fields, now) => {
+      const left = seat.attempt && leftAtEnd(seat.attempt, seat.terms, now);
+      const time = left === null ? 'without a limit, as before' : `with the ${duration(left)} that were left`;
+      return `${name(seat)} goes on with the same answers, ${time}.`;
+    },
+    reasons: ['Handed in by mistake', 'Technical trouble', 'Collected by mistake'],
+    run: ({ student }, sittingId, _fields, reason, now) => carryOn(sittingId, student.id, reason, now),
+  },
+  attempt: {
+    label: 'Another attempt',
+    does: () => 'Give another attempt',
+    can: ({ attempt }) => attempt !== null,
+    consequence: (seat) =>
+      seat.state === 'working'
+        ? `${name(seat)}’s running attempt is collected first; then ${name(seat)} can start again. The last attempt counts.`
+        : `${name(seat)} can start again. The attempt there is stays, and the last one counts.`,
+    reasons: ['Second chance', 'Technical trouble', 'Illness'],
+    run: ({ student }, sittingId, _fields, reason, now) => giveAttempt(sittingId, student.id, reason, now),
+  },
+  afresh: {
+    label: 'Start afresh',
+    does: () => 'Set aside and start afresh',
+    can: ({ attempt }) => attempt !== null,
+    consequence: (seat) =>
+      `${name(seat)}’s attempt is set aside with all its answers and counts no more; ${name(seat)} can start afresh${seat.terms.start === 'over' ? ' once you give other times, for it is over' : ''}.`,
+    reasons: ['Opened by mistake', 'Technical trouble', 'Illness'],
+    run: ({ student }, sittingId, _fields, reason, now) => startAfresh(sittingId, student.id, reason, now),
+  },
+  collect: {
+    label: 'Collect now',
+    does: () => 'Collect',
+    can: ({ state }) => state === 'working',
+    consequence: (seat) => `${name(seat)}’s answers are taken in as they stand. Nobody else is touched.`,
+    reasons: ['The attempt hangs', 'Left without handing in', 'Time is over'],
+    run: ({ attempt }, _sittingId, _fields, reason, now) => collectAttempt(attempt?.id ?? '', reason, now),
+  },
+  setAside: {
+    label: 'Set the attempt aside',
+    does: () => 'Set it aside',
+    can: ({ attempt }) => attempt !== null,
+    consequence: (seat) =>
+      `${name(seat)}’s attempt is kept and counts no more, neither in marking nor in any figure. It can be taken back.`,
+    reasons: ['Opened by mistake', 'Not on their own', 'A try-out'],
+    run: ({ student }, sittingId, _fields, reason, now) => setAside(sittingId, student.id, reason, now),
+  },
+  takeBack: {
+    label: 'Take an attempt back',
+    does: () => 'Let it count again',
+    can: ({ aside }) => aside.length > 0,
+    consequence: (seat, _fields, now) => {
+      const last = seat.aside.at(-1);
+      const which = last ? `the attempt of ${dayAndTime(last.startedAt, now)}` : 'it';
+      const other = seat.attempt ? ' The last one started is the one that counts.' : '';
+      return `${name(seat)} has ${which} again, as it was.${other}`;
+    },
+    reasons: ['Set aside by mistake', 'It is the better one'],
+    run: ({ aside }, _sittingId, _fields, reason, now) => takeBack(aside.at(-1)?.id ?? '', reason, now),
+  },
+};
+
+/** The acts in the order in which they are offered. */
+export const seatActNames = Object.keys(seatActs) as SeatAct[]; // the keys of a literal object are its names
+
+function moreTime(seat: Seat, extraMs: number): string {
+  if (seat.state === 'collectedByTime')
+    return `${name(seat)} can go on with the same answers if the new time is not over yet.`;
+  if (seat.deadline === null) return `${name(seat)} will have ${duration(extraMs)} more than now.`;
+  return `${name(seat)} will have until ${clockTime(seat.deadline + extraMs)}. Nobody else is touched.`;
+}

@@ -1,0 +1,125 @@
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
+import { emptyTables, replaceDesk } from './backup';
+import { undo } from './command';
+import { carryOn, giveAllowance, giveStanding, setAside, startAfresh, takeBack } from './exceptions';
+import * as exchange from './exchange';
+import { desk } from './tables';
+
+const start = Date.parse(at);
+const after = (minutes: number) => start + minutes * 60_000;
+const iso = (minutes: number) => new Date(after(minutes)).toISOString();
+const { joinCode, id } = studentOf();
+
+beforeEach(() =>
+  replaceDesk({
+    ...emptyTables,
+    groups: [{ id: 'group1', name: 'Monday', createdAt: at }],
+    students: [studentOf(), studentOf({ id: 'other', joinCode: 'BBBBBB' })],
+    papers: [
+      {
+        id: 'paper1',
+        title: 'Tides',
+        instructions: '',
+        questions: Object.values(samples),
+        createdAt: at,
+        changedAt: at,
+      },
+    ],
+    sittings: [sittingOf({ paperVersion: null })],
+  }),
+);
+
+async function begin(minutes = 0): Promise<string> {
+  const reply = await exchange.start(joinCode, 'sitting1', '', after(minutes));
+  if (reply.outcome !== 'started') throw new Error(reply.why);
+  return reply.packet.attemptId;
+}
+
+const typed = (attemptId: string, text: string, minutes: number) =>
+  exchange.handOver(joinCode, attemptId, { q4: { response: { text }, at } }, null, after(minutes));
+
+describe('an attempt handed in by mistake', () => {
+  it('is carried on with the same answers and the time that was left; the undo ends it again', async () => {
+    const attemptId = await begin();
+    await typed(attemptId, 'the iron of the boat', 9);
+    await exchange.handIn(joinCode, attemptId, after(10));
+    await carryOn('sitting1', id, 'Handed in by mistake', iso(30));
+    const status = await typed(attemptId, 'and the engine', 31);
+    expect(status).toMatchObject({ state: 'working', deadline: after(80) });
+    expect(await begin(32)).toBe(attemptId);
+    expect((await desk.attempts.get(attemptId))?.answers.q4?.response).toEqual({ text: 'and the engine' });
+  });
+
+  it('cannot be carried on once all its time was used, and that is said', async () => {
+    await begin();
+    await expect(carryOn('sitting1', id, 'r', iso(90))).rejects.toThrow(/no time left: give more minutes/);
+    await expect(carryOn('sitting1', 'other', 'r', iso(90))).rejects.toThrow(/No attempt has ended/);
+  });
+
+  it('is undone in one step', async () => {
+    const attemptId = await begin();
+    await exchange.handIn(joinCode, attemptId, after(10));
+    await carryOn('sitting1', id, 'By mistake', iso(12));
+    expect((await undo(iso(13))).outcome).toBe('undone');
+    expect((await desk.attempts.get(attemptId))?.handedInAt).toBe(iso(10));
+  });
+});
+
+describe('a paper opened by mistake', () => {
+  it('is set aside while it runs; the student starts afresh, even where it is closed to new starts', async () => {
+    const first = await begin();
+    await typed(first, 'kept', 1);
+    await desk.sittings.update('sitting1', { closedToStartsAt: iso(2) });
+    await startAfresh('sitting1', id, 'Opened by mistake', iso(5));
+    expect(await typed(first, 'too late', 6)).toMatchObject({ state: 'collected' });
+    expect(await exchange.start('BBBBBB', 'sitting1', '', after(6))).toMatchObject({ why: 'closedToStarts' });
+    const second = await begin(7);
+    expect(second).not.toBe(first);
+    expect(await desk.attempts.get(second)).toMatchObject({ number: 2, answers: {} });
+    expect((await desk.attempts.get(first))?.answers.q4?.response).toEqual({ text: 'kept' });
+  });
+
+  it('taken back while another runs, it is collected: never two running', async () => {
+    const first = await begin();
+    await setAside('sitting1', id, 'A try-out', iso(1));
+    await begin(2);
+    await takeBack(first, 'It is the better one', iso(3));
+    expect(await desk.attempts.get(first)).toMatchObject({ setAsideAt: null, collectedAt: iso(3) });
+    await expect(takeBack(first, 'again', iso(4))).rejects.toThrow(/has not been set aside/);
+  });
+});
+
+describe('time of one’s own', () => {
+  it('who was ill sits it the day after, alone', async () => {
+    const nextDay = 24 * 60;
+    await giveAllowance(
+      'sitting1',
+      id,
+      { kind: 'window', opensAt: iso(nextDay), closesAt: iso(nextDay + 90) },
+      'Illness',
+      iso(0),
+    );
+    const startAt = (code: string, minutes: number) => exchange.start(code, 'sitting1', '', after(minutes));
+    expect(await startAt(joinCode, 10)).toMatchObject({ why: 'notYet' });
+    expect(await startAt('BBBBBB', nextDay + 5)).toMatchObject({ why: 'over' });
+    expect(await startAt(joinCode, nextDay + 60)).toMatchObject({
+      outcome: 'started',
+      status: { deadline: after(nextDay + 90) },
+    });
+  });
+
+  it('a quarter more holds in every sitting until it is taken back', async () => {
+    await giveStanding(id, 25, iso(0));
+    expect((await exchange.home(joinCode, start))[0]?.timeLimitMs).toBe(75 * 60_000);
+    expect((await exchange.home('BBBBBB', start))[0]?.timeLimitMs).toBe(60 * 60_000);
+    await giveStanding(id, null, iso(1));
+    expect((await exchange.home(joinCode, start))[0]?.timeLimitMs).toBe(60 * 60_000);
+    expect((await desk.log.toArray()).map(({ said }) => said)).toEqual([
+      'Amara Okafor has 25 % more time in every sitting',
+      'Amara Okafor has no more time than others',
+    ]);
+    await expect(giveStanding('gone', 25, iso(2))).rejects.toThrow(/no longer there/);
+  });
+});

@@ -1,0 +1,212 @@
+import { fullName, Student } from '@/core/model/people';
+import { Allowance, type Attempt, type AttemptEvent, type Sitting } from '@/core/model/sitting';
+import {
+  attemptState,
+  countingAttempt,
+  endOf,
+  isAside,
+  leftAtEnd,
+  termsFor,
+  type Terms,
+} from '@/core/running/terms';
+import { runCommand, type Recorder } from './command';
+import { newId } from './ids';
+import { collected } from './sittings';
+import { desk } from './tables';
+
+/** What one student may have in one sitting beyond its rules, without what every allowance has. */
+export type AllowanceWish =
+  | { kind: 'minutes'; minutes: number }
+  | { kind: 'percent'; percent: number }
+  | { kind: 'window'; opensAt: string | null; closesAt: string | null }
+  | { kind: 'lateStart' };
+
+const said: Record<AllowanceWish['kind'], (wish: AllowanceWish) => string> = {
+  minutes: (wish) => `has ${wish.kind === 'minutes' ? wish.minutes : ''} more minutes`,
+  percent: (wish) => `has ${wish.kind === 'percent' ? wish.percent : ''} % more time`,
+  window: () => 'has times of their own',
+  lateStart: () => 'may still start',
+};
+
+/** Gives one student something beyond the rules of a sitting; what was given before stays. */
+export async function giveAllowance(
+  sittingId: string,
+  studentId: string,
+  wish: AllowanceWish,
+  reason: string,
+  now: string,
+) {
+  return forStudent('giveAllowance', sittingId, studentId, said[wish.kind](wish), now, async ({ record }) => {
+    await record.add(
+      'allowances',
+      Allowance.parse({ ...wish, ...placed(sittingId, studentId, reason, now) }),
+    );
+  });
+}
+
+/** Gives one student another attempt. One that still runs is collected first, so that never two run. */
+export async function giveAttempt(sittingId: string, studentId: string, reason: string, now: string) {
+  return forStudent(
+    'giveAttempt',
+    sittingId,
+    studentId,
+    'may make another attempt',
+    now,
+    async ({ record, running }) => {
+      if (running) await record.put('attempts', collected(running, reason, now));
+      await record.add(
+        'allowances',
+        Allowance.parse({ kind: 'attempt', ...placed(sittingId, studentId, reason, now) }),
+      );
+    },
+  );
+}
+
+/**
+ * Lets a student start afresh: the attempt that counts is kept aside, with all its answers. Where the sitting is closed
+ * to new starts, this student may start all the same.
+ */
+export async function startAfresh(sittingId: string, studentId: string, reason: string, now: string) {
+  return forStudent(
+    'startAfresh',
+    sittingId,
+    studentId,
+    'may start afresh, the attempt before is set aside',
+    now,
+    async ({ record, counting, sitting }) => {
+      if (!counting) throw new Error('There is no attempt to set aside');
+      await record.put('attempts', aside(counting, reason, now));
+      if (sitting.closedToStartsAt !== null)
+        await record.add(
+          'allowances',
+          Allowance.parse({ kind: 'lateStart', ...placed(sittingId, studentId, reason, now) }),
+        );
+    },
+  );
+}
+
+/**
+ * Lets a student go on with an attempt that has ended: the same answers, and the time that was left when it ended.
+ *
+ * @throws {Error} in words, when there was no time left: then more minutes are what helps
+ */
+export async function carryOn(sittingId: string, studentId: string, reason: string, now: string) {
+  return forStudent(
+    'carryOn',
+    sittingId,
+    studentId,
+    'can carry on where it stopped',
+    now,
+    async ({ record, counting, terms }) => {
+      const at = Date.parse(now);
+      const end = counting && endOf(counting, terms, at);
+      if (!counting || end === null || end === undefined) throw new Error('No attempt has ended');
+      if (leftAtEnd(counting, terms, at) === 0)
+        throw new Error('There was no time left: give more minutes, and it goes on by itself');
+      await record.put('attempts', {
+        ...withEvent(counting, 'carriedOn', reason, now),
+        handedInAt: null,
+        collectedAt: null,
+        pausedMs: (counting.pausedMs ?? 0) + Math.max(0, at - end),
+      } satisfies Attempt);
+    },
+  );
+}
+
+/** Takes the attempt that counts out of all figures, and keeps it. */
+export async function setAside(sittingId: string, studentId: string, reason: string, now: string) {
+  return forStudent(
+    'setAside',
+    sittingId,
+    studentId,
+    'has an attempt set aside',
+    now,
+    async ({ record, counting }) => {
+      if (!counting) throw new Error('There is no attempt to set aside');
+      await record.put('attempts', aside(counting, reason, now));
+    },
+  );
+}
+
+/** Makes an attempt count again. Where another one runs, this one is collected, so that never two run. */
+export async function takeBack(attemptId: string, reason: string, now: string) {
+  const attempt = await desk.attempts.get(attemptId);
+  return forStudent(
+    'takeBack',
+    attempt?.sittingId ?? '',
+    attempt?.studentId ?? '',
+    'has an attempt counted again',
+    now,
+    async ({ record, running, terms }) => {
+      const kept = await desk.attempts.get(attemptId);
+      if (!kept || !isAside(kept)) throw new Error('This attempt has not been set aside');
+      const back: Attempt = { ...withEvent(kept, 'takenBack', reason, now), setAsideAt: null };
+      const runs = attemptState(back, terms, Date.parse(now)) === 'working';
+      await record.put('attempts', running && runs ? collected(back, reason, now) : back);
+    },
+  );
+}
+
+/** Percent of every time limit that a student has more from now on, in all sittings; null: no more. */
+export async function giveStanding(studentId: string, percent: number | null, now: string) {
+  const student = await desk.students.get(studentId);
+  if (!student) throw new Error('This student is no longer there');
+  const { extraPercent: _, ...rest } = student;
+  const name = fullName(student);
+  const words =
+    percent === null
+      ? `${name} has no more time than others`
+      : `${name} has ${percent} % more time in every sitting`;
+  return runCommand({ command: 'giveStanding', said: words }, now, (record) =>
+    record.put('students', Student.parse({ ...rest, ...(percent !== null && { extraPercent: percent }) })),
+  );
+}
+
+interface Place {
+  record: Recorder;
+  sitting: Sitting;
+  terms: Terms;
+  /** The attempt that counts, and whether it runs. */
+  counting: Attempt | undefined;
+  running: Attempt | undefined;
+}
+
+/** One act for one student alone, in one transaction over where he stands. */
+async function forStudent(
+  command: string,
+  sittingId: string,
+  studentId: string,
+  words: string,
+  now: string,
+  work: (place: Place) => Promise<void>,
+) {
+  const student = await desk.students.get(studentId);
+  const name = student ? fullName(student) : 'One student';
+  return runCommand({ command, said: `${name} ${words}`, about: sittingId }, now, async (record) => {
+    const sitting = await desk.sittings.get(sittingId);
+    if (!sitting || !student) throw new Error('This sitting or student is no longer there');
+    const place = { sittingId, studentId };
+    const terms = termsFor(student, sitting, await desk.allowances.where(place).toArray(), Date.parse(now));
+    const counting = countingAttempt(await desk.attempts.where(place).toArray());
+    const runs = counting && attemptState(counting, terms, Date.parse(now)) === 'working';
+    await work({ record, sitting, terms, counting, running: runs ? counting : undefined });
+  });
+}
+
+const placed = (sittingId: string, studentId: string, reason: string, at: string) => ({
+  id: newId(),
+  sittingId,
+  studentId,
+  reason,
+  at,
+});
+
+const withEvent = (attempt: Attempt, kind: AttemptEvent['kind'], reason: string, at: string): Attempt => ({
+  ...attempt,
+  events: [...attempt.events, { kind, at, reason }],
+});
+
+const aside = (attempt: Attempt, reason: string, now: string): Attempt => ({
+  ...withEvent(attempt, 'setAside', reason, now),
+  setAsideAt: now,
+});
