@@ -70,12 +70,14 @@ export async function writeOpen(
   await page.getByLabel('Points for line A').fill('3');
 }
 
-/** Gives the open paper to the one student of a group. */
-export async function givePaper(page: Page, group: string): Promise<void> {
+/** Gives the open paper to the students of a group. */
+export async function givePaper(page: Page, group: string, students = 1): Promise<void> {
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: 'Give it out' }).click();
   await page.getByRole('checkbox', { name: new RegExp(group) }).check();
-  await page.getByRole('button', { name: /^Give it to 1 student/ }).click();
+  await page
+    .getByRole('button', { name: `Give it to ${students} student${students === 1 ? '' : 's'}` })
+    .click();
   await expect(page).toHaveURL(/\/run$/);
 }
 

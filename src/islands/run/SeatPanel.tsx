@@ -49,18 +49,21 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
         </dl>
         {attempt && <a href={`/sittings/${sitting.sitting.id}/scripts/${student.id}`}>The whole script</a>}
       </MarginBlock>
-      <MarginBlock title={`For ${student.givenName || fullName(student)} alone`}>
-        <div className={styles.actions}>
-          {seatActNames
-            .filter((name) => seatActs[name].can(seat, sitting.sitting, sitting.now))
-            .map((name) => (
-              <Button key={name} size="compact-md" onClick={() => setDoing(name)}>
-                {seatActs[name].label}
-              </Button>
-            ))}
-        </div>
-        {doing && (
+      <MarginBlock
+        title={doing ? seatActs[doing].label : `For ${student.givenName || fullName(student)} alone`}
+      >
+        {doing ? (
           <SeatActForm key={doing} doing={doing} seat={seat} sitting={sitting} done={() => setDoing(null)} />
+        ) : (
+          <div className={styles.acts}>
+            {seatActNames
+              .filter((name) => seatActs[name].can(seat, sitting.sitting, sitting.now))
+              .map((name) => (
+                <Button key={name} size="compact-md" onClick={() => setDoing(name)}>
+                  {seatActs[name].label}
+                </Button>
+              ))}
+          </div>
         )}
       </MarginBlock>
       {student.extraPercent !== undefined && (

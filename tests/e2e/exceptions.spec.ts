@@ -1,0 +1,67 @@
+import { expect, test, type Page } from '@playwright/test';
+import {
+  beginPaper,
+  enterAs,
+  givePaper,
+  handIn,
+  joinCodeOf,
+  kept,
+  makeGroup,
+  pasteStudents,
+  startPaper,
+  writeChoice,
+} from './steps';
+
+/** Opens what can be done for one student, and one of the acts. */
+async function actFor(page: Page, name: RegExp, act: string) {
+  await page.getByRole('rowheader', { name }).getByRole('button').click();
+  await page.getByRole('button', { name: act, exact: true }).click();
+  return page.getByRole('form', { name: act });
+}
+
+test('handed in by mistake, opened by mistake, ill: each is put right for that student alone', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await makeGroup(page, 'Exceptions');
+  await pasteStudents(page, ['Name', 'Moreau, Lea', 'Tanaka, Ren']);
+  const code = await joinCodeOf(page, 'Moreau');
+  await beginPaper(page, 'Lights');
+  await writeChoice(page, 1, 'Red light?', ['port', 'starboard']);
+  await givePaper(page, 'Exceptions', 2);
+
+  // Handed in by mistake: the same answers again.
+  const student = await enterAs(page.context(), code);
+  await startPaper(student);
+  await student.getByRole('radio', { name: /port/ }).first().check();
+  await expect(student.getByText(/^kept/).first()).toBeVisible();
+  await handIn(student);
+  const carry = await actFor(page, /Moreau/, 'Carry on');
+  await expect(carry).toContainText('Lea Moreau goes on with the same answers, without a limit, as before.');
+  await carry.getByRole('button', { name: 'Let it go on' }).click();
+  await kept(page, 'Lea Moreau can carry on where it stopped');
+  await student.getByRole('button', { name: 'To your papers' }).click();
+  await startPaper(student);
+  await expect(student.getByRole('radio', { name: /port/ }).first()).toBeChecked();
+
+  // Opened by mistake: the attempt is kept aside, and the student's page says that it is over.
+  await page.getByRole('button', { name: 'Start afresh', exact: true }).click();
+  const afresh = page.getByRole('form', { name: 'Start afresh' });
+  await expect(afresh).toContainText('set aside with all its answers');
+  await afresh.getByLabel('Reason, kept on record').selectOption('another reason');
+  await afresh.getByLabel('The reason in words').fill('Sat down at the wrong desk');
+  await afresh.getByRole('button', { name: 'Set aside and start afresh' }).click();
+  await expect(page.getByText(/set aside by the teacher \(Sat down at the wrong desk\)/)).toBeVisible();
+  await student.getByRole('button', { name: 'To your papers' }).click({ timeout: 15_000 });
+  await startPaper(student);
+  await expect(student.getByRole('radio', { name: /port/ }).first()).not.toBeChecked();
+  await handIn(student);
+  await page.keyboard.press('Control+z');
+
+  // Ill: other times, with a warning where they cannot be.
+  await page.getByRole('button', { name: 'Back to the sitting' }).click();
+  const times = await actFor(page, /Tanaka/, 'Other times');
+  await expect(times).toContainText('Ren Tanaka can sit it from when it opens for everyone until');
+  await times.getByLabel('Closes at', { exact: true }).first().uncheck();
+  await expect(times.getByRole('alert')).toHaveText('These are the times of everyone.');
+});
