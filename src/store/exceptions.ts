@@ -1,14 +1,7 @@
 import { fullName, Student } from '@/core/model/people';
 import { Allowance, type Attempt, type AttemptEvent, type Sitting } from '@/core/model/sitting';
-import {
-  attemptState,
-  countingAttempt,
-  endOf,
-  isAside,
-  leftAtEnd,
-  termsFor,
-  type Terms,
-} from '@/core/running/terms';
+import { attemptState, endOf, isAside, leftAtEnd, termsFor, type Terms } from '@/core/running/terms';
+import { lastAttempt } from '@/core/running/counting';
 import { runCommand, type Recorder } from './command';
 import { newId } from './ids';
 import { collected } from './sittings';
@@ -73,9 +66,9 @@ export async function startAfresh(sittingId: string, studentId: string, reason: 
     studentId,
     'may start afresh, the attempt before is set aside',
     now,
-    async ({ record, counting, sitting }) => {
-      if (!counting) throw new Error('There is no attempt to set aside');
-      await record.put('attempts', aside(counting, reason, now));
+    async ({ record, last, sitting }) => {
+      if (!last) throw new Error('There is no attempt to set aside');
+      await record.put('attempts', aside(last, reason, now));
       if (sitting.closedToStartsAt !== null)
         await record.add(
           'allowances',
@@ -97,17 +90,17 @@ export async function carryOn(sittingId: string, studentId: string, reason: stri
     studentId,
     'can carry on where it stopped',
     now,
-    async ({ record, counting, terms }) => {
+    async ({ record, last, terms }) => {
       const at = Date.parse(now);
-      const end = counting && endOf(counting, terms, at);
-      if (!counting || end === null || end === undefined) throw new Error('No attempt has ended');
-      if (leftAtEnd(counting, terms, at) === 0)
+      const end = last && endOf(last, terms, at);
+      if (!last || end === null || end === undefined) throw new Error('No attempt has ended');
+      if (leftAtEnd(last, terms, at) === 0)
         throw new Error('There was no time left: give more minutes, and it goes on by itself');
       await record.put('attempts', {
-        ...withEvent(counting, 'carriedOn', reason, now),
+        ...withEvent(last, 'carriedOn', reason, now),
         handedInAt: null,
         collectedAt: null,
-        pausedMs: (counting.pausedMs ?? 0) + Math.max(0, at - end),
+        pausedMs: (last.pausedMs ?? 0) + Math.max(0, at - end),
       } satisfies Attempt);
     },
   );
@@ -121,9 +114,9 @@ export async function setAside(sittingId: string, studentId: string, reason: str
     studentId,
     'has an attempt set aside',
     now,
-    async ({ record, counting }) => {
-      if (!counting) throw new Error('There is no attempt to set aside');
-      await record.put('attempts', aside(counting, reason, now));
+    async ({ record, last }) => {
+      if (!last) throw new Error('There is no attempt to set aside');
+      await record.put('attempts', aside(last, reason, now));
     },
   );
 }
@@ -166,8 +159,8 @@ interface Place {
   record: Recorder;
   sitting: Sitting;
   terms: Terms;
-  /** The attempt that counts, and whether it runs. */
-  counting: Attempt | undefined;
+  /** The attempt made last, and the same while it runs. */
+  last: Attempt | undefined;
   running: Attempt | undefined;
 }
 
@@ -187,9 +180,9 @@ async function forStudent(
     if (!sitting || !student) throw new Error('This sitting or student is no longer there');
     const place = { sittingId, studentId };
     const terms = termsFor(student, sitting, await desk.allowances.where(place).toArray(), Date.parse(now));
-    const counting = countingAttempt(await desk.attempts.where(place).toArray());
-    const runs = counting && attemptState(counting, terms, Date.parse(now)) === 'working';
-    await work({ record, sitting, terms, counting, running: runs ? counting : undefined });
+    const last = lastAttempt(await desk.attempts.where(place).toArray());
+    const runs = last && attemptState(last, terms, Date.parse(now)) === 'working';
+    await work({ record, sitting, terms, last, running: runs ? last : undefined });
   });
 }
 

@@ -7,15 +7,9 @@ import type { PaperVersion } from '@/core/model/paper';
 import { drawnQuestions, givenCount } from '@/core/model/parts';
 import type { Answers, Attempt, Sitting } from '@/core/model/sitting';
 import { startDecision } from '@/core/running/startAttempt';
-import {
-  attemptState,
-  countingAttempt,
-  deadlineOf,
-  graceMs,
-  isAside,
-  termsFor,
-  type Terms,
-} from '@/core/running/terms';
+import { countingAttempt, lastAttempt } from '@/core/running/counting';
+import { attemptState, deadlineOf, graceMs, isAside, termsFor, type Terms } from '@/core/running/terms';
+import { scoreAttempt } from '@/core/scoring/scoreAttempt';
 import { readyToSit } from '@/core/scoring/paperFindings';
 import type {
   AttemptStatus,
@@ -63,7 +57,7 @@ export async function home(joinCode: string, now: number): Promise<HomeSitting[]
 async function homeSitting(sitting: Sitting, student: Student, now: number): Promise<HomeSitting> {
   const { attempts, terms } = await standingOfStudent(sitting, student, now);
   const decision = startDecision(attempts, terms, now);
-  const last = countingAttempt(attempts);
+  const last = lastAttempt(attempts);
   const release = await desk.releases.get([sitting.id, student.id]);
   const paper = await paperOf(sitting);
   return {
@@ -71,7 +65,7 @@ async function homeSitting(sitting: Sitting, student: Student, now: number): Pro
     title: sitting.title,
     instructions: decision.outcome === 'refused' ? '' : (paper?.instructions ?? ''),
     questions: paper ? givenCount(paper) : 0,
-    opensAt: sitting.opensAt,
+    opensAt: new Date(terms.opensAt).toISOString(),
     closesAt: terms.closesAt === null ? null : new Date(terms.closesAt + terms.extraMs).toISOString(),
     timeLimitMs: terms.timeLimitMs === null ? null : terms.timeLimitMs + terms.extraMs,
     codeAsked: sitting.accessCode !== '',
@@ -267,22 +261,35 @@ export async function result(joinCode: string, sittingId: string, now: number): 
   const sitting = await desk.sittings.get(sittingId);
   if (!student || !sitting) return null;
   const release = await desk.releases.get([sittingId, student.id]);
-  const { attempts } = await standingOfStudent(sitting, student, now);
-  const attempt = countingAttempt(attempts);
+  const { attempts, terms } = await standingOfStudent(sitting, student, now);
   const paper = await paperOf(sitting);
-  if (!release || !attempt || !paper) return null;
+  if (!release || !paper) return null;
+  const questions = itemsOf(paper.questions);
+  const allMarks = await desk.marks
+    .where('attemptId')
+    .anyOf(attempts.map((each) => each.id))
+    .toArray();
+  const marksOf = (attempt: Attempt) => allMarks.filter((mark) => mark.attemptId === attempt.id);
+  const last = lastAttempt(attempts);
+  const running = last !== undefined && attemptState(last, terms, now) === 'working';
+  const attempt = countingAttempt(
+    attempts,
+    sitting.counts ?? 'last',
+    running,
+    (each) => scoreAttempt(questions, each, marksOf(each)).total,
+  );
+  if (!attempt) return null;
   await desk.releases.update([sittingId, student.id], {
     openedAt: [...release.openedAt, new Date(now).toISOString()],
   });
   await dropStandings(desk, sittingId);
-  const marks = await desk.marks.where({ attemptId: attempt.id }).toArray();
   const { title } = sitting;
   const source = {
     sittingId,
     title,
-    questions: itemsOf(paper.questions),
+    questions,
     attempt,
-    marks,
+    marks: marksOf(attempt),
     releasedAt: release.releasedAt,
   };
   return scriptPacket(source, release.shows);

@@ -1,9 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { at, attemptOf, markOf, paperQuestions, samples } from '../../../tests/unit/samples';
+import {
+  at,
+  attemptOf,
+  markOf,
+  paperQuestions,
+  samples,
+  sittingOf,
+  studentOf,
+} from '../../../tests/unit/samples';
 import { paperPacket } from '../formats/packet/paper';
 import { kindNames, type Response } from '../kinds';
-import type { Shows } from '../model/sitting';
-import type { Seat } from '../running/standing';
+import type { Allowance, Shows } from '../model/sitting';
+import { seatsOf, type Seat } from '../running/standing';
 import { scoreAttempt } from '../scoring/scoreAttempt';
 import { givesKeyAway, readinessOf, stillToSit } from './readiness';
 import { releaseSentence } from './releaseSentence';
@@ -143,14 +151,45 @@ describe('the sentence', () => {
 
 describe('who may still be sitting it', () => {
   const now = Date.parse(at);
-  const later = new Date(now + 60_000).toISOString();
-  const counts = { working: 2, notStarted: 5 };
+  const past = '2026-11-23T09:30:00.000Z';
+  const tomorrow = '2026-11-24T10:00:00.000Z';
+  const seats = (sitting: object, allowances: Allowance[] = []) =>
+    seatsOf(
+      {
+        sitting: sittingOf(sitting),
+        questions: paperQuestions,
+        students: ['working', 'in', 'absent'].map((id) => studentOf({ id })),
+        allowances,
+        attempts: [
+          attemptOf({ id: 'a1', studentId: 'working' }),
+          attemptOf({ id: 'a2', studentId: 'in', handedInAt: at }),
+        ],
+        marks: [],
+        releases: [],
+      },
+      now,
+    );
 
   it('those at work always; those who have not started while they may', () => {
-    expect(stillToSit({ closesAt: null, closedToStartsAt: null }, counts, now)).toBe(7);
-    expect(stillToSit({ closesAt: later, closedToStartsAt: null }, counts, now)).toBe(7);
-    expect(stillToSit({ closesAt: at, closedToStartsAt: null }, counts, now)).toBe(2);
-    expect(stillToSit({ closesAt: later, closedToStartsAt: at }, counts, now)).toBe(2);
+    expect(stillToSit(seats({}))).toBe(2);
+    expect(stillToSit(seats({ opensAt: tomorrow, closesAt: null }))).toBe(2);
+    expect(stillToSit(seats({ closedToStartsAt: past }))).toBe(1);
+    expect(stillToSit(seats({ closesAt: past, timeLimitMs: null }))).toBe(0);
+  });
+
+  it('who has other times, and all who may sit it again, although it is over for the others', () => {
+    const ill: Allowance = {
+      id: 'w',
+      kind: 'window',
+      sittingId: 'sitting1',
+      studentId: 'absent',
+      opensAt: tomorrow,
+      closesAt: '2026-11-24T12:00:00.000Z',
+      reason: 'Illness',
+      at,
+    };
+    expect(stillToSit(seats({ closesAt: past, timeLimitMs: null }, [ill]))).toBe(1);
+    expect(stillToSit(seats({ attempts: 2 }))).toBe(3);
   });
 
   it('a total alone gives no key away; right or wrong, what is accepted and comments do', () => {

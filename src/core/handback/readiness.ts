@@ -1,5 +1,5 @@
-import type { Shows, Sitting } from '../model/sitting';
-import type { Seat, Standing } from '../running/standing';
+import type { Shows } from '../model/sitting';
+import type { Seat } from '../running/standing';
 
 /** Whether a student's result can be handed back, and if not, why. */
 export type Readiness =
@@ -23,16 +23,13 @@ export function givesKeyAway(shows: Pick<Shows, 'accepted' | 'rightOrWrong' | 'c
 }
 
 /**
- * How many students may still be sitting the paper: those at work, and those who have not started while it is open
- * to new starts.
- *
- * @param now ms since 1970
+ * How many students may still sit the paper: those at work, and those who may start, now or later, a first time or
+ * again.
  */
-export function stillToSit(
-  sitting: Pick<Sitting, 'closesAt' | 'closedToStartsAt'>,
-  standing: Pick<Standing, 'working' | 'notStarted'>,
-  now: number,
-): number {
-  const over = sitting.closesAt !== null && Date.parse(sitting.closesAt) <= now;
-  return standing.working + (over || sitting.closedToStartsAt !== null ? 0 : standing.notStarted);
+export function stillToSit(seats: readonly Seat[]): number {
+  return seats.filter(({ state, terms, attemptCount, aside }) => {
+    if (state === 'working') return true;
+    const may = terms.start === 'open' || terms.start === 'notYet';
+    return may && attemptCount - aside.length < terms.attempts;
+  }).length;
 }

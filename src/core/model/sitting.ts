@@ -3,6 +3,10 @@ import { Response } from '../kinds';
 import { Id, Instant, Line, Text } from './common';
 import { FileRef } from './file';
 
+/** Which of several attempts counts. */
+export const CountRule = z.enum(['last', 'best', 'first']);
+export type CountRule = z.infer<typeof CountRule>;
+
 /** One run of a paper by chosen groups, within its times. */
 export const Sitting = z.object({
   id: Id,
@@ -18,6 +22,10 @@ export const Sitting = z.object({
   timeLimitMs: z.number().int().positive().nullable(),
   /** Empty: none asked. */
   accessCode: Line,
+  /** How many attempts everyone may make; absent: one. */
+  attempts: z.number().int().min(1).max(50).optional(),
+  /** Absent: the last. */
+  counts: CountRule.optional(),
   /** From then on nobody new may start; null: open to new starts. */
   closedToStartsAt: Instant.nullable(),
   createdAt: Instant,

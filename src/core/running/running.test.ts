@@ -2,11 +2,12 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
 import type { Allowance } from '../model/sitting';
-import { settingsFault, settingsSentence, tooShortFor } from './settings';
+import { attemptsSentence, settingsFault, settingsSentence, tooShortFor } from './settings';
 import { seatsOf, standingOf, type SittingRecords } from './standing';
 import { startDecision } from './startAttempt';
 import { pressure, stripOf } from './strip';
-import { attemptState, countingAttempt, deadlineOf, endOf, leftAtEnd, termsFor } from './terms';
+import { countingAttempt, lastAttempt } from './counting';
+import { attemptState, deadlineOf, endOf, leftAtEnd, termsFor } from './terms';
 
 const start = Date.parse(at);
 const minutes = (count: number) => count * 60_000;
@@ -125,8 +126,8 @@ describe('exceptions for one student', () => {
   it('what was set aside does not count, and uses no attempt up; numbers are never given twice', () => {
     const old = attemptOf({ id: 'old', number: 2, setAsideAt: at, handedInAt: at });
     const kept = attemptOf({ id: 'kept', number: 1, handedInAt: at });
-    expect(countingAttempt([old, kept])?.id).toBe('kept');
-    expect(countingAttempt([old])).toBeUndefined();
+    expect(lastAttempt([old, kept])?.id).toBe('kept');
+    expect(lastAttempt([old])).toBeUndefined();
     expect(startDecision([old], terms([]), start)).toEqual({ outcome: 'new', number: 3 });
     expect(startDecision([old, kept], terms([]), start)).toEqual({
       outcome: 'refused',
@@ -170,6 +171,57 @@ describe('exceptions for one student', () => {
   });
 });
 
+describe('which of several attempts counts', () => {
+  const attempts = [1, 2, 3].map((number) => attemptOf({ id: `a${number}`, number, handedInAt: at }));
+  const total = ({ number }: { number: number }) => [0, 5, 8, 8][number] ?? 0;
+  const counting = (rule: 'last' | 'best' | 'first', running = false, rows = attempts) =>
+    countingAttempt(rows, rule, running, total)?.id;
+
+  it('the last, the first, or the best, of equally good ones the later', () => {
+    expect(counting('last')).toBe('a3');
+    expect(counting('first')).toBe('a1');
+    expect(counting('best')).toBe('a3');
+    expect(counting('best', false, attempts.slice(0, 2))).toBe('a2');
+  });
+
+  it('one that runs, whatever the rule: nothing is settled before it is in', () => {
+    expect(counting('first', true)).toBe('a3');
+  });
+
+  it('never one that was set aside, and none where there is none', () => {
+    const aside = attempts.map((each) => ({ ...each, setAsideAt: each.number === 3 ? at : null }));
+    expect(counting('last', false, aside)).toBe('a2');
+    expect(counting('first', false, [])).toBeUndefined();
+  });
+
+  it('the best never has less than any other, and does not depend on their order', () => {
+    const points = fc.array(fc.integer({ min: 0, max: 20 }), { minLength: 1, maxLength: 6 });
+    fc.assert(
+      fc.property(points, (worths) => {
+        const rows = worths.map((_, index) => attemptOf({ id: `${index}`, number: index + 1 }));
+        const worth = ({ number }: { number: number }) => worths[number - 1] ?? 0;
+        const best = countingAttempt(rows, 'best', false, worth);
+        expect(best && worth(best)).toBe(Math.max(...worths));
+        expect(countingAttempt([...rows].reverse(), 'best', false, worth)?.id).toBe(best?.id);
+      }),
+    );
+  });
+
+  it('each may make as many as the sitting says, and one more where it was given', () => {
+    const three = sittingOf({ attempts: 3, counts: 'best' });
+    expect(termsFor(studentOf(), three, [], start).attempts).toBe(3);
+    expect(termsFor(studentOf(), three, [again], start).attempts).toBe(4);
+    const two = attempts.slice(0, 2);
+    expect(startDecision(two, termsFor(studentOf(), three, [], start), start)).toEqual({
+      outcome: 'new',
+      number: 3,
+    });
+    expect(attemptsSentence({ attempts: 3, counts: 'best' })).toBe(
+      'Each may sit it 3 times; the best counts.',
+    );
+  });
+});
+
 describe('an attempt', () => {
   const terms = termsFor(studentOf(), sittingOf(), [], start);
 
@@ -191,10 +243,10 @@ describe('an attempt', () => {
   });
 
   it('the last one counts', () => {
-    expect(countingAttempt([attemptOf({ id: 'second', number: 2 }), attemptOf({ id: 'first' })])?.id).toBe(
+    expect(lastAttempt([attemptOf({ id: 'second', number: 2 }), attemptOf({ id: 'first' })])?.id).toBe(
       'second',
     );
-    expect(countingAttempt([])).toBeUndefined();
+    expect(lastAttempt([])).toBeUndefined();
   });
 });
 
@@ -326,6 +378,8 @@ describe('the settings of a sitting, in words', () => {
     closesAt: '2026-11-23T12:00:00.000Z',
     timeLimitMs: minutes(45),
     accessCode: '',
+    attempts: 1,
+    counts: 'last' as const,
   };
 
   it('say who, when, how long, and warn whom the close cuts short', () => {

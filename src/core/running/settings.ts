@@ -1,3 +1,5 @@
+import type { CountRule } from '../model/sitting';
+
 /** What a teacher chooses when giving a paper out. */
 export interface SittingSettings {
   groupIds: string[];
@@ -7,6 +9,9 @@ export interface SittingSettings {
   closesAt: string | null;
   timeLimitMs: number | null;
   accessCode: string;
+  /** How many attempts everyone may make, and which of them counts. */
+  attempts: number;
+  counts: CountRule;
 }
 
 export type SettingsFault = 'noGroup' | 'closesBeforeOpening' | 'closesInThePast';
@@ -51,9 +56,20 @@ export function settingsSentence(
   const limit =
     settings.timeLimitMs === null ? 'with no time limit' : `with ${words.howLong(settings.timeLimitMs)} each`;
   const code = settings.accessCode ? `, after giving the access code “${settings.accessCode}”` : '';
-  return [`${who} can start ${from}${until}, ${limit}${code}.`, closeWarning(settings, words)]
+  return [
+    `${who} can start ${from}${until}, ${limit}${code}.`,
+    attemptsSentence(settings),
+    closeWarning(settings, words),
+  ]
     .filter(Boolean)
     .join(' ');
+}
+
+const countWords: Record<CountRule, string> = { last: 'the last', best: 'the best', first: 'the first' };
+
+/** "Each may sit it 3 times; the best counts." */
+export function attemptsSentence({ attempts, counts }: Pick<SittingSettings, 'attempts' | 'counts'>): string {
+  return attempts === 1 ? '' : `Each may sit it ${attempts} times; ${countWords[counts]} counts.`;
 }
 
 function closeWarning({ opensAt, closesAt, timeLimitMs }: SittingSettings, words: TimeWords): string {

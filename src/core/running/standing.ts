@@ -4,15 +4,8 @@ import type { Question } from '../kinds';
 import type { Allowance, Attempt, HandMark, Release, Sitting } from '../model/sitting';
 import type { Student } from '../model/people';
 import { scoreAttempt, totalShare, type Scorecard } from '../scoring/scoreAttempt';
-import {
-  attemptState,
-  countingAttempt,
-  deadlineOf,
-  isAside,
-  termsFor,
-  type AttemptState,
-  type Terms,
-} from './terms';
+import { countingAttempt, lastAttempt } from './counting';
+import { attemptState, deadlineOf, isAside, termsFor, type AttemptState, type Terms } from './terms';
 
 /** One student in one sitting: a row of every list. */
 export interface Seat {
@@ -21,6 +14,8 @@ export interface Seat {
   allowances: Allowance[];
   /** The attempt that counts, and how many there are in all. */
   attempt: Attempt | null;
+  /** The one made last: what is done for the student is done to it. */
+  last: Attempt | null;
   attemptCount: number;
   /** Attempts that were set aside. */
   aside: Attempt[];
@@ -56,18 +51,24 @@ export function seatsOf(records: SittingRecords, now: number): Seat[] {
     const attempts = attemptsOf.get(student.id) ?? [];
     const allowances = allowancesOf.get(student.id) ?? [];
     const terms = termsFor(student, records.sitting, allowances, now);
-    const attempt = countingAttempt(attempts) ?? null;
+    const last = lastAttempt(attempts);
+    const running = last !== undefined && attemptState(last, terms, now) === 'working';
+    const scored = (each: Attempt) => scoreAttempt(records.questions, each, marksOf.get(each.id) ?? []);
+    const attempt =
+      countingAttempt(attempts, records.sitting.counts ?? 'last', running, (each) => scored(each).total) ??
+      null;
     const marks = attempt ? (marksOf.get(attempt.id) ?? []) : [];
     return {
       student,
       terms,
       allowances,
       attempt,
+      last: last ?? null,
       attemptCount: attempts.length,
       aside: attempts.filter(isAside),
       state: attempt ? attemptState(attempt, terms, now) : 'notStarted',
       deadline: attempt ? deadlineOf(attempt, terms) : null,
-      scorecard: attempt ? scoreAttempt(records.questions, attempt, marks) : null,
+      scorecard: attempt ? scored(attempt) : null,
       marks,
       release: releaseOf.get(student.id) ?? null,
     };

@@ -1,5 +1,6 @@
 import type { Attempt } from '../model/sitting';
-import { attemptState, countingAttempt, isAside, type Terms } from './terms';
+import { lastAttempt } from './counting';
+import { attemptState, isAside, type Terms } from './terms';
 
 /** What happens when a student asks to start: go on with the running attempt, a new one, or not at all. */
 export type StartDecision =
@@ -14,7 +15,7 @@ export type StartDecision =
  * @param attempts this student's attempts in this sitting
  */
 export function startDecision(attempts: readonly Attempt[], terms: Terms, now: number): StartDecision {
-  const last = countingAttempt(attempts);
+  const last = lastAttempt(attempts);
   if (last && attemptState(last, terms, now) === 'working') return { outcome: 'resume', attempt: last };
   if (terms.start !== 'open') return { outcome: 'refused', why: terms.start };
   const made = attempts.filter((attempt) => !isAside(attempt)).length;

@@ -36,7 +36,7 @@ export function termsFor(
 ): Terms {
   let percent = student.extraPercent ?? 0;
   let extraMs = 0;
-  let attempts = 1;
+  let attempts = sitting.attempts ?? 1;
   let late = false;
   let { opensAt: opens, closesAt: closes } = sitting;
   for (const allowance of [...allowances].sort((a, b) => a.at.localeCompare(b.at)))
@@ -111,14 +111,4 @@ export const isAside = (attempt: Pick<Attempt, 'setAsideAt'>) => (attempt.setAsi
 export function leftAtEnd(attempt: Attempt, terms: Terms, now: number): number | null {
   const [deadline, end] = [deadlineOf(attempt, terms), endOf(attempt, terms, now)];
   return deadline === null || end === null ? null : Math.max(0, deadline - end);
-}
-
-/** The attempt that counts: the last one that has not been set aside. */
-export function countingAttempt(attempts: readonly Attempt[]): Attempt | undefined {
-  return attempts
-    .filter((attempt) => !isAside(attempt))
-    .reduce<Attempt | undefined>(
-      (last, next) => (last && last.number >= next.number ? last : next),
-      undefined,
-    );
 }

@@ -114,7 +114,7 @@ function ShowsChoice({ shows, setShows }: { shows: Shows; setShows: (shows: Show
 
 /** Showing accepted answers now would spoil the paper for those who have still to sit it. */
 function StillToSit({ sitting, shows }: { sitting: SittingData; shows: Shows }) {
-  const toSit = stillToSit(sitting.sitting, sitting.standing, sitting.now);
+  const toSit = stillToSit(sitting.seats);
   if (toSit === 0 || !givesKeyAway(shows)) return null;
   return (
     <p className={styles.warning} role="note">

@@ -1,6 +1,7 @@
-import { Button, Checkbox, NumberInput, TextInput } from '@mantine/core';
+import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
+import { CountRule } from '@/core/model/sitting';
 import type { Paper } from '@/core/model/paper';
 import { givenCount, paperPoints } from '@/core/model/parts';
 import { readyToSit } from '@/core/scoring/paperFindings';
@@ -60,6 +61,8 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
     closesAt: null,
     timeLimitMs: null,
     accessCode: '',
+    attempts: 1,
+    counts: 'last',
   }));
   const change = (part: Partial<SittingSettings>) => setSettings({ ...settings, ...part });
   const fault = settingsFault(settings, now);
@@ -154,6 +157,31 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
             value={settings.timeLimitMs === null ? '' : settings.timeLimitMs / 60_000}
             onChange={(value) => change({ timeLimitMs: Number(value) > 0 ? Number(value) * 60_000 : null })}
           />
+          <NumberInput
+            label="Attempts"
+            description="How often each student may sit it."
+            size="sm"
+            w="16rem"
+            min={1}
+            max={50}
+            allowDecimal={false}
+            value={settings.attempts}
+            onChange={(value) => change({ attempts: Math.min(50, Math.max(1, Number(value) || 1)) })}
+          />
+          {settings.attempts > 1 && (
+            <NativeSelect
+              label="Which one counts"
+              size="sm"
+              w="16rem"
+              value={settings.counts}
+              data={[
+                { value: 'best', label: 'the best' },
+                { value: 'last', label: 'the last' },
+                { value: 'first', label: 'the first' },
+              ]}
+              onChange={(event) => change({ counts: CountRule.parse(event.currentTarget.value) })}
+            />
+          )}
           <TextInput
             label="Access code"
             description="Empty: none asked. Otherwise said aloud in the room, so that nobody starts elsewhere."

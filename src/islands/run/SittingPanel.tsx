@@ -27,6 +27,14 @@ export function SittingPanel({ sitting }: { sitting: SittingData }) {
           <dd>{record.closesAt ? dayAndTime(record.closesAt, now) : 'no end'}</dd>
           <dt>time limit</dt>
           <dd>{record.timeLimitMs ? duration(record.timeLimitMs) : 'none'}</dd>
+          {(record.attempts ?? 1) > 1 && (
+            <>
+              <dt>attempts</dt>
+              <dd>
+                {record.attempts}, the {record.counts ?? 'last'} counts
+              </dd>
+            </>
+          )}
           <dt>access code</dt>
           <dd>{record.accessCode || 'none'}</dd>
         </dl>

@@ -101,9 +101,9 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     label: 'Carry on',
     does: () => 'Let it go on',
     can: (seat, _sitting, now) =>
-      ended(seat) && seat.attempt !== null && leftAtEnd(seat.attempt, seat.terms, now) !== 0,
+      ended(seat) && seat.last !== null && leftAtEnd(seat.last, seat.terms, now) !== 0,
     consequence: (seat, _fields, now) => {
-      const left = seat.attempt && leftAtEnd(seat.attempt, seat.terms, now);
+      const left = seat.last && leftAtEnd(seat.last, seat.terms, now);
       const time = left === null ? 'without a limit, as before' : `with the ${duration(left)} that were left`;
       return `${name(seat)} goes on with the same answers, ${time}.`;
     },
@@ -113,18 +113,18 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
   attempt: {
     label: 'Another attempt',
     does: () => 'Give another attempt',
-    can: ({ attempt }) => attempt !== null,
+    can: ({ last }) => last !== null,
     consequence: (seat) =>
       seat.state === 'working'
-        ? `${name(seat)}’s running attempt is collected first; then ${name(seat)} can start again. The last attempt counts.`
-        : `${name(seat)} can start again. The attempt there is stays, and the last one counts.`,
+        ? `${name(seat)}’s running attempt is collected first; then ${name(seat)} can start again.`
+        : `${name(seat)} can start again. The attempt there is stays.`,
     reasons: ['Second chance', 'Technical trouble', 'Illness'],
     run: ({ student }, sittingId, _fields, reason, now) => giveAttempt(sittingId, student.id, reason, now),
   },
   afresh: {
     label: 'Start afresh',
     does: () => 'Set aside and start afresh',
-    can: ({ attempt }) => attempt !== null,
+    can: ({ last }) => last !== null,
     consequence: (seat) =>
       `${name(seat)}’s attempt is set aside with all its answers and counts no more; ${name(seat)} can start afresh${seat.terms.start === 'over' ? ' once you give other times, for it is over' : ''}.`,
     reasons: ['Opened by mistake', 'Technical trouble', 'Illness'],
@@ -136,12 +136,12 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     can: ({ state }) => state === 'working',
     consequence: (seat) => `${name(seat)}’s answers are taken in as they stand. Nobody else is touched.`,
     reasons: ['The attempt hangs', 'Left without handing in', 'Time is over'],
-    run: ({ attempt }, _sittingId, _fields, reason, now) => collectAttempt(attempt?.id ?? '', reason, now),
+    run: ({ last }, _sittingId, _fields, reason, now) => collectAttempt(last?.id ?? '', reason, now),
   },
   setAside: {
     label: 'Set the attempt aside',
     does: () => 'Set it aside',
-    can: ({ attempt }) => attempt !== null,
+    can: ({ last }) => last !== null,
     consequence: (seat) =>
       `${name(seat)}’s attempt is kept and counts no more, neither in marking nor in any figure. It can be taken back.`,
     reasons: ['Opened by mistake', 'Not on their own', 'A try-out'],
@@ -154,8 +154,7 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     consequence: (seat, _fields, now) => {
       const last = seat.aside.at(-1);
       const which = last ? `the attempt of ${dayAndTime(last.startedAt, now)}` : 'it';
-      const other = seat.attempt ? ' The last one started is the one that counts.' : '';
-      return `${name(seat)} has ${which} again, as it was.${other}`;
+      return `${name(seat)} has ${which} again, as it was.`;
     },
     reasons: ['Set aside by mistake', 'It is the better one'],
     run: ({ aside }, _sittingId, _fields, reason, now) => takeBack(aside.at(-1)?.id ?? '', reason, now),
