@@ -3,7 +3,15 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
 import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
-import { carryOn, giveAllowance, giveStanding, setAside, startAfresh, takeBack } from './exceptions';
+import {
+  carryOn,
+  collectFrom,
+  giveAllowance,
+  giveStanding,
+  setAside,
+  startAfresh,
+  takeBack,
+} from './exceptions';
 import * as exchange from './exchange';
 import { desk } from './tables';
 
@@ -88,6 +96,30 @@ describe('a paper opened by mistake', () => {
     await takeBack(first, 'It is the better one', iso(3));
     expect(await desk.attempts.get(first)).toMatchObject({ setAsideAt: null, collectedAt: iso(3) });
     await expect(takeBack(first, 'again', iso(4))).rejects.toThrow(/has not been set aside/);
+  });
+});
+
+describe('several at once', () => {
+  it('minutes for all are one step, and one undo takes them back', async () => {
+    await giveAllowance('sitting1', [id, 'other'], { kind: 'minutes', minutes: 10 }, 'Fire alarm', iso(0));
+    expect((await desk.allowances.toArray()).map(({ studentId }) => studentId).sort()).toEqual(['other', id]);
+    expect((await desk.log.toArray()).at(-1)?.said).toBe('2 students have 10 more minutes');
+    await undo(iso(1));
+    expect(await desk.allowances.count()).toBe(0);
+  });
+
+  it('collecting leaves alone who is not working', async () => {
+    const attemptId = await begin();
+    await collectFrom('sitting1', [id, 'other'], 'Time is over', iso(5));
+    expect((await desk.attempts.get(attemptId))?.collectedAt).toBe(iso(5));
+    expect(await desk.attempts.count()).toBe(1);
+  });
+
+  it('what cannot be done for one of them is done for none', async () => {
+    const attemptId = await begin();
+    await exchange.handIn(joinCode, attemptId, after(3));
+    await expect(carryOn('sitting1', [id, 'other'], 'r', iso(5))).rejects.toThrow(/No attempt has ended/);
+    expect((await desk.attempts.get(attemptId))?.handedInAt).toBe(iso(3));
   });
 });
 

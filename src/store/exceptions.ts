@@ -4,8 +4,10 @@ import { attemptState, endOf, isAside, leftAtEnd, termsFor, type Terms } from '@
 import { lastAttempt } from '@/core/running/counting';
 import { runCommand, type Recorder } from './command';
 import { newId } from './ids';
-import { collected } from './sittings';
 import { desk } from './tables';
+
+/** One student by id, or several at once: one step, to be undone as one. */
+export type Who = string | readonly string[];
 
 /** What one student may have in one sitting beyond its rules, without what every allowance has. */
 export type AllowanceWish =
@@ -24,28 +26,35 @@ const said: Record<AllowanceWish['kind'], (wish: AllowanceWish) => string> = {
 /** Gives one student something beyond the rules of a sitting; what was given before stays. */
 export async function giveAllowance(
   sittingId: string,
-  studentId: string,
+  who: Who,
   wish: AllowanceWish,
   reason: string,
   now: string,
 ) {
-  return forStudent('giveAllowance', sittingId, studentId, said[wish.kind](wish), now, async ({ record }) => {
-    await record.add(
-      'allowances',
-      Allowance.parse({ ...wish, ...placed(sittingId, studentId, reason, now) }),
-    );
-  });
+  return forStudents(
+    'giveAllowance',
+    sittingId,
+    who,
+    said[wish.kind](wish),
+    now,
+    async ({ record, studentId }) => {
+      await record.add(
+        'allowances',
+        Allowance.parse({ ...wish, ...placed(sittingId, studentId, reason, now) }),
+      );
+    },
+  );
 }
 
 /** Gives one student another attempt. One that still runs is collected first, so that never two run. */
-export async function giveAttempt(sittingId: string, studentId: string, reason: string, now: string) {
-  return forStudent(
+export async function giveAttempt(sittingId: string, who: Who, reason: string, now: string) {
+  return forStudents(
     'giveAttempt',
     sittingId,
-    studentId,
+    who,
     'may make another attempt',
     now,
-    async ({ record, running }) => {
+    async ({ record, running, studentId }) => {
       if (running) await record.put('attempts', collected(running, reason, now));
       await record.add(
         'allowances',
@@ -59,14 +68,14 @@ export async function giveAttempt(sittingId: string, studentId: string, reason: 
  * Lets a student start afresh: the attempt that counts is kept aside, with all its answers. Where the sitting is closed
  * to new starts, this student may start all the same.
  */
-export async function startAfresh(sittingId: string, studentId: string, reason: string, now: string) {
-  return forStudent(
+export async function startAfresh(sittingId: string, who: Who, reason: string, now: string) {
+  return forStudents(
     'startAfresh',
     sittingId,
-    studentId,
+    who,
     'may start afresh, the attempt before is set aside',
     now,
-    async ({ record, last, sitting }) => {
+    async ({ record, last, sitting, studentId }) => {
       if (!last) throw new Error('There is no attempt to set aside');
       await record.put('attempts', aside(last, reason, now));
       if (sitting.closedToStartsAt !== null)
@@ -83,11 +92,11 @@ export async function startAfresh(sittingId: string, studentId: string, reason: 
  *
  * @throws {Error} in words, when there was no time left: then more minutes are what helps
  */
-export async function carryOn(sittingId: string, studentId: string, reason: string, now: string) {
-  return forStudent(
+export async function carryOn(sittingId: string, who: Who, reason: string, now: string) {
+  return forStudents(
     'carryOn',
     sittingId,
-    studentId,
+    who,
     'can carry on where it stopped',
     now,
     async ({ record, last, terms }) => {
@@ -106,12 +115,26 @@ export async function carryOn(sittingId: string, studentId: string, reason: stri
   );
 }
 
+/** Takes running attempts in as they stand; who is not working is left alone. */
+export async function collectFrom(sittingId: string, who: Who, reason: string, now: string) {
+  return forStudents(
+    'collectFrom',
+    sittingId,
+    who,
+    'has been collected from',
+    now,
+    async ({ record, running }) => {
+      if (running) await record.put('attempts', collected(running, reason, now));
+    },
+  );
+}
+
 /** Takes the attempt that counts out of all figures, and keeps it. */
-export async function setAside(sittingId: string, studentId: string, reason: string, now: string) {
-  return forStudent(
+export async function setAside(sittingId: string, who: Who, reason: string, now: string) {
+  return forStudents(
     'setAside',
     sittingId,
-    studentId,
+    who,
     'has an attempt set aside',
     now,
     async ({ record, last }) => {
@@ -124,7 +147,7 @@ export async function setAside(sittingId: string, studentId: string, reason: str
 /** Makes an attempt count again. Where another one runs, this one is collected, so that never two run. */
 export async function takeBack(attemptId: string, reason: string, now: string) {
   const attempt = await desk.attempts.get(attemptId);
-  return forStudent(
+  return forStudents(
     'takeBack',
     attempt?.sittingId ?? '',
     attempt?.studentId ?? '',
@@ -157,6 +180,7 @@ export async function giveStanding(studentId: string, percent: number | null, no
 
 interface Place {
   record: Recorder;
+  studentId: string;
   sitting: Sitting;
   terms: Terms;
   /** The attempt made last, and the same while it runs. */
@@ -164,25 +188,32 @@ interface Place {
   running: Attempt | undefined;
 }
 
-/** One act for one student alone, in one transaction over where he stands. */
-async function forStudent(
+/** One act for one student alone, or for several: one transaction over where each of them stands. */
+async function forStudents(
   command: string,
   sittingId: string,
-  studentId: string,
+  who: Who,
   words: string,
   now: string,
   work: (place: Place) => Promise<void>,
 ) {
-  const student = await desk.students.get(studentId);
-  const name = student ? fullName(student) : 'One student';
-  return runCommand({ command, said: `${name} ${words}`, about: sittingId }, now, async (record) => {
+  const ids = typeof who === 'string' ? [who] : who;
+  const [first] = ids.length === 1 ? await desk.students.bulkGet([...ids]) : [];
+  const said = first
+    ? `${fullName(first)} ${words}`
+    : `${ids.length} students ${words.replace(/^has /, 'have ')}`;
+  return runCommand({ command, said, about: sittingId }, now, async (record) => {
     const sitting = await desk.sittings.get(sittingId);
-    if (!sitting || !student) throw new Error('This sitting or student is no longer there');
-    const place = { sittingId, studentId };
-    const terms = termsFor(student, sitting, await desk.allowances.where(place).toArray(), Date.parse(now));
-    const last = lastAttempt(await desk.attempts.where(place).toArray());
-    const runs = last && attemptState(last, terms, Date.parse(now)) === 'working';
-    await work({ record, sitting, terms, last, running: runs ? last : undefined });
+    for (const studentId of ids) {
+      const student = await desk.students.get(studentId);
+      if (!sitting || !student) throw new Error('This sitting or student is no longer there');
+      const place = { sittingId, studentId };
+      const allowances = await desk.allowances.where(place).toArray();
+      const terms = termsFor(student, sitting, allowances, Date.parse(now));
+      const last = lastAttempt(await desk.attempts.where(place).toArray());
+      const runs = last && attemptState(last, terms, Date.parse(now)) === 'working';
+      await work({ record, studentId, sitting, terms, last, running: runs ? last : undefined });
+    }
   });
 }
 
@@ -197,6 +228,11 @@ const placed = (sittingId: string, studentId: string, reason: string, at: string
 const withEvent = (attempt: Attempt, kind: AttemptEvent['kind'], reason: string, at: string): Attempt => ({
   ...attempt,
   events: [...attempt.events, { kind, at, reason }],
+});
+
+const collected = (attempt: Attempt, reason: string, now: string): Attempt => ({
+  ...withEvent(attempt, 'collected', reason, now),
+  collectedAt: now,
 });
 
 const aside = (attempt: Attempt, reason: string, now: string): Attempt => ({

@@ -8,8 +8,15 @@ import type { Answers } from '@/core/model/sitting';
 import { attemptState, deadlineOf, graceMs, isAside, termsFor } from '@/core/running/terms';
 import { emptyTables, replaceDesk } from './backup';
 import * as exchange from './exchange';
-import { carryOn, giveAllowance, giveAttempt, setAside, startAfresh, takeBack } from './exceptions';
-import { collectAttempt } from './sittings';
+import {
+  carryOn,
+  collectFrom,
+  giveAllowance,
+  giveAttempt,
+  setAside,
+  startAfresh,
+  takeBack,
+} from './exceptions';
 import { desk } from './tables';
 
 const start = Date.parse(at);
@@ -140,7 +147,7 @@ describe('an attempt through random acts and times', () => {
           else if (attemptId !== null && act.what === 'handIn')
             await exchange.handIn(joinCode, attemptId, now);
           else if (attemptId !== null && act.what === 'collect')
-            await collectAttempt(attemptId, 'hangs', iso);
+            await collectFrom('sitting1', studentId, 'hangs', iso);
           else if (attemptId !== null && act.what === 'type') {
             const answers: Answers = { q4: { response: { text: act.text }, at: iso } };
             const status = await exchange.handOver(joinCode, attemptId, answers, null, now);

@@ -1,5 +1,4 @@
-import { fullName } from '@/core/model/people';
-import { Sitting, type Attempt } from '@/core/model/sitting';
+import { Sitting } from '@/core/model/sitting';
 import { runCommand } from './command';
 import { newId } from './ids';
 import { freezePaper } from './papers';
@@ -38,31 +37,6 @@ export async function setClosedToStarts(sittingId: string, closed: boolean, now:
     const sitting = await desk.sittings.get(sittingId);
     if (sitting) await record.put('sittings', { ...sitting, closedToStartsAt: closed ? now : null });
   });
-}
-
-/** Takes in one running attempt as it stands, for that student alone. */
-export async function collectAttempt(attemptId: string, reason: string, now: string) {
-  const attempt = await desk.attempts.get(attemptId);
-  const student = attempt && (await desk.students.get(attempt.studentId));
-  const said = `Collected from ${student ? fullName(student) : 'one student'}`;
-  return runCommand(
-    { command: 'collectAttempt', said, about: attempt?.sittingId ?? null },
-    now,
-    async (record) => {
-      const running = await desk.attempts.get(attemptId);
-      if (running && running.handedInAt === null && running.collectedAt === null)
-        await record.put('attempts', collected(running, reason, now));
-    },
-  );
-}
-
-/** An attempt taken in as it stands. */
-export function collected(attempt: Attempt, reason: string, now: string): Attempt {
-  return {
-    ...attempt,
-    collectedAt: now,
-    events: [...attempt.events, { kind: 'collected', at: now, reason }],
-  };
 }
 
 /** Scores a sitting with the paper as it stands now. Hand marks stay. */

@@ -6,14 +6,14 @@ import type { Question } from '@/core/kinds';
 import { totalPoints } from '@/core/scoring/paperFindings';
 import { deskTables, replaceDesk } from './backup';
 import { undo } from './command';
-import { giveAllowance, giveAttempt } from './exceptions';
+import { collectFrom, giveAllowance, giveAttempt } from './exceptions';
 import * as exchange from './exchange';
 import { markAnswers } from './marks';
 import { changePaper, createPaper } from './papers';
 import { bringIn, createGroup, deleteGroup } from './people';
 import { deskRows, keepStandings, standing } from './queries';
 import { handBack, takeBack } from './releases';
-import { adoptPaper, collectAttempt, createSitting, deleteSitting, setClosedToStarts } from './sittings';
+import { adoptPaper, createSitting, deleteSitting, setClosedToStarts } from './sittings';
 import { desk } from './tables';
 
 const start = Date.parse(at);
@@ -241,7 +241,7 @@ describe('the desk’s end of a carrier', () => {
     );
     expect(late).toMatchObject({ state: 'collectedByTime', answered: [] });
     const other = await startedBy(linh.joinCode, sittingId);
-    await collectAttempt(other.packet.attemptId, 'hangs', later(1));
+    await collectFrom(sittingId, linh.id, 'hangs', later(1));
     const after = await exchange.handOver(
       linh.joinCode,
       other.packet.attemptId,

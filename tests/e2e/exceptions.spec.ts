@@ -65,3 +65,49 @@ test('handed in by mistake, opened by mistake, ill: each is put right for that s
   await times.getByLabel('Closes at', { exact: true }).first().uncheck();
   await expect(times.getByRole('alert')).toHaveText('These are the times of everyone.');
 });
+
+test('a fire alarm: ten minutes more for all who work, in one step and back', async ({ page }) => {
+  await page.goto('/sittings/rules/run');
+  await page.getByRole('button', { name: '10 working' }).click();
+  await page.getByRole('button', { name: 'More minutes', exact: true }).click();
+  const form = page.getByRole('form', { name: 'More minutes' });
+  await expect(form).toContainText('10 students have 10 minutes more than now.');
+  await form.getByRole('button', { name: 'Give 10 minutes' }).click();
+  await kept(page, '10 students have 10 more minutes');
+  await page.getByRole('rowheader').first().getByRole('button').click();
+  await expect(page.getByText('10 min of it extra')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('10 min of it extra')).toHaveCount(0);
+});
+
+test('of two attempts the best counts', async ({ page }) => {
+  test.setTimeout(90_000);
+  await makeGroup(page, 'Twice');
+  await pasteStudents(page, ['Name', 'Diallo, Awa']);
+  const code = await joinCodeOf(page, 'Diallo');
+  await beginPaper(page, 'Sides');
+  await writeChoice(page, 1, 'Red light?', ['port', 'starboard']);
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('checkbox', { name: /Twice/ }).check();
+  await page.getByLabel('Attempts').fill('2');
+  await page.getByLabel('Which one counts').selectOption('the best');
+  await expect(page.getByText('Each may sit it 2 times; the best counts.')).toBeVisible();
+  await page.getByRole('button', { name: 'Give it to 1 student' }).click();
+  const student = await enterAs(page.context(), code);
+  for (const [round, side] of ['port', 'starboard'].entries()) {
+    await startPaper(student);
+    await student.getByRole('radio', { name: side }).check();
+    await expect(student.getByText('1 of 1 answered')).toBeVisible();
+    await handIn(student);
+    await student.getByRole('button', { name: 'To your papers' }).click();
+    if (round === 0) await expect(student.getByText(/You may make another attempt/)).toBeVisible();
+  }
+  await expect(student.getByText('Handed in. Nothing has come back yet.')).toBeVisible();
+  await expect(page.getByText('2, the best counts')).toBeVisible();
+  await page
+    .getByRole('navigation', { name: /^Stages of/ })
+    .getByRole('link', { name: /^Hand back/ })
+    .click();
+  await expect(page.getByRole('row', { name: /Diallo, Awa/ })).toContainText('1 / 1');
+});

@@ -7,6 +7,7 @@ import { GroupSelect } from '@/ui/GroupSelect';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { GlyphLegend } from '@/ui/GlyphLegend';
 import { SeatPanel } from './SeatPanel';
+import { SeveralPanel } from './SeveralPanel';
 import { SittingPanel } from './SittingPanel';
 import { StudentGrid } from './StudentGrid';
 import { stateGroups, type StateGroup } from './stateWords';
@@ -40,7 +41,10 @@ function Watch({ sitting }: { sitting: SittingData }) {
             close={() => setStudentId(null)}
           />
         ) : (
-          <SittingPanel sitting={sitting} />
+          <>
+            <SeveralPanel key={`${state} ${group}`} seats={shown} sitting={sitting} />
+            <SittingPanel sitting={sitting} />
+          </>
         )
       }
     >

@@ -4,6 +4,7 @@ import type { Seat } from '@/core/running/standing';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
+import { counted } from '@/ui/format';
 import { seatActs, type ActFields, type SeatAct } from './seatActs';
 import { WhenField } from './WhenField';
 import styles from './run.module.css';
@@ -12,18 +13,19 @@ const own = 'another reason';
 
 interface SeatActFormProps {
   doing: SeatAct;
-  seat: Seat;
+  /** For whom: one, or several at once. */
+  seats: readonly Seat[];
   sitting: SittingData;
   done: () => void;
 }
 
 /** What an act amounts to, what it needs, and the reason that stays on record. */
-export function SeatActForm({ doing, seat, sitting, done }: SeatActFormProps) {
+export function SeatActForm({ doing, seats, sitting, done }: SeatActFormProps) {
   const kind = seatActs[doing];
   const { sitting: record, now } = sitting;
   const [fields, setFields] = useState<ActFields>({
     minutes: 10,
-    percent: seat.student.extraPercent ?? 25,
+    percent: seats[0]?.student.extraPercent ?? 25,
     standing: false,
     opensAt: null,
     closesAt: doing === 'window' ? new Date(now + 24 * 3_600_000).toISOString() : null,
@@ -33,8 +35,9 @@ export function SeatActForm({ doing, seat, sitting, done }: SeatActFormProps) {
   const reason = usual === own ? words.trim() : usual;
   const change = (part: Partial<ActFields>) => setFields({ ...fields, ...part });
   const run = async () => {
-    if (await act<unknown>(kind.run(seat, record.id, fields, reason, isoNow()))) done();
+    if (await act<unknown>(kind.run(seats, record.id, fields, reason, isoNow()))) done();
   };
+  const only = seats.length === 1 ? seats[0] : undefined;
   const amiss = faultIn(doing, fields, record.opensAt);
   return (
     <form
@@ -45,7 +48,11 @@ export function SeatActForm({ doing, seat, sitting, done }: SeatActFormProps) {
         void run();
       }}
     >
-      <p>{kind.consequence(seat, fields, now)}</p>
+      <p>
+        {only
+          ? kind.consequence(only, fields, now)
+          : kind.several?.(counted(seats.length, 'student'), fields, now)}
+      </p>
       {doing === 'minutes' && (
         <NumberInput
           label="Minutes"
@@ -68,12 +75,14 @@ export function SeatActForm({ doing, seat, sitting, done }: SeatActFormProps) {
             value={fields.percent}
             onChange={(value) => change({ percent: Number(value) || 0 })}
           />
-          <Checkbox
-            size="sm"
-            label="in every sitting from now on"
-            checked={fields.standing}
-            onChange={(event) => change({ standing: event.currentTarget.checked })}
-          />
+          {only && (
+            <Checkbox
+              size="sm"
+              label="in every sitting from now on"
+              checked={fields.standing}
+              onChange={(event) => change({ standing: event.currentTarget.checked })}
+            />
+          )}
         </>
       )}
       {doing === 'window' && (

@@ -53,7 +53,13 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
         title={doing ? seatActs[doing].label : `For ${student.givenName || fullName(student)} alone`}
       >
         {doing ? (
-          <SeatActForm key={doing} doing={doing} seat={seat} sitting={sitting} done={() => setDoing(null)} />
+          <SeatActForm
+            key={doing}
+            doing={doing}
+            seats={[seat]}
+            sitting={sitting}
+            done={() => setDoing(null)}
+          />
         ) : (
           <div className={styles.acts}>
             {seatActNames

@@ -57,11 +57,6 @@ export function SittingPanel({ sitting }: { sitting: SittingData }) {
           {closed ? 'Let students start again' : 'Close to new starts'}
         </Button>
       </MarginBlock>
-      <MarginBlock title="One student">
-        <p className={styles.soft}>
-          Choose a name in the grid to give more minutes or another attempt, or to collect.
-        </p>
-      </MarginBlock>
       <MarginBlock title="The sitting">
         <Button justify="start" onClick={() => void remove()}>
           Delete the sitting

@@ -3,6 +3,7 @@ import type { Seat } from '@/core/running/standing';
 import { leftAtEnd } from '@/core/running/terms';
 import {
   carryOn,
+  collectFrom,
   giveAllowance,
   giveAttempt,
   giveStanding,
@@ -10,7 +11,6 @@ import {
   startAfresh,
   takeBack,
 } from '@/store/exceptions';
-import { collectAttempt } from '@/store/sittings';
 import { clockTime, dayAndTime, duration } from '@/ui/format';
 
 /** What can be done for one student alone. */
@@ -45,10 +45,19 @@ interface SeatActKind {
   /** What will happen, and to whom, before it does. */
   consequence: (seat: Seat, fields: ActFields, now: number) => string;
   reasons: string[];
-  run: (seat: Seat, sittingId: string, fields: ActFields, reason: string, now: string) => Promise<unknown>;
+  /** The same for several at once; absent: it is done for one student only. */
+  several?: (count: string, fields: ActFields, now: number) => string;
+  run: (
+    seats: readonly Seat[],
+    sittingId: string,
+    fields: ActFields,
+    reason: string,
+    now: string,
+  ) => Promise<unknown>;
 }
 
 const name = (seat: Seat) => fullName(seat.student);
+const idsOf = (seats: readonly Seat[]) => seats.map(({ student }) => student.id);
 const ended = (seat: Seat) =>
   seat.attempt !== null && seat.state !== 'working' && seat.state !== 'notStarted';
 
@@ -58,9 +67,10 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     does: ({ minutes }) => `Give ${minutes} minutes`,
     can: ({ terms }) => terms.closesAt !== null || terms.timeLimitMs !== null,
     consequence: (seat, { minutes }) => moreTime(seat, minutes * 60_000),
+    several: (count, { minutes }) => `${count} have ${minutes} minutes more than now.`,
     reasons: ['Extra time', 'Technical trouble', 'Started late'],
-    run: ({ student }, sittingId, { minutes }, reason, now) =>
-      giveAllowance(sittingId, student.id, { kind: 'minutes', minutes }, reason, now),
+    run: (seats, sittingId, { minutes }, reason, now) =>
+      giveAllowance(sittingId, idsOf(seats), { kind: 'minutes', minutes }, reason, now),
   },
   percent: {
     label: 'Percent more time',
@@ -68,24 +78,23 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     can: ({ terms }) => terms.timeLimitMs !== null,
     consequence: (seat, { percent, standing }) =>
       `${moreTime(seat, ((seat.terms.timeLimitMs ?? 0) * percent) / 100)}${standing ? ` From now on ${name(seat)} has ${percent} % more in every sitting with a time limit.` : ''}`,
+    several: (count, { percent }) => `${count} have ${percent} % more of the time limit, in this sitting.`,
     reasons: ['Extra time', 'Reads slowly', 'Second language'],
-    run: ({ student }, sittingId, { percent, standing }, reason, now) =>
+    run: (seats, sittingId, { percent, standing }, reason, now) =>
       standing
-        ? giveStanding(student.id, percent, now)
-        : giveAllowance(sittingId, student.id, { kind: 'percent', percent }, reason, now),
+        ? giveStanding(idsOf(seats)[0] ?? '', percent, now)
+        : giveAllowance(sittingId, idsOf(seats), { kind: 'percent', percent }, reason, now),
   },
   window: {
     label: 'Other times',
     does: () => 'Give these times',
     can: () => true,
-    consequence: (seat, { opensAt, closesAt }, now) => {
-      const from = opensAt === null ? 'from when it opens for everyone' : `from ${dayAndTime(opensAt, now)}`;
-      const until = closesAt === null ? 'until it closes for everyone' : `until ${dayAndTime(closesAt, now)}`;
-      return `${name(seat)} can sit it ${from} ${until}. Nobody else is touched.`;
-    },
+    consequence: (seat, fields, now) =>
+      `${name(seat)} can sit it ${windowWords(fields, now)}. Nobody else is touched.`,
+    several: (count, fields, now) => `${count} can sit it ${windowWords(fields, now)}.`,
     reasons: ['Illness', 'Another exam', 'Technical trouble'],
-    run: ({ student }, sittingId, { opensAt, closesAt }, reason, now) =>
-      giveAllowance(sittingId, student.id, { kind: 'window', opensAt, closesAt }, reason, now),
+    run: (seats, sittingId, { opensAt, closesAt }, reason, now) =>
+      giveAllowance(sittingId, idsOf(seats), { kind: 'window', opensAt, closesAt }, reason, now),
   },
   lateStart: {
     label: 'Let in although closed',
@@ -93,9 +102,10 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     can: (seat, { closedToStartsAt }) =>
       closedToStartsAt !== null && seat.state === 'notStarted' && seat.terms.start === 'closedToStarts',
     consequence: (seat) => `${name(seat)} may start. For all others it stays closed to new starts.`,
+    several: (count) => `${count} may start. For all others it stays closed to new starts.`,
     reasons: ['Came late', 'Technical trouble'],
-    run: ({ student }, sittingId, _fields, reason, now) =>
-      giveAllowance(sittingId, student.id, { kind: 'lateStart' }, reason, now),
+    run: (seats, sittingId, _fields, reason, now) =>
+      giveAllowance(sittingId, idsOf(seats), { kind: 'lateStart' }, reason, now),
   },
   carryOn: {
     label: 'Carry on',
@@ -107,8 +117,9 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
       const time = left === null ? 'without a limit, as before' : `with the ${duration(left)} that were left`;
       return `${name(seat)} goes on with the same answers, ${time}.`;
     },
+    several: (count) => `${count} go on with the same answers, each with the time that was left.`,
     reasons: ['Handed in by mistake', 'Technical trouble', 'Collected by mistake'],
-    run: ({ student }, sittingId, _fields, reason, now) => carryOn(sittingId, student.id, reason, now),
+    run: (seats, sittingId, _fields, reason, now) => carryOn(sittingId, idsOf(seats), reason, now),
   },
   attempt: {
     label: 'Another attempt',
@@ -118,8 +129,9 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
       seat.state === 'working'
         ? `${name(seat)}’s running attempt is collected first; then ${name(seat)} can start again.`
         : `${name(seat)} can start again. The attempt there is stays.`,
+    several: (count) => `${count} can start again; attempts that run are collected first.`,
     reasons: ['Second chance', 'Technical trouble', 'Illness'],
-    run: ({ student }, sittingId, _fields, reason, now) => giveAttempt(sittingId, student.id, reason, now),
+    run: (seats, sittingId, _fields, reason, now) => giveAttempt(sittingId, idsOf(seats), reason, now),
   },
   afresh: {
     label: 'Start afresh',
@@ -128,7 +140,7 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     consequence: (seat) =>
       `${name(seat)}’s attempt is set aside with all its answers and counts no more; ${name(seat)} can start afresh${seat.terms.start === 'over' ? ' once you give other times, for it is over' : ''}.`,
     reasons: ['Opened by mistake', 'Technical trouble', 'Illness'],
-    run: ({ student }, sittingId, _fields, reason, now) => startAfresh(sittingId, student.id, reason, now),
+    run: (seats, sittingId, _fields, reason, now) => startAfresh(sittingId, idsOf(seats), reason, now),
   },
   collect: {
     label: 'Collect now',
@@ -136,7 +148,8 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     can: ({ state }) => state === 'working',
     consequence: (seat) => `${name(seat)}’s answers are taken in as they stand. Nobody else is touched.`,
     reasons: ['The attempt hangs', 'Left without handing in', 'Time is over'],
-    run: ({ last }, _sittingId, _fields, reason, now) => collectAttempt(last?.id ?? '', reason, now),
+    several: (count) => `The answers of ${count} are taken in as they stand.`,
+    run: (seats, sittingId, _fields, reason, now) => collectFrom(sittingId, idsOf(seats), reason, now),
   },
   setAside: {
     label: 'Set the attempt aside',
@@ -145,7 +158,7 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     consequence: (seat) =>
       `${name(seat)}’s attempt is kept and counts no more, neither in marking nor in any figure. It can be taken back.`,
     reasons: ['Opened by mistake', 'Not on their own', 'A try-out'],
-    run: ({ student }, sittingId, _fields, reason, now) => setAside(sittingId, student.id, reason, now),
+    run: (seats, sittingId, _fields, reason, now) => setAside(sittingId, idsOf(seats), reason, now),
   },
   takeBack: {
     label: 'Take an attempt back',
@@ -157,7 +170,7 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
       return `${name(seat)} has ${which} again, as it was.`;
     },
     reasons: ['Set aside by mistake', 'It is the better one'],
-    run: ({ aside }, _sittingId, _fields, reason, now) => takeBack(aside.at(-1)?.id ?? '', reason, now),
+    run: ([seat], _sittingId, _fields, reason, now) => takeBack(seat?.aside.at(-1)?.id ?? '', reason, now),
   },
 };
 
@@ -169,4 +182,9 @@ function moreTime(seat: Seat, extraMs: number): string {
     return `${name(seat)} can go on with the same answers if the new time is not over yet.`;
   if (seat.deadline === null) return `${name(seat)} will have ${duration(extraMs)} more than now.`;
   return `${name(seat)} will have until ${clockTime(seat.deadline + extraMs)}. Nobody else is touched.`;
+}
+
+function windowWords({ opensAt, closesAt }: ActFields, now: number): string {
+  const from = opensAt === null ? 'from when it opens for everyone' : `from ${dayAndTime(opensAt, now)}`;
+  return `${from} ${closesAt === null ? 'until it closes for everyone' : `until ${dayAndTime(closesAt, now)}`}`;
 }
