@@ -1,7 +1,6 @@
 import { Button, Checkbox, FileButton, NativeSelect, Table, Textarea } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
-import { decodeText } from '@/core/formats/csv/decodeText';
 import {
   columnMeanings,
   guessColumns,
@@ -17,6 +16,8 @@ import { isoNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';
 import { BadRows } from '@/ui/BadRows';
 import { counted } from '@/ui/format';
+import { readSheet } from '@/workers/readSheet';
+import type { Work } from '@/workers/stoppable';
 import styles from './groups.module.css';
 
 const meaningWords: Record<ColumnMeaning, string> = {
@@ -32,20 +33,31 @@ const meaningWords: Record<ColumnMeaning, string> = {
 export function BringIn({ group, firstOnes, done }: { group: Group; firstOnes: boolean; done: () => void }) {
   const [text, setText] = useState('');
   const [changed, setChanged] = useState<ColumnGuess | null>(null);
-  const rows = useMemo(() => tableFrom(text), [text]);
+  const [sheet, setSheet] = useState<TableRow[] | null>(null);
+  const [reading, setReading] = useState<Work<TableRow[]> | null>(null);
+  const typed = useMemo(() => tableFrom(text), [text]);
+  const rows = sheet ?? typed;
   const guess = useMemo(() => guessColumns(rows), [rows]);
   const take = (next: string) => {
     setText(next);
+    setSheet(null);
     setChanged(null);
   };
   const read = async (file: File | null) => {
-    if (file) take(decodeText(new Uint8Array(await file.arrayBuffer())));
+    if (!file) return;
+    const work = readSheet(file);
+    setReading(work);
+    take('');
+    const read = await act(work.result);
+    setSheet(read);
+    if (read?.length === 0) say(`There are no rows in ${file.name}`, true);
+    setReading(null);
   };
   return (
     <div className={styles.bringIn}>
       <p>
-        Paste rows from a sheet or a list, or choose a CSV file. Columns are guessed and shown before anything
-        is kept.
+        Paste rows from a sheet or a list, or choose a CSV, XLSX or ODS file. Columns are guessed and shown
+        before anything is kept.
       </p>
       <Textarea
         aria-label="List of students"
@@ -57,9 +69,15 @@ export function BringIn({ group, firstOnes, done }: { group: Group; firstOnes: b
         onChange={(event) => take(event.currentTarget.value)}
       />
       <div className={styles.row}>
-        <FileButton onChange={(file) => void read(file)} accept=".csv,.tsv,.txt,text/csv">
-          {(props) => <Button {...props}>Choose a CSV file</Button>}
+        <FileButton onChange={(file) => void read(file)} accept=".csv,.tsv,.txt,.xlsx,.ods">
+          {(props) => <Button {...props}>Choose a file</Button>}
         </FileButton>
+        {reading && (
+          <>
+            <span role="status">Reading the file…</span>
+            <Button onClick={reading.stop}>Stop</Button>
+          </>
+        )}
         {!firstOnes && <Button onClick={done}>Back to the list</Button>}
       </div>
       {rows.length > 0 && (

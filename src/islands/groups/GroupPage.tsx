@@ -1,4 +1,4 @@
-import { ActionIcon, Button, Modal, Table, TextInput } from '@mantine/core';
+import { ActionIcon, Button, Modal, Table, TextInput, NumberInput } from '@mantine/core';
 import { IconPencil, IconX } from '@tabler/icons-react';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
@@ -80,7 +80,12 @@ function Register({ students, groupId }: { students: Student[]; groupId: string 
         <Table.Tbody>
           {students.map((student) => (
             <Table.Tr key={student.id} className={student.id === sought ? styles.current : undefined}>
-              <Table.Td>{registerName(student)}</Table.Td>
+              <Table.Td>
+                {registerName(student)}
+                {student.extraPercent !== undefined && (
+                  <span className={styles.soft}> {student.extraPercent} % more time</span>
+                )}
+              </Table.Td>
               <Table.Td>{student.number}</Table.Td>
               <Table.Td>{student.email}</Table.Td>
               <Table.Td className={styles.code}>{joinCodeShown(student.joinCode)}</Table.Td>
@@ -140,6 +145,19 @@ function StudentForm({ student, close }: { student: Student; close: () => void }
             onChange={(event) => setDraft({ ...draft, [field]: event.currentTarget.value })}
           />
         ))}
+        <NumberInput
+          label="Percent more time in every sitting"
+          description="Empty: as everyone. It holds wherever there is a time limit."
+          mb="xs"
+          min={1}
+          max={300}
+          allowDecimal={false}
+          value={draft.extraPercent ?? ''}
+          onChange={(value) => {
+            const { extraPercent: _, ...rest } = draft;
+            setDraft(Number(value) >= 1 ? { ...rest, extraPercent: Math.min(300, Number(value)) } : rest);
+          }}
+        />
         <Button type="submit" variant="filled">
           Keep
         </Button>

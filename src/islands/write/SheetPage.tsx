@@ -24,8 +24,8 @@ import { BadRows } from '@/ui/BadRows';
 import { counted } from '@/ui/format';
 import { fileNameOf, saveFile } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { readSheet, workbookOf } from '@/workers/readSheet';
 import type { Work } from '@/workers/stoppable';
-import { readSheet, workbookOf } from './readSheet';
 import { TakeOutPackage } from './TakeOutPackage';
 import styles from './sheet.module.css';
 

@@ -1,12 +1,12 @@
 import type { Remote } from 'comlink';
 import { decodeText } from '@/core/formats/csv/decodeText';
 import { tableFrom, type TableRow } from '@/core/formats/csv/table';
-import type { SheetWorker } from '@/workers/sheet.worker';
-import { stoppable, type Work } from '@/workers/stoppable';
+import type { SheetWorker } from './sheet.worker';
+import { stoppable, type Work } from './stoppable';
 
 const inWorker = <T>(job: (worker: Remote<SheetWorker>) => Promise<T>): Work<T> =>
   stoppable<SheetWorker, T>(
-    new Worker(new URL('../../workers/sheet.worker.ts', import.meta.url), { type: 'module' }),
+    new Worker(new URL('./sheet.worker.ts', import.meta.url), { type: 'module' }),
     job,
   );
 

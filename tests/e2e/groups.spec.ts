@@ -1,0 +1,67 @@
+import * as XLSX from '@e965/xlsx';
+import { expect, test } from '@playwright/test';
+import { makeGroup } from './steps';
+
+/** A workbook as an office program writes it, by a library of its own. */
+const workbook = (bookType: 'xlsx' | 'ods'): Buffer => {
+  const book = XLSX.utils.book_new();
+  const rows = [
+    ['Last name', 'First name', 'Student number', 'Mail'],
+    ['Ng', 'Wei', 4101, 'wei.ng@example.org'],
+    ['=1+1', 'Rosa', '04102', ''],
+    ['', '', 4103, ''],
+  ];
+  XLSX.utils.book_append_sheet(book, XLSX.utils.aoa_to_sheet(rows), 'Students');
+  return XLSX.write(book, { bookType, type: 'buffer' }) as Buffer;
+};
+
+for (const ending of ['xlsx', 'ods'] as const)
+  test(`students come in from a workbook (${ending}), bad rows by line`, async ({ page }) => {
+    await makeGroup(page, `From ${ending}`);
+    await page.locator('input[type=file]').setInputFiles({
+      name: `students.${ending}`,
+      mimeType: 'application/octet-stream',
+      buffer: workbook(ending),
+    });
+    await expect(page.getByRole('alert')).toContainText('line 4');
+    await page.getByRole('button', { name: /^Bring in the 2 good ones/ }).click();
+    const rows = page.getByRole('row');
+    await expect(rows.filter({ hasText: 'Ng, Wei' })).toContainText('4101');
+    await expect(rows.filter({ hasText: '=1+1' })).toContainText('04102');
+  });
+
+test('a damaged workbook is said to be one, and nothing is changed', async ({ page }) => {
+  await makeGroup(page, 'Damaged');
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'students.xlsx',
+    mimeType: 'application/octet-stream',
+    buffer: Buffer.from('PK broken'),
+  });
+  await expect(
+    page
+      .getByRole('status')
+      .filter({ hasText: /^Not kept/ })
+      .or(page.getByText(/^Not kept/)),
+  ).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Bring in/ })).toHaveCount(0);
+});
+
+test('a quarter more time stands with a student, in every list and every sitting', async ({ page }) => {
+  await page.goto('/groups/group1');
+  await page
+    .getByRole('button', { name: /^Change / })
+    .first()
+    .click();
+  await page.getByLabel('Percent more time in every sitting').fill('25');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(page.getByRole('row').nth(1)).toContainText('25 % more time');
+  const name = (await page.getByRole('row').nth(1).getByRole('cell').first().textContent()) ?? '';
+  await page.goto('/sittings/rules/run');
+  await page
+    .getByRole('rowheader', { name: name.replace(/ 25 % more time$/, '') })
+    .getByRole('button')
+    .click();
+  await expect(page.getByText('25 % more time, wherever there is a time limit.')).toBeVisible();
+  await page.getByRole('button', { name: 'No longer' }).click();
+  await expect(page.getByText('25 % more time, wherever')).toHaveCount(0);
+});
