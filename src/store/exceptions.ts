@@ -164,7 +164,7 @@ export async function takeBack(attemptId: string, reason: string, now: string) {
 }
 
 /** Percent of every time limit that a student has more from now on, in all sittings; null: no more. */
-export async function giveStanding(studentId: string, percent: number | null, now: string) {
+export async function giveStanding(studentId: string, percent: number | null, reason: string, now: string) {
   const student = await desk.students.get(studentId);
   if (!student) throw new Error('This student is no longer there');
   const { extraPercent: _, ...rest } = student;
@@ -173,7 +173,8 @@ export async function giveStanding(studentId: string, percent: number | null, no
     percent === null
       ? `${name} has no more time than others`
       : `${name} has ${percent} % more time in every sitting`;
-  return runCommand({ command: 'giveStanding', said: words }, now, (record) =>
+  const said = `${words} (${reason})`;
+  return runCommand({ command: 'giveStanding', said, about: studentId }, now, (record) =>
     record.put('students', Student.parse({ ...rest, ...(percent !== null && { extraPercent: percent }) })),
   );
 }

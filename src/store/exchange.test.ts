@@ -8,6 +8,7 @@ import type { Answers } from '@/core/model/sitting';
 import { attemptState, deadlineOf, graceMs, isAside, termsFor } from '@/core/running/terms';
 import { emptyTables, replaceDesk } from './backup';
 import * as exchange from './exchange';
+import * as exchangeFiles from './exchangeFiles';
 import {
   carryOn,
   collectFrom,
@@ -81,21 +82,21 @@ describe('files on their way', () => {
 
   it('a file is kept once, as what its bytes are, and comes back to its student alone', async () => {
     const { attemptId, file, other } = await begun();
-    expect(await exchange.fileFor(joinCode, 'sitting1', file.id, start)).toBeNull();
-    expect(await exchange.handOverFile(joinCode, attemptId, file, start)).toBe('kept');
-    expect(await exchange.handOverFile(joinCode, attemptId, file, start)).toBe('kept');
+    expect(await exchangeFiles.fileFor(joinCode, 'sitting1', file.id, start)).toBeNull();
+    expect(await exchangeFiles.handOverFile(joinCode, attemptId, file, start)).toBe('kept');
+    expect(await exchangeFiles.handOverFile(joinCode, attemptId, file, start)).toBe('kept');
     expect((await desk.attempts.get(attemptId))?.files).toHaveLength(1);
-    const back = await exchange.fileFor(joinCode, 'sitting1', file.id, start);
+    const back = await exchangeFiles.fileFor(joinCode, 'sitting1', file.id, start);
     expect(back?.mediaType).toBe('image/png');
     expect(back?.bytes).toEqual(bytes);
-    expect(await exchange.fileFor(other.joinCode, 'sitting1', file.id, start)).toBeNull();
-    expect(await exchange.handOverFile(other.joinCode, attemptId, file, start)).toBe('unknown');
+    expect(await exchangeFiles.fileFor(other.joinCode, 'sitting1', file.id, start)).toBeNull();
+    expect(await exchangeFiles.handOverFile(other.joinCode, attemptId, file, start)).toBe('unknown');
   });
 
   it('is refused when it is not what it says, too large, or after time is up', async () => {
     const { attemptId, file } = await begun();
     const send = (part: object, now = start) =>
-      exchange.handOverFile(joinCode, attemptId, { ...file, ...part }, now);
+      exchangeFiles.handOverFile(joinCode, attemptId, { ...file, ...part }, now);
     expect(await send({ bytes: Uint8Array.of(1) })).toBe('unknown');
     expect(await send({ bytes: new Uint8Array(mostFileBytes + 1) })).toBe('tooMuch');
     expect(await send({}, start + 3 * 3_600_000)).toBe('over');
@@ -109,9 +110,9 @@ describe('files on their way', () => {
       { ...asset, id: 'chart' },
       { ...asset, id: 'of another paper' },
     ]);
-    expect((await exchange.fileFor(joinCode, 'sitting1', 'chart', start))?.name).toBe('chart.png');
-    expect(await exchange.fileFor(joinCode, 'sitting1', 'of another paper', start)).toBeNull();
-    expect(await exchange.fileFor(other.joinCode, 'sitting1', 'chart', start)).toBeNull();
+    expect((await exchangeFiles.fileFor(joinCode, 'sitting1', 'chart', start))?.name).toBe('chart.png');
+    expect(await exchangeFiles.fileFor(joinCode, 'sitting1', 'of another paper', start)).toBeNull();
+    expect(await exchangeFiles.fileFor(other.joinCode, 'sitting1', 'chart', start)).toBeNull();
   });
 });
 

@@ -2,27 +2,25 @@ import { kindOf } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
 import { paperPacket } from '@/core/formats/packet/paper';
 import { scriptPacket } from '@/core/handback/script';
-import { joinCodeFrom, type Student } from '@/core/model/people';
+import type { Student } from '@/core/model/people';
 import type { PaperVersion } from '@/core/model/paper';
 import { drawnQuestions, givenCount } from '@/core/model/parts';
 import type { Answers, Attempt, Sitting } from '@/core/model/sitting';
 import { startDecision } from '@/core/running/startAttempt';
 import { countingAttempt, lastAttempt } from '@/core/running/counting';
-import { attemptState, deadlineOf, graceMs, isAside, termsFor, type Terms } from '@/core/running/terms';
+import { attemptState, deadlineOf, type Terms } from '@/core/running/terms';
 import { scoreAttempt } from '@/core/scoring/scoreAttempt';
 import { readyToSit } from '@/core/scoring/paperFindings';
-import type {
-  AttemptStatus,
-  CarriedFile,
-  FileReply,
-  Greeting,
-  HomeSitting,
-  ResultReply,
-  StartReply,
-} from '@/carriers/Carrier';
-import { assetId } from '@/core/model/asset';
-import { assetsIn, mostFileBytes, pictureType } from '@/core/model/file';
+import type { AttemptStatus, Greeting, HomeSitting, ResultReply, StartReply } from '@/carriers/Carrier';
 import { dropStandings } from './command';
+import {
+  keepAttempt,
+  standingOfStudent,
+  statusOf,
+  stillTaken,
+  studentWith,
+  withAttempt,
+} from './exchangePlace';
 import { newId } from './ids';
 import { freezePaper } from './papers';
 import { paperOf } from './queries';
@@ -54,7 +52,7 @@ export async function home(joinCode: string, now: number): Promise<HomeSitting[]
   return rows.sort((a, b) => b.opensAt.localeCompare(a.opensAt));
 }
 
-async function homeSitting(sitting: Sitting, student: Student, now: number): Promise<HomeSitting> {
+export async function homeSitting(sitting: Sitting, student: Student, now: number): Promise<HomeSitting> {
   const { attempts, terms } = await standingOfStudent(sitting, student, now);
   const decision = startDecision(attempts, terms, now);
   const last = lastAttempt(attempts);
@@ -172,70 +170,6 @@ export async function handOver(
   });
 }
 
-/** The most that the files of one attempt take together, and how many they are. */
-const mostAttemptBytes = 100 * 1024 * 1024;
-const mostAttemptFiles = 200;
-
-/** Takes a file of a student in, before the answer that names it. What it is, is read from its bytes. */
-export async function handOverFile(
-  joinCode: string,
-  attemptId: string,
-  { id, name, mediaType, bytes }: CarriedFile,
-  now: number,
-): Promise<FileReply> {
-  if (bytes.length > mostFileBytes) return 'tooMuch';
-  if ((await assetId(bytes)) !== id) return 'unknown';
-  const ref = { id, name, mediaType: pictureType(bytes) ?? mediaType, size: bytes.length };
-  let reply: FileReply = 'unknown';
-  await withAttempt(joinCode, attemptId, now, async (attempt, terms) => {
-    const files = attempt.files ?? [];
-    const together = files.reduce((sum, file) => sum + file.size, bytes.length);
-    if (!stillTaken(attempt, terms, now)) reply = 'over';
-    else if (files.some((file) => file.id === id)) reply = 'kept';
-    else if (files.length >= mostAttemptFiles || together > mostAttemptBytes) reply = 'tooMuch';
-    else {
-      await desk.assets.put({ ...ref, bytes });
-      await keepAttempt({ ...attempt, files: [...files, ref] });
-      reply = 'kept';
-    }
-    return attempt;
-  });
-  return reply;
-}
-
-/** A picture of a paper that this student has before him, or a file that he handed over himself. */
-export async function fileFor(
-  joinCode: string,
-  sittingId: string,
-  fileId: string,
-  now: number,
-): Promise<CarriedFile | null> {
-  const student = await studentWith(joinCode);
-  const sitting = await desk.sittings.get(sittingId);
-  if (!student || !sitting) return null;
-  const { attempts } = await standingOfStudent(sitting, student, now);
-  const mine = attempts.flatMap((attempt) => attempt.files ?? []).some((file) => file.id === fileId);
-  if (!mine && !(await picturesFor(sitting, student, attempts, now)).has(fileId)) return null;
-  return (await desk.assets.get(fileId)) ?? null;
-}
-
-/** The pictures that a student may see: of the instructions while he may start, of the paper once he has. */
-async function picturesFor(
-  sitting: Sitting,
-  student: Student,
-  attempts: readonly Attempt[],
-  now: number,
-): Promise<Set<string>> {
-  const { instructions } = await homeSitting(sitting, student, now);
-  const papers = await Promise.all(
-    attempts.map(async (attempt) => {
-      const paper = await desk.paperVersions.get([sitting.paperId, attempt.paperVersion]);
-      return paper && paperPacket(paper, attempt);
-    }),
-  );
-  return assetsIn([instructions, papers]);
-}
-
 export async function handIn(
   joinCode: string,
   attemptId: string,
@@ -270,12 +204,11 @@ export async function result(joinCode: string, sittingId: string, now: number): 
     .anyOf(attempts.map((each) => each.id))
     .toArray();
   const marksOf = (attempt: Attempt) => allMarks.filter((mark) => mark.attemptId === attempt.id);
-  const last = lastAttempt(attempts);
-  const running = last !== undefined && attemptState(last, terms, now) === 'working';
   const attempt = countingAttempt(
     attempts,
-    sitting.counts ?? 'last',
-    running,
+    sitting,
+    terms,
+    now,
     (each) => scoreAttempt(questions, each, marksOf(each)).total,
   );
   if (!attempt) return null;
@@ -295,40 +228,6 @@ export async function result(joinCode: string, sittingId: string, now: number): 
   return scriptPacket(source, release.shows);
 }
 
-async function studentWith(joinCode: string): Promise<Student | undefined> {
-  return desk.students.where('joinCode').equals(joinCodeFrom(joinCode)).first();
-}
-
-async function standingOfStudent(sitting: Sitting, student: Student, now: number) {
-  const place = { sittingId: sitting.id, studentId: student.id };
-  const attempts = await desk.attempts.where(place).toArray();
-  const terms = termsFor(student, sitting, await desk.allowances.where(place).toArray(), now);
-  return { attempts, terms };
-}
-
-/** Runs `work` on the student's own attempt in one transaction; null when the attempt is not this student's. */
-async function withAttempt(
-  joinCode: string,
-  attemptId: string,
-  now: number,
-  work: (attempt: Attempt, terms: Terms) => Promise<Attempt>,
-): Promise<AttemptStatus | null> {
-  return desk.transaction('rw', desk.tables, async () => {
-    const student = await studentWith(joinCode);
-    const attempt = await desk.attempts.get(attemptId);
-    const sitting = attempt && (await desk.sittings.get(attempt.sittingId));
-    if (!student || !attempt || !sitting || attempt.studentId !== student.id) return null;
-    const { terms } = await standingOfStudent(sitting, student, now);
-    return statusOf(await work(attempt, terms), terms, now);
-  });
-}
-
-function stillTaken(attempt: Attempt, terms: Terms, now: number): boolean {
-  if (attempt.handedInAt !== null || attempt.collectedAt !== null || isAside(attempt)) return false;
-  const deadline = deadlineOf(attempt, terms);
-  return deadline === null || now < deadline + graceMs;
-}
-
 /** The answers that belong to this attempt and are of the right shape for their question. */
 async function validAnswers(attempt: Attempt, answers: Answers, now: number): Promise<Answers> {
   const sitting = await desk.sittings.get(attempt.sittingId);
@@ -342,21 +241,4 @@ async function validAnswers(attempt: Attempt, answers: Answers, now: number): Pr
     if (response.success) valid[question.id] = { response: response.data, at };
   }
   return valid;
-}
-
-async function keepAttempt(attempt: Attempt): Promise<void> {
-  await desk.attempts.put(attempt);
-  await dropStandings(desk, attempt.sittingId);
-}
-
-function statusOf(attempt: Attempt, terms: Terms, now: number): AttemptStatus {
-  return {
-    attemptId: attempt.id,
-    // An attempt that was set aside is over for the student who has it open.
-    state: isAside(attempt) ? 'collected' : attemptState(attempt, terms, now),
-    deadline: deadlineOf(attempt, terms),
-    now,
-    answered: Object.keys(attempt.answers),
-    endedAt: attempt.handedInAt ?? attempt.collectedAt ?? attempt.setAsideAt ?? null,
-  };
 }

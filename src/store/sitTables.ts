@@ -20,6 +20,8 @@ export interface HeldFile extends CarriedFile {
   attemptId: string;
   /** Whether the teacher's side has acknowledged it. */
   sent: boolean;
+  /** Whether it was not taken there: too much. */
+  refused?: boolean;
 }
 
 /** The student's database: apart from the teacher's, and never holding a key. */

@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
 import { CarriedFile, HandOverRequest } from '@/carriers/Carrier';
 import * as exchange from '@/store/exchange';
+import * as exchangeFiles from '@/store/exchangeFiles';
 
 /**
  * The teacher's end of the same-browser carrier. It runs apart from the student's page, so that the page never
@@ -16,9 +17,9 @@ const deskEnd = {
     return exchange.handOver(joinCode, attemptId, answers, comeBack, Date.now());
   },
   handOverFile: (joinCode: string, attemptId: string, file: unknown) =>
-    exchange.handOverFile(joinCode, attemptId, CarriedFile.parse(file), Date.now()),
+    exchangeFiles.handOverFile(joinCode, attemptId, CarriedFile.parse(file), Date.now()),
   file: (joinCode: string, sittingId: string, fileId: string) =>
-    exchange.fileFor(joinCode, sittingId, fileId, Date.now()),
+    exchangeFiles.fileFor(joinCode, sittingId, fileId, Date.now()),
   handIn: (joinCode: string, attemptId: string) => exchange.handIn(joinCode, attemptId, Date.now()),
   result: (joinCode: string, sittingId: string) => exchange.result(joinCode, sittingId, Date.now()),
 };

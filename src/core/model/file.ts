@@ -4,6 +4,9 @@ import { Id, Line } from './common';
 /** The largest file that is taken from a student. */
 export const mostFileBytes = 20 * 1024 * 1024;
 
+/** The most that the files of one attempt take together. */
+export const mostAttemptBytes = 100 * 1024 * 1024;
+
 /** What is said of a file where it is used. Its bytes are kept apart, under its id, which is drawn from them. */
 export const FileRef = z.object({ id: Id, name: Line, mediaType: Line, size: z.number().int().min(0) });
 export type FileRef = z.infer<typeof FileRef>;

@@ -1,5 +1,5 @@
-import type { Attempt, CountRule } from '../model/sitting';
-import { isAside } from './terms';
+import type { Attempt, Sitting } from '../model/sitting';
+import { attemptState, isAside, type Terms } from './terms';
 
 /** The attempt made last, of those that have not been set aside: the only one that can still run. */
 export function lastAttempt(attempts: readonly Attempt[]): Attempt | undefined {
@@ -15,17 +15,17 @@ export function lastAttempt(attempts: readonly Attempt[]): Attempt | undefined {
  * The attempt that counts. While one runs it is that one: nothing is settled before it is in. Of equally good ones the
  * later counts.
  *
- * @param running whether the last attempt still runs
  * @param total what an attempt has in all; only asked for where the best one counts
  */
 export function countingAttempt(
   attempts: readonly Attempt[],
-  rule: CountRule,
-  running: boolean,
+  { counts: rule = 'last' }: Pick<Sitting, 'counts'>,
+  terms: Terms,
+  now: number,
   total: (attempt: Attempt) => number,
 ): Attempt | undefined {
   const last = lastAttempt(attempts);
-  if (!last || running || rule === 'last') return last;
+  if (!last || rule === 'last' || attemptState(last, terms, now) === 'working') return last;
   const counted = attempts.filter((attempt) => !isAside(attempt)).sort((a, b) => a.number - b.number);
   if (rule === 'first') return counted[0];
   return counted.reduce((best, next) => (total(next) >= total(best) ? next : best));

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
-import type { Allowance } from '../model/sitting';
+import type { Allowance, CountRule } from '../model/sitting';
+import { canBeDone, extraFor, type SeatAct } from './seatActs';
 import { attemptsSentence, settingsFault, settingsSentence, tooShortFor } from './settings';
 import { seatsOf, standingOf, type SittingRecords } from './standing';
 import { startDecision } from './startAttempt';
@@ -171,38 +172,111 @@ describe('exceptions for one student', () => {
   });
 });
 
+describe('what can be done for a student', () => {
+  const acts: SeatAct[] = [
+    'minutes',
+    'percent',
+    'window',
+    'lateStart',
+    'carryOn',
+    'attempt',
+    'afresh',
+    'collect',
+    'setAside',
+    'takeBack',
+  ];
+  const possible = (attempts: ReturnType<typeof attemptOf>[], sitting = sittingOf(), now = start) => {
+    const [seat] = seatsOf(
+      {
+        sitting,
+        questions: paperQuestions,
+        students: [studentOf()],
+        allowances: [],
+        attempts,
+        marks: [],
+        releases: [],
+      },
+      now,
+    );
+    return acts.filter((act) => seat && canBeDone(act, seat, sitting, now));
+  };
+
+  it('is only what would change something as things stand', () => {
+    expect(possible([])).toEqual(['minutes', 'percent', 'window']);
+    expect(possible([], sittingOf({ timeLimitMs: null, closesAt: null }))).toEqual(['window']);
+    expect(possible([], sittingOf({ closedToStartsAt: at }))).toContain('lateStart');
+    expect(possible([attemptOf()])).toEqual([
+      'minutes',
+      'percent',
+      'window',
+      'attempt',
+      'afresh',
+      'collect',
+      'setAside',
+    ]);
+    expect(possible([attemptOf({ handedInAt: at })])).toEqual([
+      'window',
+      'carryOn',
+      'attempt',
+      'afresh',
+      'setAside',
+    ]);
+    // Time was up: more of it helps, and there is none to carry on with.
+    const late = possible([attemptOf()], sittingOf(), start + minutes(61));
+    expect(late).toContain('minutes');
+    expect(late).not.toContain('carryOn');
+    expect(possible([attemptOf({ setAsideAt: at })])).toEqual(['minutes', 'percent', 'window', 'takeBack']);
+  });
+
+  it('standing percent take the place of those before, others come on top', () => {
+    const seat = {
+      student: studentOf({ extraPercent: 25 }),
+      terms: termsFor(studentOf({ extraPercent: 25 }), sittingOf(), [], start),
+    };
+    expect(extraFor(seat, 50, true)).toBe(minutes(15));
+    expect(extraFor(seat, 50, false)).toBe(minutes(30));
+    expect(extraFor(seat, 10, true)).toBe(-minutes(9));
+  });
+});
+
 describe('which of several attempts counts', () => {
   const attempts = [1, 2, 3].map((number) => attemptOf({ id: `a${number}`, number, handedInAt: at }));
   const total = ({ number }: { number: number }) => [0, 5, 8, 8][number] ?? 0;
-  const counting = (rule: 'last' | 'best' | 'first', running = false, rows = attempts) =>
-    countingAttempt(rows, rule, running, total)?.id;
+  const rules = termsFor(studentOf(), sittingOf(), [], start);
+  const counting = (counts: CountRule, rows = attempts) =>
+    countingAttempt(rows, { counts }, rules, start, total)?.id;
 
   it('the last, the first, or the best, of equally good ones the later', () => {
     expect(counting('last')).toBe('a3');
     expect(counting('first')).toBe('a1');
     expect(counting('best')).toBe('a3');
-    expect(counting('best', false, attempts.slice(0, 2))).toBe('a2');
+    expect(counting('best', attempts.slice(0, 2))).toBe('a2');
   });
 
   it('one that runs, whatever the rule: nothing is settled before it is in', () => {
-    expect(counting('first', true)).toBe('a3');
+    const runs = attempts.map((each) => (each.number === 3 ? { ...each, handedInAt: null } : each));
+    expect(counting('first', runs)).toBe('a3');
   });
 
   it('never one that was set aside, and none where there is none', () => {
     const aside = attempts.map((each) => ({ ...each, setAsideAt: each.number === 3 ? at : null }));
-    expect(counting('last', false, aside)).toBe('a2');
-    expect(counting('first', false, [])).toBeUndefined();
+    expect(counting('last', aside)).toBe('a2');
+    expect(counting('first', [])).toBeUndefined();
   });
 
   it('the best never has less than any other, and does not depend on their order', () => {
     const points = fc.array(fc.integer({ min: 0, max: 20 }), { minLength: 1, maxLength: 6 });
     fc.assert(
       fc.property(points, (worths) => {
-        const rows = worths.map((_, index) => attemptOf({ id: `${index}`, number: index + 1 }));
+        const rows = worths.map((_, index) =>
+          attemptOf({ id: `${index}`, number: index + 1, handedInAt: at }),
+        );
         const worth = ({ number }: { number: number }) => worths[number - 1] ?? 0;
-        const best = countingAttempt(rows, 'best', false, worth);
+        const best = countingAttempt(rows, { counts: 'best' }, rules, start, worth);
         expect(best && worth(best)).toBe(Math.max(...worths));
-        expect(countingAttempt([...rows].reverse(), 'best', false, worth)?.id).toBe(best?.id);
+        expect(countingAttempt([...rows].reverse(), { counts: 'best' }, rules, start, worth)?.id).toBe(
+          best?.id,
+        );
       }),
     );
   });

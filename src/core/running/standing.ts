@@ -51,19 +51,16 @@ export function seatsOf(records: SittingRecords, now: number): Seat[] {
     const attempts = attemptsOf.get(student.id) ?? [];
     const allowances = allowancesOf.get(student.id) ?? [];
     const terms = termsFor(student, records.sitting, allowances, now);
-    const last = lastAttempt(attempts);
-    const running = last !== undefined && attemptState(last, terms, now) === 'working';
     const scored = (each: Attempt) => scoreAttempt(records.questions, each, marksOf.get(each.id) ?? []);
     const attempt =
-      countingAttempt(attempts, records.sitting.counts ?? 'last', running, (each) => scored(each).total) ??
-      null;
+      countingAttempt(attempts, records.sitting, terms, now, (each) => scored(each).total) ?? null;
     const marks = attempt ? (marksOf.get(attempt.id) ?? []) : [];
     return {
       student,
       terms,
       allowances,
       attempt,
-      last: last ?? null,
+      last: lastAttempt(attempts) ?? null,
       attemptCount: attempts.length,
       aside: attempts.filter(isAside),
       state: attempt ? attemptState(attempt, terms, now) : 'notStarted',

@@ -20,7 +20,7 @@ export function BankFilters({ rows, filter, change }: BankFiltersProps) {
       <TextInput
         size="sm"
         aria-label="Words in the question, its key or its tags"
-        placeholder="Words in the question, its key or its tags"
+        placeholder="Words"
         value={filter.words}
         onChange={(event) => set({ words: event.currentTarget.value })}
       />

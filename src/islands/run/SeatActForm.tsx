@@ -1,11 +1,12 @@
 import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { useState } from 'react';
+import type { SeatAct } from '@/core/running/seatActs';
 import type { Seat } from '@/core/running/standing';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { counted } from '@/ui/format';
-import { seatActs, type ActFields, type SeatAct } from './seatActs';
+import { seatActs, type ActFields } from './seatActs';
 import { WhenField } from './WhenField';
 import styles from './run.module.css';
 

@@ -1,6 +1,7 @@
 import { Button, CloseButton } from '@mantine/core';
 import { useState } from 'react';
 import { fullName, joinCodeShown } from '@/core/model/people';
+import { canBeDone, type SeatAct } from '@/core/running/seatActs';
 import type { Seat } from '@/core/running/standing';
 import type { Allowance } from '@/core/model/sitting';
 import { giveStanding } from '@/store/exceptions';
@@ -10,7 +11,7 @@ import type { SittingData } from '@/ui/desk/useSitting';
 import { dayAndTime } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { SeatActForm } from './SeatActForm';
-import { seatActNames, seatActs, type SeatAct } from './seatActs';
+import { seatActNames, seatActs } from './seatActs';
 import { eventWords, stateWords } from './stateWords';
 import styles from './run.module.css';
 
@@ -63,7 +64,7 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
         ) : (
           <div className={styles.acts}>
             {seatActNames
-              .filter((name) => seatActs[name].can(seat, sitting.sitting, sitting.now))
+              .filter((name) => canBeDone(name, seat, sitting.sitting, sitting.now))
               .map((name) => (
                 <Button key={name} size="compact-md" onClick={() => setDoing(name)}>
                   {seatActs[name].label}
@@ -75,7 +76,9 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
       {student.extraPercent !== undefined && (
         <MarginBlock title="In every sitting">
           <p>{student.extraPercent} % more time, wherever there is a time limit.</p>
-          <Button onClick={() => void act(giveStanding(student.id, null, isoNow()))}>No longer</Button>
+          <Button onClick={() => void act(giveStanding(student.id, null, 'no longer needed', isoNow()))}>
+            No longer
+          </Button>
         </MarginBlock>
       )}
       <Record seat={seat} now={sitting.now} />

@@ -1,18 +1,18 @@
 import { Button } from '@mantine/core';
 import { useState } from 'react';
+import { canBeDone, type SeatAct } from '@/core/running/seatActs';
 import type { Seat } from '@/core/running/standing';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { counted } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { SeatActForm } from './SeatActForm';
-import { seatActNames, seatActs, type SeatAct } from './seatActs';
+import { seatActNames, seatActs } from './seatActs';
 import styles from './run.module.css';
 
 /** What can be done at once for all students that the grid shows. */
 export function SeveralPanel({ seats, sitting }: { seats: Seat[]; sitting: SittingData }) {
   const [doing, setDoing] = useState<SeatAct | null>(null);
-  const able = (name: SeatAct) =>
-    seats.filter((seat) => seatActs[name].can(seat, sitting.sitting, sitting.now));
+  const able = (name: SeatAct) => seats.filter((seat) => canBeDone(name, seat, sitting.sitting, sitting.now));
   const offered = seatActNames.filter((name) => seatActs[name].several && able(name).length > 0);
   if (offered.length === 0) return null;
   return (

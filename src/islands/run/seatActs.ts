@@ -1,4 +1,5 @@
 import { fullName } from '@/core/model/people';
+import { extraFor, type SeatAct } from '@/core/running/seatActs';
 import type { Seat } from '@/core/running/standing';
 import { leftAtEnd } from '@/core/running/terms';
 import {
@@ -12,19 +13,6 @@ import {
   takeBack,
 } from '@/store/exceptions';
 import { clockTime, dayAndTime, duration } from '@/ui/format';
-
-/** What can be done for one student alone. */
-export type SeatAct =
-  | 'minutes'
-  | 'percent'
-  | 'window'
-  | 'lateStart'
-  | 'carryOn'
-  | 'attempt'
-  | 'afresh'
-  | 'collect'
-  | 'setAside'
-  | 'takeBack';
 
 /** What is filled in before it is done. */
 export interface ActFields {
@@ -40,8 +28,6 @@ interface SeatActKind {
   label: string;
   /** What the button says that does it. */
   does: (fields: ActFields) => string;
-  /** Whether it can be done as things stand. */
-  can: (seat: Seat, sitting: { closedToStartsAt: string | null }, now: number) => boolean;
   /** What will happen, and to whom, before it does. */
   consequence: (seat: Seat, fields: ActFields, now: number) => string;
   reasons: string[];
@@ -58,14 +44,11 @@ interface SeatActKind {
 
 const name = (seat: Seat) => fullName(seat.student);
 const idsOf = (seats: readonly Seat[]) => seats.map(({ student }) => student.id);
-const ended = (seat: Seat) =>
-  seat.attempt !== null && seat.state !== 'working' && seat.state !== 'notStarted';
-
+/** Each act in words, and the command that does it. What can be done is core's to say. */
 export const seatActs: Record<SeatAct, SeatActKind> = {
   minutes: {
     label: 'More minutes',
     does: ({ minutes }) => `Give ${minutes} minutes`,
-    can: ({ terms }) => terms.closesAt !== null || terms.timeLimitMs !== null,
     consequence: (seat, { minutes }) => moreTime(seat, minutes * 60_000),
     several: (count, { minutes }) => `${count} have ${minutes} minutes more than now.`,
     reasons: ['Extra time', 'Technical trouble', 'Started late'],
@@ -75,20 +58,18 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
   percent: {
     label: 'Percent more time',
     does: ({ percent }) => `Give ${percent} % more`,
-    can: ({ terms }) => terms.timeLimitMs !== null,
     consequence: (seat, { percent, standing }) =>
-      `${moreTime(seat, ((seat.terms.timeLimitMs ?? 0) * percent) / 100)}${standing ? ` From now on ${name(seat)} has ${percent} % more in every sitting with a time limit.` : ''}`,
+      `${moreTime(seat, extraFor(seat, percent, standing))}${standing ? ` From now on ${name(seat)} has ${percent} % more in every sitting with a time limit.` : ''}`,
     several: (count, { percent }) => `${count} have ${percent} % more of the time limit, in this sitting.`,
     reasons: ['Extra time', 'Reads slowly', 'Second language'],
     run: (seats, sittingId, { percent, standing }, reason, now) =>
       standing
-        ? giveStanding(idsOf(seats)[0] ?? '', percent, now)
+        ? giveStanding(idsOf(seats)[0] ?? '', percent, reason, now)
         : giveAllowance(sittingId, idsOf(seats), { kind: 'percent', percent }, reason, now),
   },
   window: {
     label: 'Other times',
     does: () => 'Give these times',
-    can: () => true,
     consequence: (seat, fields, now) =>
       `${name(seat)} can sit it ${windowWords(fields, now)}. Nobody else is touched.`,
     several: (count, fields, now) => `${count} can sit it ${windowWords(fields, now)}.`,
@@ -99,8 +80,6 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
   lateStart: {
     label: 'Let in although closed',
     does: () => 'Let in',
-    can: (seat, { closedToStartsAt }) =>
-      closedToStartsAt !== null && seat.state === 'notStarted' && seat.terms.start === 'closedToStarts',
     consequence: (seat) => `${name(seat)} may start. For all others it stays closed to new starts.`,
     several: (count) => `${count} may start. For all others it stays closed to new starts.`,
     reasons: ['Came late', 'Technical trouble'],
@@ -110,8 +89,6 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
   carryOn: {
     label: 'Carry on',
     does: () => 'Let it go on',
-    can: (seat, _sitting, now) =>
-      ended(seat) && seat.last !== null && leftAtEnd(seat.last, seat.terms, now) !== 0,
     consequence: (seat, _fields, now) => {
       const left = seat.last && leftAtEnd(seat.last, seat.terms, now);
       const time = left === null ? 'without a limit, as before' : `with the ${duration(left)} that were left`;
@@ -124,11 +101,10 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
   attempt: {
     label: 'Another attempt',
     does: () => 'Give another attempt',
-    can: ({ last }) => last !== null,
     consequence: (seat) =>
       seat.state === 'working'
-        ? `${name(seat)}’s running attempt is collected first; then ${name(seat)} can start again.`
-        : `${name(seat)} can start again. The attempt there is stays.`,
+        ? `${name(seat)}’s running attempt is collected first; then ${name(seat)} can start again${onceOpen(seat)}.`
+        : `${name(seat)} can start again${onceOpen(seat)}. The attempt there is stays.`,
     several: (count) => `${count} can start again; attempts that run are collected first.`,
     reasons: ['Second chance', 'Technical trouble', 'Illness'],
     run: (seats, sittingId, _fields, reason, now) => giveAttempt(sittingId, idsOf(seats), reason, now),
@@ -136,16 +112,14 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
   afresh: {
     label: 'Start afresh',
     does: () => 'Set aside and start afresh',
-    can: ({ last }) => last !== null,
     consequence: (seat) =>
-      `${name(seat)}’s attempt is set aside with all its answers and counts no more; ${name(seat)} can start afresh${seat.terms.start === 'over' ? ' once you give other times, for it is over' : ''}.`,
+      `${name(seat)}’s attempt is set aside with all its answers and counts no more; ${name(seat)} can start afresh${onceOpen(seat)}.`,
     reasons: ['Opened by mistake', 'Technical trouble', 'Illness'],
     run: (seats, sittingId, _fields, reason, now) => startAfresh(sittingId, idsOf(seats), reason, now),
   },
   collect: {
     label: 'Collect now',
     does: () => 'Collect',
-    can: ({ state }) => state === 'working',
     consequence: (seat) => `${name(seat)}’s answers are taken in as they stand. Nobody else is touched.`,
     reasons: ['The attempt hangs', 'Left without handing in', 'Time is over'],
     several: (count) => `The answers of ${count} are taken in as they stand.`,
@@ -154,7 +128,6 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
   setAside: {
     label: 'Set the attempt aside',
     does: () => 'Set it aside',
-    can: ({ last }) => last !== null,
     consequence: (seat) =>
       `${name(seat)}’s attempt is kept and counts no more, neither in marking nor in any figure. It can be taken back.`,
     reasons: ['Opened by mistake', 'Not on their own', 'A try-out'],
@@ -163,7 +136,6 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
   takeBack: {
     label: 'Take an attempt back',
     does: () => 'Let it count again',
-    can: ({ aside }) => aside.length > 0,
     consequence: (seat, _fields, now) => {
       const last = seat.aside.at(-1);
       const which = last ? `the attempt of ${dayAndTime(last.startedAt, now)}` : 'it';
@@ -176,6 +148,10 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
 
 /** The acts in the order in which they are offered. */
 export const seatActNames = Object.keys(seatActs) as SeatAct[]; // the keys of a literal object are its names
+
+/** What is still missing where the sitting is over. */
+const onceOpen = (seat: Seat) =>
+  seat.terms.start === 'over' ? ' once you give other times, for it is over' : '';
 
 function moreTime(seat: Seat, extraMs: number): string {
   if (seat.state === 'collectedByTime')

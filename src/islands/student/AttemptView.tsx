@@ -19,7 +19,10 @@ interface AttemptViewProps {
 
 /** Sitting the paper: the whole sheet, with time, state and a way to every question across the top. */
 export function AttemptView({ carrier, held: initial, done }: AttemptViewProps) {
-  const { held, status, keeping, aheadMs, respond, toggleComeBack, handIn } = useAttempt(carrier, initial);
+  const { held, status, keeping, refused, aheadMs, respond, toggleComeBack, handIn } = useAttempt(
+    carrier,
+    initial,
+  );
   const [looking, setLooking] = useState(false);
   const now = useNow(500) + aheadMs;
   const { questions } = held.packet;
@@ -58,6 +61,12 @@ export function AttemptView({ carrier, held: initial, done }: AttemptViewProps) 
         goTo={goTo}
         lastLook={looking ? null : () => setLooking(true)}
       />
+      {refused.length > 0 && (
+        <p role="alert">
+          Not taken by the desk, because it is too much: {refused.join(', ')}. Your other answers are kept.
+          Tell your teacher, or put in a smaller file.
+        </p>
+      )}
       {looking ? (
         <LastLook
           held={held}

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { CarriedFile, Carrier, FileReply } from '@/carriers/Carrier';
+import { mostAttemptBytes } from '@/core/model/file';
 import { sitDesk } from '@/store/sitTables';
 import { forgetHeld } from './heldAttempts';
 import { handOverFiles, studentFiles } from './studentFiles';
@@ -51,13 +52,27 @@ describe('a file put into an answer', () => {
     const carrier = carrierWith({ handOverFile });
     const { id } = await studentFiles(carrier, place).put(photo);
     await expect(handOverFiles(carrier, 'K7M4QX', 'attempt1')).rejects.toThrow('away');
-    reply = 'tooMuch';
-    await expect(handOverFiles(carrier, 'K7M4QX', 'attempt1')).rejects.toThrow('sheet.jpg: tooMuch');
     reply = 'kept';
     await handOverFiles(carrier, 'K7M4QX', 'attempt1');
     await handOverFiles(carrier, 'K7M4QX', 'attempt1');
-    expect(handOverFile).toHaveBeenCalledTimes(3);
+    expect(handOverFile).toHaveBeenCalledTimes(2);
     expect(handOverFile.mock.calls.at(-1)?.[2]).toEqual({ id, size: 3, ...photo });
+  });
+
+  it('that is refused is named again and again, asked about once, and holds no answer back', async () => {
+    const handOverFile = vi.fn(() => Promise.resolve<FileReply>('tooMuch'));
+    const carrier = carrierWith({ handOverFile });
+    await studentFiles(carrier, place).put(photo);
+    expect(await handOverFiles(carrier, 'K7M4QX', 'attempt1')).toMatchObject([{ name: 'sheet.jpg' }]);
+    expect(await handOverFiles(carrier, 'K7M4QX', 'attempt1')).toMatchObject([{ name: 'sheet.jpg' }]);
+    expect(handOverFile).toHaveBeenCalledTimes(1);
+  });
+
+  it('is refused on the device already when all together are too large', async () => {
+    const files = studentFiles(carrierWith({}), place);
+    await files.put(photo);
+    await sitDesk.files.toCollection().modify({ size: mostAttemptBytes });
+    await expect(files.put({ ...photo, bytes: Uint8Array.of(9) })).rejects.toThrow(/too large together/);
   });
 
   it('that comes after time is up holds nothing else back', async () => {

@@ -1,5 +1,6 @@
 import type { Carrier } from '@/carriers/Carrier';
 import { assetId } from '@/core/model/asset';
+import { mostAttemptBytes, type FileRef } from '@/core/model/file';
 import type { Files } from '@/ui/files';
 import { sitDesk } from '@/store/sitTables';
 
@@ -17,6 +18,9 @@ export function studentFiles(
       (attemptId && (await sitDesk.files.get([attemptId, id]))) || carrier.file(joinCode, sittingId, id),
     put: async ({ name, mediaType, bytes }) => {
       if (!attemptId) throw new Error('Files are put in only while the paper is sat.');
+      const held = await sitDesk.files.where({ attemptId }).toArray();
+      if (held.reduce((sum, file) => sum + file.size, bytes.length) > mostAttemptBytes)
+        throw new Error(`Your files are too large together with ${name}: at most 100 MB.`);
       const ref = { id: await assetId(bytes), name: name.slice(0, 200), mediaType, size: bytes.length };
       await sitDesk.files.put({ ...ref, bytes, attemptId, sent: false });
       return ref;
@@ -24,13 +28,26 @@ export function studentFiles(
   };
 }
 
-/** Hands over the files of an attempt that have not been; throws where one is not taken, so that it is tried again. */
-export async function handOverFiles(carrier: Carrier, joinCode: string, attemptId: string): Promise<void> {
+/**
+ * Hands over the files of an attempt that have not been; throws where the desk does not answer, so that it is tried
+ * again. One that is refused must not hold the answers back: it is marked so, and named to the student.
+ *
+ * @returns all files of the attempt that were refused
+ */
+export async function handOverFiles(
+  carrier: Carrier,
+  joinCode: string,
+  attemptId: string,
+): Promise<FileRef[]> {
   const files = await sitDesk.files.where({ attemptId }).toArray();
-  for (const { attemptId: _, sent, ...file } of files) {
+  const refused: FileRef[] = [];
+  for (const { attemptId: _, sent, refused: before, ...file } of files) {
+    if (before) refused.push(file);
     if (sent) continue;
     const reply = await carrier.handOverFile(joinCode, attemptId, file);
-    if (reply !== 'kept' && reply !== 'over') throw new Error(`${file.name}: ${reply}`);
-    await sitDesk.files.update([attemptId, file.id], { sent: true });
+    const taken = reply === 'kept' || reply === 'over';
+    if (!taken) refused.push(file);
+    await sitDesk.files.update([attemptId, file.id], { sent: true, refused: !taken });
   }
+  return refused;
 }

@@ -20,6 +20,7 @@ export type Keeping = { state: 'kept'; at: number } | { state: 'keeping' } | { s
 export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
   const [held, setHeld] = useState(initial);
   const [status, setStatus] = useState<AttemptStatus | null>(null);
+  const [refused, setRefused] = useState<string[]>([]);
   const [keeping, setKeeping] = useState<Keeping>({ state: 'keeping' });
   // By how much the clock that rules is ahead of this device's.
   const [aheadMs, setAheadMs] = useState(0);
@@ -41,7 +42,11 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
       if (answer) sent[id] = answer;
     }
     try {
-      await handOverFiles(carrier, joinCode, attemptId);
+      const files = await handOverFiles(carrier, joinCode, attemptId);
+      // Only those that an answer still names: one that was taken out again needs no word.
+      const named = JSON.stringify(answers);
+      const names = files.filter(({ id }) => named.includes(id)).map(({ name }) => name);
+      setRefused((before) => (before.join() === names.join() ? before : names));
       take(await carrier.handOver(joinCode, attemptId, { answers: sent, comeBack }));
       const left = latest.current.unsent.filter((id) => latest.current.answers[id]?.at !== sent[id]?.at);
       latest.current = { ...latest.current, unsent: left };
@@ -115,5 +120,5 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
     }
   }, [carrier, handOver, take]);
 
-  return { held, status, keeping, aheadMs, respond, toggleComeBack, handIn };
+  return { held, status, keeping, refused, aheadMs, respond, toggleComeBack, handIn };
 }

@@ -1,0 +1,59 @@
+import type { AttemptStatus } from '@/carriers/Carrier';
+import { joinCodeFrom, type Student } from '@/core/model/people';
+import type { Attempt, Sitting } from '@/core/model/sitting';
+import { attemptState, deadlineOf, graceMs, isAside, termsFor, type Terms } from '@/core/running/terms';
+import { dropStandings } from './command';
+import { desk } from './tables';
+
+/** Where a student who asks stands: what every answer of the teacher's end begins with. */
+
+export async function studentWith(joinCode: string): Promise<Student | undefined> {
+  return desk.students.where('joinCode').equals(joinCodeFrom(joinCode)).first();
+}
+
+export async function standingOfStudent(sitting: Sitting, student: Student, now: number) {
+  const place = { sittingId: sitting.id, studentId: student.id };
+  const attempts = await desk.attempts.where(place).toArray();
+  const terms = termsFor(student, sitting, await desk.allowances.where(place).toArray(), now);
+  return { attempts, terms };
+}
+
+/** Runs `work` on the student's own attempt in one transaction; null when the attempt is not this student's. */
+export async function withAttempt(
+  joinCode: string,
+  attemptId: string,
+  now: number,
+  work: (attempt: Attempt, terms: Terms) => Promise<Attempt>,
+): Promise<AttemptStatus | null> {
+  return desk.transaction('rw', desk.tables, async () => {
+    const student = await studentWith(joinCode);
+    const attempt = await desk.attempts.get(attemptId);
+    const sitting = attempt && (await desk.sittings.get(attempt.sittingId));
+    if (!student || !attempt || !sitting || attempt.studentId !== student.id) return null;
+    const { terms } = await standingOfStudent(sitting, student, now);
+    return statusOf(await work(attempt, terms), terms, now);
+  });
+}
+
+export function stillTaken(attempt: Attempt, terms: Terms, now: number): boolean {
+  if (attempt.handedInAt !== null || attempt.collectedAt !== null || isAside(attempt)) return false;
+  const deadline = deadlineOf(attempt, terms);
+  return deadline === null || now < deadline + graceMs;
+}
+
+export async function keepAttempt(attempt: Attempt): Promise<void> {
+  await desk.attempts.put(attempt);
+  await dropStandings(desk, attempt.sittingId);
+}
+
+export function statusOf(attempt: Attempt, terms: Terms, now: number): AttemptStatus {
+  return {
+    attemptId: attempt.id,
+    // An attempt that was set aside is over for the student who has it open.
+    state: isAside(attempt) ? 'collected' : attemptState(attempt, terms, now),
+    deadline: deadlineOf(attempt, terms),
+    now,
+    answered: Object.keys(attempt.answers),
+    endedAt: attempt.handedInAt ?? attempt.collectedAt ?? attempt.setAsideAt ?? null,
+  };
+}
