@@ -2,7 +2,7 @@ import type { DeskTables } from '@/core/formats/backup';
 import type { Question, Response } from '@/core/kinds';
 import type { Attempt } from '@/core/model/sitting';
 import { joinCodeAlphabet } from '@/core/model/people';
-import { chanceFrom } from '../demo/chance';
+import { chanceFrom } from '@/core/chance';
 
 const at = '2026-11-01T10:00:00.000Z';
 
@@ -143,6 +143,9 @@ export function bigDesk(students = 550): DeskTables {
     releases: [],
     assets: [],
     bank: [],
+    requests: [],
+    outbox: [],
+    templates: [],
     settings: [{ key: 'begun', value: 'empty' }],
     log: [],
   };

@@ -4,7 +4,7 @@ import type { Paper, PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
 import type { Attempt, HandMark, Release, Sitting } from '@/core/model/sitting';
 import { madeUpAnswer, type Ability } from './answering';
-import { chanceFrom, type Chance } from './chance';
+import { chanceFrom, type Chance } from '@/core/chance';
 import type { DemoQuestion } from './DemoQuestion';
 import { lights } from './papers/lights';
 import { rules } from './papers/rules';
@@ -93,6 +93,9 @@ export function buildDemo(now: number): DeskTables {
     releases: [],
     assets: [bay],
     bank: [],
+    requests: [],
+    outbox: [],
+    templates: [],
     settings: [
       { key: 'begun', value: 'demo' },
       { key: 'deskName', value: 'Tidewater Evening School, coastal navigation' },

@@ -1,5 +1,5 @@
 import { joinCodeAlphabet, type Group, type Student } from '@/core/model/people';
-import type { Chance } from './chance';
+import type { Chance } from '@/core/chance';
 
 const given =
   'Amara Linh Mateo Yuki Fatima Johan Priya Kwame Ingrid Tariq Sofia Hiroshi Zanele Pablo Aoife Dmitri Leila Tomasz Nia Rafael Mei Oskar Samira Eero Chidi Lucía Anneke Rashid Freya Jin Carmen Babak Elif Nikos Thandi Marek Ana Sione Yara Piotr Hana Luca Adwoa Sven Noor Iker Malia Viktor Imani Bao Greta Omar Tala Emeka Ruth Arjun Maren Selim Keahi Ewa'.split(

@@ -1,5 +1,7 @@
 import { z } from 'zod';
-import { Answers } from '@/core/model/sitting';
+import { Answers, Asks, ExceptionRequest } from '@/core/model/sitting';
+import { PracticeView, type PracticeAct } from '@/core/running/practice';
+import { Response } from '@/core/kinds';
 import { Id, Instant, Line } from '@/core/model/common';
 import { RichText } from '@/core/model/richText';
 import { FileRef } from '@/core/model/file';
@@ -7,7 +9,14 @@ import { PaperPacket } from '@/core/formats/packet/paper';
 import { ScriptPacket } from '@/core/handback/script';
 
 /** Who a join code belongs to. */
-export const Greeting = z.object({ joinCode: Line, familyName: Line, givenName: Line, groups: Line.array() });
+export const Greeting = z.object({
+  joinCode: Line,
+  familyName: Line,
+  givenName: Line,
+  groups: Line.array(),
+  /** Came in under a typed name. */
+  guest: z.boolean().optional(),
+});
 export type Greeting = z.infer<typeof Greeting>;
 
 /** One sitting as its student sees it before going in. */
@@ -24,7 +33,13 @@ export const HomeSitting = z.object({
   codeAsked: z.boolean(),
   may: z.enum(['start', 'resume', 'notYet', 'over', 'closedToStarts', 'noAttemptLeft']),
   state: z.enum(['notStarted', 'working', 'handedIn', 'collected', 'collectedByTime']),
+  /** Whether there is something to see of the result. */
   handedBack: z.boolean(),
+  practice: z.boolean(),
+  oneByOne: z.boolean(),
+  noBack: z.boolean(),
+  /** What the student asked for here, and what was said to it; the latest last. */
+  requests: ExceptionRequest.pick({ asks: true, words: true, at: true, answer: true }).array(),
 });
 export type HomeSitting = z.infer<typeof HomeSitting>;
 
@@ -39,6 +54,8 @@ export const AttemptStatus = z.object({
   /** The questions whose answers have arrived. */
   answered: Id.array(),
   endedAt: Instant.nullable(),
+  /** Whether it goes on in another tab or on another device. */
+  elsewhere: z.boolean(),
 });
 export type AttemptStatus = z.infer<typeof AttemptStatus>;
 
@@ -54,8 +71,38 @@ export type StartReply = z.infer<typeof StartReply>;
 export const ResultReply = ScriptPacket.nullable();
 export type ResultReply = z.infer<typeof ResultReply>;
 
-export const HandOverRequest = z.object({ answers: Answers, comeBack: Id.array().nullable() });
+/** Something the student's side noticed, and how long ago by its own steady clock. */
+export const Noticed = z.object({
+  kind: z.enum(['left', 'returned']),
+  agoMs: z.number().min(0),
+});
+export type Noticed = z.infer<typeof Noticed>;
+
+export const HandOverRequest = z.object({
+  answers: Answers,
+  comeBack: Id.array().nullable(),
+  /** Which tab it comes from. */
+  tabId: Id,
+  /** Questions that are done with, where there is no going back. */
+  passed: Id.array().max(1000).optional(),
+  noticed: Noticed.array().max(500).optional(),
+  /** For how long questions were in front of the student since the last time, in ms. */
+  timeOnMs: z.record(Id, z.number().min(0)).optional(),
+});
 export type HandOverRequest = z.infer<typeof HandOverRequest>;
+
+export const PracticeRequest = z.discriminatedUnion('act', [
+  z.object({ act: z.literal('try'), response: Response }),
+  z.object({ act: z.literal('hint') }),
+  z.object({ act: z.literal('show') }),
+]);
+
+/** What a question says to an act of practice; null where the attempt is over or not known. */
+export const PracticeReply = z.object({ view: PracticeView, status: AttemptStatus }).nullable();
+export type PracticeReply = z.infer<typeof PracticeReply>;
+
+export const AskRequest = z.object({ asks: Asks, words: Line });
+export type AskRequest = z.infer<typeof AskRequest>;
 
 /** A file on its way, with its bytes. */
 export const CarriedFile = FileRef.extend({ bytes: z.instanceof(Uint8Array) });
@@ -73,16 +120,27 @@ export type FileReply = z.infer<typeof FileReply>;
 export interface Carrier {
   /** Who this join code belongs to; null when to nobody. */
   greet(joinCode: string): Promise<Greeting | null>;
+  /** Comes in on no list, with a typed name and the access code of a sitting; null when the code opens none. */
+  comeAsGuest(name: string, accessCode: string): Promise<Greeting | null>;
   /** The student's sittings, newest first. */
   home(joinCode: string): Promise<HomeSitting[]>;
-  /** Begins an attempt, or goes on with the one that runs. */
-  start(joinCode: string, sittingId: string, accessCode: string): Promise<StartReply>;
+  /** Begins an attempt, or goes on with the one that runs; from then on it is in this tab. */
+  start(joinCode: string, sittingId: string, accessCode: string, tabId: string): Promise<StartReply>;
   /** Hands answers over as they are typed; with none, a sign of life. Null when the attempt is not known. */
   handOver(joinCode: string, attemptId: string, request: HandOverRequest): Promise<AttemptStatus | null>;
   /** Hands over a file that an answer names; it goes before that answer. */
   handOverFile(joinCode: string, attemptId: string, file: CarriedFile): Promise<FileReply>;
   /** A picture of the paper, or a file of one's own answers; null when it is not this student's to see. */
   file(joinCode: string, sittingId: string, fileId: string): Promise<CarriedFile | null>;
+  /** One act of practice: a try, a hint, or giving up. */
+  practise(
+    joinCode: string,
+    attemptId: string,
+    questionId: string,
+    doing: PracticeAct,
+  ): Promise<PracticeReply>;
+  /** Asks for an exception; false when it could not be taken: one waits already. */
+  ask(joinCode: string, sittingId: string, request: AskRequest): Promise<boolean>;
   handIn(joinCode: string, attemptId: string): Promise<AttemptStatus | null>;
   /** What has been let out of the result; null while nothing has. */
   result(joinCode: string, sittingId: string): Promise<ResultReply>;

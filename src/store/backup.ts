@@ -16,6 +16,9 @@ export async function deskTables(): Promise<DeskTables> {
     releases: await desk.releases.toArray(),
     assets: (await desk.assets.toArray()).map(packedAsset),
     bank: await desk.bank.toArray(),
+    requests: await desk.requests.toArray(),
+    outbox: await desk.outbox.toArray(),
+    templates: await desk.templates.toArray(),
     settings: await desk.settings.toArray(),
     log: await desk.log.toArray(),
   }));
@@ -36,6 +39,9 @@ export async function replaceDesk(tables: Backup['tables']): Promise<void> {
     await desk.releases.bulkAdd(tables.releases);
     await desk.assets.bulkAdd(tables.assets.map(unpackedAsset));
     await desk.bank.bulkAdd(tables.bank);
+    await desk.requests.bulkAdd(tables.requests);
+    await desk.outbox.bulkAdd(tables.outbox);
+    await desk.templates.bulkAdd(tables.templates);
     await desk.settings.bulkAdd(tables.settings);
     await desk.log.bulkAdd(tables.log);
   });
@@ -54,6 +60,9 @@ export const emptyTables: DeskTables = {
   releases: [],
   assets: [],
   bank: [],
+  requests: [],
+  outbox: [],
+  templates: [],
   settings: [{ key: 'begun', value: 'empty' }],
   log: [],
 };

@@ -13,7 +13,7 @@ export async function bankList(now: number): Promise<BankRow[]> {
   const [entries, papers, sittings] = await Promise.all([
     desk.bank.toArray(),
     desk.papers.toArray(),
-    desk.sittings.toArray(),
+    desk.sittings.filter((sitting) => !sitting.rehearsal).toArray(),
   ]);
   const records: QuestionRecord[] = [];
   for (const sitting of sittings) {

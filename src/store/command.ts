@@ -94,6 +94,35 @@ export async function runCommand<T>(
   });
 }
 
+/**
+ * Several commands as one step: all of them happen or none, and one undo takes them back together.
+ *
+ * @param said what was done, in words
+ */
+export async function together<T>(
+  name: CommandName,
+  now: string,
+  work: () => Promise<T>,
+  db: DeskDatabase = desk,
+): Promise<{ result: T; said: string }> {
+  return db.transaction('rw', db.tables, async () => {
+    const before = (await db.log.orderBy('seq').last())?.seq ?? 0;
+    const result = await work();
+    const entries = await db.log.where('seq').above(before).sortBy('seq');
+    await db.log.bulkDelete(entries.flatMap(({ seq }) => seq ?? []));
+    await db.log.add({
+      at: now,
+      who: 'teacher',
+      command: name.command,
+      said: name.said,
+      about: name.about ?? null,
+      changes: entries.flatMap(({ changes }) => changes),
+      undoneAt: null,
+    });
+    return { result, said: name.said };
+  });
+}
+
 async function writeEntry(db: DeskDatabase, entry: LogEntry, joins: boolean): Promise<number> {
   const last = await db.log.orderBy('seq').last();
   const joinable =

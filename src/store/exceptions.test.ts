@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
+import { begins, handsIn, sends } from '../../tests/unit/studentSide';
 import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
 import {
@@ -40,19 +41,19 @@ beforeEach(() =>
 );
 
 async function begin(minutes = 0): Promise<string> {
-  const reply = await exchange.start(joinCode, 'sitting1', '', after(minutes));
+  const reply = await begins(joinCode, 'sitting1', '', after(minutes));
   if (reply.outcome !== 'started') throw new Error(reply.why);
   return reply.packet.attemptId;
 }
 
 const typed = (attemptId: string, text: string, minutes: number) =>
-  exchange.handOver(joinCode, attemptId, { q4: { response: { text }, at } }, null, after(minutes));
+  sends(joinCode, attemptId, { q4: { response: { text }, at } }, null, after(minutes));
 
 describe('an attempt handed in by mistake', () => {
   it('is carried on with the same answers and the time that was left; the undo ends it again', async () => {
     const attemptId = await begin();
     await typed(attemptId, 'the iron of the boat', 9);
-    await exchange.handIn(joinCode, attemptId, after(10));
+    await handsIn(joinCode, attemptId, after(10));
     await carryOn('sitting1', id, 'Handed in by mistake', iso(30));
     const status = await typed(attemptId, 'and the engine', 31);
     expect(status).toMatchObject({ state: 'working', deadline: after(80) });
@@ -68,7 +69,7 @@ describe('an attempt handed in by mistake', () => {
 
   it('is undone in one step', async () => {
     const attemptId = await begin();
-    await exchange.handIn(joinCode, attemptId, after(10));
+    await handsIn(joinCode, attemptId, after(10));
     await carryOn('sitting1', id, 'By mistake', iso(12));
     expect((await undo(iso(13))).outcome).toBe('undone');
     expect((await desk.attempts.get(attemptId))?.handedInAt).toBe(iso(10));
@@ -82,7 +83,7 @@ describe('a paper opened by mistake', () => {
     await desk.sittings.update('sitting1', { closedToStartsAt: iso(2) });
     await startAfresh('sitting1', id, 'Opened by mistake', iso(5));
     expect(await typed(first, 'too late', 6)).toMatchObject({ state: 'collected' });
-    expect(await exchange.start('BBBBBB', 'sitting1', '', after(6))).toMatchObject({ why: 'closedToStarts' });
+    expect(await begins('BBBBBB', 'sitting1', '', after(6))).toMatchObject({ why: 'closedToStarts' });
     const second = await begin(7);
     expect(second).not.toBe(first);
     expect(await desk.attempts.get(second)).toMatchObject({ number: 2, answers: {} });
@@ -117,7 +118,7 @@ describe('several at once', () => {
 
   it('what cannot be done for one of them is done for none', async () => {
     const attemptId = await begin();
-    await exchange.handIn(joinCode, attemptId, after(3));
+    await handsIn(joinCode, attemptId, after(3));
     await expect(carryOn('sitting1', [id, 'other'], 'r', iso(5))).rejects.toThrow(/No attempt has ended/);
     expect((await desk.attempts.get(attemptId))?.handedInAt).toBe(iso(3));
   });
@@ -133,7 +134,7 @@ describe('time of one’s own', () => {
       'Illness',
       iso(0),
     );
-    const startAt = (code: string, minutes: number) => exchange.start(code, 'sitting1', '', after(minutes));
+    const startAt = (code: string, minutes: number) => begins(code, 'sitting1', '', after(minutes));
     expect(await startAt(joinCode, 10)).toMatchObject({ why: 'notYet' });
     expect(await startAt('BBBBBB', nextDay + 5)).toMatchObject({ why: 'over' });
     expect(await startAt(joinCode, nextDay + 60)).toMatchObject({

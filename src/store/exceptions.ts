@@ -2,7 +2,8 @@ import { fullName, Student } from '@/core/model/people';
 import { Allowance, type Attempt, type AttemptEvent, type Sitting } from '@/core/model/sitting';
 import { attemptState, endOf, isAside, leftAtEnd, termsFor, type Terms } from '@/core/running/terms';
 import { lastAttempt } from '@/core/running/counting';
-import { runCommand, type Recorder } from './command';
+import { assetsIn } from '@/core/model/file';
+import { dropStandings, runCommand, type Recorder } from './command';
 import { newId } from './ids';
 import { desk } from './tables';
 
@@ -161,6 +162,46 @@ export async function takeBack(attemptId: string, reason: string, now: string) {
       await record.put('attempts', running && runs ? collected(back, reason, now) : back);
     },
   );
+}
+
+/**
+ * Deletes one attempt for good, with its answers, files and marks; nothing brings it back, and the log keeps only that it
+ * was done. The caller names what goes, and asks first.
+ */
+export async function deleteAttempt(attemptId: string, now: string) {
+  const attempt = await desk.attempts.get(attemptId);
+  const student = attempt && (await desk.students.get(attempt.studentId));
+  if (!attempt) throw new Error('This attempt is no longer there');
+  return desk.transaction('rw', desk.tables, async () => {
+    await desk.attempts.delete(attemptId);
+    await desk.marks.where({ attemptId }).delete();
+    const rest = await desk.attempts
+      .where({ sittingId: attempt.sittingId, studentId: attempt.studentId })
+      .count();
+    if (rest === 0) await desk.releases.delete([attempt.sittingId, attempt.studentId]);
+    await dropUnusedFiles(attempt);
+    await dropStandings(desk, attempt.sittingId);
+    const said = `Attempt ${attempt.number} of ${student ? fullName(student) : 'a student'} deleted for good`;
+    const entry = { at: now, who: 'teacher', command: 'deleteAttempt', said, about: attempt.sittingId };
+    await desk.log.add({ ...entry, changes: [], undoneAt: null });
+    return { said };
+  });
+}
+
+/** Files that came with an attempt, and that no other attempt, paper or question of the bank has. */
+async function dropUnusedFiles({ files = [] }: Attempt): Promise<void> {
+  if (files.length === 0) return;
+  const mine = new Set(files.map(({ id }) => id));
+  const others = await desk.attempts
+    .filter((each) => (each.files ?? []).some(({ id }) => mine.has(id)))
+    .toArray();
+  const used = assetsIn([
+    await desk.papers.toArray(),
+    await desk.paperVersions.toArray(),
+    await desk.bank.toArray(),
+  ]);
+  for (const { id } of others.flatMap((each) => each.files ?? [])) used.add(id);
+  await desk.assets.bulkDelete([...mine].filter((id) => !used.has(id)));
 }
 
 /** Percent of every time limit that a student has more from now on, in all sittings; null: no more. */

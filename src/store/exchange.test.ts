@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
+import { begins, handsIn, sends } from '../../tests/unit/studentSide';
 import { assetId } from '@/core/model/asset';
 import { mostFileBytes } from '@/core/model/file';
 import type { Answers } from '@/core/model/sitting';
@@ -74,7 +75,7 @@ describe('files on their way', () => {
     await freshDesk();
     const other = studentOf({ id: 'student2', joinCode: 'B2B2B2' });
     await desk.students.add(other);
-    const reply = await exchange.start(joinCode, 'sitting1', '', start);
+    const reply = await begins(joinCode, 'sitting1', '', start);
     if (reply.outcome !== 'started') throw new Error(reply.why);
     const file = { id: await assetId(bytes), name: 'sheet.gif', mediaType: 'text/html', size: 9, bytes };
     return { attemptId: reply.packet.attemptId, file, other };
@@ -128,7 +129,7 @@ describe('an attempt through random acts and times', () => {
           now += act.after * 60_000;
           const iso = new Date(now).toISOString();
           if (act.what === 'start') {
-            const reply = await exchange.start(joinCode, 'sitting1', '', now);
+            const reply = await begins(joinCode, 'sitting1', '', now);
             if (reply.outcome === 'started') attemptId = reply.packet.attemptId;
           } else if (act.what === 'minutes')
             await giveAllowance(
@@ -145,13 +146,12 @@ describe('an attempt through random acts and times', () => {
           else if (act.what === 'aside') await tried(setAside('sitting1', studentId, 'By mistake', iso));
           else if (act.what === 'back' && attemptId !== null) await tried(takeBack(attemptId, 'Better', iso));
           else if (act.what === 'another') await giveAttempt('sitting1', studentId, 'Second chance', iso);
-          else if (attemptId !== null && act.what === 'handIn')
-            await exchange.handIn(joinCode, attemptId, now);
+          else if (attemptId !== null && act.what === 'handIn') await handsIn(joinCode, attemptId, now);
           else if (attemptId !== null && act.what === 'collect')
             await collectFrom('sitting1', studentId, 'hangs', iso);
           else if (attemptId !== null && act.what === 'type') {
             const answers: Answers = { q4: { response: { text: act.text }, at: iso } };
-            const status = await exchange.handOver(joinCode, attemptId, answers, null, now);
+            const status = await sends(joinCode, attemptId, answers, null, now);
             // At the very end of the time the state is "time was up", but what was under way is still taken.
             const inGrace =
               status?.state === 'collectedByTime' && now < (status.deadline ?? Infinity) + graceMs;
@@ -190,7 +190,7 @@ describe('who may sit what', () => {
     await freshDesk();
     await desk.students.add(studentOf({ id: 'other', joinCode: 'ABCDEF', groupIds: ['group2'] }));
     expect(await exchange.home('ABCDEF', start)).toEqual([]);
-    expect(await exchange.start('ABCDEF', 'sitting1', '', start)).toEqual({
+    expect(await begins('ABCDEF', 'sitting1', '', start)).toEqual({
       outcome: 'refused',
       why: 'unknown',
     });
@@ -198,7 +198,7 @@ describe('who may sit what', () => {
 
   it('whoever left the group keeps the sitting that was sat', async () => {
     await freshDesk();
-    await exchange.start(joinCode, 'sitting1', '', start);
+    await begins(joinCode, 'sitting1', '', start);
     await desk.students.update(studentId, { groupIds: [] });
     expect(await exchange.home(joinCode, start + 1000)).toMatchObject([
       { sittingId: 'sitting1', may: 'resume', state: 'working' },
@@ -208,7 +208,7 @@ describe('who may sit what', () => {
   it('a paper that cannot be sat as it stands is said so, and nothing is frozen', async () => {
     await freshDesk();
     await desk.papers.update('paper1', { questions: [] });
-    expect(await exchange.start(joinCode, 'sitting1', '', start)).toEqual({
+    expect(await begins(joinCode, 'sitting1', '', start)).toEqual({
       outcome: 'refused',
       why: 'notReady',
     });
@@ -217,9 +217,9 @@ describe('who may sit what', () => {
 
   it('the paper freezes at the first start; what is written after that is for later sittings', async () => {
     await freshDesk();
-    await exchange.start(joinCode, 'sitting1', '', start);
+    await begins(joinCode, 'sitting1', '', start);
     await desk.papers.update('paper1', { title: 'Changed' });
-    const again = await exchange.start(joinCode, 'sitting1', '', start + 1000);
+    const again = await begins(joinCode, 'sitting1', '', start + 1000);
     expect(again).toMatchObject({ outcome: 'started', packet: { title: 'Tides' } });
   });
 

@@ -1,27 +1,21 @@
-import { kindOf } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
 import { paperPacket } from '@/core/formats/packet/paper';
 import { scriptPacket } from '@/core/handback/script';
-import type { Student } from '@/core/model/people';
+import { isGuest, Student } from '@/core/model/people';
+import { namesFrom } from '@/core/formats/csv/studentRows';
 import type { PaperVersion } from '@/core/model/paper';
-import { drawnQuestions, givenCount } from '@/core/model/parts';
-import type { Answers, Attempt, Sitting } from '@/core/model/sitting';
+import { allShuffled, drawnQuestions, givenCount } from '@/core/model/parts';
+import { ExceptionRequest, type Attempt, type Shows, type Sitting } from '@/core/model/sitting';
 import { startDecision } from '@/core/running/startAttempt';
 import { countingAttempt, lastAttempt } from '@/core/running/counting';
-import { attemptState, deadlineOf, type Terms } from '@/core/running/terms';
-import { scoreAttempt } from '@/core/scoring/scoreAttempt';
+import { attemptState, endOf, isAside, termsFor, type Terms } from '@/core/running/terms';
+import { withEvents } from '@/core/running/watching';
+import { jointScorecard, scoreAttempt } from '@/core/scoring/scoreAttempt';
 import { readyToSit } from '@/core/scoring/paperFindings';
-import type { AttemptStatus, Greeting, HomeSitting, ResultReply, StartReply } from '@/carriers/Carrier';
+import type { AskRequest, Greeting, HomeSitting, ResultReply, StartReply } from '@/carriers/Carrier';
 import { dropStandings } from './command';
-import {
-  keepAttempt,
-  standingOfStudent,
-  statusOf,
-  stillTaken,
-  studentWith,
-  withAttempt,
-} from './exchangePlace';
-import { newId } from './ids';
+import { keepAttempt, standingOfStudent, statusOf, studentWith } from './exchangePlace';
+import { newId, newJoinCode } from './ids';
 import { freezePaper } from './papers';
 import { paperOf } from './queries';
 import { desk } from './tables';
@@ -36,13 +30,55 @@ export async function greet(joinCode: string): Promise<Greeting | null> {
   if (!student) return null;
   const groups = (await desk.groups.bulkGet(student.groupIds)).flatMap((group) => group?.name ?? []);
   const { familyName, givenName } = student;
-  return { joinCode: student.joinCode, familyName, givenName, groups };
+  return {
+    joinCode: student.joinCode,
+    familyName,
+    givenName,
+    groups,
+    ...(isGuest(student) && { guest: true }),
+  };
 }
+
+/** More guests than that are not taken into one sitting: a code that went around must not fill the desk. */
+const mostGuests = 500;
+
+/** Takes someone in who is on no list: the access code says to which sitting. */
+export async function comeAsGuest(name: string, accessCode: string, now: number): Promise<Greeting | null> {
+  const code = plainCode(accessCode);
+  const typed = name.replace(/\s+/g, ' ').trim();
+  if (!code || !typed || typed.length > 200) return null;
+  return desk.transaction('rw', desk.tables, async () => {
+    const open = (await desk.sittings.toArray()).filter(
+      (sitting) =>
+        sitting.guests === true &&
+        plainCode(sitting.accessCode) === code &&
+        termsFor({ role: 'guest' }, sitting, [], now).start === 'open',
+    );
+    const sitting = open.sort((a, b) => b.createdAt.localeCompare(a.createdAt))[0];
+    if (!sitting) return null;
+    const students = await desk.students.toArray();
+    if (students.filter((each) => each.onlySittingId === sitting.id).length >= mostGuests) return null;
+    const student = Student.parse({
+      id: newId(),
+      ...namesFrom(typed),
+      number: '',
+      email: '',
+      joinCode: newJoinCode(new Set(students.map((each) => each.joinCode))),
+      groupIds: [],
+      role: 'guest',
+      onlySittingId: sitting.id,
+    } satisfies Student);
+    await desk.students.add(student);
+    return greet(student.joinCode);
+  });
+}
+
+const plainCode = (code: string) => code.trim().toLowerCase();
 
 export async function home(joinCode: string, now: number): Promise<HomeSitting[]> {
   const student = await studentWith(joinCode);
   if (!student) return [];
-  const ofGroups = await desk.sittings.where('groupIds').anyOf(student.groupIds).distinct().toArray();
+  const ofGroups = await sittingsFor(student);
   const sat = await desk.attempts.where('studentId').equals(student.id).toArray();
   const others = sat
     .map((attempt) => attempt.sittingId)
@@ -52,12 +88,25 @@ export async function home(joinCode: string, now: number): Promise<HomeSitting[]
   return rows.sort((a, b) => b.opensAt.localeCompare(a.opensAt));
 }
 
+/** The sittings a student is on the list of. */
+async function sittingsFor(student: Student): Promise<Sitting[]> {
+  if (student.onlySittingId !== undefined)
+    return (await desk.sittings.bulkGet([student.onlySittingId])).filter((sitting) => sitting !== undefined);
+  if (student.archivedAt !== undefined) return [];
+  return desk.sittings.where('groupIds').anyOf(student.groupIds).distinct().toArray();
+}
+
+const isListed = (sitting: Sitting, student: Student) =>
+  student.onlySittingId === sitting.id ||
+  (student.archivedAt === undefined && sitting.groupIds.some((id) => student.groupIds.includes(id)));
+
 export async function homeSitting(sitting: Sitting, student: Student, now: number): Promise<HomeSitting> {
   const { attempts, terms } = await standingOfStudent(sitting, student, now);
   const decision = startDecision(attempts, terms, now);
   const last = lastAttempt(attempts);
   const release = await desk.releases.get([sitting.id, student.id]);
   const paper = await paperOf(sitting);
+  const requests = await desk.requests.where({ sittingId: sitting.id, studentId: student.id }).toArray();
   return {
     sittingId: sitting.id,
     title: sitting.title,
@@ -66,10 +115,17 @@ export async function homeSitting(sitting: Sitting, student: Student, now: numbe
     opensAt: new Date(terms.opensAt).toISOString(),
     closesAt: terms.closesAt === null ? null : new Date(terms.closesAt + terms.extraMs).toISOString(),
     timeLimitMs: terms.timeLimitMs === null ? null : terms.timeLimitMs + terms.extraMs,
-    codeAsked: sitting.accessCode !== '',
+    // Guests gave it to come in; the teacher's try-out needs none.
+    codeAsked: sitting.accessCode !== '' && student.onlySittingId === undefined,
     may: decision.outcome === 'refused' ? decision.why : decision.outcome === 'new' ? 'start' : 'resume',
     state: last ? attemptState(last, terms, now) : 'notStarted',
-    handedBack: release !== undefined,
+    handedBack: release !== undefined || shownAfter(sitting, attempts, terms, now) !== null,
+    practice: sitting.practice !== undefined,
+    oneByOne: sitting.oneByOne === true,
+    noBack: sitting.oneByOne === true && sitting.noBack === true,
+    requests: requests
+      .sort((a, b) => a.at.localeCompare(b.at))
+      .map(({ asks, words, at, answer }) => ({ asks, words, at, answer })),
   };
 }
 
@@ -77,6 +133,7 @@ export async function start(
   joinCode: string,
   sittingId: string,
   accessCode: string,
+  tabId: string,
   now: number,
 ): Promise<StartReply> {
   const student = await studentWith(joinCode);
@@ -88,21 +145,25 @@ export async function start(
     if (decision.outcome === 'refused') return decision;
     const at = new Date(now).toISOString();
     if (decision.outcome === 'resume') {
-      const events = [...decision.attempt.events, { kind: 'cameBack' as const, at }];
-      return started(sitting, { ...decision.attempt, events, lastSeenAt: at }, terms, now);
+      const back = withEvents(decision.attempt, [{ kind: 'cameBack', at }]);
+      return started(sitting, { ...back, lastSeenAt: at, tab: { id: tabId, since: at } }, terms, now);
     }
-    if (!sitting.groupIds.some((id) => student.groupIds.includes(id)))
-      return { outcome: 'refused', why: 'unknown' };
-    if (sitting.accessCode && accessCode.trim().toLowerCase() !== sitting.accessCode.trim().toLowerCase())
+    if (!isListed(sitting, student)) return { outcome: 'refused', why: 'unknown' };
+    const codeAsked = sitting.accessCode && student.onlySittingId === undefined;
+    if (codeAsked && plainCode(accessCode) !== plainCode(sitting.accessCode))
       return { outcome: 'refused', why: 'wrongCode' };
-    const version = await versionToSit(sitting, at);
+    const version = await versionToSit(sitting, student, at);
     if (!version) return { outcome: 'refused', why: 'notReady' };
-    return started(sitting, newAttempt(sitting, student, decision.number, version, at), terms, now);
+    const attempt = newAttempt(sitting, student, decision.number, version, at);
+    return started(sitting, { ...attempt, tab: { id: tabId, since: at } }, terms, now);
   });
 }
 
-/** The version students sit, frozen when the first of them starts. Null: the paper cannot be sat as it stands. */
-async function versionToSit(sitting: Sitting, at: string): Promise<PaperVersion | null> {
+/**
+ * The version students sit, frozen when the first of them starts; a try-out of the teacher leaves the sitting to follow
+ * its paper. Null: the paper cannot be sat as it stands.
+ */
+async function versionToSit(sitting: Sitting, student: Student, at: string): Promise<PaperVersion | null> {
   if (sitting.paperVersion !== null)
     return (await desk.paperVersions.get([sitting.paperId, sitting.paperVersion])) ?? null;
   const paper = await desk.papers.get(sitting.paperId);
@@ -112,7 +173,7 @@ async function versionToSit(sitting: Sitting, at: string): Promise<PaperVersion 
     paper,
     at,
   );
-  await desk.sittings.update(sitting.id, { paperVersion: frozen.version });
+  if (student.role !== 'tryOut') await desk.sittings.update(sitting.id, { paperVersion: frozen.version });
   return frozen;
 }
 
@@ -130,7 +191,9 @@ function newAttempt(
     studentId: student.id,
     number,
     paperVersion: paper.version,
-    questionIds: itemsOf(drawnQuestions(paper, id)).map((question) => question.id),
+    questionIds: itemsOf(drawnQuestions(sitting.shuffle ? allShuffled(paper) : paper, id)).map(
+      (question) => question.id,
+    ),
     answers: {},
     comeBack: [],
     startedAt: at,
@@ -138,6 +201,7 @@ function newAttempt(
     handedInAt: null,
     collectedAt: null,
     events: [{ kind: 'started', at }],
+    ...(sitting.practice && { practice: { lossPerTry: sitting.practice.lossPerTry, records: {} } }),
   };
 }
 
@@ -145,48 +209,23 @@ async function started(sitting: Sitting, attempt: Attempt, terms: Terms, now: nu
   const paper = await desk.paperVersions.get([sitting.paperId, attempt.paperVersion]);
   if (!paper) return { outcome: 'refused', why: 'unknown' };
   await keepAttempt(attempt);
-  return { outcome: 'started', packet: paperPacket(paper, attempt), status: statusOf(attempt, terms, now) };
+  return {
+    outcome: 'started',
+    packet: paperPacket(paper, attempt, sitting),
+    status: statusOf(attempt, terms, now, attempt.tab?.id ?? ''),
+  };
 }
 
-/** Takes answers over as they are typed. Those that come after time is up are not taken, and the reply says so. */
-export async function handOver(
-  joinCode: string,
-  attemptId: string,
-  answers: Answers,
-  comeBack: string[] | null,
+/** What a student sees straight after handing in, where the sitting says so and nothing was handed back yet. */
+function shownAfter(
+  sitting: Sitting,
+  attempts: readonly Attempt[],
+  terms: Terms,
   now: number,
-): Promise<AttemptStatus | null> {
-  return withAttempt(joinCode, attemptId, now, async (attempt, terms) => {
-    if (!stillTaken(attempt, terms, now)) return attempt;
-    const at = new Date(now).toISOString();
-    const changed: Attempt = {
-      ...attempt,
-      answers: { ...attempt.answers, ...(await validAnswers(attempt, answers, now)) },
-      comeBack: (comeBack ?? attempt.comeBack).filter((id) => attempt.questionIds.includes(id)),
-      lastSeenAt: at,
-    };
-    await keepAttempt(changed);
-    return changed;
-  });
-}
-
-export async function handIn(
-  joinCode: string,
-  attemptId: string,
-  now: number,
-): Promise<AttemptStatus | null> {
-  return withAttempt(joinCode, attemptId, now, async (attempt, terms) => {
-    if (!stillTaken(attempt, terms, now)) return attempt;
-    const deadline = deadlineOf(attempt, terms);
-    const at = new Date(deadline === null ? now : Math.min(now, deadline)).toISOString();
-    const changed: Attempt = {
-      ...attempt,
-      handedInAt: at,
-      events: [...attempt.events, { kind: 'handedIn', at }],
-    };
-    await keepAttempt(changed);
-    return changed;
-  });
+): { shows: Shows; at: string } | null {
+  const last = lastAttempt(attempts);
+  if (!sitting.after || !last || attemptState(last, terms, now) === 'working') return null;
+  return { shows: sitting.after, at: new Date(endOf(last, terms, now) ?? now).toISOString() };
 }
 
 /** What the student may see of the result; null while nothing is let out. Looking at it is noted. */
@@ -196,49 +235,67 @@ export async function result(joinCode: string, sittingId: string, now: number): 
   if (!student || !sitting) return null;
   const release = await desk.releases.get([sittingId, student.id]);
   const { attempts, terms } = await standingOfStudent(sitting, student, now);
-  const paper = await paperOf(sitting);
-  if (!release || !paper) return null;
+  const shown = release
+    ? { shows: release.shows, at: release.releasedAt }
+    : shownAfter(sitting, attempts, terms, now);
+  const paper = await paperSatBy(sitting, attempts);
+  if (!shown || !paper) return null;
   const questions = itemsOf(paper.questions);
-  const allMarks = await desk.marks
+  const counted = attempts.filter((attempt) => !isAside(attempt)).sort((a, b) => a.number - b.number);
+  const marks = await desk.marks
     .where('attemptId')
-    .anyOf(attempts.map((each) => each.id))
+    .anyOf(counted.map((each) => each.id))
     .toArray();
-  const marksOf = (attempt: Attempt) => allMarks.filter((mark) => mark.attemptId === attempt.id);
-  const attempt = countingAttempt(
-    attempts,
-    sitting,
-    terms,
-    now,
-    (each) => scoreAttempt(questions, each, marksOf(each)).total,
-  );
+  const marksOf = (attempt: Attempt) => marks.filter((mark) => mark.attemptId === attempt.id);
+  const scored = (attempt: Attempt) => scoreAttempt(questions, attempt, marksOf(attempt));
+  const attempt = countingAttempt(attempts, sitting, terms, now, (each) => scored(each).total);
   if (!attempt) return null;
-  await desk.releases.update([sittingId, student.id], {
-    openedAt: [...release.openedAt, new Date(now).toISOString()],
-  });
-  await dropStandings(desk, sittingId);
-  const { title } = sitting;
+  if (release) {
+    await desk.releases.update([sittingId, student.id], {
+      openedAt: [...release.openedAt, new Date(now).toISOString()],
+    });
+    await dropStandings(desk, sittingId);
+  }
   const source = {
     sittingId,
-    title,
+    title: sitting.title,
     questions,
     attempt,
     marks: marksOf(attempt),
-    releasedAt: release.releasedAt,
+    releasedAt: shown.at,
+    scorecard: sitting.counts === 'mean' ? jointScorecard(scored(attempt), counted.map(scored), true) : null,
   };
-  return scriptPacket(source, release.shows);
+  return scriptPacket(source, shown.shows);
 }
 
-/** The answers that belong to this attempt and are of the right shape for their question. */
-async function validAnswers(attempt: Attempt, answers: Answers, now: number): Promise<Answers> {
-  const sitting = await desk.sittings.get(attempt.sittingId);
-  const paper = sitting && (await desk.paperVersions.get([sitting.paperId, attempt.paperVersion]));
-  const at = new Date(now).toISOString();
-  const valid: Answers = {};
-  for (const question of itemsOf(paper?.questions ?? [])) {
-    const answer = answers[question.id];
-    if (!answer || !attempt.questionIds.includes(question.id)) continue;
-    const response = kindOf(question).responseSchema.safeParse(answer.response);
-    if (response.success) valid[question.id] = { response: response.data, at };
-  }
-  return valid;
+/** The paper a sitting is scored with; before the first student starts, the version of a try-out. */
+async function paperSatBy(sitting: Sitting, attempts: readonly Attempt[]) {
+  const version = lastAttempt(attempts)?.paperVersion;
+  return sitting.paperVersion === null && version !== undefined
+    ? desk.paperVersions.get([sitting.paperId, version])
+    : paperOf(sitting);
+}
+
+/** Takes a request in; one waits at a time. */
+export async function ask(
+  joinCode: string,
+  sittingId: string,
+  { asks, words }: AskRequest,
+  now: number,
+): Promise<boolean> {
+  return desk.transaction('rw', desk.tables, async () => {
+    const student = await studentWith(joinCode);
+    const sitting = await desk.sittings.get(sittingId);
+    if (!student || !sitting || !words.trim()) return false;
+    const place = { sittingId, studentId: student.id };
+    const { attempts } = await standingOfStudent(sitting, student, now);
+    const before = await desk.requests.where(place).toArray();
+    if (!isListed(sitting, student) && attempts.length === 0) return false;
+    if (before.some(({ answer }) => answer === null) || before.length >= 20) return false;
+    const at = new Date(now).toISOString();
+    await desk.requests.add(
+      ExceptionRequest.parse({ id: newId(), ...place, asks, words: words.trim(), at, answer: null }),
+    );
+    return true;
+  });
 }

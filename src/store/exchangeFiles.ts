@@ -65,7 +65,7 @@ async function picturesFor(
   const papers = await Promise.all(
     attempts.map(async (attempt) => {
       const paper = await desk.paperVersions.get([sitting.paperId, attempt.paperVersion]);
-      return paper && paperPacket(paper, attempt);
+      return paper && paperPacket(paper, attempt, sitting);
     }),
   );
   return assetsIn([instructions, papers]);

@@ -23,7 +23,8 @@ export async function withAttempt(
   joinCode: string,
   attemptId: string,
   now: number,
-  work: (attempt: Attempt, terms: Terms) => Promise<Attempt>,
+  work: (attempt: Attempt, terms: Terms, sitting: Sitting) => Promise<Attempt>,
+  tabId?: string,
 ): Promise<AttemptStatus | null> {
   return desk.transaction('rw', desk.tables, async () => {
     const student = await studentWith(joinCode);
@@ -31,7 +32,8 @@ export async function withAttempt(
     const sitting = attempt && (await desk.sittings.get(attempt.sittingId));
     if (!student || !attempt || !sitting || attempt.studentId !== student.id) return null;
     const { terms } = await standingOfStudent(sitting, student, now);
-    return statusOf(await work(attempt, terms), terms, now);
+    const after = await work(attempt, terms, sitting);
+    return statusOf(after, terms, now, tabId ?? after.tab?.id ?? '');
   });
 }
 
@@ -46,7 +48,8 @@ export async function keepAttempt(attempt: Attempt): Promise<void> {
   await dropStandings(desk, attempt.sittingId);
 }
 
-export function statusOf(attempt: Attempt, terms: Terms, now: number): AttemptStatus {
+/** @param tabId of the tab that asks: another one may have it by now */
+export function statusOf(attempt: Attempt, terms: Terms, now: number, tabId: string): AttemptStatus {
   return {
     attemptId: attempt.id,
     // An attempt that was set aside is over for the student who has it open.
@@ -54,6 +57,7 @@ export function statusOf(attempt: Attempt, terms: Terms, now: number): AttemptSt
     deadline: deadlineOf(attempt, terms),
     now,
     answered: Object.keys(attempt.answers),
+    elsewhere: attempt.tab !== undefined && attempt.tab.id !== tabId,
     endedAt: attempt.handedInAt ?? attempt.collectedAt ?? attempt.setAsideAt ?? null,
   };
 }

@@ -107,7 +107,7 @@ describe('who leaves a group', () => {
   );
 
   it('stays on the desk with the attempts, and in the sitting that was sat', async () => {
-    await takeOutOfGroup('student1', 'group1', at);
+    await takeOutOfGroup(['student1'], 'group1', at);
     expect(await desk.students.get('student1')).toMatchObject({ groupIds: [] });
     expect((await sittingFrame('sitting1'))?.students.map((student) => student.id)).toEqual([
       'student1',
@@ -116,7 +116,7 @@ describe('who leaves a group', () => {
   });
 
   it('leaves the desk without attempts and without another group', async () => {
-    await takeOutOfGroup('student2', 'group1', at);
+    await takeOutOfGroup(['student2'], 'group1', at);
     expect(await desk.students.get('student2')).toBeUndefined();
     await undo(at);
     expect(await desk.students.get('student2')).toMatchObject({ groupIds: ['group1'] });

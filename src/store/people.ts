@@ -1,6 +1,11 @@
-import { Student, Group, fullName } from '@/core/model/people';
+import { Student, Group, fullName, isGuest } from '@/core/model/people';
+import type { Attempt } from '@/core/model/sitting';
+import { groupBy } from '@/core/groupBy';
+import { mergedStudent } from '@/core/people/doubles';
+import { rosterChanges, updated } from '@/core/people/rosterChanges';
+import { attemptState, isAside, termsFor, type Terms } from '@/core/running/terms';
 import type { IncomingStudent } from '@/core/formats/csv/studentRows';
-import { runCommand } from './command';
+import { runCommand, type Recorder } from './command';
 import { newId, newJoinCode } from './ids';
 import { desk } from './tables';
 
@@ -34,42 +39,100 @@ export async function deleteGroup(id: string, now: string) {
     { command: 'deleteGroup', said: `Group ${group?.name ?? ''} deleted`, about: id },
     now,
     async (record) => {
-      for (const student of await desk.students.where('groupIds').equals(id).toArray()) {
-        const groupIds = student.groupIds.filter((groupId) => groupId !== id);
-        const attempts = await desk.attempts.where('studentId').equals(student.id).count();
-        if (groupIds.length === 0 && attempts === 0) await record.remove('students', [student.id]);
-        else await record.put('students', { ...student, groupIds });
-      }
+      await leaveGroup(record, await desk.students.where('groupIds').equals(id).toArray(), id);
       await record.remove('groups', [id]);
     },
   );
 }
 
+/** What a list may do to students who are on the desk already. */
+export interface BringChoices {
+  /** Take over what the list has otherwise: names, numbers, emails, own fields. */
+  update?: boolean;
+  /** Take those out of the group who are not in the list. */
+  takeOutGone?: boolean;
+}
+
 /** Brings students into a group: new ones get a join code, known ones get the group as well. */
-export async function bringIn(groupId: string, incoming: readonly IncomingStudent[], now: string) {
-  const said = incoming.length === 1 ? '1 student brought in' : `${incoming.length} students brought in`;
-  return runCommand({ command: 'bringIn', said, about: groupId }, now, async (record) => {
-    const taken = new Set((await desk.students.toArray()).map((student) => student.joinCode));
-    const added: Student[] = [];
-    for (const row of incoming) {
-      const known = row.knownId === null ? undefined : await desk.students.get(row.knownId);
-      if (known)
-        await record.put('students', { ...known, groupIds: [...new Set([...known.groupIds, groupId])] });
-      else
-        added.push(
-          Student.parse({
-            id: newId(),
-            familyName: row.familyName,
-            givenName: row.givenName,
-            number: row.number,
-            email: row.email,
-            joinCode: newJoinCode(taken),
-            groupIds: [groupId],
-          }),
-        );
+export async function bringIn(
+  groupId: string,
+  incoming: readonly IncomingStudent[],
+  now: string,
+  choices: BringChoices = {},
+) {
+  return runCommand({ command: 'bringIn', said: broughtIn(incoming), about: groupId }, now, (record) =>
+    bringInto(record, [{ groupId, incoming }], choices),
+  );
+}
+
+/** Brings whole classes in, in one step: a class goes into the group of its name, which is made where there is none. */
+export async function bringClasses(
+  classes: readonly { title: string; students: readonly IncomingStudent[] }[],
+  now: string,
+  choices: BringChoices = {},
+) {
+  const all = new Set(classes.flatMap(({ students }) => students));
+  const said = `${broughtIn([...all])} in ${classes.length === 1 ? '1 group' : `${classes.length} groups`}`;
+  return runCommand({ command: 'bringClasses', said }, now, async (record) => {
+    const groups = await desk.groups.toArray();
+    const places: { groupId: string; incoming: readonly IncomingStudent[] }[] = [];
+    for (const { title, students } of classes) {
+      let group = groups.find(({ name }) => name === title);
+      if (!group) {
+        group = Group.parse({ id: newId(), name: title, createdAt: now });
+        await record.add('groups', group);
+      }
+      places.push({ groupId: group.id, incoming: students });
     }
-    await record.addAll('students', added);
+    await bringInto(record, places, choices);
   });
+}
+
+const broughtIn = (incoming: readonly unknown[]) =>
+  incoming.length === 1 ? '1 student brought in' : `${incoming.length} students brought in`;
+
+async function bringInto(
+  record: Recorder,
+  places: readonly { groupId: string; incoming: readonly IncomingStudent[] }[],
+  { update, takeOutGone }: BringChoices,
+): Promise<void> {
+  const before = await desk.students.toArray();
+  const byId = new Map(before.map((student) => [student.id, student]));
+  const taken = new Set(before.map((student) => student.joinCode));
+  const added = new Map<IncomingStudent, Student>();
+  const changed = new Map<string, Student>();
+  for (const { groupId, incoming } of places) {
+    for (const row of incoming) {
+      const student = row.knownId === null ? undefined : (changed.get(row.knownId) ?? byId.get(row.knownId));
+      if (student) {
+        const { archivedAt: _, ...back } = update ? updated(student, row) : student;
+        changed.set(student.id, { ...back, groupIds: [...new Set([...student.groupIds, groupId])] });
+      } else {
+        const fresh = added.get(row) ?? freshStudent(row, taken);
+        added.set(row, { ...fresh, groupIds: [...fresh.groupIds, groupId] });
+      }
+    }
+    if (takeOutGone)
+      for (const student of rosterChanges(incoming, before, groupId).gone) {
+        const now = changed.get(student.id) ?? student;
+        changed.set(student.id, { ...now, groupIds: now.groupIds.filter((id) => id !== groupId) });
+      }
+  }
+  for (const student of changed.values()) await record.put('students', Student.parse(student));
+  await record.addAll('students', [...added.values()]);
+}
+
+function freshStudent({ familyName, givenName, number, email, fields }: IncomingStudent, taken: Set<string>) {
+  return Student.parse({
+    id: newId(),
+    familyName,
+    givenName,
+    number,
+    email,
+    joinCode: newJoinCode(taken),
+    groupIds: [],
+    ...(fields && { fields }),
+  } satisfies Student);
 }
 
 export async function changeStudent(student: Student, now: string) {
@@ -79,15 +142,134 @@ export async function changeStudent(student: Student, now: string) {
   );
 }
 
-/** Takes a student out of a group; one without any other group and without attempts leaves the desk. */
-export async function takeOutOfGroup(studentId: string, groupId: string, now: string) {
-  const student = await desk.students.get(studentId);
-  const said = `${student ? fullName(student) : 'Student'} taken out of the group`;
-  return runCommand({ command: 'takeOutOfGroup', said, about: groupId }, now, async (record) => {
-    if (!student) return;
-    const groupIds = student.groupIds.filter((id) => id !== groupId);
-    const attempts = await desk.attempts.where('studentId').equals(studentId).count();
-    if (groupIds.length === 0 && attempts === 0) await record.remove('students', [studentId]);
-    else await record.put('students', { ...student, groupIds });
+/** Several students and what becomes of each, in one step. */
+async function changeStudents(
+  command: string,
+  words: string,
+  ids: readonly string[],
+  now: string,
+  change: (student: Student) => Student,
+) {
+  const students = (await desk.students.bulkGet([...ids])).filter((student) => student !== undefined);
+  const [only] = students;
+  const who = students.length === 1 && only ? fullName(only) : `${students.length} students`;
+  return runCommand({ command, said: `${who} ${words}`, about: only?.id ?? null }, now, async (record) => {
+    for (const student of students) await record.put('students', Student.parse(change(student)));
   });
+}
+
+/** Puts students into a group; with `from`, out of that one. */
+export async function putInGroup(ids: readonly string[], groupId: string, from: string | null, now: string) {
+  const group = await desk.groups.get(groupId);
+  const words = `${from === null ? 'also in' : 'moved to'} ${group?.name ?? 'the group'}`;
+  return changeStudents('putInGroup', words, ids, now, (student) => ({
+    ...student,
+    groupIds: [...new Set([...student.groupIds.filter((id) => id !== from), groupId])],
+  }));
+}
+
+/** Out of every list from now on; attempts and results stay. */
+export async function archiveStudents(ids: readonly string[], now: string) {
+  return changeStudents('archiveStudents', 'archived', ids, now, (student) => ({
+    ...student,
+    archivedAt: now,
+  }));
+}
+
+export async function bringBackStudents(ids: readonly string[], now: string) {
+  return changeStudents(
+    'bringBackStudents',
+    'brought back',
+    ids,
+    now,
+    ({ archivedAt: _, ...student }) => student,
+  );
+}
+
+/** New join codes: the old ones open nothing any more. Attempts go on with the new one. */
+export async function newCodes(ids: readonly string[], now: string) {
+  const taken = new Set((await desk.students.toArray()).map((student) => student.joinCode));
+  const words = ids.length === 1 ? 'has a new join code' : 'have new join codes';
+  return changeStudents('newCodes', words, ids, now, (student) => ({
+    ...student,
+    joinCode: newJoinCode(taken),
+  }));
+}
+
+/**
+ * Makes two rows one student: attempts, allowances, requests and results of the other go to the kept one. So a guest is
+ * matched to a student, too. Where both have an attempt that runs, the one begun earlier is collected; where both have
+ * a result handed back for one sitting, the kept one's stays.
+ */
+export async function mergeStudents(keptId: string, otherId: string, now: string) {
+  const [kept, other] = await desk.students.bulkGet([keptId, otherId]);
+  if (!kept || !other || keptId === otherId) throw new Error('These are not two students');
+  const said = isGuest(other)
+    ? `Guest ${fullName(other)} matched to ${fullName(kept)}`
+    : `${fullName(other)} merged into ${fullName(kept)}`;
+  return runCommand({ command: 'mergeStudents', said, about: keptId }, now, async (record) => {
+    const attempts = await desk.attempts.where('studentId').anyOf([keptId, otherId]).toArray();
+    const bySitting = groupBy(attempts, (attempt) => attempt.sittingId);
+    for (const [sittingId, all] of bySitting) {
+      if (!all.some((attempt) => attempt.studentId === otherId)) continue;
+      const sitting = await desk.sittings.get(sittingId);
+      const allowances = await desk.allowances.where({ sittingId }).toArray();
+      const ofBoth = allowances.filter(({ studentId }) => studentId === keptId || studentId === otherId);
+      const terms = sitting && termsFor(mergedStudent(kept, other), sitting, ofBoth, Date.parse(now));
+      for (const attempt of joinedAttempts(all, keptId, now, terms)) await record.put('attempts', attempt);
+    }
+    for (const allowance of await desk.allowances.filter((each) => each.studentId === otherId).toArray())
+      await record.put('allowances', { ...allowance, studentId: keptId });
+    for (const request of await desk.requests.filter((each) => each.studentId === otherId).toArray())
+      await record.put('requests', { ...request, studentId: keptId });
+    for (const release of await desk.releases.where({ studentId: otherId }).toArray()) {
+      await record.remove('releases', [release.sittingId, otherId]);
+      if (!(await desk.releases.get([release.sittingId, keptId])))
+        await record.add('releases', { ...release, studentId: keptId });
+    }
+    await record.remove('students', [otherId]);
+    await record.put('students', Student.parse(mergedStudent(kept, other)));
+  });
+}
+
+/** The attempts of two as those of one: numbered as they were begun, and only the last may run. */
+function joinedAttempts(
+  attempts: readonly Attempt[],
+  studentId: string,
+  now: string,
+  terms: Terms | undefined,
+): Attempt[] {
+  const sorted = [...attempts].sort((a, b) => a.startedAt.localeCompare(b.startedAt));
+  const lastOpen = sorted.findLast((attempt) => !isAside(attempt))?.id;
+  return sorted.map((attempt, index) => {
+    const moved = { ...attempt, studentId, number: index + 1 };
+    const runs = terms && !isAside(attempt) && attemptState(attempt, terms, Date.parse(now)) === 'working';
+    if (!runs || attempt.id === lastOpen) return moved;
+    const reason = 'Merged with another attempt';
+    return {
+      ...moved,
+      collectedAt: now,
+      events: [...attempt.events, { kind: 'collected', at: now, reason }],
+    };
+  });
+}
+
+/** Takes students out of a group; one without any other group and without attempts leaves the desk. */
+export async function takeOutOfGroup(ids: readonly string[], groupId: string, now: string) {
+  const students = (await desk.students.bulkGet([...ids])).filter((student) => student !== undefined);
+  const [only] = students;
+  const who = students.length === 1 && only ? fullName(only) : `${students.length} students`;
+  const said = `${who} taken out of the group`;
+  return runCommand({ command: 'takeOutOfGroup', said, about: groupId }, now, (record) =>
+    leaveGroup(record, students, groupId),
+  );
+}
+
+async function leaveGroup(record: Recorder, students: readonly Student[], groupId: string): Promise<void> {
+  for (const student of students) {
+    const groupIds = student.groupIds.filter((id) => id !== groupId);
+    const attempts = await desk.attempts.where('studentId').equals(student.id).count();
+    if (groupIds.length === 0 && attempts === 0) await record.remove('students', [student.id]);
+    else await record.put('students', { ...student, groupIds });
+  }
 }

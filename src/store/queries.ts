@@ -31,14 +31,19 @@ export async function sittingFrame(sittingId: string): Promise<SittingFrame | nu
   const paper = sitting && (await paperOf(sitting));
   if (!sitting || !paper) return null;
   const [listed, groups, sat] = await Promise.all([
-    desk.students.where('groupIds').anyOf(sitting.groupIds).distinct().toArray(),
+    desk.students
+      .where('groupIds')
+      .anyOf(sitting.groupIds)
+      .distinct()
+      .filter((student) => student.archivedAt === undefined)
+      .toArray(),
     desk.groups.bulkGet(sitting.groupIds),
     studentsWhoSat(sittingId),
   ]);
   const known = new Set(listed.map((student) => student.id));
   const left = (await desk.students.bulkGet(sat.filter((id) => !known.has(id)))).filter(
-    (each) => each !== undefined,
-  );
+    (each) => each !== undefined && each.role !== 'tryOut',
+  ) as Student[];
   return {
     sitting,
     paper,
@@ -104,6 +109,7 @@ export async function deskRows(now: number) {
     desk.papers.orderBy('changedAt').reverse().toArray(),
     desk.groups.orderBy('name').toArray(),
   ]);
+  const given = new Set(all.filter((sitting) => !sitting.rehearsal).map((sitting) => sitting.paperId));
   const sittings: SittingRow[] = [];
   for (const sitting of all) {
     const paper = await paperOf(sitting);
@@ -116,20 +122,20 @@ export async function deskRows(now: number) {
         groups: groups.filter((group) => sitting.groupIds.includes(group.id)),
       });
   }
-  const given = new Set(all.map((sitting) => sitting.paperId));
+  const lasting = groups.filter((group) => !group.rehearsal);
   const sizes = await Promise.all(
-    groups.map((group) => desk.students.where('groupIds').equals(group.id).count()),
+    lasting.map((group) => desk.students.where('groupIds').equals(group.id).count()),
   );
   return {
     sittings: sittings.sort((a, b) => b.sitting.opensAt.localeCompare(a.sitting.opensAt)),
     papers: papers.filter((paper) => !given.has(paper.id)),
-    groups: groups.map((group, index) => ({ ...group, students: sizes[index] ?? 0 })),
+    groups: lasting.map((group, index) => ({ ...group, students: sizes[index] ?? 0 })),
   };
 }
 
 /** Every group with its number of students and of sittings, by name. */
 export async function groupRows() {
-  const groups = await desk.groups.orderBy('name').toArray();
+  const groups = (await desk.groups.orderBy('name').toArray()).filter((group) => !group.rehearsal);
   return Promise.all(
     groups.map(async (group) => ({
       group,

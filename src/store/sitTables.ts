@@ -13,6 +13,8 @@ export interface HeldAttempt {
   comeBack: string[];
   /** Questions whose answer the teacher's side has not acknowledged. */
   unsent: string[];
+  /** Where there is no going back: what is done with. */
+  passed?: string[];
 }
 
 /** A file put into an answer on this device. */

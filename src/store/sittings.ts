@@ -67,6 +67,8 @@ export async function deleteSitting(sittingId: string, now: string) {
         await record.remove('releases', [sittingId, release.studentId]);
       for (const attempt of await desk.attempts.where({ sittingId }).toArray())
         await record.remove('attempts', [attempt.id]);
+      for (const request of await desk.requests.where({ sittingId }).toArray())
+        await record.remove('requests', [request.id]);
       for (const allowance of await desk.allowances.where({ sittingId }).toArray())
         await record.remove('allowances', [allowance.id]);
       await record.remove('sittings', [sittingId]);

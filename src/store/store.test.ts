@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { at, courseText, openQuestion, samples, studentOf, tideChoice } from '../../tests/unit/samples';
+import { begins, handsIn, sends } from '../../tests/unit/studentSide';
 import type { Question } from '@/core/kinds';
 import { totalPoints } from '@/core/scoring/paperFindings';
 import { deskTables, replaceDesk } from './backup';
@@ -65,7 +66,7 @@ async function deskWithSitting() {
 }
 
 async function startedBy(joinCode: string, sittingId: string, now = start) {
-  const reply = await exchange.start(joinCode, sittingId, 'ebb', now);
+  const reply = await begins(joinCode, sittingId, 'ebb', now);
   if (reply.outcome !== 'started') throw new Error(reply.why);
   return reply;
 }
@@ -156,19 +157,19 @@ describe('the desk’s end of a carrier', () => {
 
   it('asks for the access code once, and goes on with the same attempt after that', async () => {
     const { sittingId, amara } = await deskWithSitting();
-    expect(await exchange.start(amara.joinCode, sittingId, 'flood', start)).toEqual({
+    expect(await begins(amara.joinCode, sittingId, 'flood', start)).toEqual({
       outcome: 'refused',
       why: 'wrongCode',
     });
     const first = await startedBy(amara.joinCode, sittingId);
-    await exchange.handOver(
+    await sends(
       amara.joinCode,
       first.packet.attemptId,
       { q4: { response: { text: 'iron' }, at } },
       ['q1'],
       start + 5_000,
     );
-    const again = await exchange.start(amara.joinCode, sittingId, '', start + 60_000);
+    const again = await begins(amara.joinCode, sittingId, '', start + 60_000);
     expect(again).toMatchObject({
       outcome: 'started',
       packet: {
@@ -190,7 +191,7 @@ describe('the desk’s end of a carrier', () => {
     const { packet, status } = await startedBy(amara.joinCode, sittingId);
     said.push(packet, status);
     said.push(
-      await exchange.handOver(
+      await sends(
         amara.joinCode,
         packet.attemptId,
         { q1: { response: { picked: ['c'] }, at } },
@@ -198,7 +199,7 @@ describe('the desk’s end of a carrier', () => {
         start + 1,
       ),
     );
-    said.push(await exchange.handIn(amara.joinCode, packet.attemptId, start + 2));
+    said.push(await handsIn(amara.joinCode, packet.attemptId, start + 2));
     said.push(
       await exchange.result(amara.joinCode, sittingId, start + 3),
       await exchange.home(amara.joinCode, start + 4),
@@ -216,9 +217,9 @@ describe('the desk’s end of a carrier', () => {
       nowhere: { response: { text: 'x' }, at },
       q3: { response: { text: '118' }, at },
     };
-    await exchange.handOver(amara.joinCode, packet.attemptId, odd, null, start + 1);
+    await sends(amara.joinCode, packet.attemptId, odd, null, start + 1);
     expect(
-      await exchange.handOver(
+      await sends(
         linh.joinCode,
         packet.attemptId,
         { q4: { response: { text: 'mine' }, at } },
@@ -232,7 +233,7 @@ describe('the desk’s end of a carrier', () => {
   it('takes nothing after time is up or after the teacher collected', async () => {
     const { sittingId, amara, linh } = await deskWithSitting();
     const { packet } = await startedBy(amara.joinCode, sittingId);
-    const late = await exchange.handOver(
+    const late = await sends(
       amara.joinCode,
       packet.attemptId,
       { q4: { response: { text: 'late' }, at } },
@@ -242,7 +243,7 @@ describe('the desk’s end of a carrier', () => {
     expect(late).toMatchObject({ state: 'collectedByTime', answered: [] });
     const other = await startedBy(linh.joinCode, sittingId);
     await collectFrom(sittingId, linh.id, 'hangs', later(1));
-    const after = await exchange.handOver(
+    const after = await sends(
       linh.joinCode,
       other.packet.attemptId,
       { q4: { response: { text: 'x' }, at } },
@@ -264,7 +265,7 @@ describe('the desk’s end of a carrier', () => {
   it('lets the result out as far as released, notes each opening, and nothing once taken back', async () => {
     const { sittingId, amara } = await deskWithSitting();
     const { packet } = await startedBy(amara.joinCode, sittingId);
-    await exchange.handIn(amara.joinCode, packet.attemptId, start + 1000);
+    await handsIn(amara.joinCode, packet.attemptId, start + 1000);
     await handBack(sittingId, [amara.id], { ...everyShow, accepted: false, comments: false }, later(1));
     expect(await exchange.result(amara.joinCode, sittingId, start + 70_000)).toMatchObject({
       total: { points: 0, max: totalPoints(Object.values(samples)) },
@@ -279,14 +280,14 @@ describe('a paper changed after it was sat', () => {
   it('stays as it was for the sitting until the teacher takes the change over', async () => {
     const { sittingId, paperId, amara } = await deskWithSitting();
     const { packet } = await startedBy(amara.joinCode, sittingId);
-    await exchange.handOver(
+    await sends(
       amara.joinCode,
       packet.attemptId,
       { q1: { response: { picked: ['a'] }, at } },
       null,
       start + 1,
     );
-    await exchange.handIn(amara.joinCode, packet.attemptId, start + 2);
+    await handsIn(amara.joinCode, packet.attemptId, start + 2);
     const paper = await desk.papers.get(paperId);
     const rekeyed = { ...tideChoice, key: 'a' } as Question;
     if (paper)

@@ -4,7 +4,16 @@ import type { Asset, Setting } from '@/core/model/asset';
 import type { LogEntry } from '@/core/model/log';
 import type { Paper, PaperVersion } from '@/core/model/paper';
 import type { Group, Student } from '@/core/model/people';
-import type { Allowance, Attempt, HandMark, Release, Sitting } from '@/core/model/sitting';
+import type {
+  Allowance,
+  Attempt,
+  ExceptionRequest,
+  HandMark,
+  Message,
+  Release,
+  Sitting,
+  SittingTemplate,
+} from '@/core/model/sitting';
 import type { Standing } from '@/core/running/standing';
 
 /** The teacher's database. The student's side has one of its own (`sitTables.ts`). */
@@ -20,6 +29,9 @@ export class DeskDatabase extends Dexie {
   declare releases: Table<Release, [string, string]>;
   declare assets: EntityTable<Asset, 'id'>;
   declare bank: EntityTable<BankQuestion, 'id'>;
+  declare requests: EntityTable<ExceptionRequest, 'id'>;
+  declare outbox: EntityTable<Message, 'id'>;
+  declare templates: EntityTable<SittingTemplate, 'id'>;
   declare settings: EntityTable<Setting, 'key'>;
   declare log: Table<LogEntry, number>;
   /** A cache: how each sitting stands. Dropped whenever a row it was computed from changes. */
@@ -46,6 +58,11 @@ export class DeskDatabase extends Dexie {
       .stores({ bank: 'id' })
       // Standings are a cache, and hold more than they did.
       .upgrade((change) => change.table('standings').clear());
+    this.version(3).stores({
+      requests: 'id, sittingId, [sittingId+studentId]',
+      outbox: 'id, sittingId',
+      templates: 'id',
+    });
   }
 }
 

@@ -1,16 +1,24 @@
 import { NativeSelect } from '@mantine/core';
-import type { Group } from '@/core/model/people';
+import { guestsOnly, withoutGuests, type Group } from '@/core/model/people';
 
 interface GroupSelectProps {
   groups: Group[];
-  /** The id of the group; '' for all. */
+  /** Whether there are guests, to be looked at apart. */
+  guests?: boolean;
+  /** Whether all together are without guests already. */
+  guestsApart?: boolean;
+  /** The id of the group, or one of the views beside groups; '' for all. */
   value: string;
-  choose: (groupId: string) => void;
+  choose: (view: string) => void;
 }
 
-/** All groups of a sitting together, or one of them. Nothing where there is only one. */
-export function GroupSelect({ groups, value, choose }: GroupSelectProps) {
-  if (groups.length < 2) return null;
+/** All groups of a sitting together, one of them, or guests apart. Nothing where there is no choice. */
+export function GroupSelect({ groups, guests, guestsApart, value, choose }: GroupSelectProps) {
+  if (groups.length < 2 && !guests) return null;
+  const views = [
+    { value: guestsOnly, label: 'Guests' },
+    ...(guestsApart ? [] : [{ value: withoutGuests, label: 'Without guests' }]),
+  ];
   return (
     <NativeSelect
       size="xs"
@@ -18,8 +26,9 @@ export function GroupSelect({ groups, value, choose }: GroupSelectProps) {
       value={value}
       onChange={(event) => choose(event.currentTarget.value)}
       data={[
-        { value: '', label: 'All groups' },
+        { value: '', label: guests && guestsApart ? 'All but guests' : 'All groups' },
         ...groups.map(({ id, name }) => ({ value: id, label: name })),
+        ...(guests ? views : []),
       ]}
     />
   );

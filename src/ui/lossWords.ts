@@ -1,6 +1,6 @@
 import type { LossCode } from '@/core/formats/qti/ItemForm';
 import type { Loss } from '@/core/formats/qti/losses';
-import type { Refusal } from '@/core/formats/qti/refused';
+import type { Refusal } from '@/core/formats/refused';
 
 const words: Record<LossCode, (detail: string) => string> = {
   picture: (detail) => `the picture ${detail} is not in the package, or is none that can be shown`,
@@ -74,6 +74,7 @@ const refusals: Record<Refusal, string> = {
   tooDeep: 'A file in it is nested deeper than any question is.',
   entities: 'A file in it declares a document type or entities, which could reach outside of it.',
   script: 'A file in it holds something that would run as a program.',
+  missingColumn: 'A column that is needed is not in it.',
   missingFile: 'A file that it names is not in it.',
   nothingIn: 'There is no test and no question in it.',
 };

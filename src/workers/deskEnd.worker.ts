@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
-import { CarriedFile, HandOverRequest } from '@/carriers/Carrier';
+import { AskRequest, CarriedFile, HandOverRequest, PracticeRequest } from '@/carriers/Carrier';
 import * as exchange from '@/store/exchange';
+import * as exchangeAttempt from '@/store/exchangeAttempt';
 import * as exchangeFiles from '@/store/exchangeFiles';
 
 /**
@@ -10,17 +11,20 @@ import * as exchangeFiles from '@/store/exchangeFiles';
 const deskEnd = {
   greet: (joinCode: string) => exchange.greet(joinCode),
   home: (joinCode: string) => exchange.home(joinCode, Date.now()),
-  start: (joinCode: string, sittingId: string, accessCode: string) =>
-    exchange.start(joinCode, sittingId, accessCode, Date.now()),
-  handOver: (joinCode: string, attemptId: string, request: unknown) => {
-    const { answers, comeBack } = HandOverRequest.parse(request);
-    return exchange.handOver(joinCode, attemptId, answers, comeBack, Date.now());
-  },
+  comeAsGuest: (name: string, accessCode: string) => exchange.comeAsGuest(name, accessCode, Date.now()),
+  start: (joinCode: string, sittingId: string, accessCode: string, tabId: string) =>
+    exchange.start(joinCode, sittingId, accessCode, tabId, Date.now()),
+  handOver: (joinCode: string, attemptId: string, request: unknown) =>
+    exchangeAttempt.handOver(joinCode, attemptId, HandOverRequest.parse(request), Date.now()),
+  practise: (joinCode: string, attemptId: string, questionId: string, doing: unknown) =>
+    exchangeAttempt.practise(joinCode, attemptId, questionId, PracticeRequest.parse(doing), Date.now()),
+  ask: (joinCode: string, sittingId: string, request: unknown) =>
+    exchange.ask(joinCode, sittingId, AskRequest.parse(request), Date.now()),
   handOverFile: (joinCode: string, attemptId: string, file: unknown) =>
     exchangeFiles.handOverFile(joinCode, attemptId, CarriedFile.parse(file), Date.now()),
   file: (joinCode: string, sittingId: string, fileId: string) =>
     exchangeFiles.fileFor(joinCode, sittingId, fileId, Date.now()),
-  handIn: (joinCode: string, attemptId: string) => exchange.handIn(joinCode, attemptId, Date.now()),
+  handIn: (joinCode: string, attemptId: string) => exchangeAttempt.handIn(joinCode, attemptId, Date.now()),
   result: (joinCode: string, sittingId: string) => exchange.result(joinCode, sittingId, Date.now()),
 };
 export type DeskEnd = typeof deskEnd;

@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { nanoid } from 'nanoid';
 import { papersFromQti, type ReadPackage } from '@/core/formats/qti/readPackage';
-import { Refused, type Refusal } from '@/core/formats/qti/refused';
+import { Refused, type Refusal } from '@/core/formats/refused';
 import { qtiPackage } from '@/core/formats/qti/writePackage';
 
 /** A package that was read, or why it was not. */

@@ -1,7 +1,7 @@
 import type { Remote } from 'comlink';
 import { decodeText } from '@/core/formats/csv/decodeText';
 import { tableFrom, type TableRow } from '@/core/formats/csv/table';
-import type { SheetWorker } from './sheet.worker';
+import type { RegisterReply, SheetWorker } from './sheet.worker';
 import { stoppable, type Work } from './stoppable';
 
 const inWorker = <T>(job: (worker: Remote<SheetWorker>) => Promise<T>): Work<T> =>
@@ -22,4 +22,12 @@ export function readSheet(file: File): Work<TableRow[]> {
 
 export function workbookOf(rows: (string | number | null)[][], name: string): Work<Uint8Array<ArrayBuffer>> {
   return inWorker((worker) => worker.workbookFrom(rows, name));
+}
+
+/** Students and classes of a school register; what the desk knows already is found by number and email. */
+export function readRegister(
+  file: File,
+  known: { id: string; number: string; email: string }[],
+): Work<RegisterReply> {
+  return inWorker(async (worker) => worker.register(new Uint8Array(await file.arrayBuffer()), known));
 }

@@ -22,6 +22,12 @@ export function releaseSentence(shows: Shows): string {
   return `Students see ${listed(seen)}${hidden.length ? `, but not ${listed(hidden, 'or')}` : ''}.`;
 }
 
+/** What is seen, as the end of a sentence: "their total and the comments". */
+export function showsSentence(shows: Shows): string {
+  const seen = (Object.keys(showWords) as (keyof Shows)[]).filter((what) => shows[what]);
+  return seen.length === 0 ? 'only that it came in' : listed(seen.map((what) => showWords[what]));
+}
+
 function listed(words: string[], last = 'and'): string {
   return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)}`;
 }

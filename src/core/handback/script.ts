@@ -4,7 +4,7 @@ import { numbersOf } from '../kinds/items';
 import { openableLink } from '../model/link';
 import { Id, Instant, Line, Points, Text } from '../model/common';
 import type { Attempt, HandMark, Shows } from '../model/sitting';
-import { commentsByKey, scoreAttempt, type Award } from '../scoring/scoreAttempt';
+import { commentsByKey, scoreAttempt, type Award, type Scorecard } from '../scoring/scoreAttempt';
 
 export const Verdict = z.enum(['right', 'part', 'wrong', 'blank', 'noKey']);
 export type Verdict = z.infer<typeof Verdict>;
@@ -28,6 +28,10 @@ export const ScriptPacket = z.object({
   title: Line,
   handedBackAt: Instant,
   total: z.object({ points: Points, max: Points }).optional(),
+  /** How many answers have no mark yet, where the total is shown. */
+  waiting: z.number().int().optional(),
+  /** Of how many attempts the total is the mean. */
+  meanOf: z.number().int().optional(),
   questions: ScriptQuestion.array(),
 });
 export type ScriptPacket = z.infer<typeof ScriptPacket>;
@@ -39,12 +43,14 @@ export interface ScriptSource {
   questions: readonly Question[];
   attempt: Attempt;
   marks: readonly HandMark[];
+  /** Its scorecard, where it stands for several attempts. */
+  scorecard?: Scorecard | null;
   releasedAt: string;
 }
 
 /** The script of one student, holding only what `shows` lets out. */
 export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
-  const card = scoreAttempt(source.questions, source.attempt, source.marks);
+  const card = source.scorecard ?? scoreAttempt(source.questions, source.attempt, source.marks);
   const awardOf = new Map(card.awards.map((award) => [award.questionId, award]));
   const packet: ScriptPacket = {
     sittingId: source.sittingId,
@@ -52,7 +58,11 @@ export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
     handedBackAt: source.releasedAt,
     questions: [],
   };
-  if (shows.total) packet.total = { points: card.total, max: card.max };
+  if (shows.total) {
+    packet.total = { points: card.total, max: card.max };
+    if (card.waiting > 0) packet.waiting = card.waiting;
+    if (card.meanOf !== undefined) packet.meanOf = card.meanOf;
+  }
   if (!(shows.points || shows.answers || shows.rightOrWrong || shows.accepted || shows.comments))
     return packet;
   const numbers = numbersOf(source.questions);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { Chance } from '../chance';
 import { Id, Line, Points, Text, type Finding } from '../model/common';
 import { RichText } from '../model/richText';
 import { SchemeLine } from './schemeLine';
@@ -128,6 +129,10 @@ export interface QuestionKind<Q extends QuestionBase, S, R> {
   /** Points by key. Only called when `hasKey` and the answer is not blank; never for kinds scored by hand. */
   score(question: Q, response: R): KeyVerdict;
   isBlank(response: R): boolean;
+  /** Whether only some of what is asked has been filled in; absent: an answer of this kind is never half. */
+  isHalf?(question: Q | S, response: R): boolean;
+  /** What someone might answer who does not know, by chance: for a made-up class. */
+  guess(question: Q, chance: Chance): R;
   /** Two answers are the same to a marker when this text is the same. A blank answer gives ''. */
   sameAs(question: Q, response: R): string;
   /** The response in words, as the student gave it. */

@@ -124,6 +124,10 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
       const share = question.wrongTakesOff ? Math.max(0, right - wrong) / asked : right / asked;
       return { share, comments: [] };
     },
+    guess: ({ items, targets }, chance) => ({
+      pairs: Object.fromEntries(items.map(({ id }) => [id, chance.pick(targets).id])),
+    }),
+    isHalf: ({ items }, { pairs }) => items.some(({ id }) => !pairs[id]),
     isBlank: ({ pairs }) => Object.keys(pairs).length === 0,
     sameAs: (question, { pairs }) =>
       question.items

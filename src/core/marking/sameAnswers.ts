@@ -41,22 +41,25 @@ export function sameAnswers(question: Question, seats: readonly Seat[]): SameAns
   const kind = kindOf(question);
   const groups = new Map<string, AnswerToMark[]>();
   for (const seat of seats) {
-    if (!isIn(seat) || !seat.attempt?.questionIds.includes(question.id)) continue;
-    const answer = seat.attempt.answers[question.id];
-    const mark = seat.marks.find((each) => each.questionId === question.id);
-    const blank = !answer || kind.isBlank(answer.response);
-    const id = blank ? '' : kind.sameAs(question, answer.response);
-    const toMark = {
-      attemptId: seat.attempt.id,
-      studentId: seat.student.id,
-      text: blank ? '' : kind.asText(question, answer.response),
-      response: blank ? null : answer.response,
-      award: awardFor(question, answer, mark),
-      mark,
-    };
-    const group = groups.get(id);
-    if (group) group.push(toMark);
-    else groups.set(id, [toMark]);
+    if (!isIn(seat)) continue;
+    for (const { attempt, marks } of seat.toMark) {
+      if (!attempt.questionIds.includes(question.id)) continue;
+      const answer = attempt.answers[question.id];
+      const mark = marks.find((each) => each.questionId === question.id);
+      const blank = !answer || kind.isBlank(answer.response);
+      const id = blank ? '' : kind.sameAs(question, answer.response);
+      const toMark = {
+        attemptId: attempt.id,
+        studentId: seat.student.id,
+        text: blank ? '' : kind.asText(question, answer.response),
+        response: blank ? null : answer.response,
+        award: awardFor(question, answer, mark, attempt.practice),
+        mark,
+      };
+      const group = groups.get(id);
+      if (group) group.push(toMark);
+      else groups.set(id, [toMark]);
+    }
   }
   return [...groups]
     .map(([id, answers]) => joined(id, answers, nearMissOf(question, answers)))

@@ -13,6 +13,9 @@ export const tableNames = [
   'releases',
   'assets',
   'bank',
+  'requests',
+  'outbox',
+  'templates',
 ] as const;
 export const TableName = z.enum(tableNames);
 export type TableName = z.infer<typeof TableName>;

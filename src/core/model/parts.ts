@@ -54,6 +54,11 @@ export function drawnQuestions(
   });
 }
 
+/** The paper with everything in it shuffled for each student, part by part. */
+export function allShuffled<P extends Pick<PaperContent, 'parts' | 'shuffle'>>(paper: P): P {
+  return { ...paper, shuffle: true, parts: (paper.parts ?? []).map((part) => ({ ...part, shuffle: true })) };
+}
+
 /** The points of a paper: not the same for everyone where questions of unequal points are drawn. */
 export function paperPoints(paper: Pick<PaperContent, 'questions' | 'parts'>): {
   least: number;

@@ -4,8 +4,46 @@ import { Id, Instant, Line, Text } from './common';
 import { FileRef } from './file';
 
 /** Which of several attempts counts. */
-export const CountRule = z.enum(['last', 'best', 'first']);
+export const CountRule = z.enum(['last', 'best', 'first', 'mean']);
 export type CountRule = z.infer<typeof CountRule>;
+
+/** What a student is shown of a result. */
+export const Shows = z.object({
+  total: z.boolean(),
+  points: z.boolean(),
+  answers: z.boolean(),
+  rightOrWrong: z.boolean(),
+  accepted: z.boolean(),
+  comments: z.boolean(),
+});
+export type Shows = z.infer<typeof Shows>;
+
+/** Practice: each question says at once how it was answered. */
+export const PracticeRules = z.object({
+  /** How often one question may be tried; null: as often as wanted. */
+  tries: z.number().int().min(1).max(20).nullable(),
+  /** Share of the points that each try after the first takes off. */
+  lossPerTry: z.number().min(0).max(1),
+  hints: z.boolean(),
+  /** Whether the accepted answer can be shown after giving up, or once no try is left. */
+  showAnswer: z.boolean(),
+});
+export type PracticeRules = z.infer<typeof PracticeRules>;
+
+/** How a paper is sat: what a template keeps. */
+export const SittingManner = z.object({
+  /** One question at a time instead of all at once. */
+  oneByOne: z.boolean().optional(),
+  /** One by one, and what is done cannot be gone back to. */
+  noBack: z.boolean().optional(),
+  /** Each student gets the questions in an order of their own, within each part. */
+  shuffle: z.boolean().optional(),
+  /** What is seen straight after handing in; absent: nothing. */
+  after: Shows.optional(),
+  /** Absent: it is no practice. */
+  practice: PracticeRules.optional(),
+});
+export type SittingManner = z.infer<typeof SittingManner>;
 
 /** One run of a paper by chosen groups, within its times. */
 export const Sitting = z.object({
@@ -26,6 +64,11 @@ export const Sitting = z.object({
   attempts: z.number().int().min(1).max(50).optional(),
   /** Absent: the last. */
   counts: CountRule.optional(),
+  ...SittingManner.shape,
+  /** Whether someone on no list may come in with the access code and a typed name. */
+  guests: z.boolean().optional(),
+  /** A made-up class sits it, to try it out; it is taken away whole. */
+  rehearsal: z.boolean().optional(),
   /** From then on nobody new may start; null: open to new starts. */
   closedToStartsAt: Instant.nullable(),
   createdAt: Instant,
@@ -67,11 +110,44 @@ export const Answers = z.record(Id, Answer);
 export type Answers = z.infer<typeof Answers>;
 
 export const AttemptEvent = z.object({
-  kind: z.enum(['started', 'cameBack', 'handedIn', 'collected', 'carriedOn', 'setAside', 'takenBack']),
+  kind: z.enum([
+    'started',
+    'cameBack',
+    'handedIn',
+    'collected',
+    'carriedOn',
+    'setAside',
+    'takenBack',
+    'answered',
+    'left',
+    'returned',
+    'tried',
+    'hinted',
+    'shown',
+  ]),
   at: Instant,
   reason: Line.optional(),
+  /** The question it was about. */
+  questionId: Id.optional(),
 });
 export type AttemptEvent = z.infer<typeof AttemptEvent>;
+
+/** More than that are not kept of one attempt: what the student's side reports cannot fill the desk. */
+export const mostEvents = 3000;
+
+/** What was done with one question in practice. */
+export const PracticeRecord = z.object({
+  /** Each try that was scored at once, with how many hints had been taken before it. */
+  tries: z
+    .object({ response: Response, at: Instant, hints: z.number().int().min(0) })
+    .array()
+    .max(200),
+  /** The hints that were taken, by id, in order. */
+  hints: Id.array(),
+  /** Whether the accepted answer was shown: from then on nothing more is to be had. */
+  shown: z.boolean(),
+});
+export type PracticeRecord = z.infer<typeof PracticeRecord>;
 
 /** One student's go at a sitting, with all answers. */
 export const Attempt = z.object({
@@ -99,6 +175,14 @@ export const Attempt = z.object({
   setAsideAt: Instant.nullable().optional(),
   /** The files that came with the answers. */
   files: FileRef.array().optional(),
+  /** Questions that are done with, where there is no going back. */
+  passed: Id.array().optional(),
+  /** By question, where it is practice. */
+  practice: z.object({ lossPerTry: z.number(), records: z.record(Id, PracticeRecord) }).optional(),
+  /** The tab it goes on in, and since when: another one has it no longer. */
+  tab: z.object({ id: Id, since: Instant }).optional(),
+  /** How long each question was in front of the student, in ms, as the student's side saw it. */
+  timeOnMs: z.record(Id, z.number().min(0)).optional(),
 });
 export type Attempt = z.infer<typeof Attempt>;
 
@@ -118,16 +202,45 @@ export const HandMark = z.object({
 });
 export type HandMark = z.infer<typeof HandMark>;
 
-/** What a student is shown when a sitting is handed back. */
-export const Shows = z.object({
-  total: z.boolean(),
-  points: z.boolean(),
-  answers: z.boolean(),
-  rightOrWrong: z.boolean(),
-  accepted: z.boolean(),
-  comments: z.boolean(),
+/** What a student asks for. */
+export const Asks = z.enum(['moreTime', 'otherTimes', 'anotherAttempt', 'carryOn', 'other']);
+export type Asks = z.infer<typeof Asks>;
+
+/** A student asks for an exception, and what the teacher said to it. */
+export const ExceptionRequest = z.object({
+  id: Id,
+  sittingId: Id,
+  studentId: Id,
+  asks: Asks,
+  /** Why, in the student's words. */
+  words: Line,
+  at: Instant,
+  /** Null while it waits. */
+  answer: z.object({ granted: z.boolean(), words: Line, at: Instant }).nullable(),
 });
-export type Shows = z.infer<typeof Shows>;
+export type ExceptionRequest = z.infer<typeof ExceptionRequest>;
+
+/** A message to a student, on its way. */
+export const Message = z.object({
+  id: Id,
+  sittingId: Id,
+  studentId: Id,
+  email: Line,
+  subject: Line,
+  text: Text,
+  at: Instant,
+});
+export type Message = z.infer<typeof Message>;
+
+/** Settings of a sitting kept for use again. */
+export const SittingTemplate = SittingManner.extend({
+  id: Id,
+  name: Line.min(1),
+  timeLimitMs: z.number().int().positive().nullable(),
+  attempts: z.number().int().min(1).max(50),
+  counts: CountRule,
+});
+export type SittingTemplate = z.infer<typeof SittingTemplate>;
 
 /** One student's result of one sitting, let out. */
 export const Release = z.object({

@@ -25,7 +25,9 @@ export function countingAttempt(
   total: (attempt: Attempt) => number,
 ): Attempt | undefined {
   const last = lastAttempt(attempts);
-  if (!last || rule === 'last' || attemptState(last, terms, now) === 'working') return last;
+  // Where the mean counts, the last stands for all: what it has in all is theirs (`jointScorecard`).
+  if (!last || rule === 'last' || rule === 'mean' || attemptState(last, terms, now) === 'working')
+    return last;
   const counted = attempts.filter((attempt) => !isAside(attempt)).sort((a, b) => a.number - b.number);
   if (rule === 'first') return counted[0];
   return counted.reduce((best, next) => (total(next) >= total(best) ? next : best));

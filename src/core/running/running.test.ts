@@ -454,6 +454,7 @@ describe('the settings of a sitting, in words', () => {
     accessCode: '',
     attempts: 1,
     counts: 'last' as const,
+    guests: false,
   };
 
   it('say who, when, how long, and warn whom the close cuts short', () => {

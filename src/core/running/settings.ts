@@ -1,7 +1,11 @@
-import type { CountRule } from '../model/sitting';
+import type { CountRule, PracticeRules, Shows, SittingManner } from '../model/sitting';
+import { givesKeyAway } from '../handback/readiness';
+import { showsSentence } from '../handback/releaseSentence';
 
 /** What a teacher chooses when giving a paper out. */
-export interface SittingSettings {
+export interface SittingSettings extends SittingManner {
+  /** Whether someone on no list may come in with the access code. */
+  guests: boolean;
   groupIds: string[];
   /** Null: at once. */
   opensAt: string | null;
@@ -14,11 +18,12 @@ export interface SittingSettings {
   counts: CountRule;
 }
 
-export type SettingsFault = 'noGroup' | 'closesBeforeOpening' | 'closesInThePast';
+export type SettingsFault = 'noGroup' | 'closesBeforeOpening' | 'closesInThePast' | 'guestsWithoutCode';
 
 /** The first thing that keeps a sitting with these settings from working; null when nothing does. */
 export function settingsFault(settings: SittingSettings, now: number): SettingsFault | null {
-  if (settings.groupIds.length === 0) return 'noGroup';
+  if (settings.guests && settings.accessCode.trim() === '') return 'guestsWithoutCode';
+  if (settings.groupIds.length === 0 && !settings.guests) return 'noGroup';
   if (settings.closesAt === null) return null;
   const closes = Date.parse(settings.closesAt);
   if (settings.opensAt !== null && closes <= Date.parse(settings.opensAt)) return 'closesBeforeOpening';
@@ -47,7 +52,9 @@ export function settingsSentence(
 ): string {
   const who =
     groups.length === 0
-      ? 'Nobody'
+      ? settings.guests
+        ? 'Guests'
+        : 'Nobody'
       : groups.length === 1
         ? groups[0]
         : `${groups.slice(0, -1).join(', ')} and ${groups.at(-1)}`;
@@ -59,17 +66,76 @@ export function settingsSentence(
   return [
     `${who} can start ${from}${until}, ${limit}${code}.`,
     attemptsSentence(settings),
+    settings.guests && groups.length > 0
+      ? 'Guests come in with the access code and a typed name, and are kept apart.'
+      : '',
+    mannerSentence(settings),
+    settings.practice ? practiceSentence(settings.practice) : '',
+    afterSentence(settings),
     closeWarning(settings, words),
+    ...contradictions(settings),
   ]
     .filter(Boolean)
     .join(' ');
 }
 
-const countWords: Record<CountRule, string> = { last: 'the last', best: 'the best', first: 'the first' };
+const countWords: Record<CountRule, string> = {
+  last: 'the last',
+  best: 'the best',
+  first: 'the first',
+  mean: 'the mean of all',
+};
 
 /** "Each may sit it 3 times; the best counts." */
 export function attemptsSentence({ attempts, counts }: Pick<SittingSettings, 'attempts' | 'counts'>): string {
   return attempts === 1 ? '' : `Each may sit it ${attempts} times; ${countWords[counts]} counts.`;
+}
+
+/** "Questions come one at a time, without a way back." */
+function mannerSentence({ oneByOne, noBack, shuffle }: SittingManner): string {
+  const order = shuffle ? 'each in an order of their own' : '';
+  if (!oneByOne) return order ? 'Each student has the questions in an order of their own.' : '';
+  const back = noBack ? 'without a way back' : 'and can be gone back to';
+  return `Questions come one at a time, ${[order, back].filter(Boolean).join(', ')}.`;
+}
+
+/** What practice amounts to, in words. */
+export function practiceSentence({ tries, lossPerTry, hints, showAnswer }: PracticeRules): string {
+  const often = tries === null ? 'as often as wanted' : tries === 1 ? 'once' : `up to ${tries} times`;
+  const loss =
+    lossPerTry > 0 && tries !== 1
+      ? `, each try after the first for ${Math.round(lossPerTry * 100)} % of the points less`
+      : '';
+  const help = hints ? ' Hints can be taken for what they cost.' : '';
+  const shown = showAnswer
+    ? ' The accepted answer is shown on giving up, and then no more points are to be had.'
+    : '';
+  return `It is practice: each question says at once how it was answered, and can be tried ${often}${loss}.${help}${shown}`;
+}
+
+function afterSentence({ after }: SittingManner): string {
+  return after ? `Straight after handing in, a student sees ${showsSentence(after)}.` : '';
+}
+
+const tells = (after: Shows | undefined) => after !== undefined && givesKeyAway(after);
+
+/** Where settings get in each other's way, or give away what others still have to sit. */
+function contradictions(settings: SittingSettings): string[] {
+  const { after, attempts, practice, noBack, timeLimitMs } = settings;
+  const warnings: string[] = [];
+  if (tells(after) && !practice)
+    warnings.push('Whoever hands in early can tell those who still sit it what is right.');
+  if (tells(after) && attempts > 1 && !practice)
+    warnings.push('After the first attempt the right answers are known for the next.');
+  if (practice && noBack)
+    warnings.push('Without a way back, a question cannot be tried again once it is left.');
+  if (practice && practice.lossPerTry > 0 && practice.tries !== null) {
+    const least = 1 - practice.lossPerTry * (practice.tries - 1);
+    if (least <= 0) warnings.push('The last tries are for no points at all.');
+  }
+  if (practice && timeLimitMs !== null)
+    warnings.push('It is practice against the clock: time for hints and tries counts.');
+  return warnings;
 }
 
 function closeWarning({ opensAt, closesAt, timeLimitMs }: SittingSettings, words: TimeWords): string {

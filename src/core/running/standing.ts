@@ -3,7 +3,8 @@ import { facility } from '../analysis/facility';
 import type { Question } from '../kinds';
 import type { Allowance, Attempt, HandMark, Release, Sitting } from '../model/sitting';
 import type { Student } from '../model/people';
-import { scoreAttempt, totalShare, type Scorecard } from '../scoring/scoreAttempt';
+import { groupBy } from '../groupBy';
+import { jointScorecard, scoreAttempt, totalShare, type Scorecard } from '../scoring/scoreAttempt';
 import { countingAttempt, lastAttempt } from './counting';
 import { attemptState, deadlineOf, isAside, termsFor, type AttemptState, type Terms } from './terms';
 
@@ -23,6 +24,8 @@ export interface Seat {
   deadline: number | null;
   scorecard: Scorecard | null;
   marks: HandMark[];
+  /** The attempts whose marks matter, with them: all that count, where the best or the mean does. */
+  toMark: { attempt: Attempt; marks: HandMark[] }[];
   release: Release | null;
 }
 
@@ -54,22 +57,34 @@ export function seatsOf(records: SittingRecords, now: number): Seat[] {
     const scored = (each: Attempt) => scoreAttempt(records.questions, each, marksOf.get(each.id) ?? []);
     const attempt =
       countingAttempt(attempts, records.sitting, terms, now, (each) => scored(each).total) ?? null;
+    const last = lastAttempt(attempts) ?? null;
+    const several = /^(best|mean)$/.test(records.sitting.counts ?? 'last');
+    const running = attempt !== null && attemptState(attempt, terms, now) === 'working';
+    const toMark = several && !running ? counted(attempts) : attempt ? [attempt] : [];
     const marks = attempt ? (marksOf.get(attempt.id) ?? []) : [];
     return {
       student,
       terms,
       allowances,
       attempt,
-      last: lastAttempt(attempts) ?? null,
+      last,
       attemptCount: attempts.length,
       aside: attempts.filter(isAside),
       state: attempt ? attemptState(attempt, terms, now) : 'notStarted',
       deadline: attempt ? deadlineOf(attempt, terms) : null,
-      scorecard: attempt ? scored(attempt) : null,
+      scorecard: attempt
+        ? jointScorecard(scored(attempt), toMark.map(scored), records.sitting.counts === 'mean')
+        : null,
+      toMark: toMark.map((each) => ({ attempt: each, marks: marksOf.get(each.id) ?? [] })),
       marks,
       release: releaseOf.get(student.id) ?? null,
     };
   });
+}
+
+/** Attempts that have not been set aside, in the order in which they were made. */
+function counted(attempts: readonly Attempt[]): Attempt[] {
+  return attempts.filter((attempt) => !isAside(attempt)).sort((a, b) => a.number - b.number);
 }
 
 /** True when the attempt is in: nothing more comes from the student. */
@@ -185,14 +200,4 @@ export function standingFrom(sitting: Sitting, seats: readonly Seat[], now: numb
   const ahead = turns.filter((turn) => turn > now);
   if (ahead.length > 0) standing.validUntil = Math.min(...ahead);
   return standing;
-}
-
-function groupBy<T>(rows: readonly T[], keyOf: (row: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
-  for (const row of rows) {
-    const group = groups.get(keyOf(row));
-    if (group) group.push(row);
-    else groups.set(keyOf(row), [row]);
-  }
-  return groups;
 }

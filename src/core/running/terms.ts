@@ -24,12 +24,14 @@ export interface Terms {
  * More minutes, and percent of the time limit, move both the limit and the close. Of several windows the last given
  * holds. Another attempt, and leave to start late, also open a sitting that is closed to new starts.
  *
+ * The teacher's own try-out is bound by no window and no count of attempts.
+ *
  * @param student whose standing allowance holds in every sitting
  * @param allowances of this student in this sitting
  * @param now ms since 1970
  */
 export function termsFor(
-  student: Pick<Student, 'extraPercent'>,
+  student: Pick<Student, 'extraPercent' | 'role'>,
   sitting: Sitting,
   allowances: readonly Allowance[],
   now: number,
@@ -62,9 +64,12 @@ export function termsFor(
         assertNever(allowance);
     }
   if (sitting.timeLimitMs !== null) extraMs += Math.round((sitting.timeLimitMs * percent) / 100);
-  const opensAt = Date.parse(opens);
-  const closesAt = closes === null ? null : Date.parse(closes);
-  const shut = sitting.closedToStartsAt !== null && Date.parse(sitting.closedToStartsAt) <= now && !late;
+  const tryOut = student.role === 'tryOut';
+  const opensAt = tryOut ? 0 : Date.parse(opens);
+  const closesAt = tryOut || closes === null ? null : Date.parse(closes);
+  if (tryOut) attempts = Infinity;
+  const shut =
+    sitting.closedToStartsAt !== null && Date.parse(sitting.closedToStartsAt) <= now && !late && !tryOut;
   const over = closesAt !== null && now >= closesAt + extraMs;
   const start = now < opensAt ? 'notYet' : over ? 'over' : shut ? 'closedToStarts' : 'open';
   return { opensAt, closesAt, timeLimitMs: sitting.timeLimitMs, extraMs, attempts, start };

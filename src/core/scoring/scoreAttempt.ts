@@ -1,5 +1,6 @@
 import { kindOf, type Question } from '../kinds';
 import type { Answer, Attempt, HandMark } from '../model/sitting';
+import { practiceOf, practiceShare } from '../running/practice';
 import { roundPoints, sumPoints } from './points';
 
 /** Where the points of one answer stand. */
@@ -35,6 +36,8 @@ export interface Scorecard {
   noKey: number;
   /** True when nothing waits, has no key or is put aside. */
   final: boolean;
+  /** Where the mean of several attempts counts, how many: then the awards are of the last, the total of all. */
+  meanOf?: number;
 }
 
 /** The total as a share of the points to be had, 0 to 1; 0 where there are none to be had. */
@@ -42,8 +45,26 @@ export function totalShare({ total, max }: Pick<Scorecard, 'total' | 'max'>): nu
   return max > 0 ? total / max : 0;
 }
 
+/**
+ * The scorecard of an attempt that stands for several: it is open while any of them is, for that may change which
+ * is the best, or the mean.
+ *
+ * @param mean whether the mean of all is its total: of their shares, on its own maximum
+ */
+export function jointScorecard(card: Scorecard, all: readonly Scorecard[], mean: boolean): Scorecard {
+  if (all.length < 2) return card;
+  const sum = (of: (each: Scorecard) => number) => all.reduce((total, each) => total + of(each), 0);
+  return {
+    ...card,
+    waiting: sum((each) => each.waiting),
+    noKey: sum((each) => each.noKey),
+    final: all.every((each) => each.final),
+    ...(mean && { total: roundPoints((sum(totalShare) / all.length) * card.max), meanOf: all.length }),
+  };
+}
+
 /** The part of an attempt that scoring looks at. */
-export type ScoredAttempt = Pick<Attempt, 'id' | 'studentId' | 'questionIds' | 'answers'>;
+export type ScoredAttempt = Pick<Attempt, 'id' | 'studentId' | 'questionIds' | 'answers' | 'practice'>;
 
 /**
  * The scorecard of one attempt: the key's points for what a key can score, the marker's for the rest, the
@@ -66,7 +87,9 @@ export function scoreAttempt(
   const awards: Award[] = [];
   for (const question of questions)
     if (given.has(question.id))
-      awards.push(awardFor(question, attempt.answers[question.id], markOf.get(question.id)));
+      awards.push(
+        awardFor(question, attempt.answers[question.id], markOf.get(question.id), attempt.practice),
+      );
 
   let waiting = 0;
   let noKey = 0;
@@ -88,12 +111,18 @@ export function scoreAttempt(
   };
 }
 
-/** The award for one answer. */
-export function awardFor(question: Question, answer: Answer | undefined, mark: HandMark | undefined): Award {
+/** The award for one answer; in practice, with what tries and hints took off. */
+export function awardFor(
+  question: Question,
+  answer: Answer | undefined,
+  mark: HandMark | undefined,
+  practice?: Attempt['practice'],
+): Award {
   const kind = kindOf(question);
   const answered = answer !== undefined && !kind.isBlank(answer.response);
   const byHand = kind.scoredBy === 'hand';
-  const byKey = byHand || !kind.hasKey(question) ? null : answered ? keyPoints(question, answer) : 0;
+  const byKey =
+    byHand || !kind.hasKey(question) ? null : answered ? keyPoints(question, answer, practice) : 0;
   const marked = mark !== undefined && mark.points !== null;
   // One literal of one shape: this runs once for every answer of a sitting.
   return {
@@ -113,8 +142,11 @@ function unmarkedState(byHand: boolean, byKey: number | null, answered: boolean)
   return answered ? 'byKey' : 'notAnswered';
 }
 
-function keyPoints(question: Question, answer: Answer): number {
-  return roundPoints(kindOf(question).score(question, answer.response).share * question.points);
+function keyPoints(question: Question, answer: Answer, practice: Attempt['practice']): number {
+  const share = practice
+    ? practiceShare(question, practiceOf({ practice }, question.id), answer, practice.lossPerTry)
+    : kindOf(question).score(question, answer.response).share;
+  return roundPoints(share * question.points);
 }
 
 /** The comments a student has earned by the key for one answer: per option or accepted answer, then right or wrong. */

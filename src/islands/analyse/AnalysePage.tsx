@@ -9,7 +9,7 @@ import {
   totalFigures,
   type TotalFigures,
 } from '@/core/analysis/sittingFigures';
-import { registerName } from '@/core/model/people';
+import { inView, isGuest, registerName } from '@/core/model/people';
 import type { Seat } from '@/core/running/standing';
 import { totalShare } from '@/core/scoring/scoreAttempt';
 import { SittingPage } from '@/ui/desk/SittingPage';
@@ -37,12 +37,21 @@ function Analyse({ sitting }: { sitting: SittingData }) {
   const [group, setGroup] = useState('');
   const [byMissed, setByMissed] = useState(true);
   const seats = useMemo(
-    () => sitting.seats.filter((seat) => !group || seat.student.groupIds.includes(group)),
+    // Guests are kept apart in the figures.
+    () => sitting.seats.filter(({ student }) => (group ? inView(student, group) : !isGuest(student))),
     [sitting.seats, group],
   );
   const totals = useMemo(() => totalFigures(seats), [seats]);
   const figures = useMemo(() => questionFigures(sitting.questions, seats), [sitting.questions, seats]);
-  const pickGroup = <GroupSelect groups={sitting.groups} value={group} choose={setGroup} />;
+  const pickGroup = (
+    <GroupSelect
+      groups={sitting.groups}
+      guests={sitting.seats.some((seat) => isGuest(seat.student))}
+      guestsApart
+      value={group}
+      choose={setGroup}
+    />
+  );
   if (!totals)
     return (
       <>

@@ -7,6 +7,7 @@ import { pressure } from '@/core/running/strip';
 import { createPaper } from '@/store/papers';
 import { deskRows, keepStandings, type SittingRow } from '@/store/queries';
 import { backupSavedAt, begunWith, deskName } from '@/store/deskSettings';
+import { desk } from '@/store/tables';
 import { isoNow, useNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
 import { DeskReady } from '@/ui/desk/DeskReady';
@@ -110,9 +111,21 @@ function FirstSteps({ groups }: { groups: number }) {
 function DeskMargin({ groups, now }: { groups: (Group & { students: number })[]; now: number }) {
   const saved = useLiveQuery(backupSavedAt);
   const begun = useLiveQuery(begunWith);
+  const asked = useLiveQuery(() => desk.requests.filter((request) => request.answer === null).count()) ?? 0;
+  const messages = useLiveQuery(() => desk.outbox.count()) ?? 0;
   return (
     <>
+      {asked > 0 && (
+        <MarginBlock title={asked === 1 ? 'A student asks' : `${asked} students ask`}>
+          <a href="/requests">See what for, and answer</a>
+        </MarginBlock>
+      )}
       <NewPaper />
+      {messages > 0 && (
+        <MarginBlock title="Outbox">
+          <a href="/outbox">{counted(messages, 'message')} to students</a>
+        </MarginBlock>
+      )}
       <MarginBlock title="Groups" aside={<a href="/groups">all groups</a>}>
         {groups.length === 0 ? (
           <p>No groups yet.</p>

@@ -9,8 +9,9 @@ import {
 } from '@/core/formats/csv/studentColumns';
 import { studentRows, type BadRow, type StudentRows } from '@/core/formats/csv/studentRows';
 import { tableFrom, type TableRow } from '@/core/formats/csv/table';
-import type { Group } from '@/core/model/people';
-import { bringIn } from '@/store/people';
+import type { Group, Student } from '@/core/model/people';
+import { rosterChanges } from '@/core/people/rosterChanges';
+import { bringIn, type BringChoices } from '@/store/people';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';
@@ -19,6 +20,7 @@ import { counted } from '@/ui/format';
 import { readSheet } from '@/workers/readSheet';
 import type { Work } from '@/workers/stoppable';
 import styles from './groups.module.css';
+import { WhatChanges } from './WhatChanges';
 
 const meaningWords: Record<ColumnMeaning, string> = {
   familyName: 'family name',
@@ -26,6 +28,7 @@ const meaningWords: Record<ColumnMeaning, string> = {
   fullName: 'whole name',
   number: 'student number',
   email: 'email',
+  own: 'a field of its own',
   nothing: 'leave out',
 };
 
@@ -105,7 +108,7 @@ function Understood({ rows, columns, setColumns, group, done }: UnderstoodProps)
   const known = useLiveQuery(() => desk.students.toArray());
   const body = columns.hasHeader ? rows.slice(1) : rows;
   const read = useMemo(
-    () => (known ? studentRows(body, columns.meanings, known) : null),
+    () => (known ? studentRows(body, columns.meanings, known, columns.names) : null),
     [known, body, columns],
   );
   const setMeaning = (column: number, meaning: ColumnMeaning) =>
@@ -151,25 +154,29 @@ function Understood({ rows, columns, setColumns, group, done }: UnderstoodProps)
         </Table>
       </div>
       {body.length > 5 && <p className={styles.soft}>and {counted(body.length - 5, 'more row')}</p>}
-      {read && <Decide read={read} group={group} done={done} />}
+      {read && known && <Decide read={read} known={known} group={group} done={done} />}
     </>
   );
 }
 
-function Decide({ read, group, done }: { read: StudentRows; group: Group; done: () => void }) {
+interface DecideProps {
+  read: StudentRows;
+  known: Student[];
+  group: Group;
+  done: () => void;
+}
+
+function Decide({ read, known, group, done }: DecideProps) {
   const { good, bad } = read;
-  const known = good.filter((row) => row.knownId !== null).length;
+  const [choices, setChoices] = useState<BringChoices>({ update: true, takeOutGone: false });
+  const changes = useMemo(() => rosterChanges(good, known, group.id), [good, known, group.id]);
   const bring = async () => {
-    if (await act(bringIn(group.id, good, isoNow()))) done();
+    if (await act(bringIn(group.id, good, isoNow(), choices))) done();
   };
   return (
     <>
       <BadRows rows={bad.map((row) => ({ line: row.line, why: badWords(row) }))} />
-      {known > 0 && (
-        <p className={styles.soft}>
-          {counted(known, 'student')} already on the desk by number or email will be in this group as well.
-        </p>
-      )}
+      <WhatChanges changes={changes} choices={choices} choose={setChoices} />
       <div className={styles.row}>
         <Button variant="filled" size="sm" disabled={good.length === 0} onClick={() => void bring()}>
           {bad.length > 0

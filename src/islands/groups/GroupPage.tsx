@@ -1,268 +1,230 @@
-import { ActionIcon, Button, Modal, Table, TextInput, NumberInput } from '@mantine/core';
-import { IconPencil, IconX } from '@tabler/icons-react';
+import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useState } from 'react';
-import {
-  byRegister,
-  fullName,
-  joinCodeShown,
-  registerName,
-  type Group,
-  type Student,
-} from '@/core/model/people';
-import { bringIn, changeStudent, deleteGroup, renameGroup, takeOutOfGroup } from '@/store/people';
+import { useMemo, useState } from 'react';
+import { byRegister, fullName, registerName, type Group, type Student } from '@/core/model/people';
+import { likelyDoubles } from '@/core/people/doubles';
 import { desk } from '@/store/tables';
-import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
 import { DeskReady } from '@/ui/desk/DeskReady';
 import { counted } from '@/ui/format';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { BringIn } from './BringIn';
+import { GroupMargin } from './GroupMargin';
+import { PickedPanel } from './PickedPanel';
+import { StudentTable } from './StudentTable';
 import styles from './groups.module.css';
 
-/** One group: its students with their join codes, and the ways to bring more in. */
+/** The address of all students together, in place of a group's id. */
+const allGroups = 'all';
+
+const shortcuts = [
+  { keys: '← ↑ → ↓', does: 'go from cell to cell' },
+  { keys: 'Enter', does: 'change a cell; once more to keep it and go down' },
+  { keys: 'Esc', does: 'leave a cell as it was' },
+];
+
+/** One group, or all students: a table that is written in, and the ways to bring more in. */
 export function GroupPage({ groupId }: { groupId: string }) {
   return (
-    <DeskReady>
+    <DeskReady shortcuts={shortcuts}>
       <GroupView groupId={groupId} />
     </DeskReady>
   );
 }
 
 function GroupView({ groupId }: { groupId: string }) {
-  const group = useLiveQuery(async () => (await desk.groups.get(groupId)) ?? null, [groupId]);
-  const students = useLiveQuery(() => desk.students.where('groupIds').equals(groupId).toArray(), [groupId]);
+  const all = groupId === allGroups;
+  const groups = useLiveQuery(() => desk.groups.orderBy('name').toArray());
+  const students = useLiveQuery(
+    () => (all ? desk.students.toArray() : desk.students.where('groupIds').equals(groupId).toArray()),
+    [groupId],
+  );
   const [bringing, setBringing] = useState(false);
-  if (group === null)
+  if (!groups || !students) return null;
+  const lasting = groups.filter((group) => !group.rehearsal);
+  const group = lasting.find(({ id }) => id === groupId) ?? null;
+  if (!all && !group)
     return <EmptyState title="No such group on this desk" action={<a href="/groups">To the groups</a>} />;
-  if (!group || !students) return null;
-  const asking = bringing || students.length === 0;
+  const listed = students
+    .filter((student) => student.role === undefined && (all || student.archivedAt === undefined))
+    .filter((student) => !student.groupIds.some((id) => groups.find((each) => each.id === id)?.rehearsal))
+    .sort(byRegister);
+  if (group && (bringing || listed.length === 0))
+    return (
+      <TwoColumns
+        marginLabel="About the group"
+        margin={<GroupMargin group={group} count={listed.length} bring={null} />}
+      >
+        <h1 className={styles.heading}>{group.name}</h1>
+        <BringIn group={group} firstOnes={listed.length === 0} done={() => setBringing(false)} />
+      </TwoColumns>
+    );
+  return <Register students={listed} groups={lasting} group={group} bring={() => setBringing(true)} />;
+}
+
+interface RegisterProps {
+  students: Student[];
+  groups: Group[];
+  group: Group | null;
+  bring: () => void;
+}
+
+function Register({ students, groups, group, bring }: RegisterProps) {
+  const [text, setText] = useState('');
+  const [archived, setArchived] = useState(false);
+  const [added, setAdded] = useState<string[]>([]);
+  const [filter, setFilter] = useState('');
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+  const fields = useMemo(
+    () => [...new Set([...students.flatMap((student) => Object.keys(student.fields ?? {})), ...added])],
+    [students, added],
+  );
+  const shown = useMemo(() => {
+    const [field = '', value = ''] = filter ? (JSON.parse(filter) as [string, string]) : [];
+    const sought = plainText(text);
+    return students.filter(
+      (student) =>
+        (student.archivedAt !== undefined) === archived &&
+        (!field || (student.fields?.[field] ?? '') === value) &&
+        (!sought ||
+          plainText(
+            [registerName(student), fullName(student), student.number, student.email].join(' '),
+          ).includes(sought)),
+    );
+  }, [students, text, archived, filter]);
+  const pick = (ids: string[], on: boolean) => {
+    const next = new Set(picked);
+    for (const id of ids)
+      if (on) next.add(id);
+      else next.delete(id);
+    setPicked(next);
+  };
+  const names = new Map(groups.map(({ id, name }) => [id, name]));
+  const chosen = shown.filter(({ id }) => picked.has(id));
+  const someArchived = students.some(({ archivedAt }) => archivedAt !== undefined);
   return (
     <TwoColumns
-      marginLabel="About the group"
+      marginLabel={group ? 'About the group' : 'About the students'}
       margin={
-        <GroupMargin
-          group={group}
-          count={students.length}
-          bringing={asking}
-          bring={() => setBringing(true)}
-        />
+        <>
+          {chosen.length > 0 && (
+            <PickedPanel picked={chosen} groups={groups} group={group} done={() => setPicked(new Set())} />
+          )}
+          {group && <GroupMargin group={group} count={students.length} bring={bring} />}
+          <Doubles students={students} pick={(ids) => setPicked(new Set(ids))} />
+          <OwnField add={(name) => setAdded([...added, name])} />
+        </>
       }
     >
-      <h1 className={styles.heading}>{group.name}</h1>
-      {asking ? (
-        <BringIn group={group} firstOnes={students.length === 0} done={() => setBringing(false)} />
-      ) : (
-        <Register students={[...students].sort(byRegister)} groupId={groupId} />
-      )}
+      <h1 className={styles.heading}>{group?.name ?? 'All students'}</h1>
+      <div className={styles.filters}>
+        <TextInput
+          size="xs"
+          aria-label="Find in the list"
+          placeholder="Name, number or email"
+          value={text}
+          onChange={(event) => setText(event.currentTarget.value)}
+        />
+        <FieldFilter students={students} fields={fields} value={filter} choose={setFilter} />
+        {(someArchived || archived) && (
+          <Button size="compact-sm" aria-pressed={archived} onClick={() => setArchived(!archived)}>
+            {archived ? 'Back to those who are here' : 'Archived ones'}
+          </Button>
+        )}
+        <span className={styles.soft}>{counted(shown.length, 'student')}</span>
+      </div>
+      <StudentTable
+        students={shown}
+        fields={fields}
+        groupsOf={
+          group ? null : (student) => student.groupIds.flatMap((id) => names.get(id) ?? []).join(', ')
+        }
+        picked={picked}
+        pick={pick}
+        soughtId={new URLSearchParams(window.location.search).get('student')}
+      />
     </TwoColumns>
   );
 }
 
-function Register({ students, groupId }: { students: Student[]; groupId: string }) {
-  const [changing, setChanging] = useState<Student | null>(null);
-  const sought = new URLSearchParams(window.location.search).get('student');
+/** Without case, accents or a difference of spaces. */
+const plainText = (text: string) =>
+  text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/\s+/g, ' ').trim();
+
+interface FieldFilterProps {
+  students: Student[];
+  fields: string[];
+  value: string;
+  choose: (filter: string) => void;
+}
+
+/** Those with one value of an own field: a period, a course year. */
+function FieldFilter({ students, fields, value, choose }: FieldFilterProps) {
+  const choices = fields.flatMap((field) => {
+    const values = new Set(students.flatMap((student) => student.fields?.[field] ?? []));
+    return [...values].sort().map((each) => ({
+      value: JSON.stringify([field, each]),
+      label: `${field}: ${each}`,
+    }));
+  });
+  if (choices.length === 0) return null;
   return (
-    <>
-      <Table stickyHeader verticalSpacing={3} highlightOnHover>
-        <Table.Thead>
-          <Table.Tr>
-            <Table.Th>Name</Table.Th>
-            <Table.Th>Number</Table.Th>
-            <Table.Th>Email</Table.Th>
-            <Table.Th>Join code</Table.Th>
-            <Table.Th w={80}>
-              <span className="visuallyHidden">Change</span>
-            </Table.Th>
-          </Table.Tr>
-        </Table.Thead>
-        <Table.Tbody>
-          {students.map((student) => (
-            <Table.Tr key={student.id} className={student.id === sought ? styles.current : undefined}>
-              <Table.Td>
-                {registerName(student)}
-                {student.extraPercent !== undefined && (
-                  <span className={styles.soft}> {student.extraPercent} % more time</span>
-                )}
-              </Table.Td>
-              <Table.Td>{student.number}</Table.Td>
-              <Table.Td>{student.email}</Table.Td>
-              <Table.Td className={styles.code}>{joinCodeShown(student.joinCode)}</Table.Td>
-              <Table.Td>
-                <ActionIcon
-                  variant="subtle"
-                  color="gray"
-                  aria-label={`Change ${fullName(student)}`}
-                  onClick={() => setChanging(student)}
-                >
-                  <IconPencil size={16} />
-                </ActionIcon>
-                <ActionIcon
-                  variant="subtle"
-                  color="gray"
-                  aria-label={`Take ${fullName(student)} out of the group`}
-                  onClick={() => void act(takeOutOfGroup(student.id, groupId, isoNow()))}
-                >
-                  <IconX size={16} />
-                </ActionIcon>
-              </Table.Td>
-            </Table.Tr>
-          ))}
-        </Table.Tbody>
-      </Table>
-      {changing && <StudentForm student={changing} close={() => setChanging(null)} />}
-    </>
+    <NativeSelect
+      size="xs"
+      aria-label="Only those with"
+      value={value}
+      data={[{ value: '', label: 'Everyone' }, ...choices]}
+      onChange={(event) => choose(event.currentTarget.value)}
+    />
   );
 }
 
-const studentFields = [
-  ['givenName', 'Given name'],
-  ['familyName', 'Family name'],
-  ['number', 'Student number'],
-  ['email', 'Email'],
-] as const;
-
-function StudentForm({ student, close }: { student: Student; close: () => void }) {
-  const [draft, setDraft] = useState(student);
-  const keep = async () => {
-    if (await act(changeStudent(draft, isoNow()))) close();
-  };
+function Doubles({ students, pick }: { students: Student[]; pick: (ids: string[]) => void }) {
+  const doubles = useMemo(() => likelyDoubles(students), [students]);
+  if (doubles.length === 0) return null;
   return (
-    <Modal opened onClose={close} title={fullName(student)} closeButtonProps={{ 'aria-label': 'Close' }}>
+    <MarginBlock title="Perhaps the same student">
+      {doubles.slice(0, 5).map((set) => (
+        <Button
+          key={set.map(({ id }) => id).join()}
+          justify="start"
+          onClick={() => pick(set.slice(0, 2).map(({ id }) => id))}
+        >
+          {set
+            .slice(0, 2)
+            .map((student) => [fullName(student), student.number].filter(Boolean).join(' '))
+            .join(' and ')}
+        </Button>
+      ))}
+    </MarginBlock>
+  );
+}
+
+function OwnField({ add }: { add: (name: string) => void }) {
+  const [name, setName] = useState('');
+  return (
+    <MarginBlock title="A field of your own">
       <form
+        className={styles.inline}
         onSubmit={(event) => {
           event.preventDefault();
-          void keep();
+          add(name.trim());
+          setName('');
         }}
       >
-        {studentFields.map(([field, label]) => (
-          <TextInput
-            key={field}
-            label={label}
-            mb="xs"
-            value={draft[field]}
-            onChange={(event) => setDraft({ ...draft, [field]: event.currentTarget.value })}
-          />
-        ))}
-        <NumberInput
-          label="Percent more time in every sitting"
-          description="Empty: as everyone. It holds wherever there is a time limit."
-          mb="xs"
-          min={1}
-          max={300}
-          allowDecimal={false}
-          value={draft.extraPercent ?? ''}
-          onChange={(value) => {
-            const { extraPercent: _, ...rest } = draft;
-            setDraft(Number(value) >= 1 ? { ...rest, extraPercent: Math.min(300, Number(value)) } : rest);
-          }}
+        <TextInput
+          size="sm"
+          aria-label="Name of the field"
+          placeholder="Period, course year…"
+          maxLength={60}
+          value={name}
+          onChange={(event) => setName(event.currentTarget.value)}
         />
-        <Button type="submit" variant="filled">
-          Keep
+        <Button type="submit" size="sm" disabled={name.trim() === ''}>
+          Add it
         </Button>
       </form>
-    </Modal>
-  );
-}
-
-interface GroupMarginProps {
-  group: Group;
-  count: number;
-  bringing: boolean;
-  bring: () => void;
-}
-
-function GroupMargin({ group, count, bringing, bring }: GroupMarginProps) {
-  const [name, setName] = useState(group.name);
-  const remove = async () => {
-    if (await act(deleteGroup(group.id, isoNow()))) window.location.assign('/groups');
-  };
-  return (
-    <>
-      {!bringing && (
-        <MarginBlock title={counted(count, 'student')}>
-          <Button variant="filled" onClick={bring}>
-            Bring students in
-          </Button>
-          <AddOne group={group} />
-        </MarginBlock>
-      )}
-      <MarginBlock title="Join codes">
-        <p>
-          A student enters at <a href="/sit">/sit</a> with the code beside the name.
-        </p>
-      </MarginBlock>
-      <MarginBlock title="The group">
-        <form
-          className={styles.inline}
-          onSubmit={(event) => {
-            event.preventDefault();
-            void act(renameGroup(group.id, name, isoNow()));
-          }}
-        >
-          <TextInput
-            aria-label="Name of the group"
-            size="sm"
-            required
-            value={name}
-            onChange={(event) => setName(event.currentTarget.value)}
-          />
-          <Button type="submit" size="sm" disabled={name.trim() === '' || name === group.name}>
-            Rename
-          </Button>
-        </form>
-        <Button onClick={() => void remove()} justify="start">
-          Delete the group
-        </Button>
-      </MarginBlock>
-    </>
-  );
-}
-
-/** One student by hand. */
-function AddOne({ group }: { group: Group }) {
-  const [givenName, setGivenName] = useState('');
-  const [familyName, setFamilyName] = useState('');
-  const add = async () => {
-    const student = {
-      line: 0,
-      givenName: givenName.trim(),
-      familyName: familyName.trim(),
-      number: '',
-      email: '',
-      knownId: null,
-    };
-    if (!(await act(bringIn(group.id, [student], isoNow())))) return;
-    setGivenName('');
-    setFamilyName('');
-  };
-  return (
-    <form
-      className={styles.inline}
-      onSubmit={(event) => {
-        event.preventDefault();
-        void add();
-      }}
-    >
-      <TextInput
-        size="sm"
-        aria-label="Given name"
-        placeholder="Given name"
-        value={givenName}
-        onChange={(event) => setGivenName(event.currentTarget.value)}
-      />
-      <span />
-      <TextInput
-        size="sm"
-        aria-label="Family name"
-        placeholder="Family name"
-        value={familyName}
-        onChange={(event) => setFamilyName(event.currentTarget.value)}
-      />
-      <Button type="submit" size="sm" disabled={!givenName.trim() && !familyName.trim()}>
-        Add
-      </Button>
-    </form>
+      <p className={styles.soft}>It is a column to write in, and to filter by.</p>
+    </MarginBlock>
   );
 }

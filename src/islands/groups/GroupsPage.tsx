@@ -23,7 +23,18 @@ function Groups() {
   const groups = useLiveQuery(groupRows);
   if (!groups) return null;
   return (
-    <TwoColumns margin={<NewGroup />} marginLabel="New group">
+    <TwoColumns
+      margin={
+        <>
+          <NewGroup />
+          <MarginBlock title="From elsewhere">
+            <a href="/groups/register">Classes from a school register</a>
+            <a href="/groups/all">All students together</a>
+          </MarginBlock>
+        </>
+      }
+      marginLabel="New group"
+    >
       <h1 className={styles.heading}>Groups</h1>
       {groups.length === 0 ? (
         <EmptyState title="No groups yet">

@@ -1,7 +1,8 @@
-import { Button, Checkbox } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { givesKeyAway, readinessOf, stillToSit } from '@/core/handback/readiness';
-import { releaseSentence, showWords } from '@/core/handback/releaseSentence';
+import { releaseSentence } from '@/core/handback/releaseSentence';
+import { inView, isGuest } from '@/core/model/people';
 import type { Shows } from '@/core/model/sitting';
 import { handBack, takeBack } from '@/store/releases';
 import { isoNow } from '@/ui/clock';
@@ -13,6 +14,7 @@ import { counted } from '@/ui/format';
 import { GroupSelect } from '@/ui/GroupSelect';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { SeatList } from './SeatList';
+import { ShowsChoice } from './ShowsChoice';
 import { TakeOut } from './TakeOut';
 import styles from './handback.module.css';
 
@@ -40,7 +42,7 @@ function HandBack({ sitting }: { sitting: SittingData }) {
   const [group, setGroup] = useState('');
   const [chosen, setChosen] = useState<ReadonlySet<string> | null>(null);
   const seats = useMemo(
-    () => sitting.seats.filter((seat) => !group || seat.student.groupIds.includes(group)),
+    () => sitting.seats.filter((seat) => inView(seat.student, group)),
     [sitting.seats, group],
   );
   const ready = seats.filter((seat) => readinessOf(seat).ready);
@@ -93,23 +95,16 @@ function HandBack({ sitting }: { sitting: SittingData }) {
           <strong>{seats.filter((seat) => seat.release).length}</strong> have it,{' '}
           <strong>{seats.filter((seat) => seat.release?.openedAt.length).length}</strong> opened it.
         </p>
-        <GroupSelect groups={sitting.groups} value={group} choose={setGroup} />
+        <GroupSelect
+          groups={sitting.groups}
+          guests={sitting.seats.some((seat) => isGuest(seat.student))}
+          value={group}
+          choose={setGroup}
+        />
       </div>
       <SeatList sitting={sitting} seats={seats} picked={chosen ?? picked} choose={setChosen} />
     </TwoColumns>
   );
-}
-
-function ShowsChoice({ shows, setShows }: { shows: Shows; setShows: (shows: Shows) => void }) {
-  return (Object.keys(showWords) as (keyof Shows)[]).map((what) => (
-    <Checkbox
-      key={what}
-      size="sm"
-      label={showWords[what]}
-      checked={shows[what]}
-      onChange={(event) => setShows({ ...shows, [what]: event.currentTarget.checked })}
-    />
-  ));
 }
 
 /** Showing accepted answers now would spoil the paper for those who have still to sit it. */

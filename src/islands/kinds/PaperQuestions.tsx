@@ -10,6 +10,10 @@ import styles from './PaperQuestions.module.css';
 
 interface PaperQuestionsProps {
   questions: StudentQuestion[];
+  /** Only these are shown, where not all are; numbers and parts are those of the whole. */
+  only?: readonly StudentQuestion[];
+  /** Whether an answer can no longer be changed. */
+  locked?: (question: StudentQuestion) => boolean;
   parts: StudentPart[];
   responseTo: (questionId: string) => Response | null;
   respond: (questionId: string, response: Response) => void;
@@ -18,11 +22,23 @@ interface PaperQuestionsProps {
 }
 
 /** The questions of a paper as a student gets them, with the headings of their parts. */
-export function PaperQuestions({ questions, parts, responseTo, respond, below }: PaperQuestionsProps) {
+export function PaperQuestions({
+  questions,
+  only,
+  locked,
+  parts,
+  responseTo,
+  respond,
+  below,
+}: PaperQuestionsProps) {
   const numbers = numbersOf(questions);
   return questions.map((question, index) => {
     const { Sit } = viewOf(question);
-    const begins = question.partId !== questions[index - 1]?.partId;
+    if (only && !only.includes(question)) return null;
+    // One by one, each question stands under the heading of its part.
+    const begins =
+      question.partId !== questions[index - 1]?.partId ||
+      (only !== undefined && only.length < questions.length);
     const part = begins ? parts.find((each) => each.id === question.partId) : undefined;
     const number = numbers.get(question.id) ?? '';
     return (
@@ -46,6 +62,7 @@ export function PaperQuestions({ questions, parts, responseTo, respond, below }:
             response={responseTo(question.id)}
             respond={(response) => respond(question.id, response)}
             labelledBy={`stem-${question.id}`}
+            disabled={locked?.(question) ?? false}
           />
           {below?.(question)}
         </section>

@@ -15,7 +15,10 @@ import { DeskReady } from '@/ui/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
 import { counted, dayAndTime, duration, pointsRange } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { MannerFields } from './MannerFields';
+import { RehearsalStart } from './RehearsalStart';
 import styles from './run.module.css';
+import { Templates } from './Templates';
 import { WhenField } from './WhenField';
 
 /** Giving a paper to groups. */
@@ -42,7 +45,7 @@ function Give({ paperId }: { paperId: string }) {
         What stops it is listed in its margin.
       </EmptyState>
     );
-  if (groups.length === 0)
+  if (groups.length === 0 && !new URLSearchParams(window.location.search).has('guests'))
     return (
       <EmptyState title="There is nobody to give it to yet" action={<a href="/groups?new=1">Make a group</a>}>
         Make a group and bring its students in; then come back here.
@@ -63,6 +66,7 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
     accessCode: '',
     attempts: 1,
     counts: 'last',
+    guests: false,
   }));
   const change = (part: Partial<SittingSettings>) => setSettings({ ...settings, ...part });
   const fault = settingsFault(settings, now);
@@ -79,29 +83,33 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
     <TwoColumns
       marginLabel="What the settings amount to"
       margin={
-        <MarginBlock title="So it will be">
-          <p>
-            {settingsSentence(
-              settings,
-              chosen.map(({ group }) => group.name),
-              { when: (instant) => dayAndTime(instant, now), howLong: duration },
+        <>
+          <MarginBlock title="So it will be">
+            <p>
+              {settingsSentence(
+                settings,
+                chosen.map(({ group }) => group.name),
+                { when: (instant) => dayAndTime(instant, now), howLong: duration },
+              )}
+            </p>
+            {tooShortFor(settings.timeLimitMs, givenCount(paper)) && (
+              <p className={styles.fault} role="note">
+                {counted(givenCount(paper), 'question')} in {duration(settings.timeLimitMs ?? 0)}: that is
+                less than twenty seconds each.
+              </p>
             )}
-          </p>
-          {tooShortFor(settings.timeLimitMs, givenCount(paper)) && (
-            <p className={styles.fault} role="note">
-              {counted(givenCount(paper), 'question')} in {duration(settings.timeLimitMs ?? 0)}: that is less
-              than twenty seconds each.
-            </p>
-          )}
-          {fault && (
-            <p className={styles.fault} role="alert">
-              {faultWords[fault]}
-            </p>
-          )}
-          <Button variant="filled" disabled={fault !== null} onClick={() => void give()}>
-            Give it to {counted(students, 'student')}
-          </Button>
-        </MarginBlock>
+            {fault && (
+              <p className={styles.fault} role="alert">
+                {faultWords[fault]}
+              </p>
+            )}
+            <Button variant="filled" disabled={fault !== null} onClick={() => void give()}>
+              Give it to {students === 0 && settings.guests ? 'guests' : counted(students, 'student')}
+            </Button>
+          </MarginBlock>
+          <Templates settings={settings} take={setSettings} />
+          <RehearsalStart paper={paper} settings={settings} />
+        </>
       }
     >
       <h1 className={styles.heading}>Give out: {paper.title}</h1>
@@ -178,6 +186,7 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
                 { value: 'best', label: 'the best' },
                 { value: 'last', label: 'the last' },
                 { value: 'first', label: 'the first' },
+                { value: 'mean', label: 'the mean of all' },
               ]}
               onChange={(event) => change({ counts: CountRule.parse(event.currentTarget.value) })}
             />
@@ -191,7 +200,13 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
             value={settings.accessCode}
             onChange={(event) => change({ accessCode: event.currentTarget.value })}
           />
+          <Checkbox
+            label="Guests may come in with the access code and a typed name"
+            checked={settings.guests}
+            onChange={(event) => change({ guests: event.currentTarget.checked })}
+          />
         </fieldset>
+        <MannerFields manner={settings} change={change} />
       </form>
     </TwoColumns>
   );
@@ -201,4 +216,5 @@ const faultWords = {
   noGroup: 'Choose at least one group.',
   closesBeforeOpening: 'It would close before it opens.',
   closesInThePast: 'It would be closed already.',
+  guestsWithoutCode: 'Guests need an access code to come in with.',
 };

@@ -1,4 +1,7 @@
-import { useState } from 'react';
+import { Button } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import { inView, isGuest, registerName } from '@/core/model/people';
+import { inGridOrder } from '@/core/running/gridOrder';
 import type { Seat } from '@/core/running/standing';
 import { SittingPage } from '@/ui/desk/SittingPage';
 import type { SittingData } from '@/ui/desk/useSitting';
@@ -6,10 +9,12 @@ import { EmptyState } from '@/ui/EmptyState';
 import { GroupSelect } from '@/ui/GroupSelect';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { GlyphLegend } from '@/ui/GlyphLegend';
+import { RehearsalPanel } from './RehearsalPanel';
+import { SittingRequests } from './Requests';
 import { SeatPanel } from './SeatPanel';
 import { SeveralPanel } from './SeveralPanel';
 import { SittingPanel } from './SittingPanel';
-import { StudentGrid } from './StudentGrid';
+import { StudentGrid, type GridOrder } from './StudentGrid';
 import { stateGroups, type StateGroup } from './stateWords';
 import styles from './run.module.css';
 
@@ -25,10 +30,32 @@ export function RunPage({ sittingId }: { sittingId: string }) {
 function Watch({ sitting }: { sitting: SittingData }) {
   const [group, setGroup] = useState('');
   const [state, setState] = useState<StateGroup | null>(null);
-  const [studentId, setStudentId] = useState<string | null>(null);
-  const ofGroup = sitting.seats.filter((seat) => !group || seat.student.groupIds.includes(group));
-  const shown = ofGroup.filter((seat) => state === null || stateGroups[state].includes(seat.state));
+  const [studentId, setStudentId] = useState<string | null>(() =>
+    new URLSearchParams(window.location.search).get('student'),
+  );
+  const [order, setOrder] = useState<GridOrder>({ column: 'name', turned: false });
+  const [hidden, setHidden] = useState(false);
+  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+  const ofGroup = sitting.seats.filter((seat) => inView(seat.student, group));
+  const shown = useMemo(() => {
+    const some = ofGroup.filter((seat) => state === null || stateGroups[state].includes(seat.state));
+    return inGridOrder(some, order.column, order.turned, sitting.now);
+  }, [ofGroup, state, order, sitting.now]);
+  const place = useMemo(
+    () => new Map(sitting.seats.map((seat, index) => [seat.student.id, index + 1])),
+    [sitting.seats],
+  );
+  const nameOf = (seat: Seat) =>
+    hidden ? `Student ${place.get(seat.student.id)}` : registerName(seat.student);
+  const pick = (ids: string[], on: boolean) => {
+    const next = new Set(picked);
+    for (const id of ids)
+      if (on) next.add(id);
+      else next.delete(id);
+    setPicked(next);
+  };
   const current = sitting.seats.find((seat) => seat.student.id === studentId);
+  const chosen = shown.filter((seat) => picked.has(seat.student.id));
   return (
     <TwoColumns
       marginLabel={current ? 'About the student' : 'About the sitting'}
@@ -42,7 +69,14 @@ function Watch({ sitting }: { sitting: SittingData }) {
           />
         ) : (
           <>
-            <SeveralPanel key={`${state} ${group}`} seats={shown} sitting={sitting} />
+            {sitting.sitting.rehearsal && <RehearsalPanel sitting={sitting} />}
+            <SittingRequests sitting={sitting} />
+            <SeveralPanel
+              key={`${state} ${group} ${chosen.length === 0}`}
+              seats={chosen.length > 0 ? chosen : shown}
+              picked={chosen.length > 0}
+              sitting={sitting}
+            />
             <SittingPanel sitting={sitting} />
           </>
         )
@@ -50,7 +84,15 @@ function Watch({ sitting }: { sitting: SittingData }) {
     >
       <div className={styles.counts}>
         <StateFilter seats={ofGroup} state={state} choose={setState} />
-        <GroupSelect groups={sitting.groups} value={group} choose={setGroup} />
+        <GroupSelect
+          groups={sitting.groups}
+          guests={sitting.seats.some((seat) => isGuest(seat.student))}
+          value={group}
+          choose={setGroup}
+        />
+        <Button size="compact-sm" aria-pressed={hidden} onClick={() => setHidden(!hidden)}>
+          {hidden ? 'Show names' : 'Hide names'}
+        </Button>
       </div>
       {sitting.seats.length === 0 ? (
         <EmptyState
@@ -61,7 +103,17 @@ function Watch({ sitting }: { sitting: SittingData }) {
         </EmptyState>
       ) : (
         <>
-          <StudentGrid sitting={sitting} seats={shown} currentId={studentId} choose={setStudentId} />
+          <StudentGrid
+            sitting={sitting}
+            seats={shown}
+            nameOf={nameOf}
+            order={order}
+            setOrder={setOrder}
+            currentId={studentId}
+            choose={setStudentId}
+            picked={picked}
+            pick={pick}
+          />
           <GlyphLegend />
         </>
       )}

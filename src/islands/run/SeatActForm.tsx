@@ -17,11 +17,15 @@ interface SeatActFormProps {
   /** For whom: one, or several at once. */
   seats: readonly Seat[];
   sitting: SittingData;
+  /** The reason to begin with, in words. */
+  reason?: string;
+  /** What the act is part of: one step together with it. */
+  wrap?: (doing: () => Promise<{ said: string }>) => Promise<unknown>;
   done: () => void;
 }
 
 /** What an act amounts to, what it needs, and the reason that stays on record. */
-export function SeatActForm({ doing, seats, sitting, done }: SeatActFormProps) {
+export function SeatActForm({ doing, seats, sitting, reason: given = '', wrap, done }: SeatActFormProps) {
   const kind = seatActs[doing];
   const { sitting: record, now } = sitting;
   const [fields, setFields] = useState<ActFields>({
@@ -31,12 +35,13 @@ export function SeatActForm({ doing, seats, sitting, done }: SeatActFormProps) {
     opensAt: null,
     closesAt: doing === 'window' ? new Date(now + 24 * 3_600_000).toISOString() : null,
   });
-  const [usual, setUsual] = useState(kind.reasons[0] ?? own);
-  const [words, setWords] = useState('');
+  const [usual, setUsual] = useState(given ? own : (kind.reasons[0] ?? own));
+  const [words, setWords] = useState(given);
   const reason = usual === own ? words.trim() : usual;
   const change = (part: Partial<ActFields>) => setFields({ ...fields, ...part });
   const run = async () => {
-    if (await act<unknown>(kind.run(seats, record.id, fields, reason, isoNow()))) done();
+    const doIt = () => kind.run(seats, record.id, fields, reason, isoNow());
+    if (await act<unknown>(wrap ? wrap(doIt) : doIt())) done();
   };
   const only = seats.length === 1 ? seats[0] : undefined;
   const amiss = faultIn(doing, fields, record.opensAt);

@@ -1,8 +1,10 @@
 import { Button, CloseButton } from '@mantine/core';
 import { useState } from 'react';
-import { fullName, joinCodeShown } from '@/core/model/people';
+import { fullName, isGuest, joinCodeShown } from '@/core/model/people';
+import { isReported, leavingOf, receiptOf } from '@/core/running/watching';
 import { canBeDone, type SeatAct } from '@/core/running/seatActs';
 import type { Seat } from '@/core/running/standing';
+import { isAside } from '@/core/running/terms';
 import type { Allowance } from '@/core/model/sitting';
 import { giveStanding } from '@/store/exceptions';
 import { isoNow } from '@/ui/clock';
@@ -10,6 +12,7 @@ import { act } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { dayAndTime } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
+import { MatchGuest } from './MatchGuest';
 import { SeatActForm } from './SeatActForm';
 import { seatActNames, seatActs } from './seatActs';
 import { eventWords, stateWords } from './stateWords';
@@ -45,10 +48,15 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
                 {seat.scorecard?.awards.filter((award) => award.answered).length} of{' '}
                 {attempt.questionIds.length}
               </dd>
+              <dt>left the page</dt>
+              <dd>{leavingOf(attempt).times || 'never'}</dd>
+              <dt>receipt</dt>
+              <dd>{receiptOf(attempt.id)}</dd>
             </>
           )}
         </dl>
         {attempt && <a href={`/sittings/${sitting.sitting.id}/scripts/${student.id}`}>The whole script</a>}
+        <TimelineLinks seat={seat} sitting={sitting} />
       </MarginBlock>
       <MarginBlock
         title={doing ? seatActs[doing].label : `For ${student.givenName || fullName(student)} alone`}
@@ -73,6 +81,7 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
           </div>
         )}
       </MarginBlock>
+      {isGuest(student) && <MatchGuest guest={student} sitting={sitting} done={close} />}
       {student.extraPercent !== undefined && (
         <MarginBlock title="In every sitting">
           <p>{student.extraPercent} % more time, wherever there is a time limit.</p>
@@ -86,6 +95,19 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
   );
 }
 
+/** The way to the course of each attempt, those set aside too. */
+function TimelineLinks({ seat, sitting }: { seat: Seat; sitting: SittingData }) {
+  const attempts = sitting.attempts
+    .filter((attempt) => attempt.studentId === seat.student.id)
+    .sort((a, b) => a.number - b.number);
+  return attempts.map((attempt) => (
+    <a key={attempt.id} href={`/sittings/${sitting.sitting.id}/attempts/${attempt.id}`}>
+      {attempts.length === 1 ? 'The course of the attempt' : `The course of attempt ${attempt.number}`}
+      {isAside(attempt) && ', set aside'}
+    </a>
+  ));
+}
+
 function timeWords(seat: Seat, now: number): string {
   const extra = seat.terms.extraMs > 0 ? `, ${Math.round(seat.terms.extraMs / 60_000)} min of it extra` : '';
   if (!seat.attempt) return extra ? `${Math.round(seat.terms.extraMs / 60_000)} min extra` : 'as everyone';
@@ -96,10 +118,12 @@ function timeWords(seat: Seat, now: number): string {
 function Record({ seat, now }: { seat: Seat; now: number }) {
   const rows = [
     ...[...seat.aside, ...(seat.attempt ? [seat.attempt] : [])].flatMap(({ events, number }) =>
-      events.map((event) => ({
-        at: event.at,
-        words: `${eventWords[event.kind]}${event.reason ? ` (${event.reason})` : ''}${number > 1 ? `, attempt ${number}` : ''}`,
-      })),
+      events
+        .filter(({ kind }) => !isReported(kind))
+        .map((event) => ({
+          at: event.at,
+          words: `${eventWords[event.kind]}${event.reason ? ` (${event.reason})` : ''}${number > 1 ? `, attempt ${number}` : ''}`,
+        })),
     ),
     ...seat.allowances.map((allowance) => ({
       at: allowance.at,
@@ -121,7 +145,7 @@ function Record({ seat, now }: { seat: Seat; now: number }) {
 }
 
 /** What was given, in words. */
-function allowanceWords(allowance: Allowance, now: number): string {
+export function allowanceWords(allowance: Allowance, now: number): string {
   switch (allowance.kind) {
     case 'minutes':
       return `${allowance.minutes} more minutes given`;

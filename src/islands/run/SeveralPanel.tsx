@@ -5,18 +5,36 @@ import type { Seat } from '@/core/running/standing';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { counted } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
+import { NudgeForm } from './NudgeForm';
 import { SeatActForm } from './SeatActForm';
 import { seatActNames, seatActs } from './seatActs';
 import styles from './run.module.css';
 
-/** What can be done at once for all students that the grid shows. */
-export function SeveralPanel({ seats, sitting }: { seats: Seat[]; sitting: SittingData }) {
-  const [doing, setDoing] = useState<SeatAct | null>(null);
+/** What can be done at once for the students that are picked, or for all that the grid shows. */
+export function SeveralPanel({
+  seats,
+  picked,
+  sitting,
+}: {
+  seats: Seat[];
+  /** Whether they were picked one by one, and are not just those shown. */
+  picked: boolean;
+  sitting: SittingData;
+}) {
+  const [doing, setDoing] = useState<SeatAct | 'nudge' | null>(null);
   const able = (name: SeatAct) => seats.filter((seat) => canBeDone(name, seat, sitting.sitting, sitting.now));
   const offered = seatActNames.filter((name) => seatActs[name].several && able(name).length > 0);
-  if (offered.length === 0) return null;
+  const nudged = seats.filter((seat) => seat.state === 'notStarted' || seat.state === 'working');
+  if (offered.length === 0 && nudged.length === 0) return null;
+  const title = `For the ${counted(seats.length, 'student')} ${picked ? 'picked' : 'shown'}`;
+  if (doing === 'nudge')
+    return (
+      <MarginBlock title="A nudge">
+        <NudgeForm seats={nudged} sitting={sitting} done={() => setDoing(null)} />
+      </MarginBlock>
+    );
   return (
-    <MarginBlock title={doing ? seatActs[doing].label : `For the ${counted(seats.length, 'student')} shown`}>
+    <MarginBlock title={doing ? seatActs[doing].label : title}>
       {doing && able(doing).length > 0 ? (
         <SeatActForm
           key={doing}
@@ -27,13 +45,18 @@ export function SeveralPanel({ seats, sitting }: { seats: Seat[]; sitting: Sitti
         />
       ) : (
         <>
-          <p className={styles.soft}>A name in the grid opens what can be done for one alone.</p>
+          <p className={styles.soft}>A name opens what can be done for one alone; boxes pick several.</p>
           <div className={styles.acts}>
             {offered.map((name) => (
               <Button key={name} size="compact-md" onClick={() => setDoing(name)}>
                 {seatActs[name].label}
               </Button>
             ))}
+            {nudged.length > 0 && (
+              <Button size="compact-md" onClick={() => setDoing('nudge')}>
+                Send a nudge
+              </Button>
+            )}
           </div>
         </>
       )}

@@ -1,6 +1,9 @@
-import { Button, TextInput } from '@mantine/core';
-import { useState } from 'react';
+import { Button, Checkbox, TextInput } from '@mantine/core';
+import { showsSentence } from '@/core/handback/releaseSentence';
+import type { Shows, Sitting } from '@/core/model/sitting';
+import { Fragment, useState } from 'react';
 import { changeSitting, deleteSitting, setClosedToStarts } from '@/store/sittings';
+import { beginTryOut } from '@/store/tryOut';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
@@ -9,11 +12,24 @@ import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './run.module.css';
 import { WhenField } from './WhenField';
 
+const totalOnly: Shows = {
+  total: true,
+  points: false,
+  answers: false,
+  rightOrWrong: false,
+  accepted: false,
+  comments: false,
+};
+
 /** The sitting's rules, and what can be done to it as a whole. */
 export function SittingPanel({ sitting }: { sitting: SittingData }) {
   const { sitting: record, now, standing } = sitting;
   const [changing, setChanging] = useState(false);
   const closed = record.closedToStartsAt !== null;
+  const tryOut = async () => {
+    const code = await act(beginTryOut(record.id));
+    if (code) window.open(`/sit?code=${code}`, '_blank');
+  };
   const remove = async () => {
     if (await act(deleteSitting(record.id, isoNow()))) window.location.assign('/');
   };
@@ -37,6 +53,12 @@ export function SittingPanel({ sitting }: { sitting: SittingData }) {
           )}
           <dt>access code</dt>
           <dd>{record.accessCode || 'none'}</dd>
+          {mannerWords(record).map(([word, words]) => (
+            <Fragment key={word}>
+              <dt>{word}</dt>
+              <dd>{words}</dd>
+            </Fragment>
+          ))}
         </dl>
         {changing ? (
           <ChangeRules sitting={sitting} done={() => setChanging(false)} />
@@ -57,6 +79,13 @@ export function SittingPanel({ sitting }: { sitting: SittingData }) {
           {closed ? 'Let students start again' : 'Close to new starts'}
         </Button>
       </MarginBlock>
+      <MarginBlock title="Be a student for a minute">
+        <p className={styles.soft}>
+          Sit it as a try-out, at any time and as often as you like. It counts nowhere, and nobody else sees
+          it.
+        </p>
+        <Button onClick={() => void tryOut()}>Sit it as a try-out</Button>
+      </MarginBlock>
       <MarginBlock title="The sitting">
         <Button justify="start" onClick={() => void remove()}>
           Delete the sitting
@@ -66,14 +95,35 @@ export function SittingPanel({ sitting }: { sitting: SittingData }) {
   );
 }
 
+/** How it is sat, where it is not the plain way. */
+function mannerWords(record: Sitting): [string, string][] {
+  const rows: [string, string][] = [];
+  if (record.oneByOne) rows.push(['questions', record.noBack ? 'one by one, no way back' : 'one by one']);
+  if (record.shuffle) rows.push(['order', 'of their own']);
+  if (record.practice)
+    rows.push([
+      'practice',
+      record.practice.tries === null ? 'any number of tries' : `${record.practice.tries} tries`,
+    ]);
+  if (record.after) rows.push(['at once', showsSentence(record.after)]);
+  if (record.guests) rows.push(['guests', 'with the access code']);
+  return rows;
+}
+
 /** When it closes and the access code, for everyone; a running attempt's time follows the close. */
 function ChangeRules({ sitting, done }: { sitting: SittingData; done: () => void }) {
   const { sitting: record, now } = sitting;
   const [closesAt, setClosesAt] = useState(record.closesAt);
   const [accessCode, setAccessCode] = useState(record.accessCode);
+  const [guests, setGuests] = useState(record.guests === true);
+  const [after, setAfter] = useState(record.after);
+  const codeless = guests && accessCode.trim() === '';
   const early = closesAt !== null && Date.parse(closesAt) <= Date.parse(record.opensAt);
   const keep = async () => {
-    if (await act(changeSitting({ ...record, closesAt, accessCode }, 'Rules changed', isoNow()))) done();
+    if (
+      await act(changeSitting({ ...record, closesAt, accessCode, guests, after }, 'Rules changed', isoNow()))
+    )
+      done();
   };
   return (
     <form
@@ -98,9 +148,22 @@ function ChangeRules({ sitting, done }: { sitting: SittingData; done: () => void
         value={accessCode}
         onChange={(event) => setAccessCode(event.currentTarget.value)}
       />
+      <Checkbox
+        size="sm"
+        label="Guests may come in with it"
+        checked={guests}
+        onChange={(event) => setGuests(event.currentTarget.checked)}
+      />
+      <Checkbox
+        size="sm"
+        label="Students see their total straight after handing in"
+        checked={after !== undefined}
+        onChange={(event) => setAfter(event.currentTarget.checked ? totalOnly : undefined)}
+      />
       {early && <p className={styles.fault}>It would close before it opens.</p>}
+      {codeless && <p className={styles.fault}>Guests need an access code to come in with.</p>}
       <div className={styles.row}>
-        <Button type="submit" variant="filled" disabled={early}>
+        <Button type="submit" variant="filled" disabled={early || codeless}>
           Keep for everyone
         </Button>
         <Button onClick={done}>Leave it</Button>

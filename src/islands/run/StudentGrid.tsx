@@ -1,29 +1,67 @@
-import { memo } from 'react';
+import { Checkbox } from '@mantine/core';
+import { memo, type ReactNode } from 'react';
 import { plainText } from '@/core/model/richText';
 import { numbersOf } from '@/core/kinds/items';
-import { registerName } from '@/core/model/people';
+import { minutesOf, questionTotals, type GridColumn } from '@/core/running/gridOrder';
 import type { Seat } from '@/core/running/standing';
-import { endOf } from '@/core/running/terms';
+import { leavingOf, triesOf } from '@/core/running/watching';
 import { awardGlyph } from '@/ui/awardGlyph';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { clockTime } from '@/ui/format';
+import { clockTime, percent } from '@/ui/format';
 import { VirtualRows } from '@/ui/VirtualRows';
 import { stateWords } from './stateWords';
 import styles from './run.module.css';
 
 const rowHeight = 31;
 
+/** What the grid is in order of. */
+export interface GridOrder {
+  column: GridColumn;
+  turned: boolean;
+}
+
 interface StudentGridProps {
   sitting: SittingData;
   seats: Seat[];
+  nameOf: (seat: Seat) => string;
+  order: GridOrder;
+  setOrder: (order: GridOrder) => void;
   currentId: string | null;
   choose: (studentId: string) => void;
+  picked: ReadonlySet<string>;
+  pick: (studentIds: string[], on: boolean) => void;
 }
 
+const sameColumn = (a: GridColumn, b: GridColumn) => JSON.stringify(a) === JSON.stringify(b);
+
 /** Students by questions, filling as they work. Only the rows in sight are drawn. */
-export function StudentGrid({ sitting, seats, currentId, choose }: StudentGridProps) {
+export function StudentGrid(props: StudentGridProps) {
+  const { sitting, seats, order, setOrder, picked, pick } = props;
   const numbers = numbersOf(sitting.questions);
+  const practice = sitting.sitting.practice !== undefined;
+  const head = (column: GridColumn, words: ReactNode, more: { className?: string; title?: string } = {}) => {
+    const here = sameColumn(order.column, column);
+    return (
+      <th
+        key={JSON.stringify(column)}
+        scope="col"
+        {...(more.className !== undefined && { className: more.className })}
+        aria-sort={here ? (order.turned ? 'descending' : 'ascending') : 'none'}
+      >
+        <button
+          type="button"
+          className={styles.sort}
+          title={more.title}
+          onClick={() => setOrder({ column, turned: here && !order.turned })}
+        >
+          {words}
+          {here && <span aria-hidden>{order.turned ? ' ↑' : ' ↓'}</span>}
+        </button>
+      </th>
+    );
+  };
+  const all = seats.length > 0 && seats.every((seat) => picked.has(seat.student.id));
   return (
     <div
       data-scroller
@@ -32,69 +70,100 @@ export function StudentGrid({ sitting, seats, currentId, choose }: StudentGridPr
       aria-label="Students and their answers"
       tabIndex={0}
     >
-      <table className={styles.grid} aria-rowcount={seats.length + 1}>
+      <table className={styles.grid} aria-rowcount={seats.length + 2}>
         <thead>
           <tr>
-            <th scope="col" className={styles.name}>
-              Student
+            <th className={styles.pickCell}>
+              <Checkbox
+                size="xs"
+                aria-label="Pick all that are shown"
+                checked={all}
+                indeterminate={!all && seats.some((seat) => picked.has(seat.student.id))}
+                onChange={(event) =>
+                  pick(
+                    seats.map((seat) => seat.student.id),
+                    event.currentTarget.checked,
+                  )
+                }
+              />
             </th>
-            <th scope="col">State</th>
-            <th scope="col" className={styles.figure}>
-              Minutes
-            </th>
-            <th scope="col">Last sign</th>
-            {sitting.questions.map((question) => (
-              <th key={question.id} scope="col" className={styles.cell} title={plainText(question.stem)}>
-                {numbers.get(question.id)}
-              </th>
-            ))}
+            {head('name', 'Student', { className: styles.name ?? '' })}
+            {head('state', 'State')}
+            {head('minutes', 'Min', { className: styles.figure ?? '', title: 'Minutes at work' })}
+            {head('lastSign', 'Last sign')}
+            {head('left', 'Left', { className: styles.figure ?? '', title: 'How often the page was left' })}
+            {practice && head('tries', 'Tries', { className: styles.figure ?? '' })}
+            {sitting.questions.map((question) =>
+              head({ questionId: question.id }, numbers.get(question.id), {
+                className: styles.cell ?? '',
+                title: plainText(question.stem),
+              }),
+            )}
           </tr>
         </thead>
         <VirtualRows rows={seats} height={rowHeight}>
-          {(seat) => (
-            <GridRow
-              key={seat.student.id}
-              seat={seat}
-              sitting={sitting}
-              current={seat.student.id === currentId}
-              choose={choose}
-            />
-          )}
+          {(seat) => <GridRow key={seat.student.id} {...props} seat={seat} practice={practice} />}
         </VirtualRows>
+        <Totals sitting={sitting} seats={seats} practice={practice} />
       </table>
     </div>
   );
 }
 
-interface GridRowProps {
+interface GridRowProps extends StudentGridProps {
   seat: Seat;
-  sitting: SittingData;
-  current: boolean;
-  choose: (studentId: string) => void;
+  practice: boolean;
 }
 
-function GridRow({ seat, sitting, current, choose }: GridRowProps) {
+function GridRow({ seat, sitting, nameOf, currentId, choose, picked, pick, practice }: GridRowProps) {
   const { attempt, student } = seat;
-  const end = attempt && (endOf(attempt, seat.terms, sitting.now) ?? sitting.now);
+  const leaving = attempt && leavingOf(attempt);
+  const working = seat.state === 'working';
   return (
-    <tr data-current={current}>
+    <tr data-current={student.id === currentId}>
+      <td className={styles.pickCell}>
+        <Checkbox
+          size="xs"
+          aria-label={`Pick ${nameOf(seat)}`}
+          checked={picked.has(student.id)}
+          onChange={(event) => pick([student.id], event.currentTarget.checked)}
+        />
+      </td>
       <th scope="row" className={styles.name}>
         <button type="button" className={styles.pick} onClick={() => choose(student.id)}>
-          {registerName(student)}
+          {nameOf(seat)}
         </button>
+        {student.role === 'guest' && <span className={styles.soft}> guest</span>}
       </th>
       <td>
         {stateWords[seat.state]}
         {seat.attemptCount > 1 && `, attempt ${seat.attemptCount}`}
       </td>
-      <td className={styles.figure}>
-        {attempt && end ? Math.round((end - Date.parse(attempt.startedAt)) / 60_000) : ''}
+      <td className={styles.figure}>{minutesOf(seat, sitting.now) ?? ''}</td>
+      <td>
+        {attempt && working && (
+          <span className={quiet(attempt.lastSeenAt, sitting.now) ? styles.quiet : undefined}>
+            {clockTime(attempt.lastSeenAt)}
+            {quiet(attempt.lastSeenAt, sitting.now) && ' quiet'}
+          </span>
+        )}
       </td>
-      <td>{attempt && seat.state === 'working' ? clockTime(attempt.lastSeenAt) : ''}</td>
+      <td className={styles.figure}>
+        {leaving && leaving.times > 0 && (
+          <span className={leaving.away && working ? styles.quiet : undefined}>
+            {leaving.times}
+            {leaving.away && working && ' away'}
+          </span>
+        )}
+      </td>
+      {practice && <td className={styles.figure}>{attempt ? triesOf(attempt) || '' : ''}</td>}
       <AnswerCells seat={seat} sitting={sitting} />
     </tr>
   );
 }
+
+/** Nothing heard for a minute: the page gives a sign of life every few seconds. */
+const quiet = (lastSeenAt: string, now: number) => now - Date.parse(lastSeenAt) > 60_000;
 
 const AnswerCells = memo(function AnswerCells({ seat, sitting }: { seat: Seat; sitting: SittingData }) {
   const awards = new Map(seat.scorecard?.awards.map((award) => [award.questionId, award]));
@@ -107,3 +176,34 @@ const AnswerCells = memo(function AnswerCells({ seat, sitting }: { seat: Seat; s
     );
   });
 });
+
+interface TotalsProps {
+  sitting: SittingData;
+  seats: Seat[];
+  practice: boolean;
+}
+
+/** How many of those shown have answered each question, and what share of its points they have. */
+function Totals({ sitting, seats, practice }: TotalsProps) {
+  const totals = questionTotals(
+    sitting.questions.map((question) => question.id),
+    seats,
+  );
+  return (
+    <tfoot>
+      <tr>
+        <td className={styles.pickCell} />
+        <th scope="row" className={styles.name}>
+          Answered, share of points
+        </th>
+        <td colSpan={practice ? 5 : 4} />
+        {totals.map(({ questionId, answered, given, share }) => (
+          <td key={questionId} className={styles.cell} title={`${answered} of ${given} answered`}>
+            {answered}
+            <span className={styles.share}>{share === null ? '–' : percent(share)}</span>
+          </td>
+        ))}
+      </tr>
+    </tfoot>
+  );
+}

@@ -39,7 +39,7 @@ interface SeatActKind {
     fields: ActFields,
     reason: string,
     now: string,
-  ) => Promise<unknown>;
+  ) => Promise<{ said: string }>;
 }
 
 const name = (seat: Seat) => fullName(seat.student);

@@ -25,4 +25,10 @@ export const eventWords: Record<AttemptEvent['kind'], string> = {
   carriedOn: 'carried on by the teacher',
   setAside: 'set aside by the teacher',
   takenBack: 'counted again by the teacher',
+  answered: 'answered',
+  left: 'left the page',
+  returned: 'came back to the page',
+  tried: 'tried',
+  hinted: 'took a hint',
+  shown: 'had the answer shown',
 };

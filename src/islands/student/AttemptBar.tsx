@@ -1,4 +1,7 @@
+import { useState } from 'react';
 import { numbersOf } from '@/core/kinds/items';
+import type { AnswerFill } from '@/core/running/steps';
+import { timeWarning, type TimeWarning } from '@/core/running/timeWarning';
 import type { HeldAttempt } from '@/store/sitTables';
 import { clockTime, countdown } from '@/ui/format';
 import type { Keeping } from './useAttempt';
@@ -8,31 +11,46 @@ interface AttemptBarProps {
   held: HeldAttempt;
   /** Null: no limit. */
   leftMs: number | null;
+  /** How long the student has in all; null: no limit. */
+  totalMs: number | null;
   keeping: Keeping;
-  answered: (questionId: string) => boolean;
-  goTo: (questionId: string) => void;
+  fillOf: (questionId: string) => AnswerFill;
+  /** The questions that are in front of the student, where they come one by one. */
+  current?: readonly string[];
+  /** Null where the student cannot choose where to go. */
+  goTo: ((questionId: string) => void) | null;
   /** Null while the last look is open. */
   lastLook: (() => void) | null;
 }
 
+const fillWords: Record<AnswerFill, string> = {
+  open: 'not answered',
+  half: 'half answered',
+  done: 'answered',
+};
+
 /** Time left, whether all is kept, and a square for every question. */
-export function AttemptBar({ held, leftMs, keeping, answered, goTo, lastLook }: AttemptBarProps) {
+export function AttemptBar({
+  held,
+  leftMs,
+  totalMs,
+  keeping,
+  fillOf,
+  current = [],
+  goTo,
+  lastLook,
+}: AttemptBarProps) {
   const { questions } = held.packet;
   const numbers = numbersOf(questions);
-  const count = questions.filter((question) => answered(question.id)).length;
+  const count = questions.filter((question) => fillOf(question.id) === 'done').length;
   return (
     <div className={styles.attemptBar}>
       <div className={styles.attemptFacts}>
-        <span className={leftMs !== null && leftMs < 5 * 60_000 ? styles.timeShort : styles.time}>
-          {leftMs === null ? 'no time limit' : `${countdown(leftMs)} left`}
-        </span>
+        <TimeLeft leftMs={leftMs} totalMs={totalMs} />
         <span>
           {count} of {questions.length} answered
         </span>
         <span className={styles.soft}>{keepingWords(keeping)}</span>
-        <span role="status" className="visuallyHidden">
-          {timeWarning(leftMs)}
-        </span>
         {lastLook && (
           <button type="button" className={styles.quiet} onClick={lastLook}>
             Last look
@@ -41,18 +59,22 @@ export function AttemptBar({ held, leftMs, keeping, answered, goTo, lastLook }: 
       </div>
       <nav aria-label="Questions" className={styles.map}>
         {questions.map((question) => {
-          const state = answered(question.id);
+          const fill = fillOf(question.id);
           const marked = held.comeBack.includes(question.id);
-          const label = `Question ${numbers.get(question.id)}: ${state ? 'answered' : 'not answered'}${marked ? ', come back to it' : ''}`;
+          const passed = held.packet.noBack === true && held.passed?.includes(question.id) === true;
+          const words = [fillWords[fill], passed && 'done with', marked && 'come back to it'];
+          const here = current.includes(question.id);
           return (
             <button
               key={question.id}
               type="button"
-              aria-label={label}
-              className={[styles.square, state ? styles.done : styles.open, marked && styles.marked]
+              aria-label={`Question ${numbers.get(question.id)}: ${words.filter(Boolean).join(', ')}`}
+              aria-current={here ? 'step' : undefined}
+              disabled={goTo === null && !here}
+              className={[styles.square, styles[fill], marked && styles.marked, here && styles.here]
                 .filter(Boolean)
                 .join(' ')}
-              onClick={() => goTo(question.id)}
+              onClick={() => goTo?.(question.id)}
             >
               {numbers.get(question.id)}
             </button>
@@ -63,14 +85,38 @@ export function AttemptBar({ held, leftMs, keeping, answered, goTo, lastLook }: 
   );
 }
 
+const hiddenKey = 'gribbet-time-hidden';
+
+/** The time that is left, which can be hidden; the warnings come all the same, and screen readers say them. */
+function TimeLeft({ leftMs, totalMs }: { leftMs: number | null; totalMs: number | null }) {
+  const [hidden, setHidden] = useState(() => sessionStorage.getItem(hiddenKey) === 'yes');
+  const warning = timeWarning(leftMs, totalMs);
+  const toggle = () => {
+    sessionStorage.setItem(hiddenKey, hidden ? 'no' : 'yes');
+    setHidden(!hidden);
+  };
+  if (leftMs === null) return <span className={styles.time}>no time limit</span>;
+  const short = warning === 'five' || warning === 'one';
+  return (
+    <>
+      {!hidden && <span className={short ? styles.timeShort : styles.time}>{countdown(leftMs)} left</span>}
+      <span role="status" className={hidden ? styles.timeShort : 'visuallyHidden'}>
+        {warning ? warningWords[warning] : ''}
+      </span>
+      <button type="button" className={styles.quiet} onClick={toggle}>
+        {hidden ? 'Show the time' : 'Hide the time'}
+      </button>
+    </>
+  );
+}
+
+const warningWords: Record<TimeWarning, string> = {
+  half: 'Half of your time is over.',
+  five: 'Less than five minutes left.',
+  one: 'Less than one minute left. What is there will be handed in.',
+};
+
 function keepingWords(keeping: Keeping): string {
   if (keeping.state === 'kept') return `kept ${clockTime(keeping.at)}`;
   return keeping.state === 'keeping' ? 'keeping…' : 'kept on this device; the desk does not answer';
-}
-
-/** Said quietly by screen readers at five minutes and one. */
-function timeWarning(leftMs: number | null): string {
-  if (leftMs === null) return '';
-  if (leftMs < 60_000) return 'Less than one minute left. What is there will be handed in.';
-  return leftMs < 5 * 60_000 ? 'Less than five minutes left.' : '';
 }

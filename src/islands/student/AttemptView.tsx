@@ -1,12 +1,14 @@
 import { Button } from '@mantine/core';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import type { Carrier } from '@/carriers/Carrier';
-import { kindOf } from '@/core/kinds';
+import { kindOf, type StudentQuestion } from '@/core/kinds';
+import { firstOpenStep, stepsOf, type AnswerFill } from '@/core/running/steps';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
 import { PaperQuestions, responsesOf } from '../kinds/PaperQuestions';
 import { AttemptBar } from './AttemptBar';
 import { LastLook } from './LastLook';
+import { PracticePanel } from './PracticePanel';
 import { Receipt } from './Receipt';
 import { useAttempt } from './useAttempt';
 import styles from './student.module.css';
@@ -15,18 +17,21 @@ interface AttemptViewProps {
   carrier: Carrier;
   held: HeldAttempt;
   done: () => void;
+  seeResult: () => void;
 }
 
-/** Sitting the paper: the whole sheet, with time, state and a way to every question across the top. */
-export function AttemptView({ carrier, held: initial, done }: AttemptViewProps) {
-  const { held, status, keeping, refused, aheadMs, respond, toggleComeBack, handIn } = useAttempt(
-    carrier,
-    initial,
-  );
+/** Sitting the paper: time, state and a way to every question across the top; all at once or one by one below. */
+export function AttemptView({ carrier, held: initial, done, seeResult }: AttemptViewProps) {
+  const attempt = useAttempt(carrier, initial);
+  const { held, status, keeping, refused, rulingNow, handIn, lookingAt } = attempt;
   const [looking, setLooking] = useState(false);
-  const now = useNow(500) + aheadMs;
-  const { questions } = held.packet;
-  const leftMs = status?.deadline == null ? null : status.deadline - now;
+  const { questions, oneByOne, noBack } = held.packet;
+  const steps = stepsOf(questions);
+  const [place, setPlace] = useState(() => firstOpenStep(steps, noBack ? (initial.passed ?? []) : []));
+  useNow(500);
+  const now = rulingNow();
+  const deadline = status?.deadline ?? null;
+  const leftMs = deadline === null ? null : deadline - now;
   const timeUp = leftMs !== null && leftMs <= 0 && status?.state === 'working';
 
   const sent = useRef(false);
@@ -36,30 +41,54 @@ export function AttemptView({ carrier, held: initial, done }: AttemptViewProps) 
     void handIn().finally(() => (sent.current = false));
   }, [timeUp, handIn]);
 
-  if (status && status.state !== 'working') return <Receipt held={held} status={status} done={done} />;
+  const step = oneByOne ? (steps[place] ?? []) : questions;
+  const shown = oneByOne && !looking ? (step[0]?.id ?? null) : null;
+  useEffect(() => {
+    if (oneByOne) lookingAt(shown);
+  }, [oneByOne, shown, lookingAt]);
 
-  const answered = (id: string) => {
+  if (status && status.state !== 'working')
+    return <Receipt carrier={carrier} held={held} status={status} done={done} seeResult={seeResult} />;
+  if (status?.elsewhere) return <Elsewhere takeOver={attempt.takeOver} done={done} />;
+
+  const fillOf = (id: string): AnswerFill => {
     const question = questions.find((each) => each.id === id);
     const response = held.answers[id]?.response;
-    return question !== undefined && response !== undefined && !kindOf(question).isBlank(response);
+    if (!question || response === undefined || kindOf(question).isBlank(response)) return 'open';
+    return kindOf(question).isHalf?.(question, response) ? 'half' : 'done';
   };
   const goTo = (id: string) => {
     setLooking(false);
+    if (oneByOne)
+      setPlace(
+        Math.max(
+          0,
+          steps.findIndex((each) => each.some((one) => one.id === id)),
+        ),
+      );
     requestAnimationFrame(() => {
       const section = document.getElementById(`question-${id}`);
       section?.scrollIntoView({ block: 'start' });
       section?.querySelector<HTMLElement>('input, textarea, select')?.focus({ preventScroll: true });
     });
   };
+  const next = () => {
+    if (noBack) attempt.pass(step.map(({ id }) => id));
+    const following = steps[place + 1]?.[0];
+    if (following) goTo(following.id);
+    else setLooking(true);
+  };
   return (
     <>
       <AttemptBar
         held={held}
         leftMs={leftMs}
+        totalMs={deadline === null ? null : deadline - Date.parse(held.packet.startedAt)}
         keeping={keeping}
-        answered={answered}
-        goTo={goTo}
-        lastLook={looking ? null : () => setLooking(true)}
+        fillOf={fillOf}
+        {...(oneByOne && !looking && { current: step.map(({ id }) => id) })}
+        goTo={noBack ? null : goTo}
+        lastLook={looking || noBack ? null : () => setLooking(true)}
       />
       {refused.length > 0 && (
         <p role="alert">
@@ -70,38 +99,130 @@ export function AttemptView({ carrier, held: initial, done }: AttemptViewProps) 
       {looking ? (
         <LastLook
           held={held}
-          answered={answered}
-          goTo={goTo}
+          fillOf={fillOf}
+          goTo={noBack ? null : goTo}
           handIn={handIn}
-          back={() => setLooking(false)}
+          back={noBack ? null : () => setLooking(false)}
         />
       ) : (
-        <>
+        <div
+          // Which question is in front of the student is where the last touch or key was.
+          onFocusCapture={(event) => !oneByOne && lookingAt(questionAt(event.target))}
+          onPointerDownCapture={(event) => !oneByOne && lookingAt(questionAt(event.target))}
+        >
           <h1 className={styles.heading}>{held.packet.title}</h1>
           <PaperQuestions
             questions={questions}
+            only={step}
             parts={held.packet.parts ?? []}
             responseTo={responsesOf(held.answers)}
-            respond={respond}
-            below={(question) => {
-              const marked = held.comeBack.includes(question.id);
-              return (
-                <button
-                  type="button"
-                  className={styles.quiet}
-                  aria-pressed={marked}
-                  onClick={() => toggleComeBack(question.id)}
-                >
-                  {marked ? 'You will come back to this; take the mark off' : 'Mark to come back to'}
-                </button>
-              );
-            }}
+            respond={attempt.respond}
+            locked={({ id }) => held.packet.practice?.views[id]?.done === true}
+            below={(question) => below(question)}
           />
-          <Button variant="filled" size="md" onClick={() => setLooking(true)}>
-            Last look before handing in
-          </Button>
-        </>
+          {oneByOne ? (
+            <StepButtons
+              place={place}
+              of={steps.length}
+              noBack={noBack === true}
+              back={() => goTo(steps[place - 1]?.[0]?.id ?? '')}
+              next={next}
+            />
+          ) : (
+            <Button variant="filled" size="md" onClick={() => setLooking(true)}>
+              Last look before handing in
+            </Button>
+          )}
+        </div>
       )}
     </>
+  );
+
+  function below(question: StudentQuestion): ReactNode {
+    const view = held.packet.practice?.views[question.id];
+    const marked = held.comeBack.includes(question.id);
+    return (
+      <>
+        {view && (
+          <PracticePanel
+            question={question}
+            view={view}
+            response={held.answers[question.id]?.response ?? null}
+            practise={(doing) => attempt.practise(question.id, doing)}
+          />
+        )}
+        {!noBack && (
+          <button
+            type="button"
+            className={styles.quiet}
+            aria-pressed={marked}
+            onClick={() => attempt.toggleComeBack(question.id)}
+          >
+            {marked ? 'You will come back to this; take the mark off' : 'Mark to come back to'}
+          </button>
+        )}
+      </>
+    );
+  }
+}
+
+/** The question an element belongs to. */
+function questionAt(target: EventTarget): string | null {
+  const section = target instanceof Element ? target.closest('[id^="question-"]') : null;
+  return section?.id.replace('question-', '') ?? null;
+}
+
+interface StepButtonsProps {
+  place: number;
+  of: number;
+  noBack: boolean;
+  back: () => void;
+  next: () => void;
+}
+
+/** The way on where questions come one by one. */
+function StepButtons({ place, of, noBack, back, next }: StepButtonsProps) {
+  const last = place === of - 1;
+  return (
+    <div className={styles.steps}>
+      {noBack && (
+        <p className={styles.soft}>
+          {last ? 'This is the last question.' : 'Once you go on, there is no way back to this one.'}
+        </p>
+      )}
+      <div className={styles.row}>
+        <Button variant="filled" size="md" onClick={next}>
+          {last
+            ? 'Done: last look before handing in'
+            : noBack
+              ? 'Done with it: on to the next'
+              : 'On to the next'}
+        </Button>
+        {!noBack && place > 0 && (
+          <Button size="md" onClick={back}>
+            Back to the one before
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** Said in the tab that an attempt is no longer in. */
+function Elsewhere({ takeOver, done }: { takeOver: () => Promise<void>; done: () => void }) {
+  return (
+    <section className={styles.narrow} aria-labelledby="elsewhere">
+      <h1 id="elsewhere">Your paper goes on in another tab</h1>
+      <p>
+        It was opened there after it was opened here, so this one has stopped. What you typed here is kept,
+        and nothing is lost.
+      </p>
+      <Button variant="filled" size="md" onClick={() => void takeOver()}>
+        Go on here instead
+      </Button>
+      <Button size="md" onClick={done}>
+        To your papers
+      </Button>
+    </section>
   );
 }

@@ -8,7 +8,14 @@ const rememberedKey = 'gribbet-join-code';
 
 /** The join code, then a look at whose it is. A reload of the tab remembers it; a new tab asks again. */
 export function EnterCode({ carrier, enter }: { carrier: Carrier; enter: (who: Greeting) => void }) {
-  const [typed, setTyped] = useState(() => sessionStorage.getItem(rememberedKey) ?? '');
+  // A code in the address comes from the QR code of a slip.
+  const [typed, setTyped] = useState(
+    () =>
+      new URLSearchParams(window.location.search).get('code')?.slice(0, 12) ??
+      sessionStorage.getItem(rememberedKey) ??
+      '',
+  );
+  const [guest, setGuest] = useState(false);
   const [found, setFound] = useState<Greeting | null>(null);
   const [word, setWord] = useState('');
   const ask = async () => {
@@ -23,6 +30,7 @@ export function EnterCode({ carrier, enter }: { carrier: Carrier; enter: (who: G
     }
   };
   useEffect(() => sessionStorage.removeItem(rememberedKey), []);
+  if (guest) return <GuestForm carrier={carrier} enter={enter} back={() => setGuest(false)} />;
   if (found) {
     const confirm = () => {
       sessionStorage.setItem(rememberedKey, found.joinCode);
@@ -69,6 +77,71 @@ export function EnterCode({ carrier, enter }: { carrier: Carrier; enter: (who: G
       <Button type="submit" variant="filled" size="md" disabled={joinCodeFrom(typed).length < 6}>
         Go in
       </Button>
+      <button type="button" className={styles.quiet} onClick={() => setGuest(true)}>
+        No code? Come in as a guest
+      </button>
+    </form>
+  );
+}
+
+interface GuestFormProps {
+  carrier: Carrier;
+  enter: (who: Greeting) => void;
+  back: () => void;
+}
+
+/** For someone on no list: a name, and the access code that is said in the room. */
+function GuestForm({ carrier, enter, back }: GuestFormProps) {
+  const [name, setName] = useState('');
+  const [code, setCode] = useState('');
+  const [word, setWord] = useState('');
+  const come = async () => {
+    try {
+      const greeting = await carrier.comeAsGuest(name, code);
+      if (!greeting) return setWord('This code lets no guest in at the moment. Ask the teacher in the room.');
+      sessionStorage.setItem(rememberedKey, greeting.joinCode);
+      enter(greeting);
+    } catch {
+      setWord('The desk does not answer. Try again in a moment.');
+    }
+  };
+  return (
+    <form
+      className={styles.narrow}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void come();
+      }}
+    >
+      <h1>Come in as a guest</h1>
+      <TextInput
+        label="Your name"
+        description="As your teacher knows you"
+        size="md"
+        autoFocus
+        autoComplete="name"
+        maxLength={200}
+        value={name}
+        onChange={(event) => setName(event.currentTarget.value)}
+      />
+      <TextInput
+        label="Access code"
+        description="The teacher says it in the room"
+        size="md"
+        autoComplete="off"
+        maxLength={40}
+        value={code}
+        onChange={(event) => setCode(event.currentTarget.value)}
+      />
+      {word && <p role="alert">{word}</p>}
+      <div className={styles.row}>
+        <Button type="submit" variant="filled" size="md" disabled={!name.trim() || !code.trim()}>
+          Come in
+        </Button>
+        <Button size="md" onClick={back}>
+          I have a code
+        </Button>
+      </div>
     </form>
   );
 }

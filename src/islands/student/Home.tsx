@@ -1,8 +1,10 @@
 import { Button } from '@mantine/core';
 import { useCallback, useEffect, useState } from 'react';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
+import { joinCodeShown } from '@/core/model/people';
 import { useNow } from '@/ui/clock';
 import { counted, dayAndTime, duration } from '@/ui/format';
+import { AskTeacher } from './AskTeacher';
 import styles from './student.module.css';
 
 interface HomeProps {
@@ -10,6 +12,22 @@ interface HomeProps {
   who: Greeting;
   openSitting: (sitting: HomeSitting) => void;
   openResult: (sitting: HomeSitting) => void;
+}
+
+type Section = 'open' | 'coming' | 'back' | 'done';
+
+const headings: Record<Section, string> = {
+  open: 'Open now',
+  coming: 'Coming',
+  back: 'Handed back',
+  done: 'Done',
+};
+
+/** Where a sitting stands for its student. */
+export function sectionOf(sitting: HomeSitting): Section {
+  if (sitting.may === 'start' || sitting.may === 'resume') return 'open';
+  if (sitting.handedBack) return 'back';
+  return sitting.may === 'notYet' && sitting.state === 'notStarted' ? 'coming' : 'done';
 }
 
 /** What is open, coming, done and handed back. */
@@ -31,38 +49,62 @@ export function Home({ carrier, who, openSitting, openResult }: HomeProps) {
   return (
     <>
       <h1 className={styles.heading}>Your papers</h1>
+      {who.guest && (
+        <p>
+          You are here as a guest. If you have to come in again, your code is{' '}
+          <strong className={styles.receiptCode}>{joinCodeShown(who.joinCode)}</strong>
+        </p>
+      )}
       {sittings.length === 0 && <p>Nothing is open or coming for you at the moment.</p>}
-      <ul className={styles.papers}>
-        {sittings.map((sitting) => (
-          <li key={sitting.sittingId} className={styles.paper}>
-            <h2>{sitting.title}</h2>
-            <p className={styles.soft}>{standingWords(sitting, now)}</p>
-            <div className={styles.row}>
-              {(sitting.may === 'start' || sitting.may === 'resume') && (
-                <Button variant="filled" size="md" onClick={() => openSitting(sitting)}>
-                  {sitting.may === 'resume' ? 'Go on with it' : 'Read the instructions'}
-                </Button>
-              )}
-              {sitting.handedBack && (
-                <Button size="md" onClick={() => openResult(sitting)}>
-                  See what came back
-                </Button>
-              )}
-            </div>
-          </li>
-        ))}
-      </ul>
+      {(Object.keys(headings) as Section[]).map((section) => {
+        const rows = sittings.filter((sitting) => sectionOf(sitting) === section);
+        if (rows.length === 0) return null;
+        return (
+          <section key={section} aria-labelledby={`section-${section}`}>
+            <h2 id={`section-${section}`} className={styles.sectionHead}>
+              {headings[section]}
+            </h2>
+            <ul className={styles.papers}>
+              {rows.map((sitting) => (
+                <li key={sitting.sittingId} className={styles.paper}>
+                  <h3>{sitting.title}</h3>
+                  <p className={styles.soft}>{standingWords(sitting, now)}</p>
+                  <div className={styles.row}>
+                    {section === 'open' && (
+                      <Button variant="filled" size="md" onClick={() => openSitting(sitting)}>
+                        {sitting.may === 'resume' ? 'Go on with it' : 'Read the instructions'}
+                      </Button>
+                    )}
+                    {sitting.handedBack && (
+                      <Button size="md" onClick={() => openResult(sitting)}>
+                        See what came back
+                      </Button>
+                    )}
+                  </div>
+                  <AskTeacher carrier={carrier} who={who} sitting={sitting} asked={() => void look()} />
+                </li>
+              ))}
+            </ul>
+          </section>
+        );
+      })}
     </>
   );
 }
 
 function standingWords(sitting: HomeSitting, now: number): string {
-  const size = `${counted(sitting.questions, 'question')}${sitting.timeLimitMs ? `, ${duration(sitting.timeLimitMs)}` : ''}`;
+  const size = [
+    counted(sitting.questions, 'question'),
+    sitting.timeLimitMs ? duration(sitting.timeLimitMs) : '',
+    sitting.practice ? 'practice' : '',
+  ]
+    .filter(Boolean)
+    .join(', ');
   if (sitting.may === 'resume') return 'You have started. Your answers are kept and the clock goes on.';
   if (sitting.may === 'start')
     return `${sitting.state === 'notStarted' ? '' : 'You may make another attempt. '}Open${sitting.closesAt ? ` until ${dayAndTime(sitting.closesAt, now)}` : ''}. ${size}.`;
   if (sitting.state !== 'notStarted')
-    return sitting.handedBack ? 'Handed back.' : 'Handed in. Nothing has come back yet.';
+    return sitting.handedBack ? 'You can see how it went.' : 'Handed in. Nothing has come back yet.';
   if (sitting.may === 'notYet') return `Opens ${dayAndTime(sitting.opensAt, now)}. ${size}.`;
   return 'Closed. You have not sat it.';
 }

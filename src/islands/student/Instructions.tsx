@@ -5,7 +5,7 @@ import type { Carrier, Greeting, HomeSitting, StartReply } from '@/carriers/Carr
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
 import { counted, dayAndTime, duration } from '@/ui/format';
-import { holdAttempt } from './heldAttempts';
+import { holdAttempt, tabId } from './heldAttempts';
 import styles from './student.module.css';
 
 interface InstructionsProps {
@@ -36,7 +36,7 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
   const resuming = sitting.may === 'resume';
   const start = async () => {
     try {
-      const reply = await carrier.start(who.joinCode, sitting.sittingId, code);
+      const reply = await carrier.start(who.joinCode, sitting.sittingId, code, tabId);
       if (reply.outcome === 'started') started(await holdAttempt(who.joinCode, reply.packet));
       else setWord(refusalWords[reply.why]);
     } catch {
@@ -66,6 +66,17 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
         </li>
         {sitting.closesAt && (
           <li>It closes {dayAndTime(sitting.closesAt, now)}. What is there then is handed in.</li>
+        )}
+        {sitting.oneByOne && (
+          <li>
+            Questions come one at a time.{' '}
+            {sitting.noBack ? 'Once you go on, there is no way back.' : 'You can go back to each.'}
+          </li>
+        )}
+        {sitting.practice && (
+          <li>
+            It is practice: each question tells you at once how you answered it, and can be tried again.
+          </li>
         )}
         <li>What you type is kept as you type. If the page closes, come back with your code and go on.</li>
       </ul>

@@ -2,20 +2,22 @@ import { Button } from '@mantine/core';
 import { useState } from 'react';
 import { plainText } from '@/core/model/richText';
 import { numbersOf } from '@/core/kinds/items';
+import type { AnswerFill } from '@/core/running/steps';
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted } from '@/ui/format';
 import styles from './student.module.css';
 
 interface LastLookProps {
   held: HeldAttempt;
-  answered: (questionId: string) => boolean;
-  goTo: (questionId: string) => void;
+  fillOf: (questionId: string) => AnswerFill;
+  /** Null where there is no way back. */
+  goTo: ((questionId: string) => void) | null;
   handIn: () => Promise<boolean>;
-  back: () => void;
+  back: (() => void) | null;
 }
 
 /** Before handing in: what is unanswered or marked, by name, each a press away. */
-export function LastLook({ held, answered, goTo, handIn, back }: LastLookProps) {
+export function LastLook({ held, fillOf, goTo, handIn, back }: LastLookProps) {
   const [sending, setSending] = useState(false);
   const [word, setWord] = useState('');
   const numbers = numbersOf(held.packet.questions);
@@ -23,11 +25,12 @@ export function LastLook({ held, answered, goTo, handIn, back }: LastLookProps) 
     id: question.id,
     number: numbers.get(question.id) ?? '',
     stem: plainText(question.stem),
-    open: !answered(question.id),
+    fill: fillOf(question.id),
     marked: held.comeBack.includes(question.id),
   }));
-  const open = rows.filter((row) => row.open);
-  const marked = rows.filter((row) => row.marked && !row.open);
+  const open = rows.filter((row) => row.fill === 'open');
+  const half = rows.filter((row) => row.fill === 'half');
+  const marked = rows.filter((row) => row.marked && row.fill === 'done');
   const send = async () => {
     setSending(true);
     const done = await handIn();
@@ -41,11 +44,13 @@ export function LastLook({ held, answered, goTo, handIn, back }: LastLookProps) 
         Last look
       </h1>
       <p>
-        {open.length === 0
+        {open.length === 0 && half.length === 0
           ? `All ${held.packet.questions.length} questions are answered.`
-          : `${counted(open.length, 'question')} not answered:`}
+          : open.length > 0 && `${counted(open.length, 'question')} not answered:`}
       </p>
       <QuestionLinks rows={open} goTo={goTo} />
+      {half.length > 0 && <p>{counted(half.length, 'question')} half answered:</p>}
+      <QuestionLinks rows={half} goTo={goTo} />
       {marked.length > 0 && <p>You wanted to come back to:</p>}
       <QuestionLinks rows={marked} goTo={goTo} />
       {word && <p role="alert">{word}</p>}
@@ -53,9 +58,11 @@ export function LastLook({ held, answered, goTo, handIn, back }: LastLookProps) 
         <Button variant="filled" size="md" loading={sending} onClick={() => void send()}>
           {open.length > 0 ? `Hand in with ${counted(open.length, 'question')} unanswered` : 'Hand in'}
         </Button>
-        <Button size="md" onClick={back}>
-          Back to the questions
-        </Button>
+        {back && (
+          <Button size="md" onClick={back}>
+            Back to the questions
+          </Button>
+        )}
       </div>
     </section>
   );
@@ -67,15 +74,27 @@ interface QuestionRow {
   stem: string;
 }
 
-function QuestionLinks({ rows, goTo }: { rows: QuestionRow[]; goTo: (id: string) => void }) {
+function RowWords({ number, stem }: QuestionRow) {
+  return (
+    <>
+      <strong>{number}</strong>&ensp;{stem.length > 80 ? `${stem.slice(0, 79)}…` : stem}
+    </>
+  );
+}
+
+function QuestionLinks({ rows, goTo }: { rows: QuestionRow[]; goTo: ((id: string) => void) | null }) {
   if (rows.length === 0) return null;
   return (
     <ul className={styles.plain}>
       {rows.map((row) => (
         <li key={row.id}>
-          <button type="button" className={styles.link} onClick={() => goTo(row.id)}>
-            <strong>{row.number}</strong>&ensp;{row.stem.length > 80 ? `${row.stem.slice(0, 79)}…` : row.stem}
-          </button>
+          {goTo ? (
+            <button type="button" className={styles.link} onClick={() => goTo(row.id)}>
+              <RowWords {...row} />
+            </button>
+          ) : (
+            <RowWords {...row} />
+          )}
         </li>
       ))}
     </ul>

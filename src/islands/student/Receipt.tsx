@@ -1,6 +1,8 @@
 import { Button } from '@mantine/core';
-import type { AttemptStatus } from '@/carriers/Carrier';
+import { useEffect, useState } from 'react';
+import type { AttemptStatus, Carrier } from '@/carriers/Carrier';
 import { kindOf } from '@/core/kinds';
+import { receiptOf } from '@/core/running/watching';
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted, dayAndTime } from '@/ui/format';
 import styles from './student.module.css';
@@ -14,14 +16,19 @@ const words: Record<AttemptStatus['state'], string> = {
 
 /** What the student takes away: that it came in, when, and how much of it. */
 export function Receipt({
+  carrier,
   held,
   status,
   done,
+  seeResult,
 }: {
+  carrier: Carrier;
   held: HeldAttempt;
   status: AttemptStatus;
   done: () => void;
+  seeResult: () => void;
 }) {
+  const shown = useShownNow(carrier, held);
   const arrived = held.packet.questions.filter((question) => {
     const response = held.answers[question.id]?.response;
     return (
@@ -41,16 +48,36 @@ export function Receipt({
           {arrived.length} of {counted(held.packet.questions.length, 'question')}
         </dd>
         <dt>Receipt</dt>
-        <dd className={styles.receiptCode}>
-          {held.attemptId
-            .replace(/[^a-z0-9]/gi, '')
-            .slice(0, 8)
-            .toUpperCase()}
-        </dd>
+        <dd className={styles.receiptCode}>{receiptOf(held.attemptId)}</dd>
       </dl>
+      {shown && (
+        <Button variant="filled" size="md" onClick={seeResult}>
+          See how it went
+        </Button>
+      )}
       <Button size="md" onClick={done}>
         To your papers
       </Button>
     </section>
   );
+}
+
+/** Whether something of the result can be seen straight after handing in. */
+function useShownNow(carrier: Carrier, { joinCode, sittingId }: HeldAttempt): boolean {
+  const [shown, setShown] = useState(false);
+  useEffect(() => {
+    let here = true;
+    carrier.home(joinCode).then(
+      (sittings) => {
+        const sitting = sittings.find((each) => each.sittingId === sittingId);
+        if (here) setShown(sitting?.handedBack === true);
+      },
+      // Without an answer there is only the receipt; the list of papers asks again.
+      () => undefined,
+    );
+    return () => {
+      here = false;
+    };
+  }, [carrier, joinCode, sittingId]);
+  return shown;
 }

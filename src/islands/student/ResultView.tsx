@@ -4,14 +4,14 @@ import { Rich } from '@/ui/Rich';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import type { ScriptPacket, ScriptQuestion, Verdict } from '@/core/handback/script';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { dayAndTime, percent, points } from '@/ui/format';
+import { counted, dayAndTime, percent, points } from '@/ui/format';
 import { viewOf } from '../kinds';
 import styles from './student.module.css';
 
 interface ResultViewProps {
   carrier: Carrier;
   who: Greeting;
-  sitting: HomeSitting;
+  sitting: Pick<HomeSitting, 'sittingId'>;
   back: () => void;
 }
 
@@ -49,6 +49,10 @@ function Script({ script }: { script: ScriptPacket }) {
           {points(script.total.points)} of {points(script.total.max)} points
           {script.total.max > 0 && ` (${percent(script.total.points / script.total.max)})`}
         </p>
+      )}
+      {script.meanOf !== undefined && <p>The mean of your {counted(script.meanOf, 'attempt')}.</p>}
+      {script.waiting !== undefined && (
+        <p>{counted(script.waiting, 'answer')} still to be marked: the total can rise.</p>
       )}
       {script.questions.length === 0 && !script.total && (
         <p>Your paper came in. Nothing else is shown yet.</p>

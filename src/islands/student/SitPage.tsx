@@ -18,7 +18,7 @@ type View =
   | { name: 'home' }
   | { name: 'instructions'; sitting: HomeSitting }
   | { name: 'attempt'; held: HeldAttempt }
-  | { name: 'result'; sitting: HomeSitting };
+  | { name: 'result'; sitting: Pick<HomeSitting, 'sittingId' | 'title'> };
 
 /** The files of the sitting that is in view. */
 function filesOf(carrier: Carrier, who: Greeting | null, view: View): Files {
@@ -69,7 +69,19 @@ export function SitPage() {
               back={home}
             />
           )}
-          {who && view.name === 'attempt' && <AttemptView carrier={carrier} held={view.held} done={home} />}
+          {who && view.name === 'attempt' && (
+            <AttemptView
+              carrier={carrier}
+              held={view.held}
+              done={home}
+              seeResult={() =>
+                setView({
+                  name: 'result',
+                  sitting: { sittingId: view.held.sittingId, title: view.held.packet.title },
+                })
+              }
+            />
+          )}
           {who && view.name === 'result' && (
             <ResultView carrier={carrier} who={who} sitting={view.sitting} back={home} />
           )}

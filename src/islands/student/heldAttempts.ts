@@ -1,6 +1,10 @@
 import type { PaperPacket } from '@/core/formats/packet/paper';
 import type { Answers } from '@/core/model/sitting';
+import { nanoid } from 'nanoid';
 import { sitDesk, type HeldAttempt } from '@/store/sitTables';
+
+/** This tab: an attempt goes on in one at a time. */
+export const tabId = nanoid(12);
 
 /**
  * Takes a packet into the student's database. Answers typed here that had not been handed over yet are laid over
@@ -22,6 +26,7 @@ export async function holdAttempt(joinCode: string, packet: PaperPacket): Promis
     answers: { ...packet.answers, ...typed },
     comeBack: before?.comeBack ?? packet.comeBack,
     unsent,
+    passed: [...new Set([...(packet.passed ?? []), ...(before?.passed ?? [])])],
   };
   await sitDesk.attempts.put(held);
   return held;

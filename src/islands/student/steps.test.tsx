@@ -1,9 +1,10 @@
 // @vitest-environment jsdom
-import { screen } from '@testing-library/react';
+import { screen, within } from '@testing-library/react';
+import { carrierWith } from '../../../tests/unit/carrier';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { at, attemptOf, paperQuestions } from '../../../tests/unit/samples';
 import { draw } from '../../../tests/unit/screen';
-import type { AttemptStatus, Carrier, HomeSitting } from '@/carriers/Carrier';
+import type { AttemptStatus, HomeSitting } from '@/carriers/Carrier';
 import { paperPacket } from '@/core/formats/packet/paper';
 import { scriptPacket } from '@/core/handback/script';
 import type { Shows } from '@/core/model/sitting';
@@ -31,6 +32,10 @@ const homeSitting: HomeSitting = {
   may: 'start',
   state: 'notStarted',
   handedBack: false,
+  practice: false,
+  oneByOne: false,
+  noBack: false,
+  requests: [],
 };
 
 const held: HeldAttempt = {
@@ -42,22 +47,7 @@ const held: HeldAttempt = {
   comeBack: ['q3'],
   unsent: [],
 };
-const answered = (id: string) => id in answers;
-
-function carrierWith(part: Partial<Carrier>): Carrier {
-  const away = () => Promise.reject(new Error('the desk is away'));
-  return {
-    handOverFile: away,
-    file: away,
-    greet: away,
-    home: away,
-    start: away,
-    handOver: away,
-    handIn: away,
-    result: away,
-    ...part,
-  };
-}
+const fillOf = (id: string) => (id in answers ? ('done' as const) : ('open' as const));
 
 beforeEach(() => sessionStorage.clear());
 
@@ -94,22 +84,24 @@ describe('the student’s home', () => {
     [{ may: 'notYet' }, /^Opens /, null],
     [{ may: 'over' }, /^Closed. You have not sat it/, null],
     [{ may: 'noAttemptLeft', state: 'handedIn' }, /Nothing has come back yet/, null],
-    [{ may: 'noAttemptLeft', state: 'collected', handedBack: true }, /^Handed back/, 'See what came back'],
+    [{ may: 'noAttemptLeft', state: 'collected', handedBack: true }, /can see how it went/, 'See what came back'],
   ] as const)('%o is said in words, with the button for it', async (part, words, button) => {
     const home = () => Promise.resolve([{ ...homeSitting, ...part }]);
     const nothing = () => undefined;
     draw(<Home carrier={carrierWith({ home })} who={who} openSitting={nothing} openResult={nothing} />);
     expect(await screen.findByText(words)).toBeTruthy();
-    expect(screen.queryAllByRole('button').map((each) => each.textContent)).toEqual(button ? [button] : []);
+    const buttons = screen.queryAllByRole('button').map((each) => each.textContent);
+    expect(buttons).toEqual([...(button ? [button] : []), 'Ask your teacher about this paper']);
   });
 });
 
 describe('an attempt under way', () => {
-  const bar = { held, answered, goTo: () => undefined, lastLook: null };
+  const bar = { held, fillOf, totalMs: 600_000, goTo: () => undefined, lastLook: null };
 
   it('names every question with its state, and counts the answered ones', () => {
     draw(<AttemptBar {...bar} leftMs={581_000} keeping={{ state: 'keeping' }} />);
-    expect(screen.getAllByRole('button').map((button) => button.getAttribute('aria-label'))).toEqual([
+    const map = within(screen.getByRole('navigation', { name: 'Questions' }));
+    expect(map.getAllByRole('button').map((button) => button.getAttribute('aria-label'))).toEqual([
       'Question 1: answered',
       'Question 2: not answered',
       'Question 3: answered, come back to it',
@@ -133,7 +125,7 @@ describe('an attempt under way', () => {
     const handIn = vi.fn(() => Promise.resolve(false));
     const goTo = vi.fn();
     const { hand } = draw(
-      <LastLook held={held} answered={answered} goTo={goTo} handIn={handIn} back={() => undefined} />,
+      <LastLook held={held} fillOf={fillOf} goTo={goTo} handIn={handIn} back={() => undefined} />,
     );
     expect(screen.getByText('2 questions not answered:')).toBeTruthy();
     await hand.click(screen.getByRole('button', { name: /^4\s*Explain deviation/ }));
@@ -151,8 +143,17 @@ describe('an attempt under way', () => {
       now: Date.parse(at),
       answered: ['q1'],
       endedAt: at,
+      elsewhere: false,
     };
-    draw(<Receipt held={held} status={status} done={() => undefined} />);
+    draw(
+      <Receipt
+        carrier={carrierWith({})}
+        held={held}
+        status={status}
+        done={() => undefined}
+        seeResult={() => undefined}
+      />,
+    );
     expect(screen.getByText('1 of 4 questions')).toBeTruthy();
     expect(screen.getByText('ATTEMPT1')).toBeTruthy();
   });

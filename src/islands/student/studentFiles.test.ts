@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import { carrierWith } from '../../../tests/unit/carrier';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { CarriedFile, Carrier, FileReply } from '@/carriers/Carrier';
 import { mostAttemptBytes } from '@/core/model/file';
@@ -9,21 +10,6 @@ import { handOverFiles, studentFiles } from './studentFiles';
 const bytes = Uint8Array.of(1, 2, 3);
 const photo = { name: 'sheet.jpg', mediaType: 'image/jpeg', bytes };
 const place = { joinCode: 'K7M4QX', sittingId: 'sitting1', attemptId: 'attempt1' };
-
-function carrierWith(part: Partial<Carrier>): Carrier {
-  const away = () => Promise.reject(new Error('the desk is away'));
-  return {
-    greet: away,
-    home: away,
-    start: away,
-    handOver: away,
-    handOverFile: away,
-    file: away,
-    handIn: away,
-    result: away,
-    ...part,
-  };
-}
 
 beforeEach(async () => {
   await sitDesk.delete();

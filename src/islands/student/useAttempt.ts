@@ -1,10 +1,12 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { AttemptStatus, Carrier } from '@/carriers/Carrier';
+import type { AttemptStatus, Carrier, HandOverRequest } from '@/carriers/Carrier';
 import type { Response } from '@/core/kinds';
 import type { Answers } from '@/core/model/sitting';
+import type { PracticeAct } from '@/core/running/practice';
 import type { HeldAttempt } from '@/store/sitTables';
 import { handOverFiles } from './studentFiles';
-import { forgetHeld, keepHeld } from './heldAttempts';
+import { forgetHeld, holdAttempt, keepHeld, tabId } from './heldAttempts';
+import { useNoticed } from './useNoticed';
 
 /** How long after the last key answers are handed over, and how often a sign of life is given. */
 const handOverMs = 400;
@@ -12,6 +14,12 @@ const signOfLifeMs = 4_000;
 
 /** Where what was typed is: handed over, on its way, or on this device only. */
 export type Keeping = { state: 'kept'; at: number } | { state: 'keeping' } | { state: 'onDevice' };
+
+/** The clock that rules, as it was read last, by this device's steady clock: moving the device's clock changes nothing. */
+interface Reading {
+  now: number;
+  steady: number;
+}
 
 /**
  * An attempt under way. Every change is kept in the student's database first, then handed over through the
@@ -22,39 +30,45 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
   const [status, setStatus] = useState<AttemptStatus | null>(null);
   const [refused, setRefused] = useState<string[]>([]);
   const [keeping, setKeeping] = useState<Keeping>({ state: 'keeping' });
-  // By how much the clock that rules is ahead of this device's.
-  const [aheadMs, setAheadMs] = useState(0);
+  const reading = useRef<Reading | null>(null);
   const latest = useRef(initial);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
 
   const take = useCallback((next: AttemptStatus | null) => {
     if (!next) return;
     setStatus(next);
-    setAheadMs(next.now - Date.now());
+    reading.current = { now: next.now, steady: performance.now() };
     if (next.state !== 'working') void forgetHeld(next.attemptId);
   }, []);
 
+  const noticed = useNoticed();
   const handOver = useCallback(async () => {
-    const { joinCode, attemptId, answers, unsent, comeBack } = latest.current;
+    const { joinCode, attemptId, answers, unsent, comeBack, passed } = latest.current;
     const sent: Answers = {};
     for (const id of unsent) {
       const answer = answers[id];
       if (answer) sent[id] = answer;
     }
+    const seen = noticed.collect();
+    const request: HandOverRequest = { answers: sent, comeBack, tabId, ...seen.request };
+    if (passed && passed.length > 0) request.passed = passed;
     try {
       const files = await handOverFiles(carrier, joinCode, attemptId);
       // Only those that an answer still names: one that was taken out again needs no word.
       const named = JSON.stringify(answers);
       const names = files.filter(({ id }) => named.includes(id)).map(({ name }) => name);
       setRefused((before) => (before.join() === names.join() ? before : names));
-      take(await carrier.handOver(joinCode, attemptId, { answers: sent, comeBack }));
+      const reply = await carrier.handOver(joinCode, attemptId, request);
+      take(reply);
       const left = latest.current.unsent.filter((id) => latest.current.answers[id]?.at !== sent[id]?.at);
       latest.current = { ...latest.current, unsent: left };
+      if (reply?.state === 'working' && !reply.elsewhere) void keepHeld(latest.current);
       setKeeping(left.length === 0 ? { state: 'kept', at: Date.now() } : { state: 'keeping' });
     } catch {
+      seen.putBack();
       setKeeping({ state: 'onDevice' });
     }
-  }, [carrier, take]);
+  }, [carrier, take, noticed]);
 
   const change = useCallback(
     (next: HeldAttempt) => {
@@ -107,6 +121,54 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
     [change],
   );
 
+  /** Done with these questions: where there is no way back, they cannot be changed from now on. */
+  const pass = useCallback(
+    (questionIds: readonly string[]) => {
+      const current = latest.current;
+      change({ ...current, passed: [...new Set([...(current.passed ?? []), ...questionIds])] });
+    },
+    [change],
+  );
+
+  /** One act of practice; false when the desk did not answer. */
+  const practise = useCallback(
+    async (questionId: string, doing: PracticeAct): Promise<boolean> => {
+      const { joinCode, attemptId } = latest.current;
+      try {
+        const reply = await carrier.practise(joinCode, attemptId, questionId, doing);
+        const { packet } = latest.current;
+        if (!reply || !packet.practice) return true;
+        const views = { ...packet.practice.views, [questionId]: reply.view };
+        latest.current = {
+          ...latest.current,
+          packet: { ...packet, practice: { ...packet.practice, views } },
+        };
+        setHeld(latest.current);
+        void keepHeld(latest.current);
+        take(reply.status);
+        return true;
+      } catch {
+        setKeeping({ state: 'onDevice' });
+        return false;
+      }
+    },
+    [carrier, take],
+  );
+
+  /** Goes on in this tab with what another one had. */
+  const takeOver = useCallback(async () => {
+    const { joinCode, sittingId } = latest.current;
+    try {
+      const reply = await carrier.start(joinCode, sittingId, '', tabId);
+      if (reply.outcome !== 'started') return;
+      latest.current = await holdAttempt(joinCode, reply.packet);
+      setHeld(latest.current);
+      take(reply.status);
+    } catch {
+      setKeeping({ state: 'onDevice' });
+    }
+  }, [carrier, take]);
+
   const handIn = useCallback(async (): Promise<boolean> => {
     if (timer.current) clearTimeout(timer.current);
     await handOver();
@@ -120,5 +182,24 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
     }
   }, [carrier, handOver, take]);
 
-  return { held, status, keeping, refused, aheadMs, respond, toggleComeBack, handIn };
+  /** What the clock that rules says now, ms since 1970. */
+  const rulingNow = useCallback(() => {
+    const last = reading.current;
+    return last ? last.now + performance.now() - last.steady : Date.now();
+  }, []);
+
+  return {
+    held,
+    status,
+    keeping,
+    refused,
+    rulingNow,
+    respond,
+    toggleComeBack,
+    pass,
+    practise,
+    takeOver,
+    handIn,
+    lookingAt: noticed.lookingAt,
+  };
 }

@@ -25,7 +25,7 @@ export function KeptLine() {
       <span role="status" className={word?.fault ? styles.fault : styles.said}>
         {word?.text ?? (fresh ? last.said : '')}
       </span>
-      {fresh && !word && (
+      {fresh && last.changes.length > 0 && !word && (
         <Button
           size="compact-sm"
           onClick={() => void undoLast(last.seq)}

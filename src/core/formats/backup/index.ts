@@ -5,7 +5,16 @@ import { Instant } from '../../model/common';
 import { LogEntry } from '../../model/log';
 import { Paper, PaperVersion } from '../../model/paper';
 import { Group, Student } from '../../model/people';
-import { Allowance, Attempt, HandMark, Release, Sitting } from '../../model/sitting';
+import {
+  Allowance,
+  Attempt,
+  ExceptionRequest,
+  HandMark,
+  Message,
+  Release,
+  Sitting,
+  SittingTemplate,
+} from '../../model/sitting';
 
 export const backupFormat = 'gribbet-desk';
 export const backupVersion = 1;
@@ -23,6 +32,10 @@ export const DeskTables = z.object({
   assets: PackedAsset.array(),
   /** Absent in files of before there was a bank. */
   bank: BankQuestion.array().default([]),
+  /** These three likewise. */
+  requests: ExceptionRequest.array().default([]),
+  outbox: Message.array().default([]),
+  templates: SittingTemplate.array().default([]),
   settings: Setting.array(),
   log: LogEntry.array(),
 });
@@ -92,6 +105,7 @@ function looseEnd(tables: DeskTables): BackupFault | null {
     ['marks', tables.marks, 'attemptId', attempts],
     ['releases', tables.releases, 'sittingId', sittings],
     ['allowances', tables.allowances, 'sittingId', sittings],
+    ['requests', tables.requests, 'sittingId', sittings],
   ];
   for (const [table, rows, field, known] of checks) {
     const index = rows.findIndex((row) => !known.has(String(Reflect.get(row, field))));

@@ -84,7 +84,7 @@ describe('columns', () => {
       'givenName',
       'number',
       'email',
-      'nothing',
+      'own',
     ]);
     expect(meanings('Nachname;Vorname;Matrikelnummer\na;b;1')).toEqual([
       true,

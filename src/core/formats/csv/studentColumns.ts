@@ -1,6 +1,14 @@
 import type { TableRow } from './table';
 
-export const columnMeanings = ['familyName', 'givenName', 'fullName', 'number', 'email', 'nothing'] as const;
+export const columnMeanings = [
+  'familyName',
+  'givenName',
+  'fullName',
+  'number',
+  'email',
+  'own',
+  'nothing',
+] as const;
 export type ColumnMeaning = (typeof columnMeanings)[number];
 
 /** What a table of students seems to hold. */
@@ -9,6 +17,8 @@ export interface ColumnGuess {
   hasHeader: boolean;
   /** One a column. */
   meanings: ColumnMeaning[];
+  /** What each column is called: in the first row, else by its place. An own field has this name. */
+  names: string[];
 }
 
 const headerWords: [ColumnMeaning, RegExp][] = [
@@ -27,8 +37,14 @@ export function guessColumns(rows: readonly TableRow[]): ColumnGuess {
   const width = Math.max(0, ...rows.map((row) => row.cells.length));
   const first = rows[0]?.cells ?? [];
   const named = Array.from({ length: width }, (_, column) => meaningOfHeader(first[column] ?? ''));
+  const names = Array.from({ length: width }, (_, column) => `Column ${column + 1}`);
   const hasHeader = named.some((meaning) => meaning !== 'nothing') && !first.some(looksLikeEmail);
-  return { hasHeader, meanings: hasHeader ? onceEach(named) : meaningsOfCells(rows, width) };
+  if (!hasHeader) return { hasHeader, meanings: meaningsOfCells(rows, width), names };
+  // What the first row names and we have no word for is a field of the teacher's own.
+  const meanings = onceEach(named).map((meaning, column) =>
+    meaning === 'nothing' && (first[column] ?? '') !== '' ? 'own' : meaning,
+  );
+  return { hasHeader, meanings, names: names.map((name, column) => first[column] || name) };
 }
 
 function meaningOfHeader(cell: string): ColumnMeaning {

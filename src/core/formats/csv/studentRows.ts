@@ -9,6 +9,8 @@ export interface IncomingStudent {
   givenName: string;
   number: string;
   email: string;
+  /** Fields of the teacher's own, by name. */
+  fields?: Record<string, string>;
   /** The student on the desk who has the same number or email, to whom this row adds the group. */
   knownId: string | null;
 }
@@ -37,12 +39,14 @@ interface KnownStudent {
  * Reads students from the rows of a table, and says of each bad row why. Nothing is changed by it.
  *
  * @param rows without the header
+ * @param names what the columns are called: an own field has that name
  * @param known the students already on the desk
  */
 export function studentRows(
   rows: readonly TableRow[],
   meanings: readonly ColumnMeaning[],
   known: readonly KnownStudent[],
+  names: readonly string[] = [],
 ): StudentRows {
   const byNumber = new Map(known.filter((each) => each.number).map((each) => [each.number, each.id]));
   const byEmail = new Map(
@@ -51,7 +55,7 @@ export function studentRows(
   const lineOfNumber = new Map<string, number>();
   const result: StudentRows = { good: [], bad: [] };
   for (const row of rows) {
-    const read = studentFrom(row, meanings);
+    const read = studentFrom(row, meanings, names);
     const bad = faultOf(read, lineOfNumber);
     if (read.number && !lineOfNumber.has(read.number)) lineOfNumber.set(read.number, row.line);
     if (bad) result.bad.push(bad);
@@ -65,23 +69,30 @@ export function studentRows(
 
 type ReadRow = Omit<IncomingStudent, 'knownId'>;
 
-function studentFrom(row: TableRow, meanings: readonly ColumnMeaning[]): ReadRow {
+function studentFrom(row: TableRow, meanings: readonly ColumnMeaning[], names: readonly string[]): ReadRow {
   const cell = (meaning: ColumnMeaning) => {
     const column = meanings.indexOf(meaning);
     return column < 0 ? '' : (row.cells[column] ?? '').replace(/\s+/g, ' ').trim();
   };
   const whole = namesFrom(cell('fullName'));
+  const own = meanings.flatMap((meaning, column) => {
+    const value = (row.cells[column] ?? '').trim().slice(0, 200);
+    return meaning === 'own' && value
+      ? [[(names[column] ?? `Column ${column + 1}`).slice(0, 60), value]]
+      : [];
+  });
   return {
     line: row.line,
     familyName: cell('familyName') || whole.familyName,
     givenName: cell('givenName') || whole.givenName,
     number: cell('number'),
     email: cell('email'),
+    ...(own.length > 0 && { fields: Object.fromEntries(own) as Record<string, string> }),
   };
 }
 
 /** "Okafor, Amara" or "Amara Okafor": after the comma, or all but the last word, is the given name. */
-function namesFrom(fullName: string): { familyName: string; givenName: string } {
+export function namesFrom(fullName: string): { familyName: string; givenName: string } {
   const [before = '', after] = fullName.split(/,(.*)/).map((part) => part.trim());
   if (after !== undefined) return { familyName: before, givenName: after };
   const words = before.split(' ');

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { itemsOf } from '../../kinds/items';
 import { kindOf, StudentQuestion, type Question } from '../../kinds';
-import { Answers, type Attempt } from '../../model/sitting';
+import { Answers, PracticeRules, type Attempt, type Sitting } from '../../model/sitting';
+import { practiceView, PracticeView } from '../../running/practice';
 import { Id, Instant, Line } from '../../model/common';
 import { RichText } from '../../model/richText';
 import type { PaperContent } from '../../model/paper';
@@ -23,26 +24,43 @@ export const PaperPacket = z.object({
   /** Answers the teacher's side already holds: what a new device goes on from. */
   answers: Answers,
   comeBack: Id.array(),
+  /** One question at a time, and whether what is done can be gone back to. */
+  oneByOne: z.boolean().optional(),
+  noBack: z.boolean().optional(),
+  /** Questions that are done with. */
+  passed: Id.array().optional(),
+  /** Where it is practice: its rules, and by question what was let out so far. */
+  practice: z.object({ rules: PracticeRules, views: z.record(Id, PracticeView) }).optional(),
 });
 export type PaperPacket = z.infer<typeof PaperPacket>;
 
 /** The packet of one attempt, with the questions in the order this student was given. */
-export function paperPacket(paper: PaperContent, attempt: Attempt): PaperPacket {
+export function paperPacket(
+  paper: PaperContent,
+  attempt: Attempt,
+  { oneByOne, noBack, practice: rules }: Pick<Sitting, 'oneByOne' | 'noBack' | 'practice'> = {},
+): PaperPacket {
   const byId = new Map(itemsOf(paper.questions).map((question) => [question.id, question]));
+  const given = attempt.questionIds.flatMap((id) => byId.get(id) ?? []);
   return {
     attemptId: attempt.id,
     sittingId: attempt.sittingId,
     attemptNumber: attempt.number,
     title: paper.title,
     instructions: paper.instructions,
-    questions: studentQuestions(
-      attempt.questionIds.flatMap((id) => byId.get(id) ?? []),
-      attempt.id,
-    ),
+    questions: studentQuestions(given, attempt.id),
     ...studentParts(paper),
     startedAt: attempt.startedAt,
     answers: attempt.answers,
     comeBack: attempt.comeBack,
+    ...(oneByOne && { oneByOne, passed: attempt.passed ?? [] }),
+    ...(oneByOne && noBack && { noBack }),
+    ...(rules && {
+      practice: {
+        rules,
+        views: Object.fromEntries(given.map((each) => [each.id, practiceView(each, attempt, rules)])),
+      },
+    }),
   };
 }
 

@@ -4,10 +4,10 @@ import { describe, expect, it } from 'vitest';
 import { counter, samples } from '../../../../tests/unit/samples';
 import { isElement, type XmlNode } from './element';
 import { papersFromQti } from './readPackage';
-import { Refused, type Refusal } from './refused';
+import { Refused, type Refusal } from '../refused';
 import { qtiPackage } from './writePackage';
 import { xmlFrom, xmlText } from './xml';
-import { safePath } from './zip';
+import { safePath } from '../zip';
 
 const manifest = `<manifest><resources><resource identifier="i" type="imsqti_item_xmlv3p0" href="i.xml"/></resources></manifest>`;
 const item = (body: string) =>

@@ -5,10 +5,10 @@ import { roundPoints } from '../../scoring/points';
 import { childNamed, childrenNamed, within, wordsIn, type XmlElement } from './element';
 import { questionsFrom, type ReadItem } from './readItem';
 import type { Loss } from './losses';
-import { Refused } from './refused';
+import { Refused } from '../refused';
 import { testOf, type ItemRef } from './assessmentTest';
 import { xmlFrom } from './xml';
-import { resolved, textOf, unpacked, type PackageFiles } from './zip';
+import { resolved, textOf, unpacked, type PackageFiles } from '../zip';
 
 /** A picture of a package, under the id by which the papers name it until it is kept. */
 export interface PackedPicture {

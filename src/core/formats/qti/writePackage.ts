@@ -11,7 +11,7 @@ import { itemFrom } from './writeItem';
 import type { Loss } from './losses';
 import { testFrom } from './assessmentTest';
 import { xmlFrom, xmlText } from './xml';
-import { packed } from './zip';
+import { packed } from '../zip';
 
 /** A paper as a QTI 3.0 package, and what of it other programs will not read. */
 export interface WrittenPackage {

@@ -1,6 +1,6 @@
 import { XMLBuilder, XMLParser, XMLValidator } from 'fast-xml-parser';
 import { isElement, type XmlElement, type XmlNode } from './element';
-import { Refused } from './refused';
+import { Refused } from '../refused';
 
 const deepest = 100;
 const longestText = 5_000_000;

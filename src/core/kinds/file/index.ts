@@ -21,6 +21,8 @@ export const file: QuestionKind<FileQuestion, StudentFileQuestion, FilesResponse
   }),
   copy: copied,
   findings: schemeFindings,
+  // A made-up student has no file to hand in.
+  guess: () => ({ files: [] }),
   isBlank: (response) => response.files.length === 0,
   sameAs: (_question, response) => response.files.map(({ id }) => id).join(' '),
   asText: (_question, response) => response.files.map(({ name }) => name).join('\n'),

@@ -2,6 +2,7 @@ import { plainText } from '../../model/richText';
 import type { Finding } from '../../model/common';
 import { copiedOptions, optionFindings, withoutComments } from '../options';
 import { forgiven } from '../forgiving';
+import { guesses } from '../guesses';
 import { emptyQuestionFields, studentFields, type Category, type QuestionKind } from '../QuestionKind';
 import { metAnswer, withAccepted } from '../shortText/acceptedAnswers';
 import { filledText, gapsInText } from './gapText';
@@ -47,6 +48,16 @@ export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
       comments: verdicts.flatMap((verdict) => verdict.comment || []),
     };
   },
+  guess: (question, chance) => ({
+    gaps: Object.fromEntries(
+      question.gaps.map((gap) => [
+        gap.id,
+        gap.options.length > 0 ? chance.pick(gap.options).id : chance.pick(guesses),
+      ]),
+    ),
+  }),
+  isHalf: (question, response) =>
+    gapsInText<Gap | StudentGap>(question.text, question.gaps).some(({ id }) => !response.gaps[id]?.trim()),
   isBlank: (response) => Object.values(response.gaps).every((text) => text.trim() === ''),
   sameAs: (question, response) => {
     const filled = gapsInText(question.text, question.gaps).map((gap) =>

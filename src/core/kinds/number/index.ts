@@ -36,8 +36,16 @@ export const number: QuestionKind<NumberQuestion, StudentNumberQuestion, TextRes
     const { met, share } = numberVerdict(question, text);
     return { share, comments: met?.comment ? [met.comment] : [] };
   },
+  guess: (question, chance) => {
+    const value = question.accepted.find((accepted) => accepted.value !== null)?.value ?? 10;
+    const off = value === 0 ? chance.whole(1, 9) : value * chance.pick([0.1, 0.5, 0.9, 1.1, 2, 10, 60, -1]);
+    const unit = unitOf(question);
+    return { text: `${Number(off.toPrecision(3))}${unit && ` ${unit}`}` };
+  },
   isBlank: ({ text }) => text.trim() === '',
   // Two ways to write one number in one unit are the same answer, unless figures matter.
+  // A number without the unit that is asked for.
+  isHalf: (question, { text }) => question.unitAsked === 'required' && numberFrom(text)?.unit === '',
   sameAs: (question, { text }) => {
     const written = question.figures === null ? numberFrom(text) : null;
     return written

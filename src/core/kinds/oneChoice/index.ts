@@ -43,6 +43,7 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
       .filter((option) => response.picked.includes(option.id) && option.comment)
       .map((option) => option.comment),
   }),
+  guess: ({ options }, chance) => ({ picked: [chance.pick(options).id] }),
   isBlank: (response) => response.picked.length === 0,
   sameAs: (_question, response) => response.picked.join(' '),
   asText: (question, response) => pickedText(question.options, response.picked),

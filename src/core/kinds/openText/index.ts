@@ -1,5 +1,6 @@
 import { forgiveAll, forgiven } from '../forgiving';
 import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
+import { saidFrom } from '../guesses';
 import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
 import { TextResponse } from '../textResponse';
 import { OpenText, StudentOpenText } from './schema';
@@ -16,6 +17,7 @@ export const openText: QuestionKind<OpenText, StudentOpenText, TextResponse> = {
   empty: (newId) => ({ ...emptyQuestionFields, id: newId(), kind: 'openText', ...emptyScheme(newId) }),
   copy: copied,
   findings: schemeFindings,
+  guess: (question, chance) => ({ text: saidFrom(question, chance) }),
   isBlank: (response) => response.text.trim() === '',
   sameAs: (_question, response) => forgiven(response.text, forgiveAll),
   asText: (_question, response) => response.text,

@@ -32,6 +32,10 @@ export const ordering: QuestionKind<Ordering, StudentOrdering, OrderResponse> = 
     share: orderShare(question.rule, placesOf(question, response), question.items.length),
     comments: [],
   }),
+  guess: ({ items }, chance) => ({
+    order: shuffled(items, String(chance.share())).map(({ id }) => id),
+  }),
+  isHalf: ({ items }, { order }) => order.length < items.length,
   isBlank: ({ order }) => order.length === 0,
   sameAs: (_question, { order }) => order.join(' '),
   asText: (question, { order }) => orderText(question, order),

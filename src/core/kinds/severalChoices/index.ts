@@ -54,6 +54,10 @@ export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices,
       .filter((option) => response.picked.includes(option.id) && option.comment)
       .map((option) => option.comment),
   }),
+  guess: ({ options }, chance) => {
+    const some = options.filter(() => chance.happens(0.45));
+    return { picked: (some.length > 0 ? some : options.slice(0, 1)).map(({ id }) => id) };
+  },
   isBlank: (response) => response.picked.length === 0,
   sameAs: (question, response) =>
     question.options

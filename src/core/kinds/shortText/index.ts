@@ -1,5 +1,6 @@
 import type { Finding } from '../../model/common';
 import { forgiven } from '../forgiving';
+import { guesses } from '../guesses';
 import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
 import { TextResponse } from '../textResponse';
 import { metAnswer, nearAnswer, phrasesOf, withAccepted } from './acceptedAnswers';
@@ -32,6 +33,7 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
     const answer = met(question, response);
     return { share: answer?.share ?? 0, comments: answer?.comment ? [answer.comment] : [] };
   },
+  guess: (_question, chance) => ({ text: chance.pick(guesses) }),
   isBlank: (response) => response.text.trim() === '',
   sameAs: (question, response) => forgiven(response.text, question.forgive),
   asText: (_question, response) => response.text,

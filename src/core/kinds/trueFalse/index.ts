@@ -38,6 +38,7 @@ export const trueFalse: QuestionKind<TrueFalse, StudentTrueFalse, PickedResponse
       comments: picked.length > 0 && comment ? [comment] : [],
     };
   },
+  guess: (_question, chance) => ({ picked: [chance.pick(trueFalseOptions).id] }),
   isBlank: ({ picked }) => picked.length === 0,
   sameAs: (_question, { picked }) => picked.join(' '),
   asText: (_question, { picked }) => wordsOf(picked),

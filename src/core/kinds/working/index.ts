@@ -4,7 +4,8 @@ import type { Finding } from '../../model/common';
 import { forgiveAll, forgiven } from '../forgiving';
 import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
 import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
-import { StudentWorking, Working, WorkingResponse } from './schema';
+import { saidFrom } from '../guesses';
+import { noWorking, StudentWorking, Working, WorkingResponse } from './schema';
 import { allWays, type WorkingWay } from './ways';
 
 /** The way to an answer: in words, typed maths, drawn by hand, or as a photo of a sheet. Marked by hand. */
@@ -25,6 +26,7 @@ export const working: QuestionKind<Working, StudentWorking, WorkingResponse> = {
   }),
   copy: copied,
   findings: workingFindings,
+  guess: (question, chance) => ({ ...noWorking, words: saidFrom(question, chance) }),
   isBlank: (response) => waysTaken(response).length === 0,
   sameAs: (_question, response) => {
     const { words, maths, drawing, photos } = response;

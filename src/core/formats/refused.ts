@@ -10,6 +10,7 @@ export type Refusal =
   | 'entities'
   | 'script'
   | 'missingFile'
+  | 'missingColumn'
   | 'nothingIn';
 
 /** Thrown when a package is refused: nothing of it is taken. */

@@ -1,0 +1,61 @@
+import { mostEvents, type Attempt, type AttemptEvent } from '../model/sitting';
+
+/** Changes of one answer within this time are one event: typing would make thousands. */
+const joinsMs = 60_000;
+
+/** The attempt with an event more; those of one question close together are one, and there is an end to them. */
+export function withEvents(attempt: Attempt, more: readonly AttemptEvent[]): Attempt {
+  const events = [...attempt.events];
+  for (const event of more) {
+    const place = events.findLastIndex(
+      (each) => each.kind === 'answered' && each.questionId === event.questionId,
+    );
+    const before = events[place];
+    const joins =
+      event.kind === 'answered' &&
+      before !== undefined &&
+      Date.parse(event.at) - Date.parse(before.at) < joinsMs;
+    if (joins) events[place] = event;
+    else if (events.length < mostEvents || !isReported(event.kind)) events.push(event);
+  }
+  return { ...attempt, events };
+}
+
+/** What comes from the student's side while working: kept up to a bound. What ends or changes an attempt always is. */
+const reportedKinds: readonly AttemptEvent['kind'][] = [
+  'answered',
+  'left',
+  'returned',
+  'cameBack',
+  'tried',
+  'hinted',
+  'shown',
+];
+
+/** Whether an event is one of the many while a student works, and not of those that begin, end or change an attempt. */
+export const isReported = (kind: AttemptEvent['kind']) => reportedKinds.includes(kind);
+
+/** How often the student left the page, and whether he is away now. */
+export function leavingOf(attempt: Pick<Attempt, 'events'>): { times: number; away: boolean } {
+  let times = 0;
+  let away = false;
+  for (const { kind } of attempt.events)
+    if (kind === 'left') {
+      times++;
+      away = true;
+    } else if (kind === 'returned' || kind === 'cameBack' || kind === 'handedIn') away = false;
+  return { times, away };
+}
+
+/** How often questions were tried in practice, all together. */
+export function triesOf(attempt: Pick<Attempt, 'practice'>): number {
+  return Object.values(attempt.practice?.records ?? {}).reduce((sum, record) => sum + record.tries.length, 0);
+}
+
+/** A letter and digit code of an attempt that student and teacher can compare. */
+export function receiptOf(attemptId: string): string {
+  return attemptId
+    .replace(/[^a-z0-9]/gi, '')
+    .slice(0, 8)
+    .toUpperCase();
+}

@@ -1,0 +1,171 @@
+import { Button, Checkbox, FileButton } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useMemo, useState } from 'react';
+import type { Roster, RosterClass } from '@/core/formats/oneroster/readRoster';
+import type { Group, Student } from '@/core/model/people';
+import { rosterChanges, type RosterChanges } from '@/core/people/rosterChanges';
+import { bringClasses, type BringChoices } from '@/store/people';
+import { desk } from '@/store/tables';
+import { isoNow } from '@/ui/clock';
+import { act, say } from '@/ui/desk/act';
+import { BadRows } from '@/ui/BadRows';
+import { DeskReady } from '@/ui/desk/DeskReady';
+import { counted } from '@/ui/format';
+import { refusalWords } from '@/ui/lossWords';
+import { readRegister } from '@/workers/readSheet';
+import styles from './groups.module.css';
+import { WhatChanges } from './WhatChanges';
+
+/** Students and classes from a school register: what was understood is shown before anything is done. */
+export function RegisterPage() {
+  return (
+    <DeskReady>
+      <Register />
+    </DeskReady>
+  );
+}
+
+function Register() {
+  const students = useLiveQuery(() => desk.students.toArray());
+  const groups = useLiveQuery(() => desk.groups.toArray());
+  const [roster, setRoster] = useState<Roster | null>(null);
+  const [refused, setRefused] = useState('');
+  const read = async (file: File | null) => {
+    if (!file || !students) return;
+    setRoster(null);
+    setRefused('');
+    const known = students.map(({ id, number, email }) => ({ id, number, email }));
+    const reply = await act(readRegister(file, known).result);
+    if (!reply) return;
+    if ('refused' in reply) setRefused(refusalWords(reply.refused));
+    else setRoster(reply.read);
+  };
+  return (
+    <div className={styles.bringIn}>
+      <h1 className={styles.heading}>From a school register</h1>
+      <p>
+        A OneRoster package, 1.1 or 1.2: a zip of CSV files with users, classes and enrollments. Each class
+        goes into the group of its name. Nothing is done before you have seen what it changes.
+      </p>
+      <div className={styles.row}>
+        <FileButton onChange={(file) => void read(file)} accept=".zip">
+          {(props) => <Button {...props}>Choose the package</Button>}
+        </FileButton>
+        <a href="/groups">To the groups</a>
+      </div>
+      {refused && <p role="alert">{refused}</p>}
+      {roster && students && groups && (
+        <Understood key={roster.classes.length} roster={roster} students={students} groups={groups} />
+      )}
+    </div>
+  );
+}
+
+interface UnderstoodProps {
+  roster: Roster;
+  students: Student[];
+  groups: Group[];
+}
+
+function Understood({ roster, students, groups }: UnderstoodProps) {
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [choices, setChoices] = useState<BringChoices>({ update: true, takeOutGone: false });
+  const chosen = roster.classes.filter(({ sourcedId }) => !left.has(sourcedId));
+  const changesOf = useMemo(
+    () =>
+      new Map(
+        roster.classes.map((each) => [
+          each.sourcedId,
+          rosterChanges(each.students, students, groups.find(({ name }) => name === each.title)?.id ?? null),
+        ]),
+      ),
+    [roster, students, groups],
+  );
+  const all = together(chosen.flatMap(({ sourcedId }) => changesOf.get(sourcedId) ?? []));
+  const bring = async () => {
+    if (await act(bringClasses(chosen, isoNow(), choices))) window.location.assign('/groups');
+  };
+  return (
+    <>
+      <fieldset className={styles.classes}>
+        <legend>Classes</legend>
+        {roster.classes.map((each) => (
+          <Checkbox
+            key={each.sourcedId}
+            label={`${each.title}: ${classWords(each, changesOf.get(each.sourcedId), groups)}`}
+            checked={!left.has(each.sourcedId)}
+            onChange={(event) => {
+              const next = new Set(left);
+              if (event.currentTarget.checked) next.delete(each.sourcedId);
+              else next.add(each.sourcedId);
+              setLeft(next);
+            }}
+          />
+        ))}
+        {roster.classes.length === 0 && <p>No class in it has a student.</p>}
+      </fieldset>
+      <WhatChanges changes={all} choices={choices} choose={setChoices} />
+      <BadRows
+        rows={roster.bad.map(({ line, file, reason, cell }) => ({
+          line,
+          why: `of ${file}: ${badWords[reason]}${cell ? ` (${cell})` : ''}`,
+        }))}
+      />
+      {roster.ignored.length > 0 && <p className={styles.soft}>Left out: {roster.ignored.join(', ')}.</p>}
+      <div className={styles.row}>
+        <Button variant="filled" size="sm" disabled={chosen.length === 0} onClick={() => void bring()}>
+          Bring in {counted(chosen.length, 'class', 'classes')}
+        </Button>
+        <Button
+          size="sm"
+          onClick={() => {
+            say('Nothing was brought in');
+            window.location.assign('/groups');
+          }}
+        >
+          Bring in none
+        </Button>
+      </div>
+    </>
+  );
+}
+
+const badWords: Record<Roster['bad'][number]['reason'], string> = {
+  noName: 'it has no name',
+  sameNumber: 'its number is there already',
+  badEmail: 'its email address is none, and was left out',
+  tooLong: 'it is too long',
+  unknownClass: 'its class is not in classes.csv',
+  unknownUser: 'its user is not in users.csv',
+};
+
+function classWords(each: RosterClass, changes: RosterChanges | undefined, groups: Group[]): string {
+  const size = counted(each.students.length, 'student');
+  const group = groups.some(({ name }) => name === each.title) ? 'into the group there is' : 'a new group';
+  return `${size}, ${changes?.added.length ?? 0} of them new; ${group}`;
+}
+
+/** Of a student in several classes, each once. */
+function together(parts: readonly RosterChanges[]): RosterChanges {
+  const once = <T,>(rows: T[], keyOf: (row: T) => unknown) => [
+    ...new Map(rows.map((row) => [keyOf(row), row])).values(),
+  ];
+  return {
+    added: once(
+      parts.flatMap(({ added }) => added),
+      (row) => row,
+    ),
+    changed: once(
+      parts.flatMap(({ changed }) => changed),
+      ({ student }) => student.id,
+    ),
+    same: once(
+      parts.flatMap(({ same }) => same),
+      ({ id }) => id,
+    ),
+    gone: once(
+      parts.flatMap(({ gone }) => gone),
+      ({ id }) => id,
+    ),
+  };
+}

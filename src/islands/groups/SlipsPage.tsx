@@ -1,0 +1,116 @@
+import { Button } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useEffect, useState } from 'react';
+import { byRegister, type Group, type Student } from '@/core/model/people';
+import { newCodes } from '@/store/people';
+import { desk } from '@/store/tables';
+import { isoNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
+import { DeskReady } from '@/ui/desk/DeskReady';
+import { EmptyState } from '@/ui/EmptyState';
+import { counted } from '@/ui/format';
+import { PdfPages } from '@/ui/PdfPages';
+import { printPdf } from '@/ui/printPdf';
+import { fileNameOf, saveFile } from '@/ui/saveFile';
+import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { slipsPdf } from '@/workers/makePdf';
+import styles from './groups.module.css';
+
+/** The join slips of a group: the very page that is printed, and the ways to take it out. */
+export function SlipsPage({ groupId }: { groupId: string }) {
+  return (
+    <DeskReady>
+      <Slips groupId={groupId} />
+    </DeskReady>
+  );
+}
+
+function Slips({ groupId }: { groupId: string }) {
+  const group = useLiveQuery(async () => (await desk.groups.get(groupId)) ?? null, [groupId]);
+  const students = useLiveQuery(
+    () =>
+      desk.students
+        .where('groupIds')
+        .equals(groupId)
+        .filter((student) => student.archivedAt === undefined)
+        .toArray(),
+    [groupId],
+  );
+  if (group === null)
+    return <EmptyState title="No such group on this desk" action={<a href="/groups">To the groups</a>} />;
+  if (!group || !students) return null;
+  if (students.length === 0)
+    return (
+      <EmptyState
+        title={`There is nobody in ${group.name} yet`}
+        action={<a href={`/groups/${groupId}`}>Bring students in</a>}
+      />
+    );
+  return <Sheet group={group} students={[...students].sort(byRegister)} />;
+}
+
+function Sheet({ group, students }: { group: Group; students: Student[] }) {
+  const [pdf, setPdf] = useState<Uint8Array<ArrayBuffer> | null>(null);
+  const key = students
+    .map(({ id, joinCode, givenName, familyName }) => [id, joinCode, givenName, familyName].join())
+    .join();
+  useEffect(() => {
+    const work = slipsPdf(students, group.name, window.location.origin);
+    void act(work.result.catch(stopped)).then((bytes) => bytes && setPdf(bytes));
+    return work.stop;
+    // Laid out again when a name or code changes, not with every new reading of the same rows.
+  }, [key, group.name]); // eslint-disable-line react-hooks/exhaustive-deps
+  const name = fileNameOf(`join-slips-${group.name}`);
+  return (
+    <TwoColumns
+      marginLabel="About the slips"
+      margin={
+        <>
+          <MarginBlock title={counted(students.length, 'slip')}>
+            <Button variant="filled" disabled={!pdf} onClick={() => pdf && printPdf(pdf)}>
+              Print
+            </Button>
+            <Button disabled={!pdf} onClick={() => pdf && saveFile(`${name}.pdf`, 'application/pdf', pdf)}>
+              Save as PDF
+            </Button>
+            <p className={styles.soft}>
+              Cut along the dashed lines. The square code opens the student’s page with the join code filled
+              in.
+            </p>
+          </MarginBlock>
+          <MarginBlock title="Codes that got about">
+            <p className={styles.soft}>
+              New codes for all: the old ones open nothing any more. For one student, pick the row in the{' '}
+              <a href={`/groups/${group.id}`}>group</a>.
+            </p>
+            <Button
+              onClick={() =>
+                void act(
+                  newCodes(
+                    students.map(({ id }) => id),
+                    isoNow(),
+                  ),
+                )
+              }
+            >
+              New codes for all
+            </Button>
+          </MarginBlock>
+        </>
+      }
+    >
+      <h1 className={styles.heading}>Join slips: {group.name}</h1>
+      {pdf ? (
+        <PdfPages bytes={pdf} label="The slips as they are printed" />
+      ) : (
+        <p role="status">Laying them out…</p>
+      )}
+    </TwoColumns>
+  );
+}
+
+/** A layout that another one took the place of is no fault. */
+function stopped(error: unknown): null {
+  if (error instanceof Error && error.message === 'Stopped') return null;
+  throw error;
+}

@@ -1,0 +1,233 @@
+import { CloseButton } from '@mantine/core';
+import { kindOf } from '@/core/kinds';
+import { numbersOf } from '@/core/kinds/items';
+import { fullName } from '@/core/model/people';
+import { plainText } from '@/core/model/richText';
+import type { Attempt } from '@/core/model/sitting';
+import { isReported, receiptOf } from '@/core/running/watching';
+import type { Seat } from '@/core/running/standing';
+import { attemptState, isAside } from '@/core/running/terms';
+import { timelineOf, type Happening, type Timeline } from '@/core/running/timeline';
+import { scoreAttempt } from '@/core/scoring/scoreAttempt';
+import { awardGlyph } from '@/ui/awardGlyph';
+import { SittingPage } from '@/ui/desk/SittingPage';
+import type { SittingData } from '@/ui/desk/useSitting';
+import { EmptyState } from '@/ui/EmptyState';
+import { FillGlyph } from '@/ui/FillGlyph';
+import { clockTime, counted, dayAndTime, duration, points } from '@/ui/format';
+import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { CourseChart } from './CourseChart';
+import { DeleteAttempt } from './DeleteAttempt';
+import { allowanceWords } from './SeatPanel';
+import { eventWords, stateWords } from './stateWords';
+import styles from './attempt.module.css';
+
+interface AttemptPageProps {
+  sittingId: string;
+  attemptId: string;
+}
+
+/** The whole course of one attempt: when what was answered, left and come back to, and what the teacher did. */
+export function AttemptPage({ sittingId, attemptId }: AttemptPageProps) {
+  return (
+    <SittingPage sittingId={sittingId} current="run" tickMs={10_000}>
+      {(sitting) => {
+        const attempt = sitting.attempts.find((each) => each.id === attemptId);
+        const seat = sitting.seats.find((each) => each.student.id === attempt?.studentId);
+        return attempt && seat ? (
+          <Course attempt={attempt} seat={seat} sitting={sitting} />
+        ) : (
+          <EmptyState
+            title="No such attempt"
+            action={<a href={`/sittings/${sittingId}/run`}>To the sitting</a>}
+          />
+        );
+      }}
+    </SittingPage>
+  );
+}
+
+interface CourseProps {
+  attempt: Attempt;
+  seat: Seat;
+  sitting: SittingData;
+}
+
+function Course({ attempt, seat, sitting }: CourseProps) {
+  const numbers = numbersOf(sitting.questions);
+  const timeline = timelineOf(attempt, seat.allowances, seat.terms, sitting.now);
+  const state = isAside(attempt) ? 'set aside' : stateWords[attemptState(attempt, seat.terms, sitting.now)];
+  const run = `/sittings/${sitting.sitting.id}/run?student=${seat.student.id}`;
+  const left = timeline.away.reduce((sum, { from, to }) => sum + to - from, 0);
+  return (
+    <TwoColumns
+      marginLabel="About the attempt"
+      margin={
+        <>
+          <MarginBlock
+            title={fullName(seat.student)}
+            aside={
+              <CloseButton
+                size="sm"
+                aria-label="Back to the sitting"
+                onClick={() => window.location.assign(run)}
+              />
+            }
+          >
+            <dl className={styles.facts}>
+              <dt>attempt</dt>
+              <dd>
+                {attempt.number}, {state}
+              </dd>
+              <dt>begun</dt>
+              <dd>{dayAndTime(attempt.startedAt, sitting.now)}</dd>
+              <dt>took</dt>
+              <dd>{duration(timeline.to - timeline.from)}</dd>
+              <dt>left the page</dt>
+              <dd>
+                {timeline.away.length === 0
+                  ? 'never'
+                  : `${counted(timeline.away.length, 'time')}, ${duration(left)} in all`}
+              </dd>
+              <dt>receipt</dt>
+              <dd>{receiptOf(attempt.id)}</dd>
+            </dl>
+            <a href={`/sittings/${sitting.sitting.id}/scripts/${seat.student.id}`}>The whole script</a>
+          </MarginBlock>
+          <MarginBlock title="As it happened">
+            <Happenings timeline={timeline} numbers={numbers} now={sitting.now} />
+          </MarginBlock>
+          <MarginBlock title="The attempt">
+            <DeleteAttempt
+              seat={seat}
+              attempt={attempt}
+              sitting={sitting}
+              done={() => window.location.assign(run)}
+            />
+          </MarginBlock>
+        </>
+      }
+    >
+      <h2 className={styles.heading}>The course of the attempt</h2>
+      <CourseChart timeline={timeline} numbers={numbers} />
+      <AnswersNow attempt={attempt} sitting={sitting} timeline={timeline} numbers={numbers} />
+    </TwoColumns>
+  );
+}
+
+interface HappeningsProps {
+  timeline: Timeline;
+  numbers: ReadonlyMap<string, string>;
+  now: number;
+}
+
+/** Everything in words, with its time; runs of answers are together. */
+function Happenings({ timeline, numbers, now }: HappeningsProps) {
+  const rows = joined(timeline.happenings);
+  return (
+    <ol className={styles.happenings}>
+      {rows.map(({ first, questions }, index) => (
+        <li key={index} data-teacher={isTeachers(first)}>
+          <time dateTime={new Date(first.at).toISOString()}>{clockTime(first.at)}</time>{' '}
+          {words(first, questions, numbers, now)}
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** Happenings with answers that follow one another as one row. */
+function joined(happenings: readonly Happening[]): { first: Happening; questions: string[] }[] {
+  const rows: { first: Happening; questions: string[] }[] = [];
+  for (const each of happenings) {
+    const before = rows.at(-1);
+    if (each.kind === 'answered' && before?.first.kind === 'answered' && each.questionId) {
+      if (!before.questions.includes(each.questionId)) before.questions.push(each.questionId);
+    } else rows.push({ first: each, questions: each.questionId ? [each.questionId] : [] });
+  }
+  return rows;
+}
+
+function words(
+  { kind, reason, allowance }: Happening,
+  questions: readonly string[],
+  numbers: ReadonlyMap<string, string>,
+  now: number,
+): string {
+  const which = questions.map((id) => numbers.get(id) ?? '?').join(', ');
+  const why = reason ? ` (${reason})` : '';
+  if (allowance) return `${allowanceWords(allowance, now)}${why}`;
+  if (kind === 'timeUp') return 'time was up';
+  if (kind === 'allowance') return why;
+  return `${eventWords[kind]}${which && ` ${which}`}${why}`;
+}
+
+const isTeachers = ({ kind }: Happening) =>
+  kind === 'allowance' ||
+  (kind !== 'timeUp' && !isReported(kind) && kind !== 'started' && kind !== 'handedIn');
+
+interface AnswersNowProps {
+  attempt: Attempt;
+  sitting: SittingData;
+  timeline: Timeline;
+  numbers: ReadonlyMap<string, string>;
+}
+
+/** The answers as they stand, with the time each question took. */
+function AnswersNow({ attempt, sitting, timeline, numbers }: AnswersNowProps) {
+  const marks = sitting.marks.filter((mark) => mark.attemptId === attempt.id);
+  const card = scoreAttempt(sitting.questions, attempt, marks);
+  const awards = new Map(card.awards.map((award) => [award.questionId, award]));
+  const laneOf = new Map(timeline.lanes.map((lane) => [lane.questionId, lane]));
+  return (
+    <table className={styles.answers}>
+      <caption className="visuallyHidden">Answers as they stand</caption>
+      <thead>
+        <tr>
+          <th scope="col">Question</th>
+          <th scope="col">Answer as it stands</th>
+          <th scope="col" className={styles.figure}>
+            Points
+          </th>
+          <th scope="col" className={styles.figure}>
+            Time at it
+          </th>
+          <th scope="col" className={styles.figure}>
+            Changed
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {sitting.questions.map((question) => {
+          const award = awards.get(question.id);
+          if (!award) return null;
+          const answer = attempt.answers[question.id];
+          const lane = laneOf.get(question.id);
+          const text = answer && award.answered ? kindOf(question).asText(question, answer.response) : '';
+          return (
+            <tr key={question.id}>
+              <th scope="row" title={plainText(question.stem)}>
+                {numbers.get(question.id)}
+              </th>
+              <td className={styles.text}>{text || <span className={styles.soft}>not answered</span>}</td>
+              <td className={styles.figure}>
+                <FillGlyph {...awardGlyph(award)} /> {award.points === null ? '–' : points(award.points)}
+              </td>
+              <td className={styles.figure}>{lane?.timeOnMs == null ? '–' : clockLength(lane.timeOnMs)}</td>
+              <td className={styles.figure}>
+                {answer ? clockTime(answer.at) : ''}
+                {lane && lane.ticks.length > 1 && ` (${lane.ticks.length})`}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+/** "1:05": minutes and seconds. */
+function clockLength(ms: number): string {
+  const seconds = Math.round(ms / 1000);
+  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
+}

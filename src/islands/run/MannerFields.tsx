@@ -1,0 +1,123 @@
+import { Checkbox, NumberInput, Radio } from '@mantine/core';
+import type { PracticeRules, Shows, SittingManner } from '@/core/model/sitting';
+import { ShowsChoice } from '../handback/ShowsChoice';
+import styles from './run.module.css';
+
+interface MannerFieldsProps {
+  manner: SittingManner;
+  change: (part: SittingManner) => void;
+}
+
+const nothing: Shows = {
+  total: false,
+  points: false,
+  answers: false,
+  rightOrWrong: false,
+  accepted: false,
+  comments: false,
+};
+
+const usualPractice: PracticeRules = { tries: 3, lossPerTry: 0.25, hints: true, showAnswer: true };
+
+type Way = 'all' | 'back' | 'noBack';
+
+/** How the paper is sat: all at once or one by one, as practice, and what is seen straight after handing in. */
+export function MannerFields({ manner, change }: MannerFieldsProps) {
+  const way: Way = manner.oneByOne ? (manner.noBack ? 'noBack' : 'back') : 'all';
+  return (
+    <>
+      <fieldset className={styles.field}>
+        <legend>Questions</legend>
+        <Radio.Group
+          aria-label="Questions come"
+          value={way}
+          onChange={(value) => change({ oneByOne: value !== 'all', noBack: value === 'noBack' })}
+        >
+          <div className={styles.choices}>
+            <Radio value="all" label="all at once, on one sheet" />
+            <Radio value="back" label="one at a time, with a way back" />
+            <Radio value="noBack" label="one at a time, without a way back" />
+          </div>
+        </Radio.Group>
+        <Checkbox
+          label="Each student has them in an order of their own"
+          checked={manner.shuffle === true}
+          onChange={(event) => change({ shuffle: event.currentTarget.checked })}
+        />
+      </fieldset>
+      <fieldset className={styles.field}>
+        <legend>Practice</legend>
+        <Checkbox
+          label="Each question says at once how it was answered"
+          checked={manner.practice !== undefined}
+          onChange={(event) => change({ practice: event.currentTarget.checked ? usualPractice : undefined })}
+        />
+        {manner.practice && (
+          <PracticeFields practice={manner.practice} change={(practice) => change({ practice })} />
+        )}
+      </fieldset>
+      <fieldset className={styles.field}>
+        <legend>Straight after handing in</legend>
+        <Checkbox
+          label="Students see something at once"
+          checked={manner.after !== undefined}
+          onChange={(event) =>
+            change({ after: event.currentTarget.checked ? { ...nothing, total: true } : undefined })
+          }
+        />
+        {manner.after && (
+          <div className={styles.inset}>
+            <ShowsChoice shows={manner.after} setShows={(after) => change({ after })} />
+          </div>
+        )}
+      </fieldset>
+    </>
+  );
+}
+
+interface PracticeFieldsProps {
+  practice: PracticeRules;
+  change: (practice: PracticeRules) => void;
+}
+
+function PracticeFields({ practice, change }: PracticeFieldsProps) {
+  return (
+    <div className={styles.inset}>
+      <NumberInput
+        label="Tries for each question"
+        description="Empty: as many as wanted."
+        size="sm"
+        w="16rem"
+        min={1}
+        max={20}
+        allowDecimal={false}
+        value={practice.tries ?? ''}
+        onChange={(value) =>
+          change({ ...practice, tries: Number(value) >= 1 ? Math.min(20, Number(value)) : null })
+        }
+      />
+      <NumberInput
+        label="Percent of the points less for each try after the first"
+        size="sm"
+        w="24rem"
+        min={0}
+        max={100}
+        allowDecimal={false}
+        value={Math.round(practice.lossPerTry * 100)}
+        onChange={(value) =>
+          change({ ...practice, lossPerTry: Math.min(100, Math.max(0, Number(value) || 0)) / 100 })
+        }
+      />
+      <Checkbox
+        label="Hints can be taken, for what each costs"
+        checked={practice.hints}
+        onChange={(event) => change({ ...practice, hints: event.currentTarget.checked })}
+      />
+      <Checkbox
+        label="The accepted answer can be shown on giving up"
+        checked={practice.showAnswer}
+        onChange={(event) => change({ ...practice, showAnswer: event.currentTarget.checked })}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,74 @@
+import { Button, Textarea, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type { Seat } from '@/core/running/standing';
+import { sendMessages } from '@/store/outbox';
+import { isoNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
+import type { SittingData } from '@/ui/desk/useSitting';
+import { counted, dayAndTime } from '@/ui/format';
+import styles from './run.module.css';
+
+interface NudgeFormProps {
+  seats: readonly Seat[];
+  sitting: SittingData;
+  done: () => void;
+}
+
+/** A word to those who have not started or went quiet; it goes to the outbox. */
+export function NudgeForm({ seats, sitting, done }: NudgeFormProps) {
+  const { sitting: record, now } = sitting;
+  const until = record.closesAt ? ` It closes ${dayAndTime(record.closesAt, now)}.` : '';
+  const [subject, setSubject] = useState(`${record.title} waits for you`);
+  const [text, setText] = useState(
+    `Dear {given name},\n\nyou can still sit “${record.title}”.${until} Enter with your join code {join code}.`,
+  );
+  const without = seats.filter((seat) => seat.student.email === '').length;
+  const send = async () => {
+    const messages = seats.map(({ student }) => {
+      const filled = (words: string) =>
+        words
+          .replaceAll('{given name}', student.givenName || student.familyName)
+          .replaceAll('{join code}', student.joinCode);
+      return { studentId: student.id, subject: filled(subject), text: filled(text) };
+    });
+    if (await act(sendMessages(record.id, messages, isoNow()))) done();
+  };
+  return (
+    <form
+      className={styles.act}
+      aria-label="Send a nudge"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void send();
+      }}
+    >
+      <p>
+        {counted(seats.length, 'message')} to the <a href="/outbox">outbox</a>.
+        {without > 0 && ` ${without} of them without an email address.`}
+      </p>
+      <TextInput
+        label="Subject"
+        size="xs"
+        maxLength={200}
+        value={subject}
+        onChange={(event) => setSubject(event.currentTarget.value)}
+      />
+      <Textarea
+        label="Message"
+        description="{given name} and {join code} are filled in for each."
+        size="xs"
+        autosize
+        minRows={4}
+        maxLength={4000}
+        value={text}
+        onChange={(event) => setText(event.currentTarget.value)}
+      />
+      <div className={styles.row}>
+        <Button type="submit" variant="filled" disabled={!subject.trim() || !text.trim()}>
+          Put in the outbox
+        </Button>
+        <Button onClick={done}>Leave it</Button>
+      </div>
+    </form>
+  );
+}

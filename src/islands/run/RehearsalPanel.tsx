@@ -1,0 +1,77 @@
+import { Button, Progress, Radio } from '@mantine/core';
+import { useEffect, useRef, useState } from 'react';
+import { clearRehearsal } from '@/store/rehearsal';
+import { act } from '@/ui/desk/act';
+import type { SittingData } from '@/ui/desk/useSitting';
+import { MarginBlock } from '@/ui/TwoColumns';
+import { playRehearsal, type Rehearsing } from '@/workers/playRehearsal';
+import styles from './run.module.css';
+
+const speeds = [
+  { value: '1', label: 'as in life' },
+  { value: '10', label: '10 times' },
+  { value: '60', label: '60 times' },
+  { value: 'all', label: 'all at once' },
+];
+const timesOf = (value: string) => (value === 'all' ? Infinity : Number(value));
+
+/** A rehearsal: let the made-up class work, at a chosen speed, and take it away without trace. */
+export function RehearsalPanel({ sitting }: { sitting: SittingData }) {
+  const { sitting: record, standing } = sitting;
+  const [speed, setSpeed] = useState('60');
+  const [progress, setProgress] = useState<{ done: number; of: number } | null>(null);
+  const running = useRef<Rehearsing | null>(null);
+  useEffect(() => () => running.current?.stop(), []);
+  const wish = { lengthMs: (record.timeLimitMs ?? 3_600_000) / 2, seed: 1 };
+  const begin = async () => {
+    const work = playRehearsal(record.id, wish, timesOf(speed), setProgress);
+    running.current = work;
+    setProgress({ done: 0, of: 1 });
+    try {
+      await work.result;
+    } catch (error) {
+      // Stopped by its own button: nothing to say. Anything else is.
+      if (!(error instanceof Error && error.message === 'Stopped')) await act(Promise.reject(error));
+    }
+    running.current = null;
+    setProgress(null);
+  };
+  const choose = (value: string) => {
+    setSpeed(value);
+    running.current?.setSpeed(timesOf(value));
+  };
+  const remove = async () => {
+    running.current?.stop();
+    await act(clearRehearsal(record.id));
+    window.location.assign('/');
+  };
+  const begun = standing.working + standing.in > 0;
+  return (
+    <MarginBlock title="This is a rehearsal">
+      <p className={styles.soft}>
+        {standing.students} made-up students. What you mark and give here goes with them.
+      </p>
+      <Radio.Group aria-label="Speed" value={speed} onChange={choose}>
+        <div className={styles.choices}>
+          {speeds.map(({ value, label }) => (
+            <Radio key={value} size="sm" value={value} label={label} />
+          ))}
+        </div>
+      </Radio.Group>
+      {progress ? (
+        <>
+          <Progress
+            value={(100 * progress.done) / progress.of}
+            aria-label={`The class is at work: ${progress.done} of ${progress.of} steps`}
+          />
+          <Button onClick={() => running.current?.stop()}>Stop the class</Button>
+        </>
+      ) : (
+        <Button variant="filled" onClick={() => void begin()}>
+          {begun ? 'Let them go through it again' : 'Let the class begin'}
+        </Button>
+      )}
+      <Button onClick={() => void remove()}>Take the rehearsal away</Button>
+    </MarginBlock>
+  );
+}

@@ -1,0 +1,133 @@
+import { Button, NativeSelect, Textarea } from '@mantine/core';
+import { useState } from 'react';
+import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
+import { Asks } from '@/core/model/sitting';
+import { useNow } from '@/ui/clock';
+import { dayAndTime } from '@/ui/format';
+import styles from './student.module.css';
+
+interface AskTeacherProps {
+  carrier: Carrier;
+  who: Greeting;
+  sitting: HomeSitting;
+  asked: () => void;
+}
+
+export const asksWords: Record<Asks, string> = {
+  moreTime: 'more time',
+  otherTimes: 'another day or time',
+  anotherAttempt: 'another attempt',
+  carryOn: 'to go on with what I handed in',
+  other: 'something else',
+};
+
+/** Asking for an exception, and what the teacher said to it. */
+export function AskTeacher({ carrier, who, sitting, asked }: AskTeacherProps) {
+  const now = useNow(30_000);
+  const [asking, setAsking] = useState(false);
+  const last = sitting.requests.at(-1);
+  return (
+    <>
+      {last && (
+        <p className={styles.asked} role="status">
+          You asked for {asksWords[last.asks]} {dayAndTime(last.at, now)}: “{last.words}”.{' '}
+          {last.answer === null ? (
+            'Your teacher has not answered yet.'
+          ) : (
+            <strong>
+              {last.answer.granted ? 'Granted' : 'Declined'}
+              {last.answer.words ? `: ${last.answer.words}` : '.'}
+            </strong>
+          )}
+        </p>
+      )}
+      {asking ? (
+        <AskForm
+          sitting={sitting}
+          send={async (asks, words) => {
+            const taken = await carrier.ask(who.joinCode, sitting.sittingId, { asks, words });
+            if (taken) {
+              setAsking(false);
+              asked();
+            }
+            return taken;
+          }}
+          back={() => setAsking(false)}
+        />
+      ) : (
+        // One question waits at a time.
+        last?.answer !== null && (
+          <button type="button" className={styles.quiet} onClick={() => setAsking(true)}>
+            Ask your teacher about this paper
+          </button>
+        )
+      )}
+    </>
+  );
+}
+
+interface AskFormProps {
+  sitting: HomeSitting;
+  send: (asks: Asks, words: string) => Promise<boolean>;
+  back: () => void;
+}
+
+/** What can be asked for as things stand comes first. */
+function offered({ state, may }: HomeSitting): Asks[] {
+  if (state === 'working') return ['moreTime', 'other'];
+  if (state !== 'notStarted') return ['carryOn', 'anotherAttempt', 'other'];
+  return may === 'over' || may === 'closedToStarts'
+    ? ['otherTimes', 'other']
+    : ['moreTime', 'otherTimes', 'other'];
+}
+
+function AskForm({ sitting, send, back }: AskFormProps) {
+  const choices = offered(sitting);
+  const [asks, setAsks] = useState<Asks>(choices[0] ?? 'other');
+  const [words, setWords] = useState('');
+  const [word, setWord] = useState('');
+  const ask = async () => {
+    try {
+      if (!(await send(asks, words.trim()))) setWord('Your teacher has not answered your last question yet.');
+    } catch {
+      setWord('The desk does not answer. Try again in a moment.');
+    }
+  };
+  return (
+    <form
+      className={styles.ask}
+      aria-label={`Ask about ${sitting.title}`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void ask();
+      }}
+    >
+      <NativeSelect
+        label="I ask for"
+        size="md"
+        value={asks}
+        data={choices.map((value) => ({ value, label: asksWords[value] }))}
+        onChange={(event) => setAsks(Asks.parse(event.currentTarget.value))}
+      />
+      <Textarea
+        label="Because"
+        size="md"
+        required
+        maxLength={500}
+        autosize
+        minRows={2}
+        value={words}
+        onChange={(event) => setWords(event.currentTarget.value)}
+      />
+      {word && <p role="alert">{word}</p>}
+      <div className={styles.row}>
+        <Button type="submit" variant="filled" size="md" disabled={words.trim() === ''}>
+          Ask
+        </Button>
+        <Button size="md" onClick={back}>
+          Leave it
+        </Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,29 @@
+import { proxy, wrap } from 'comlink';
+import type { RehearsalProgress, RehearsalWorker } from './rehearsal.worker';
+import type { Work } from './stoppable';
+
+/** A rehearsal under way. */
+export interface Rehearsing extends Work<void> {
+  setSpeed: (times: number) => void;
+}
+
+/** Lets a made-up class sit in a worker; it ends with the worker. */
+export function playRehearsal(
+  sittingId: string,
+  wish: { lengthMs: number; seed: number },
+  times: number,
+  progress: (now: RehearsalProgress) => void,
+): Rehearsing {
+  const worker = new Worker(new URL('./rehearsal.worker.ts', import.meta.url), { type: 'module' });
+  const remote = wrap<RehearsalWorker>(worker);
+  let stop: () => void = () => undefined;
+  const stopped = new Promise<never>((_, reject) => {
+    stop = () => reject(new Error('Stopped'));
+  });
+  const played = remote.play(sittingId, wish, times, proxy(progress));
+  return {
+    result: Promise.race([played, stopped]).finally(() => worker.terminate()),
+    stop,
+    setSpeed: (next) => void remote.setSpeed(next),
+  };
+}
