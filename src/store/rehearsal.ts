@@ -39,7 +39,7 @@ export async function setUpRehearsal(
     const taken = new Set((await desk.students.toArray()).map((student) => student.joinCode));
     const group = {
       id: groupOf(id),
-      name: `Rehearsal of ${paper.title}`.slice(0, 200),
+      name: 'The made-up class',
       createdAt: now,
       rehearsal: true,
     };

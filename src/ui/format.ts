@@ -10,6 +10,21 @@ const wholePercent = new Intl.NumberFormat(undefined, { style: 'percent', maximu
 /** "14:02" */
 export const clockTime = (instant: string | number) => time.format(new Date(instant));
 
+const timeWithSeconds = new Intl.DateTimeFormat(undefined, {
+  hour: '2-digit',
+  minute: '2-digit',
+  second: '2-digit',
+});
+
+/** "14:02:07" */
+export const clockSeconds = (instant: string | number) => timeWithSeconds.format(new Date(instant));
+
+/** "1:05": minutes and seconds. */
+export function clockLength(ms: number): string {
+  const seconds = Math.round(ms / 1000);
+  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
+}
+
 /** "today 14:02", "Fri 27 Nov 18:00": in the reader's own style. */
 export function dayAndTime(instant: string | number, now: number): string {
   const at = dayjs(instant);

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
 import type { Allowance, CountRule } from '../model/sitting';
 import { canBeDone, extraFor, type SeatAct } from './seatActs';
-import { attemptsSentence, settingsFault, settingsSentence, tooShortFor } from './settings';
+import { attemptsSentence, settingsFault, settingsSentence, settingsWarnings, tooShortFor } from './settings';
 import { seatsOf, standingOf, type SittingRecords } from './standing';
 import { startDecision } from './startAttempt';
 import { pressure, stripOf } from './strip';
@@ -459,14 +459,17 @@ describe('the settings of a sitting, in words', () => {
 
   it('say who, when, how long, and warn whom the close cuts short', () => {
     expect(settingsSentence(settings, ['Monday', 'Friday'], words)).toBe(
-      'Monday and Friday can start from 10:00 until 12:00, with 45 min each. Whoever starts after 11:15 has less time, for it closes before the limit is over.',
+      'Monday and Friday can start from 10:00 until 12:00, with 45 min each.',
     );
+    expect(settingsWarnings(settings, words)).toEqual([
+      'Whoever starts after 11:15 has less time, for it closes before the limit is over.',
+    ]);
   });
 
   it('warn when the window is shorter than the limit', () => {
-    expect(settingsSentence({ ...settings, timeLimitMs: minutes(150) }, ['Monday'], words)).toContain(
-      'nobody has all of it',
-    );
+    expect(settingsWarnings({ ...settings, timeLimitMs: minutes(150) }, words)).toEqual([
+      'The window is shorter than the time limit: nobody has all of it.',
+    ]);
   });
 
   it('name what cannot work', () => {

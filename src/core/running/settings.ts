@@ -44,7 +44,7 @@ export interface TimeWords {
   howLong: (ms: number) => string;
 }
 
-/** One plain paragraph that says what the settings amount to, with a warning where they get in each other's way. */
+/** One plain paragraph that says what the settings amount to. */
 export function settingsSentence(
   settings: SittingSettings,
   groups: readonly string[],
@@ -72,8 +72,9 @@ export function settingsSentence(
     mannerSentence(settings),
     settings.practice ? practiceSentence(settings.practice) : '',
     afterSentence(settings),
-    closeWarning(settings, words),
-    ...contradictions(settings),
+    settings.closesAt !== null && settings.timeLimitMs === null
+      ? 'At the end, what is there is taken in.'
+      : '',
   ]
     .filter(Boolean)
     .join(' ');
@@ -119,10 +120,12 @@ function afterSentence({ after }: SittingManner): string {
 
 const tells = (after: Shows | undefined) => after !== undefined && givesKeyAway(after);
 
-/** Where settings get in each other's way, or give away what others still have to sit. */
-function contradictions(settings: SittingSettings): string[] {
+/** Where settings get in each other's way, or give away what others still have to sit: a sentence each. */
+export function settingsWarnings(settings: SittingSettings, words: TimeWords): string[] {
   const { after, attempts, practice, noBack, timeLimitMs } = settings;
   const warnings: string[] = [];
+  const close = closeWarning(settings, words);
+  if (close) warnings.push(close);
   if (tells(after) && !practice)
     warnings.push('Whoever hands in early can tell those who still sit it what is right.');
   if (tells(after) && attempts > 1 && !practice)
@@ -139,8 +142,7 @@ function contradictions(settings: SittingSettings): string[] {
 }
 
 function closeWarning({ opensAt, closesAt, timeLimitMs }: SittingSettings, words: TimeWords): string {
-  if (closesAt === null) return '';
-  if (timeLimitMs === null) return 'At the end, what is there is taken in.';
+  if (closesAt === null || timeLimitMs === null) return '';
   const lastFull = Date.parse(closesAt) - timeLimitMs;
   if (opensAt !== null && lastFull < Date.parse(opensAt))
     return 'The window is shorter than the time limit: nobody has all of it.';

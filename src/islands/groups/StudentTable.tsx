@@ -106,7 +106,7 @@ export function StudentTable({ students, fields, groupsOf, picked, pick, soughtI
             <th scope="col">Join code</th>
           </tr>
         </thead>
-        <VirtualRows rows={students.map((student, row) => ({ student, row }))} height={33}>
+        <VirtualRows rows={students.map((student, row) => ({ student, row }))} height={36.25}>
           {({ student, row }) => (
             <tr key={student.id} data-sought={student.id === soughtId}>
               <td>

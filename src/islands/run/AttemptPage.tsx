@@ -14,7 +14,7 @@ import { SittingPage } from '@/ui/desk/SittingPage';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { clockTime, counted, dayAndTime, duration, points } from '@/ui/format';
+import { clockLength, clockTime, counted, dayAndTime, duration, points } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { CourseChart } from './CourseChart';
 import { DeleteAttempt } from './DeleteAttempt';
@@ -82,12 +82,12 @@ function Course({ attempt, seat, sitting }: CourseProps) {
               <dt>begun</dt>
               <dd>{dayAndTime(attempt.startedAt, sitting.now)}</dd>
               <dt>took</dt>
-              <dd>{duration(timeline.to - timeline.from)}</dd>
+              <dd>{lengthWords(timeline.to - timeline.from)}</dd>
               <dt>left the page</dt>
               <dd>
                 {timeline.away.length === 0
                   ? 'never'
-                  : `${counted(timeline.away.length, 'time')}, ${duration(left)} in all`}
+                  : `${counted(timeline.away.length, 'time')}, ${lengthWords(left)} in all`}
               </dd>
               <dt>receipt</dt>
               <dd>{receiptOf(attempt.id)}</dd>
@@ -226,8 +226,5 @@ function AnswersNow({ attempt, sitting, timeline, numbers }: AnswersNowProps) {
   );
 }
 
-/** "1:05": minutes and seconds. */
-function clockLength(ms: number): string {
-  const seconds = Math.round(ms / 1000);
-  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
-}
+/** "42 min", and where it was short "1:05 min". */
+const lengthWords = (ms: number) => (ms < 10 * 60_000 ? `${clockLength(ms)} min` : duration(ms));

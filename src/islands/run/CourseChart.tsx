@@ -1,6 +1,6 @@
 import type { Timeline } from '@/core/running/timeline';
 import { isReported } from '@/core/running/watching';
-import { clockTime } from '@/ui/format';
+import { clockSeconds, clockTime } from '@/ui/format';
 import styles from './attempt.module.css';
 
 interface CourseChartProps {
@@ -21,7 +21,7 @@ const bottom = 24;
  */
 export function CourseChart({ timeline, numbers }: CourseChartProps) {
   const { from, to, lanes, away, happenings } = timeline;
-  const span = Math.max(60_000, to - from);
+  const span = Math.max(1000, to - from);
   const x = (at: number) => left + ((at - from) / span) * (width - left - right);
   const height = top + lanes.length * laneHeight + bottom;
   const floor = height - bottom;
@@ -76,9 +76,9 @@ export function CourseChart({ timeline, numbers }: CourseChartProps) {
             )}
           </g>
         ))}
-      {hours(from, to).map((at) => (
+      {roundTimes(from, to).map((at) => (
         <text key={at} className={styles.hour} x={x(at)} y={height - 8} textAnchor="middle">
-          {clockTime(at)}
+          {span < 4 * 60_000 ? clockSeconds(at) : clockTime(at)}
         </text>
       ))}
     </svg>
@@ -86,9 +86,11 @@ export function CourseChart({ timeline, numbers }: CourseChartProps) {
 }
 
 /** At most seven round times between two instants. */
-function hours(from: number, to: number): number[] {
-  const minute = 60_000;
-  const steps = [1, 2, 5, 10, 15, 30, 60, 120, 360, 1440].map((count) => count * minute);
+function roundTimes(from: number, to: number): number[] {
+  const second = 1000;
+  const steps = [1, 2, 5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 21_600, 86_400].map(
+    (count) => count * second,
+  );
   const step = steps.find((each) => (to - from) / each <= 7) ?? to - from;
   const marks: number[] = [];
   for (let at = Math.ceil(from / step) * step; at <= to; at += step) marks.push(at);

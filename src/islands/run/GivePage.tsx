@@ -5,7 +5,13 @@ import { CountRule } from '@/core/model/sitting';
 import type { Paper } from '@/core/model/paper';
 import { givenCount, paperPoints } from '@/core/model/parts';
 import { readyToSit } from '@/core/scoring/paperFindings';
-import { settingsFault, settingsSentence, tooShortFor, type SittingSettings } from '@/core/running/settings';
+import {
+  settingsFault,
+  settingsSentence,
+  settingsWarnings,
+  tooShortFor,
+  type SittingSettings,
+} from '@/core/running/settings';
 import { groupRows } from '@/store/queries';
 import { createSitting } from '@/store/sittings';
 import { desk } from '@/store/tables';
@@ -70,6 +76,7 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
   }));
   const change = (part: Partial<SittingSettings>) => setSettings({ ...settings, ...part });
   const fault = settingsFault(settings, now);
+  const words = { when: (instant: string) => dayAndTime(instant, now), howLong: duration };
   const give = async () => {
     const opensAt = settings.opensAt ?? isoNow();
     const made = await act(
@@ -89,9 +96,14 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
               {settingsSentence(
                 settings,
                 chosen.map(({ group }) => group.name),
-                { when: (instant) => dayAndTime(instant, now), howLong: duration },
+                words,
               )}
             </p>
+            {settingsWarnings(settings, words).map((warning) => (
+              <p key={warning} className={styles.warning} role="note">
+                {warning}
+              </p>
+            ))}
             {tooShortFor(settings.timeLimitMs, givenCount(paper)) && (
               <p className={styles.fault} role="note">
                 {counted(givenCount(paper), 'question')} in {duration(settings.timeLimitMs ?? 0)}: that is
@@ -154,52 +166,50 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
         </fieldset>
         <fieldset className={styles.field}>
           <legend>How</legend>
-          <NumberInput
-            label="Time limit in minutes"
-            description="Empty: no limit. The clock starts when a student starts."
-            size="sm"
-            w="16rem"
-            min={1}
-            max={10_000}
-            allowDecimal={false}
-            value={settings.timeLimitMs === null ? '' : settings.timeLimitMs / 60_000}
-            onChange={(value) => change({ timeLimitMs: Number(value) > 0 ? Number(value) * 60_000 : null })}
-          />
-          <NumberInput
-            label="Attempts"
-            description="How often each student may sit it."
-            size="sm"
-            w="16rem"
-            min={1}
-            max={50}
-            allowDecimal={false}
-            value={settings.attempts}
-            onChange={(value) => change({ attempts: Math.min(50, Math.max(1, Number(value) || 1)) })}
-          />
-          {settings.attempts > 1 && (
-            <NativeSelect
-              label="Which one counts"
+          <div className={styles.how}>
+            <NumberInput
+              label="Time limit in minutes"
+              description="Empty: no limit. The clock starts when a student starts."
               size="sm"
-              w="16rem"
-              value={settings.counts}
-              data={[
-                { value: 'best', label: 'the best' },
-                { value: 'last', label: 'the last' },
-                { value: 'first', label: 'the first' },
-                { value: 'mean', label: 'the mean of all' },
-              ]}
-              onChange={(event) => change({ counts: CountRule.parse(event.currentTarget.value) })}
+              min={1}
+              max={10_000}
+              allowDecimal={false}
+              value={settings.timeLimitMs === null ? '' : settings.timeLimitMs / 60_000}
+              onChange={(value) => change({ timeLimitMs: Number(value) > 0 ? Number(value) * 60_000 : null })}
             />
-          )}
-          <TextInput
-            label="Access code"
-            description="Empty: none asked. Otherwise said aloud in the room, so that nobody starts elsewhere."
-            size="sm"
-            w="16rem"
-            maxLength={40}
-            value={settings.accessCode}
-            onChange={(event) => change({ accessCode: event.currentTarget.value })}
-          />
+            <NumberInput
+              label="Attempts"
+              description="How often each student may sit it."
+              size="sm"
+              min={1}
+              max={50}
+              allowDecimal={false}
+              value={settings.attempts}
+              onChange={(value) => change({ attempts: Math.min(50, Math.max(1, Number(value) || 1)) })}
+            />
+            {settings.attempts > 1 && (
+              <NativeSelect
+                label="Which one counts"
+                size="sm"
+                value={settings.counts}
+                data={[
+                  { value: 'best', label: 'the best' },
+                  { value: 'last', label: 'the last' },
+                  { value: 'first', label: 'the first' },
+                  { value: 'mean', label: 'the mean of all' },
+                ]}
+                onChange={(event) => change({ counts: CountRule.parse(event.currentTarget.value) })}
+              />
+            )}
+            <TextInput
+              label="Access code"
+              description="Empty: none asked. Otherwise said aloud in the room, so that nobody starts elsewhere."
+              size="sm"
+              maxLength={40}
+              value={settings.accessCode}
+              onChange={(event) => change({ accessCode: event.currentTarget.value })}
+            />
+          </div>
           <Checkbox
             label="Guests may come in with the access code and a typed name"
             checked={settings.guests}

@@ -68,7 +68,7 @@ export function RehearsalPanel({ sitting }: { sitting: SittingData }) {
         </>
       ) : (
         <Button variant="filled" onClick={() => void begin()}>
-          {begun ? 'Let them go through it again' : 'Let the class begin'}
+          {begun ? 'Let those at work go on' : 'Let the class begin'}
         </Button>
       )}
       <Button onClick={() => void remove()}>Take the rehearsal away</Button>

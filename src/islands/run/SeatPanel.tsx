@@ -13,6 +13,7 @@ import type { SittingData } from '@/ui/desk/useSitting';
 import { dayAndTime } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { MatchGuest } from './MatchGuest';
+import { NudgeForm } from './NudgeForm';
 import { SeatActForm } from './SeatActForm';
 import { seatActNames, seatActs } from './seatActs';
 import { eventWords, stateWords } from './stateWords';
@@ -26,8 +27,9 @@ interface SeatPanelProps {
 
 /** One student in the sitting: how it stands, what happened, and what can be done for that student alone. */
 export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
-  const [doing, setDoing] = useState<SeatAct | null>(null);
+  const [doing, setDoing] = useState<SeatAct | 'nudge' | null>(null);
   const { student, attempt } = seat;
+  const running = seat.state === 'notStarted' || seat.state === 'working';
   return (
     <>
       <MarginBlock
@@ -59,9 +61,17 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
         <TimelineLinks seat={seat} sitting={sitting} />
       </MarginBlock>
       <MarginBlock
-        title={doing ? seatActs[doing].label : `For ${student.givenName || fullName(student)} alone`}
+        title={
+          doing === null
+            ? `For ${student.givenName || fullName(student)} alone`
+            : doing === 'nudge'
+              ? 'A nudge'
+              : seatActs[doing].label
+        }
       >
-        {doing ? (
+        {doing === 'nudge' ? (
+          <NudgeForm seats={[seat]} sitting={sitting} done={() => setDoing(null)} />
+        ) : doing ? (
           <SeatActForm
             key={doing}
             doing={doing}
@@ -78,6 +88,11 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
                   {seatActs[name].label}
                 </Button>
               ))}
+            {running && (
+              <Button size="compact-md" onClick={() => setDoing('nudge')}>
+                Send a nudge
+              </Button>
+            )}
           </div>
         )}
       </MarginBlock>

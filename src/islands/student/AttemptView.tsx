@@ -125,6 +125,10 @@ export function AttemptView({ carrier, held: initial, done, seeResult }: Attempt
               place={place}
               of={steps.length}
               noBack={noBack === true}
+              trying={step.some(({ id }) => {
+                const view = held.packet.practice?.views[id];
+                return view !== undefined && view.canTry && !view.done;
+              })}
               back={() => goTo(steps[place - 1]?.[0]?.id ?? '')}
               next={next}
             />
@@ -176,12 +180,14 @@ interface StepButtonsProps {
   place: number;
   of: number;
   noBack: boolean;
+  /** Whether there is something to try first. */
+  trying: boolean;
   back: () => void;
   next: () => void;
 }
 
 /** The way on where questions come one by one. */
-function StepButtons({ place, of, noBack, back, next }: StepButtonsProps) {
+function StepButtons({ place, of, noBack, trying, back, next }: StepButtonsProps) {
   const last = place === of - 1;
   return (
     <div className={styles.steps}>
@@ -191,7 +197,7 @@ function StepButtons({ place, of, noBack, back, next }: StepButtonsProps) {
         </p>
       )}
       <div className={styles.row}>
-        <Button variant="filled" size="md" onClick={next}>
+        <Button variant={trying ? 'default' : 'filled'} size="md" onClick={next}>
           {last
             ? 'Done: last look before handing in'
             : noBack

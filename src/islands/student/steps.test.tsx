@@ -84,7 +84,11 @@ describe('the student’s home', () => {
     [{ may: 'notYet' }, /^Opens /, null],
     [{ may: 'over' }, /^Closed. You have not sat it/, null],
     [{ may: 'noAttemptLeft', state: 'handedIn' }, /Nothing has come back yet/, null],
-    [{ may: 'noAttemptLeft', state: 'collected', handedBack: true }, /can see how it went/, 'See what came back'],
+    [
+      { may: 'noAttemptLeft', state: 'collected', handedBack: true },
+      /can see how it went/,
+      'See what came back',
+    ],
   ] as const)('%o is said in words, with the button for it', async (part, words, button) => {
     const home = () => Promise.resolve([{ ...homeSitting, ...part }]);
     const nothing = () => undefined;

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { carrierWith } from '../../../tests/unit/carrier';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { CarriedFile, Carrier, FileReply } from '@/carriers/Carrier';
+import type { CarriedFile, FileReply } from '@/carriers/Carrier';
 import { mostAttemptBytes } from '@/core/model/file';
 import { sitDesk } from '@/store/sitTables';
 import { forgetHeld } from './heldAttempts';

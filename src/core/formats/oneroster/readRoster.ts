@@ -55,7 +55,7 @@ export function readRoster(bytes: Uint8Array, known: readonly KnownStudent[]): R
 
   const gone = (row: Row) => row.of('status').toLowerCase() === 'tobedeleted';
   const deleted = [...users, ...classes, ...enrollments].filter(gone).length;
-  if (deleted > 0) roster.ignored.push(`${deleted} rows marked to be deleted`);
+  if (deleted > 0) roster.ignored.push(`${deleted} ${deleted === 1 ? 'row' : 'rows'} marked to be deleted`);
 
   const students = studentsFrom(
     users.filter((row) => !gone(row)),
@@ -82,7 +82,8 @@ export function readRoster(bytes: Uint8Array, known: readonly KnownStudent[]): R
       roster.bad.push({ ...place, reason: 'unknownUser', cell: row.of('usersourcedid') });
     else if (student && !into.students.includes(student)) into.students.push(student);
   }
-  if (others > 0) roster.ignored.push(`${others} enrollments of others than students`);
+  if (others > 0)
+    roster.ignored.push(`${others} ${others === 1 ? 'enrollment' : 'enrollments'} of others than students`);
   roster.classes = [...byClass.values()].filter((each) => each.students.length > 0);
   return roster;
 }
