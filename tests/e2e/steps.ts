@@ -133,3 +133,10 @@ export async function seeResult(student: Page): Promise<void> {
   await student.getByRole('button', { name: 'To your papers' }).click();
   await student.getByRole('button', { name: 'See what came back' }).click();
 }
+
+/** Writes in one cell of the table of students. */
+export async function writeCell(page: Page, label: string, value: string): Promise<void> {
+  await page.getByRole('button', { name: new RegExp(`^${label}:`) }).click();
+  await page.getByRole('textbox', { name: label }).fill(value);
+  await page.keyboard.press('Enter');
+}

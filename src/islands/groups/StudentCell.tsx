@@ -24,7 +24,10 @@ export function StudentCell({ row, column, label, value, keep }: StudentCellProp
   const [draft, setDraft] = useState<string | null>(null);
   const button = useRef<HTMLButtonElement>(null);
   const refocus = useRef(false);
+  // Left by a key: the blur that follows has nothing more to keep.
+  const left = useRef(false);
   useEffect(() => {
+    if (draft === null) left.current = false;
     if (draft !== null || !refocus.current) return;
     refocus.current = false;
     button.current?.focus();
@@ -58,11 +61,7 @@ export function StudentCell({ row, column, label, value, keep }: StudentCellProp
       </button>
     );
 
-  const done = (how: 'stay' | 'down') => {
-    if (draft.trim() !== value && !keep(draft.trim())) return;
-    refocus.current = how === 'stay';
-    setDraft(null);
-  };
+  const canLeave = () => draft.trim() === value || keep(draft.trim());
   return (
     <input
       className={styles.cellInput}
@@ -73,14 +72,17 @@ export function StudentCell({ row, column, label, value, keep }: StudentCellProp
       value={draft}
       onChange={(event) => setDraft(event.currentTarget.value)}
       onBlur={() => {
-        if (draft.trim() === value || keep(draft.trim())) setDraft(null);
+        if (!left.current && canLeave()) setDraft(null);
       }}
       onKeyDown={(event) => {
         if (event.key === 'Enter') {
           event.preventDefault();
-          const { currentTarget } = event;
-          done(goTo(currentTarget, row + 1, column) ? 'down' : 'stay');
+          if (!canLeave()) return;
+          left.current = true;
+          refocus.current = !goTo(event.currentTarget, row + 1, column);
+          setDraft(null);
         } else if (event.key === 'Escape') {
+          left.current = true;
           refocus.current = true;
           setDraft(null);
         }

@@ -211,7 +211,7 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
             />
           </div>
           <Checkbox
-            label="Guests may come in with the access code and a typed name"
+            label="Guests may come in, with that code and a typed name"
             checked={settings.guests}
             onChange={(event) => change({ guests: event.currentTarget.checked })}
           />
