@@ -13,6 +13,7 @@ import { bay } from './pictures';
 import { passage } from './papers/passage';
 import { weather } from './papers/weather';
 import { madeUpPeople } from './people';
+import { requests, templates, withCourse } from './courses';
 
 const minute = 60_000;
 const hour = 60 * minute;
@@ -95,7 +96,7 @@ export function buildDemo(now: number): DeskTables {
     bank: [],
     requests: [],
     outbox: [],
-    templates: [],
+    templates,
     settings: [
       { key: 'begun', value: 'demo' },
       { key: 'deskName', value: 'Tidewater Evening School, coastal navigation' },
@@ -114,7 +115,7 @@ export function buildDemo(now: number): DeskTables {
         now,
         chance,
       );
-      desk.attempts.push(attempt);
+      desk.attempts.push(withCourse(attempt, seed + index));
       if (sitting.id === 'lights') desk.marks.push(...marks);
     });
   }
@@ -127,6 +128,7 @@ export function buildDemo(now: number): DeskTables {
     reason: 'Extra time',
     at: iso(now - 24 * minute),
   });
+  desk.requests = requests(students[3]?.id ?? '', students[40]?.id ?? '', (ago) => iso(now - ago * minute));
   desk.releases = students.map((student): Release => ({
     sittingId: 'lights',
     studentId: student.id,

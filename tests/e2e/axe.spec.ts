@@ -28,7 +28,7 @@ const views: [string, string][] = [
   ['/groups/all', 'All students'],
   ['/groups/group1/slips', 'Join slips: Monday evening'],
   ['/groups/register', 'From a school register'],
-  ['/requests', 'No student asks for anything'],
+  ['/requests', 'What students ask for'],
   ['/outbox', 'The outbox is empty'],
   ['/bank', 'Bank'],
   ['/backup', 'The whole desk as one file'],

@@ -37,19 +37,26 @@ export function WhatChanges({ changes, choices, choose }: WhatChangesProps) {
             checked={choices.update === true}
             onChange={(event) => choose({ ...choices, update: event.currentTarget.checked })}
           />
-          <ul className={styles.changes}>
-            {changed.map(({ student, changes: fields }) => (
-              <li key={student.id}>
-                {fullName(student)}:{' '}
-                {fields
-                  .map(
-                    ({ field, before, after }) =>
-                      `${fieldWords[field] ?? field} ${before ? `“${before}” becomes` : 'is'} “${after}”`,
-                  )
-                  .join(', ')}
-              </li>
-            ))}
-          </ul>
+          <div
+            className={styles.changes}
+            role="region"
+            tabIndex={0}
+            aria-label="What is otherwise in the list"
+          >
+            <ul>
+              {changed.map(({ student, changes: fields }) => (
+                <li key={student.id}>
+                  {fullName(student)}:{' '}
+                  {fields
+                    .map(
+                      ({ field, before, after }) =>
+                        `${fieldWords[field] ?? field} ${before ? `“${before}” becomes` : 'is'} “${after}”`,
+                    )
+                    .join(', ')}
+                </li>
+              ))}
+            </ul>
+          </div>
         </>
       )}
       {gone.length > 0 && (
@@ -60,11 +67,13 @@ export function WhatChanges({ changes, choices, choose }: WhatChangesProps) {
             checked={choices.takeOutGone === true}
             onChange={(event) => choose({ ...choices, takeOutGone: event.currentTarget.checked })}
           />
-          <ul className={styles.changes}>
-            {gone.map((student) => (
-              <li key={student.id}>{fullName(student)}</li>
-            ))}
-          </ul>
+          <div className={styles.changes} role="region" tabIndex={0} aria-label="Who is not in the list">
+            <ul>
+              {gone.map((student) => (
+                <li key={student.id}>{fullName(student)}</li>
+              ))}
+            </ul>
+          </div>
         </>
       )}
     </section>

@@ -125,14 +125,16 @@ interface HappeningsProps {
 function Happenings({ timeline, numbers, now }: HappeningsProps) {
   const rows = joined(timeline.happenings);
   return (
-    <ol className={styles.happenings}>
-      {rows.map(({ first, questions }, index) => (
-        <li key={index} data-teacher={isTeachers(first)}>
-          <time dateTime={new Date(first.at).toISOString()}>{clockTime(first.at)}</time>{' '}
-          {words(first, questions, numbers, now)}
-        </li>
-      ))}
-    </ol>
+    <div className={styles.happenings} role="region" aria-label="As it happened" tabIndex={0}>
+      <ol>
+        {rows.map(({ first, questions }, index) => (
+          <li key={index} data-teacher={isTeachers(first)}>
+            <time dateTime={new Date(first.at).toISOString()}>{clockTime(first.at)}</time>{' '}
+            {words(first, questions, numbers, now)}
+          </li>
+        ))}
+      </ol>
+    </div>
   );
 }
 

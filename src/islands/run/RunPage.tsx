@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { inView, isGuest, registerName } from '@/core/model/people';
+import { guestsOnly, inView, isGuest, registerName, withoutGuests } from '@/core/model/people';
 import { inGridOrder } from '@/core/running/gridOrder';
 import type { Seat } from '@/core/running/standing';
 import { SittingPage } from '@/ui/desk/SittingPage';
@@ -28,7 +28,7 @@ export function RunPage({ sittingId }: { sittingId: string }) {
 }
 
 function Watch({ sitting }: { sitting: SittingData }) {
-  const [group, setGroup] = useState('');
+  const [chosenGroup, setGroup] = useState('');
   const [state, setState] = useState<StateGroup | null>(null);
   const [studentId, setStudentId] = useState<string | null>(() =>
     new URLSearchParams(window.location.search).get('student'),
@@ -36,6 +36,10 @@ function Watch({ sitting }: { sitting: SittingData }) {
   const [order, setOrder] = useState<GridOrder>({ column: 'name', turned: false });
   const [hidden, setHidden] = useState(false);
   const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+  const anyGuest = sitting.seats.some((seat) => isGuest(seat.student));
+  // With the last guest matched to a student there is nothing left to look at apart.
+  const apart = chosenGroup === guestsOnly || chosenGroup === withoutGuests;
+  const group = apart && !anyGuest ? '' : chosenGroup;
   const ofGroup = sitting.seats.filter((seat) => inView(seat.student, group));
   const shown = useMemo(() => {
     const some = ofGroup.filter((seat) => state === null || stateGroups[state].includes(seat.state));
@@ -84,12 +88,7 @@ function Watch({ sitting }: { sitting: SittingData }) {
     >
       <div className={styles.counts}>
         <StateFilter seats={ofGroup} state={state} choose={setState} />
-        <GroupSelect
-          groups={sitting.groups}
-          guests={sitting.seats.some((seat) => isGuest(seat.student))}
-          value={group}
-          choose={setGroup}
-        />
+        <GroupSelect groups={sitting.groups} guests={anyGuest} value={group} choose={setGroup} />
         <Button size="compact-sm" aria-pressed={hidden} onClick={() => setHidden(!hidden)}>
           {hidden ? 'Show names' : 'Hide names'}
         </Button>
