@@ -25,8 +25,9 @@ try {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
   // tsx wraps named functions in a helper that the pages do not have.
   await context.addInitScript({ content: 'globalThis.__name = (value) => value;' });
+  context.setDefaultTimeout(60_000);
   const page = await context.newPage();
-  await hundred(page);
+  if (process.argv[3] !== 'big') await hundred(page);
   await big(page, context);
 } finally {
   await browser.close();
@@ -37,6 +38,7 @@ async function hundred(page: Page): Promise<void> {
   await page.goto(`${base}/papers/paper-tides/give`);
   await page.getByLabel('Made-up students').fill('100');
   await page.getByRole('button', { name: 'Rehearse with 100' }).click();
+  await page.waitForURL(/run$/);
   await page.getByRole('radio', { name: 'all at once' }).check();
   await page.evaluate(watchFrames);
   const began = performance.now();
@@ -143,9 +145,11 @@ async function big(page: Page, context: BrowserContext): Promise<void> {
   ] as const) {
     const seen = page.evaluate(
       (label) =>
-        new Promise<number>((resolve) => {
+        new Promise<number>((resolve, reject) => {
+          const until = Date.now() + 20_000;
           const look = () => {
-            const cells = document.querySelectorAll('tbody tr td svg');
+            if (Date.now() > until) return reject(new Error(`never saw ${label}`));
+            const cells = document.querySelectorAll('tbody tr td svg[role=img]');
             if (cells[0]?.getAttribute('aria-label') === label) resolve(Date.now());
             else setTimeout(look, 10);
           };
@@ -164,7 +168,8 @@ async function big(page: Page, context: BrowserContext): Promise<void> {
     `${middle(times).toFixed(0)} ms`,
   );
 
-  await page.goto(`${base}/groups/all?stands=x`);
+  await page.bringToFront();
+  await page.goto(`${base}/groups/all`);
   await page.getByRole('checkbox', { name: 'Pick Given0 Family0' }).waitFor();
   const typed: number[] = [];
   for (let count = 0; count < 10; count++) {

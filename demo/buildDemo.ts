@@ -128,6 +128,17 @@ export function buildDemo(now: number): DeskTables {
     reason: 'Extra time',
     at: iso(now - 24 * minute),
   });
+  const troubled = desk.attempts.find(({ id }) => id === 'tides-student29');
+  if (troubled)
+    desk.allowances.push({
+      id: 'allowance2',
+      kind: 'minutes',
+      sittingId: 'tides',
+      studentId: troubled.studentId,
+      minutes: 10,
+      reason: 'Technical trouble',
+      at: iso(Date.parse(troubled.startedAt) + 22 * minute),
+    });
   desk.requests = requests(students[3]?.id ?? '', students[40]?.id ?? '', (ago) => iso(now - ago * minute));
   desk.releases = students.map((student): Release => ({
     sittingId: 'lights',

@@ -1,32 +1,44 @@
 import type { Attempt, AttemptEvent, ExceptionRequest, SittingTemplate } from '@/core/model/sitting';
 import { chanceFrom } from '@/core/chance';
 
-/** What happened in an attempt besides its answers: when each was given, and now and then the page was left. */
+/**
+ * What happened in an attempt besides its answers: when each was given, some of them a second time at the end, and now
+ * and then the page was left. Each question takes a time of its own.
+ */
 export function withCourse(attempt: Attempt, seed: number): Attempt {
   const chance = chanceFrom(seed);
-  const answered = Object.entries(attempt.answers)
-    .map(([questionId, { at }]) => ({ questionId, at }))
-    .sort((a, b) => a.at.localeCompare(b.at));
+  const iso = (ms: number) => new Date(ms).toISOString();
+  const given = attempt.questionIds.filter((id) => attempt.answers[id] !== undefined);
+  const start = Date.parse(attempt.startedAt);
+  const end = Date.parse(attempt.handedInAt ?? attempt.lastSeenAt);
+  const shares = given.map(() => 0.3 + 1.7 * chance.share());
+  // A last look takes the rest.
+  const whole = shares.reduce((sum, share) => sum + share, 0) * (1.04 + 0.1 * chance.share());
   const events: AttemptEvent[] = [...attempt.events];
+  const answers = { ...attempt.answers };
   const timeOnMs: Record<string, number> = {};
-  let before = Date.parse(attempt.startedAt);
-  for (const { questionId, at } of answered) {
-    const now = Date.parse(at);
+  let at = start;
+  given.forEach((questionId, index) => {
+    const took = ((end - start) * (shares[index] ?? 1)) / (whole || 1);
     let away = 0;
     if (chance.happens(0.035)) {
-      away = Math.round((now - before) * (0.2 + 0.3 * chance.share()));
-      const left = before + Math.round((now - before) * 0.2);
-      events.push({ kind: 'left', at: new Date(left).toISOString() });
-      events.push({ kind: 'returned', at: new Date(left + away).toISOString() });
+      away = took * (0.2 + 0.3 * chance.share());
+      events.push({ kind: 'left', at: iso(at + took * 0.2) });
+      events.push({ kind: 'returned', at: iso(at + took * 0.2 + away) });
     }
-    events.push({ kind: 'answered', at, questionId });
-    timeOnMs[questionId] = Math.max(0, Math.round((now - before - away) * (0.85 + 0.15 * chance.share())));
-    before = now;
-  }
+    at += took;
+    events.push({ kind: 'answered', at: iso(at), questionId });
+    timeOnMs[questionId] = Math.round((took - away) * (0.85 + 0.15 * chance.share()));
+    const answer = answers[questionId];
+    if (!answer) return;
+    const again = chance.happens(0.07) && attempt.handedInAt !== null ? at + (end - at) * 0.9 : at;
+    if (again > at + 60_000) events.push({ kind: 'answered', at: iso(again), questionId });
+    answers[questionId] = { ...answer, at: iso(again > at + 60_000 ? again : at) };
+  });
   events.sort(
     (a, b) => a.at.localeCompare(b.at) || Number(a.kind === 'handedIn') - Number(b.kind === 'handedIn'),
   );
-  return { ...attempt, events, timeOnMs };
+  return { ...attempt, answers, events, timeOnMs };
 }
 
 /** Settings the school uses again and again. */

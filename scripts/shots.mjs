@@ -53,14 +53,6 @@ async function desk(browser, colorScheme) {
     return context.close();
   }
   await at('/', 'desk');
-  await at('/groups/group1', 'bring-in', async () => {
-    await page.getByRole('button', { name: 'Bring students in' }).click();
-    await page
-      .getByLabel('List of students')
-      .fill(
-        'Surname;First name;Student no;E-mail\nBaker;Ann;3001;ann.baker@example.org\n;;3002;\nSolberg;Kai;3001;kai@example.org\nNair;Dev;3004;dev at example',
-      );
-  });
   await at('/papers/paper-passage', 'write', async () =>
     page.getByRole('button', { name: 'Open question 2', exact: true }).click(),
   );
@@ -95,40 +87,33 @@ async function desk(browser, colorScheme) {
     }
     await plot.evaluate((section) => section.scrollIntoView());
   });
-  await at('/papers/paper-weather', 'check', async () =>
-    page.getByRole('button', { name: 'Open question 1', exact: true }).click(),
-  );
-  await at('/papers/paper-passage/print', 'print');
-  await at('/papers/paper-passage/sheet', 'sheet', async () => {
-    await page
-      .getByLabel('Rows of questions')
-      .fill(
-        'Question,A,B,C,Key,Points,Tags\nWhich cloud brings showers?,cirrus,cumulonimbus,stratus,B,1,clouds\nForce 7 is called,near gale,gale,,D,1,wind\nMean wind of force 4 in knots?,,,,11 to 16,2,wind\nWhy does fog form over a cold sea?,,,,,3,fog',
-      );
-    await page.getByRole('button', { name: 'Save as a package' }).click();
-    await page.getByRole('heading', { name: 'What other programs will not read' }).waitFor();
-  });
-  await at('/papers/paper-passage', 'write-many', async () => {
-    await page.getByRole('button', { name: 'Open question 4', exact: true }).click();
-    await page.getByRole('button', { name: 'A new part' }).click();
-    await page.keyboard.press('Escape');
-    await page.getByLabel('Title of part 1').fill('Part 1: tides and planning');
-    await page.getByLabel('Draw questions of part 1 by chance').check();
-    await page.getByRole('button', { name: 'Change many at once' }).click();
-    for (const number of [5, 6, 7]) await page.getByLabel(`Pick question ${number}`, { exact: true }).check();
-    await page.mouse.move(0, 0);
-  });
   await at('/papers/paper-tides/give', 'give', async () => {
     await page.getByLabel(/Monday evening/).check();
     await page.getByLabel('Time limit in minutes').fill('75');
     await page.getByLabel('Access code').fill('ebb');
+    await page.getByLabel('one at a time, with a way back').check();
+    await page.getByLabel('Students see something at once').check();
+    await page.evaluate(() => window.scrollTo(0, 0));
   });
+  await at('/sittings/rules/run', 'live', async () =>
+    page.getByRole('button', { name: 'Last sign', exact: true }).click(),
+  );
   await at('/sittings/rules/run', 'run', async () => {
     await page.getByRole('button', { name: '10 working' }).click();
     await page.getByRole('rowheader').nth(2).getByRole('button').click();
     await page.getByRole('button', { name: 'More minutes' }).click();
   });
   const code = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent();
+  await at('/groups/group1', 'group', async () => {
+    await page.getByLabel('Pick Elif Adler').check();
+    await page.getByLabel('Pick Priya Eze').check();
+    await page.getByRole('button', { name: /^Email of Elif Adler/ }).click();
+  });
+  await at('/groups/group1/slips', 'slips', async () => {
+    await page.getByRole('img', { name: /^Page 1 of/ }).waitFor();
+    await page.waitForTimeout(1200);
+  });
+  await at('/sittings/tides/attempts/tides-student29', 'course');
   await at('/sittings/tides/mark', 'mark', marking);
   await at('/sittings/lights/scripts/student03', 'script');
   await at('/sittings/lights/analyse', 'analyse', async () =>
@@ -136,6 +121,23 @@ async function desk(browser, colorScheme) {
   );
   await at('/sittings/lights/hand-back', 'hand-back');
   await student(context, code ?? '');
+  await at('/papers/paper-passage/give', 'practice', async () => {
+    await page.getByLabel(/Monday evening/).check();
+    await page.getByRole('button', { name: 'Practice at home', exact: true }).click();
+    await page.getByRole('button', { name: /^Give it to/ }).click();
+    await page.waitForURL(/run$/);
+    await page.setViewportSize({ width: 360, height: 740 });
+    await page.goto(`${base}/sit?code=${(code ?? '').replace(' ', '')}`);
+    await page.getByRole('button', { name: 'Go in' }).click();
+    await page.getByRole('button', { name: 'Yes, this is me' }).click();
+    await page.getByRole('button', { name: 'Read the instructions' }).first().click();
+    await page.getByRole('button', { name: 'Start' }).click();
+    const question = page.getByRole('region', { name: 'Question 2', exact: true });
+    await question.getByRole('textbox').fill('12 miles');
+    await question.getByRole('button', { name: 'See how it is' }).click();
+    await question.getByText(/tries left/).waitFor();
+    await question.evaluate((section) => section.scrollIntoView());
+  });
   await context.close();
 
   async function student(within, joinCode) {

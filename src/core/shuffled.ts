@@ -21,7 +21,7 @@ export function shuffled<T>(
 }
 
 /** A whole number from a text (FNV-1a, 32 bits; from memory), so that texts that are near give seeds that are not. */
-function seedNumber(text: string): number {
+export function seedNumber(text: string): number {
   let hash = 0x811c9dc5;
   for (const byte of new TextEncoder().encode(text)) hash = Math.imul(hash ^ byte, 0x01000193);
   return hash;

@@ -41,8 +41,20 @@ const tried = (work: Promise<unknown>) => work.catch((error: unknown) => expect(
 
 /** Something that happens, `after` minutes after the one before. */
 type Act = { after: number } & (
-  | { what: 'start' | 'handIn' | 'collect' | 'another' | 'carryOn' | 'afresh' | 'aside' | 'back' | 'percent' }
-  | { what: 'type'; text: string }
+  | {
+      what:
+        | 'start'
+        | 'otherTab'
+        | 'handIn'
+        | 'collect'
+        | 'another'
+        | 'carryOn'
+        | 'afresh'
+        | 'aside'
+        | 'back'
+        | 'percent';
+    }
+  | { what: 'type' | 'typeInOldTab'; text: string }
   | { what: 'minutes'; minutes: number }
 );
 
@@ -53,6 +65,8 @@ const anyAct = fc
       'start' as const,
       'type' as const,
       'type' as const,
+      'otherTab' as const,
+      'typeInOldTab' as const,
       'handIn' as const,
       'collect' as const,
       'another' as const,
@@ -117,6 +131,8 @@ describe('files on their way', () => {
   });
 });
 
+const textOf = (response: unknown) => (response as { text?: string } | undefined)?.text ?? '';
+
 describe('an attempt through random acts and times', () => {
   it('loses no answer it acknowledged, never has two running, and takes nothing after time is up', async () => {
     await fc.assert(
@@ -124,12 +140,15 @@ describe('an attempt through random acts and times', () => {
         await freshDesk();
         let now = start;
         let attemptId: string | null = null;
+        let tab = 'tab';
+        let tabs = 0;
         const acknowledged = new Map<string, string>();
         for (const act of acts) {
           now += act.after * 60_000;
           const iso = new Date(now).toISOString();
-          if (act.what === 'start') {
-            const reply = await begins(joinCode, 'sitting1', '', now);
+          if (act.what === 'start' || act.what === 'otherTab') {
+            if (act.what === 'otherTab') tab = `tab${(tabs += 1)}`;
+            const reply = await begins(joinCode, 'sitting1', '', now, tab);
             if (reply.outcome === 'started') attemptId = reply.packet.attemptId;
           } else if (act.what === 'minutes')
             await giveAllowance(
@@ -151,13 +170,24 @@ describe('an attempt through random acts and times', () => {
             await collectFrom('sitting1', studentId, 'hangs', iso);
           else if (attemptId !== null && act.what === 'type') {
             const answers: Answers = { q4: { response: { text: act.text }, at: iso } };
-            const status = await sends(joinCode, attemptId, answers, null, now);
+            const status = await sends(joinCode, attemptId, answers, null, now, { tabId: tab });
             // At the very end of the time the state is "time was up", but what was under way is still taken.
             const inGrace =
               status?.state === 'collectedByTime' && now < (status.deadline ?? Infinity) + graceMs;
             if (status?.state === 'working' || inGrace) acknowledged.set(attemptId, act.text);
           }
 
+          if (attemptId !== null && act.what === 'typeInOldTab') {
+            const before = (await desk.attempts.get(attemptId))?.answers.q4;
+            const answers: Answers = { q4: { response: { text: 'from an old tab' }, at: iso } };
+            await sends(joinCode, attemptId, answers, null, now, { tabId: 'an older one' });
+            const attempt = await desk.attempts.get(attemptId);
+            // What was answered since the attempt went on elsewhere is never overwritten.
+            if (before && before.at >= (attempt?.tab?.since ?? ''))
+              expect(attempt?.answers.q4).toEqual(before);
+            else if (acknowledged.has(attemptId))
+              acknowledged.set(attemptId, textOf(attempt?.answers.q4?.response));
+          }
           const attempts = await desk.attempts.toArray();
           const terms = termsFor(studentOf(), sittingOf(), await desk.allowances.toArray(), now);
           expect(

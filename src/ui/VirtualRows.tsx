@@ -19,7 +19,7 @@ export function VirtualRows<T>({ rows, height, children }: VirtualRowsProps<T>) 
     count: rows.length,
     getScrollElement: () => body.current?.closest('[data-scroller]') ?? null,
     estimateSize: () => height,
-    overscan: 8,
+    overscan: 5,
   });
   const items = virtual.getVirtualItems();
   const before = items[0]?.start ?? 0;

@@ -46,7 +46,10 @@ describe('what is noted of an attempt', () => {
   });
 
   it('a receipt is short, of letters and digits alone', () => {
-    expect(receiptOf('V1St_GXR8-Z5j')).toBe('V1STGXR8');
+    expect(receiptOf('V1St_GXR8-Z5j')).toMatch(/^[2-9A-HJKMNP-TV-Z]{8}$/);
+    const receipts = Array.from({ length: 2000 }, (_, index) => receiptOf(`rules-student${index}`));
+    expect(new Set(receipts).size).toBe(2000);
+    expect(receiptOf('rules-student7')).toBe(receipts[7]);
   });
 });
 

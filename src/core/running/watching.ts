@@ -1,3 +1,6 @@
+import { chanceFrom } from '../chance';
+import { joinCodeAlphabet } from '../model/people';
+import { seedNumber } from '../shuffled';
 import { mostEvents, type Attempt, type AttemptEvent } from '../model/sitting';
 
 /** Changes of one answer within this time are one event: typing would make thousands. */
@@ -52,10 +55,8 @@ export function triesOf(attempt: Pick<Attempt, 'practice'>): number {
   return Object.values(attempt.practice?.records ?? {}).reduce((sum, record) => sum + record.tries.length, 0);
 }
 
-/** A letter and digit code of an attempt that student and teacher can compare. */
+/** A code of an attempt that student and teacher can compare, of letters and digits that are not mistaken. */
 export function receiptOf(attemptId: string): string {
-  return attemptId
-    .replace(/[^a-z0-9]/gi, '')
-    .slice(0, 8)
-    .toUpperCase();
+  const chance = chanceFrom(seedNumber(attemptId));
+  return Array.from({ length: 8 }, () => chance.pick([...joinCodeAlphabet])).join('');
 }

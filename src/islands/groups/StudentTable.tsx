@@ -1,9 +1,9 @@
-import { Checkbox } from '@mantine/core';
 import { z } from 'zod';
 import { fullName, joinCodeShown, type Student } from '@/core/model/people';
 import { changeStudent } from '@/store/people';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';
+import { PickBox } from '@/ui/PickBox';
 import { VirtualRows } from '@/ui/VirtualRows';
 import { StudentCell } from './StudentCell';
 import styles from './groups.module.css';
@@ -84,15 +84,14 @@ export function StudentTable({ students, fields, groupsOf, picked, pick, soughtI
         <thead>
           <tr>
             <th>
-              <Checkbox
-                size="xs"
-                aria-label="Pick all that are shown"
+              <PickBox
+                label="Pick all that are shown"
                 checked={all}
-                indeterminate={!all && students.some(({ id }) => picked.has(id))}
-                onChange={(event) =>
+                some={students.some(({ id }) => picked.has(id))}
+                change={(on) =>
                   pick(
                     students.map(({ id }) => id),
-                    event.currentTarget.checked,
+                    on,
                   )
                 }
               />
@@ -110,11 +109,10 @@ export function StudentTable({ students, fields, groupsOf, picked, pick, soughtI
           {({ student, row }) => (
             <tr key={student.id} data-sought={student.id === soughtId}>
               <td>
-                <Checkbox
-                  size="xs"
-                  aria-label={`Pick ${fullName(student)}`}
+                <PickBox
+                  label={`Pick ${fullName(student)}`}
                   checked={picked.has(student.id)}
-                  onChange={(event) => pick([student.id], event.currentTarget.checked)}
+                  change={(on) => pick([student.id], on)}
                 />
               </td>
               {columns.map((column, place) => (

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { guestsOnly, inView, isGuest, registerName, withoutGuests } from '@/core/model/people';
 import { inGridOrder } from '@/core/running/gridOrder';
 import type { Seat } from '@/core/running/standing';
@@ -40,7 +40,10 @@ function Watch({ sitting }: { sitting: SittingData }) {
   // With the last guest matched to a student there is nothing left to look at apart.
   const apart = chosenGroup === guestsOnly || chosenGroup === withoutGuests;
   const group = apart && !anyGuest ? '' : chosenGroup;
-  const ofGroup = sitting.seats.filter((seat) => inView(seat.student, group));
+  const ofGroup = useMemo(
+    () => sitting.seats.filter((seat) => inView(seat.student, group)),
+    [sitting.seats, group],
+  );
   const shown = useMemo(() => {
     const some = ofGroup.filter((seat) => state === null || stateGroups[state].includes(seat.state));
     return inGridOrder(some, order.column, order.turned, sitting.now);
@@ -51,13 +54,17 @@ function Watch({ sitting }: { sitting: SittingData }) {
   );
   const nameOf = (seat: Seat) =>
     hidden ? `Student ${place.get(seat.student.id)}` : registerName(seat.student);
-  const pick = (ids: string[], on: boolean) => {
-    const next = new Set(picked);
-    for (const id of ids)
-      if (on) next.add(id);
-      else next.delete(id);
-    setPicked(next);
-  };
+  const pick = useCallback(
+    (ids: string[], on: boolean) =>
+      setPicked((before) => {
+        const next = new Set(before);
+        for (const id of ids)
+          if (on) next.add(id);
+          else next.delete(id);
+        return next;
+      }),
+    [],
+  );
   const current = sitting.seats.find((seat) => seat.student.id === studentId);
   const chosen = shown.filter((seat) => picked.has(seat.student.id));
   return (

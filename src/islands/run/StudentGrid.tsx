@@ -1,5 +1,5 @@
-import { Checkbox } from '@mantine/core';
 import { memo, type ReactNode } from 'react';
+import type { Question } from '@/core/kinds';
 import { plainText } from '@/core/model/richText';
 import { numbersOf } from '@/core/kinds/items';
 import { minutesOf, questionTotals, type GridColumn } from '@/core/running/gridOrder';
@@ -9,6 +9,7 @@ import { awardGlyph } from '@/ui/awardGlyph';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { FillGlyph } from '@/ui/FillGlyph';
 import { clockTime, percent } from '@/ui/format';
+import { PickBox } from '@/ui/PickBox';
 import { VirtualRows } from '@/ui/VirtualRows';
 import { stateWords } from './stateWords';
 import styles from './run.module.css';
@@ -37,7 +38,7 @@ const sameColumn = (a: GridColumn, b: GridColumn) => JSON.stringify(a) === JSON.
 
 /** Students by questions, filling as they work. Only the rows in sight are drawn. */
 export function StudentGrid(props: StudentGridProps) {
-  const { sitting, seats, order, setOrder, picked, pick } = props;
+  const { sitting, seats, nameOf, order, setOrder, currentId, choose, picked, pick } = props;
   const numbers = numbersOf(sitting.questions);
   const practice = sitting.sitting.practice !== undefined;
   const head = (column: GridColumn, words: ReactNode, more: { className?: string; title?: string } = {}) => {
@@ -74,15 +75,14 @@ export function StudentGrid(props: StudentGridProps) {
         <thead>
           <tr>
             <th className={styles.pickCell}>
-              <Checkbox
-                size="xs"
-                aria-label="Pick all that are shown"
+              <PickBox
+                label="Pick all that are shown"
                 checked={all}
-                indeterminate={!all && seats.some((seat) => picked.has(seat.student.id))}
-                onChange={(event) =>
+                some={seats.some((seat) => picked.has(seat.student.id))}
+                change={(on) =>
                   pick(
                     seats.map((seat) => seat.student.id),
-                    event.currentTarget.checked,
+                    on,
                   )
                 }
               />
@@ -102,7 +102,19 @@ export function StudentGrid(props: StudentGridProps) {
           </tr>
         </thead>
         <VirtualRows rows={seats} height={rowHeight}>
-          {(seat) => <GridRow key={seat.student.id} {...props} seat={seat} practice={practice} />}
+          {(seat) => (
+            <GridRow
+              key={seat.student.id}
+              seat={seat}
+              sitting={sitting}
+              name={nameOf(seat)}
+              current={seat.student.id === currentId}
+              picked={picked.has(seat.student.id)}
+              choose={choose}
+              pick={pick}
+              practice={practice}
+            />
+          )}
         </VirtualRows>
         <Totals sitting={sitting} seats={seats} practice={practice} />
       </table>
@@ -110,28 +122,31 @@ export function StudentGrid(props: StudentGridProps) {
   );
 }
 
-interface GridRowProps extends StudentGridProps {
+interface GridRowProps {
   seat: Seat;
+  sitting: SittingData;
+  name: string;
+  current: boolean;
+  picked: boolean;
+  choose: (studentId: string) => void;
+  pick: (studentIds: string[], on: boolean) => void;
   practice: boolean;
 }
 
-function GridRow({ seat, sitting, nameOf, currentId, choose, picked, pick, practice }: GridRowProps) {
+/** Drawn again only when something of it changes: scrolling goes past hundreds. */
+const GridRow = memo(function GridRow(props: GridRowProps) {
+  const { seat, sitting, name, current, picked, choose, pick, practice } = props;
   const { attempt, student } = seat;
   const leaving = attempt && leavingOf(attempt);
   const working = seat.state === 'working';
   return (
-    <tr data-current={student.id === currentId}>
+    <tr data-current={current}>
       <td className={styles.pickCell}>
-        <Checkbox
-          size="xs"
-          aria-label={`Pick ${nameOf(seat)}`}
-          checked={picked.has(student.id)}
-          onChange={(event) => pick([student.id], event.currentTarget.checked)}
-        />
+        <PickBox label={`Pick ${name}`} checked={picked} change={(on) => pick([student.id], on)} />
       </td>
       <th scope="row" className={styles.name}>
         <button type="button" className={styles.pick} onClick={() => choose(student.id)}>
-          {nameOf(seat)}
+          {name}
         </button>
         {student.role === 'guest' && <span className={styles.soft}> guest</span>}
       </th>
@@ -157,17 +172,23 @@ function GridRow({ seat, sitting, nameOf, currentId, choose, picked, pick, pract
         )}
       </td>
       {practice && <td className={styles.figure}>{attempt ? triesOf(attempt) || '' : ''}</td>}
-      <AnswerCells seat={seat} sitting={sitting} />
+      <AnswerCells seat={seat} questions={sitting.questions} />
     </tr>
   );
-}
+});
 
 /** Nothing heard for a minute: the page gives a sign of life every few seconds. */
 const quiet = (lastSeenAt: string, now: number) => now - Date.parse(lastSeenAt) > 60_000;
 
-const AnswerCells = memo(function AnswerCells({ seat, sitting }: { seat: Seat; sitting: SittingData }) {
+const AnswerCells = memo(function AnswerCells({
+  seat,
+  questions,
+}: {
+  seat: Seat;
+  questions: readonly Question[];
+}) {
   const awards = new Map(seat.scorecard?.awards.map((award) => [award.questionId, award]));
-  return sitting.questions.map((question) => {
+  return questions.map((question) => {
     const award = awards.get(question.id);
     return (
       <td key={question.id} className={styles.cell}>

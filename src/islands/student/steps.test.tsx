@@ -8,6 +8,7 @@ import type { AttemptStatus, HomeSitting } from '@/carriers/Carrier';
 import { paperPacket } from '@/core/formats/packet/paper';
 import { scriptPacket } from '@/core/handback/script';
 import type { Shows } from '@/core/model/sitting';
+import { receiptOf } from '@/core/running/watching';
 import type { HeldAttempt } from '@/store/sitTables';
 import { AttemptBar } from './AttemptBar';
 import { EnterCode } from './EnterCode';
@@ -159,7 +160,7 @@ describe('an attempt under way', () => {
       />,
     );
     expect(screen.getByText('1 of 4 questions')).toBeTruthy();
-    expect(screen.getByText('ATTEMPT1')).toBeTruthy();
+    expect(screen.getByText(receiptOf('attempt1'))).toBeTruthy();
   });
 });
 
