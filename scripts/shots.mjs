@@ -93,7 +93,7 @@ async function desk(browser, colorScheme) {
     await page.getByLabel('Access code').fill('ebb');
     await page.getByLabel('one at a time, with a way back').check();
     await page.getByLabel('Students see something at once').check();
-    await page.evaluate(() => window.scrollTo(0, 0));
+    await page.evaluate('scrollTo(0, 0)');
   });
   await at('/sittings/rules/run', 'live', async () =>
     page.getByRole('button', { name: 'Last sign', exact: true }).click(),
