@@ -6,7 +6,7 @@ import { namesFrom } from '@/core/formats/csv/studentRows';
 import type { PaperVersion } from '@/core/model/paper';
 import { allShuffled, drawnQuestions, givenCount } from '@/core/model/parts';
 import { ExceptionRequest, type Attempt, type Shows, type Sitting } from '@/core/model/sitting';
-import { startDecision } from '@/core/running/startAttempt';
+import { startDecision, type StartDecision } from '@/core/running/startAttempt';
 import { countingAttempt, lastAttempt } from '@/core/running/counting';
 import { attemptState, endOf, isAside, termsFor, type Terms } from '@/core/running/terms';
 import { withEvents } from '@/core/running/watching';
@@ -102,7 +102,12 @@ const isListed = (sitting: Sitting, student: Student) =>
 
 export async function homeSitting(sitting: Sitting, student: Student, now: number): Promise<HomeSitting> {
   const { attempts, terms } = await standingOfStudent(sitting, student, now);
-  const decision = startDecision(attempts, terms, now);
+  const decided = startDecision(attempts, terms, now);
+  // Whoever left the list goes on with what was begun, and begins nothing new.
+  const decision: StartDecision =
+    decided.outcome === 'new' && !isListed(sitting, student)
+      ? { outcome: 'refused', why: 'closedToStarts' }
+      : decided;
   const last = lastAttempt(attempts);
   const release = await desk.releases.get([sitting.id, student.id]);
   const paper = await paperOf(sitting);

@@ -11,6 +11,7 @@ import * as exchange from './exchange';
 import { sittingFrame } from './queries';
 import { giveAllowance } from './exceptions';
 import { answerRequest, grantRequest, requestRows } from './requests';
+import { deleteSitting } from './sittings';
 import { desk } from './tables';
 import { beginTryOut, clearTryOut } from './tryOut';
 
@@ -228,6 +229,21 @@ describe('guests', () => {
   });
 });
 
+describe('a sitting that is deleted', () => {
+  it('takes its guests and requests with it, and the undo brings them back', async () => {
+    await deskWith({ guests: true, accessCode: 'ebb' });
+    const guest = await exchange.comeAsGuest('Nia', 'ebb', start);
+    await started(guest?.joinCode);
+    await exchange.ask(guest?.joinCode ?? '', 'sitting1', { asks: 'other', words: 'Hello' }, start);
+    await deleteSitting('sitting1', at);
+    expect(await desk.students.count()).toBe(2);
+    expect(await desk.requests.count()).toBe(0);
+    await undo(at);
+    expect(await desk.students.count()).toBe(3);
+    expect(await desk.requests.count()).toBe(1);
+  });
+});
+
 describe('the teacher’s own try-out', () => {
   it('can be sat at any time, leaves the sitting to follow its paper, and counts nowhere', async () => {
     await deskWith({
@@ -246,6 +262,7 @@ describe('the teacher’s own try-out', () => {
     ]);
     await clearTryOut('sitting1');
     expect(await desk.attempts.count()).toBe(0);
+    expect(await desk.paperVersions.count()).toBe(0);
     expect(await desk.students.count()).toBe(2);
   });
 });

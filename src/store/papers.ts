@@ -90,3 +90,15 @@ function contentText(paper: PaperContent): string {
     key === 'bankId' ? undefined : value,
   );
 }
+
+/** Drops a version of a paper that no sitting is scored with and no attempt has: what a try-out or rehearsal leaves. */
+export async function dropUnusedVersion(paperId: string, version: number): Promise<void> {
+  const sittings = await desk.sittings.where('paperId').equals(paperId).toArray();
+  if (sittings.some((sitting) => sitting.paperVersion === version)) return;
+  const sat = await desk.attempts
+    .where('sittingId')
+    .anyOf(sittings.map(({ id }) => id))
+    .filter((attempt) => attempt.paperVersion === version)
+    .count();
+  if (sat === 0) await desk.paperVersions.delete([paperId, version]);
+}

@@ -7,6 +7,7 @@ import { dropStandings } from './command';
 import * as exchange from './exchange';
 import * as exchangeAttempt from './exchangeAttempt';
 import { newId, newJoinCode } from './ids';
+import { dropUnusedVersion } from './papers';
 import { paperOf } from './queries';
 import { desk } from './tables';
 
@@ -139,20 +140,6 @@ export async function clearRehearsal(sittingId: string): Promise<void> {
     await desk.log
       .filter(({ about }) => about === sittingId || about === groupId || (about !== null && ids.has(about)))
       .delete();
-    await dropUnusedVersion(sitting);
+    if (sitting.paperVersion !== null) await dropUnusedVersion(sitting.paperId, sitting.paperVersion);
   });
-}
-
-/** A version of the paper that only the rehearsal sat is of no use to anyone. */
-async function dropUnusedVersion({ paperId, paperVersion }: Sitting): Promise<void> {
-  if (paperVersion === null) return;
-  const others = await desk.sittings.where('paperId').equals(paperId).toArray();
-  const used = others.some((each) => each.paperVersion === paperVersion);
-  const ids = others.map(({ id }) => id);
-  const sat = await desk.attempts
-    .where('sittingId')
-    .anyOf(ids)
-    .filter((attempt) => attempt.paperVersion === paperVersion)
-    .count();
-  if (!used && sat === 0) await desk.paperVersions.delete([paperId, paperVersion]);
 }

@@ -71,6 +71,9 @@ export async function deleteSitting(sittingId: string, now: string) {
         await record.remove('requests', [request.id]);
       for (const allowance of await desk.allowances.where({ sittingId }).toArray())
         await record.remove('allowances', [allowance.id]);
+      // Guests came for this sitting alone; what a try-out left goes with them.
+      for (const { id } of await desk.students.filter((each) => each.onlySittingId === sittingId).toArray())
+        await record.remove('students', [id]);
       await record.remove('sittings', [sittingId]);
     },
   );

@@ -1,5 +1,6 @@
 import { Student } from '@/core/model/people';
 import { newId, newJoinCode } from './ids';
+import { dropUnusedVersion } from './papers';
 import { desk } from './tables';
 
 /**
@@ -34,8 +35,12 @@ export async function clearTryOut(sittingId: string): Promise<void> {
     const tryOuts = await desk.students
       .filter(({ role, onlySittingId }) => role === 'tryOut' && onlySittingId === sittingId)
       .toArray();
+    const sitting = await desk.sittings.get(sittingId);
     for (const { id } of tryOuts) {
-      await desk.attempts.where('studentId').equals(id).delete();
+      const attempts = await desk.attempts.where('studentId').equals(id).toArray();
+      await desk.attempts.bulkDelete(attempts.map((attempt) => attempt.id));
+      for (const { paperVersion } of attempts)
+        if (sitting) await dropUnusedVersion(sitting.paperId, paperVersion);
       await desk.requests.where({ sittingId, studentId: id }).delete();
       await desk.students.delete(id);
     }

@@ -81,7 +81,7 @@ function Watch({ sitting }: { sitting: SittingData }) {
         ) : (
           <>
             {sitting.sitting.rehearsal && <RehearsalPanel sitting={sitting} />}
-            <SittingRequests sitting={sitting} />
+            {!hidden && <SittingRequests sitting={sitting} />}
             <SeveralPanel
               key={`${state} ${group} ${chosen.length === 0}`}
               seats={chosen.length > 0 ? chosen : shown}

@@ -82,17 +82,20 @@ async function readAll(): Promise<{ group: string; actions: SpotlightActionData[
     },
     {
       group: 'Students',
-      actions: students.sort(byRegister).map((student) => {
-        const [first] = student.groupIds;
-        const where = student.groupIds.flatMap((id) => groupName.get(id) ?? []).join(', ');
-        const href = first ? `/groups/${first}?student=${student.id}` : '/groups';
-        return entry(
-          student.id,
-          registerName(student),
-          [student.number, where].filter(Boolean).join(' · '),
-          href,
-        );
-      }),
+      actions: students
+        .filter(({ role }) => role !== 'tryOut')
+        .sort(byRegister)
+        .map((student) => {
+          const [first] = student.groupIds;
+          const where = student.groupIds.flatMap((id) => groupName.get(id) ?? []).join(', ');
+          const href = first ? `/groups/${first}?student=${student.id}` : '/groups';
+          return entry(
+            student.id,
+            registerName(student),
+            [student.number, where].filter(Boolean).join(' · '),
+            href,
+          );
+        }),
     },
   ];
 }

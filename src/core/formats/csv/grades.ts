@@ -1,6 +1,6 @@
 import type { Question } from '../../kinds';
 import { numbersOf } from '../../kinds/items';
-import type { Group } from '../../model/people';
+import { isGuest, type Group } from '../../model/people';
 import type { Seat } from '../../running/standing';
 import { endOf } from '../../running/terms';
 import { csvFrom } from './table';
@@ -56,7 +56,9 @@ function gradesRow(
   groupName: ReadonlyMap<string, string>,
   now: number,
 ): (string | number | null)[] {
-  const groups = student.groupIds.flatMap((id) => groupName.get(id) ?? []).join('; ');
+  const groups = isGuest(student)
+    ? 'guest'
+    : student.groupIds.flatMap((id) => groupName.get(id) ?? []).join('; ');
   const person = [student.familyName, student.givenName, student.number, student.email, groups];
   if (!attempt || !scorecard)
     return [...person, null, null, null, stateWords[state], ...emptyFrom(questions)];
