@@ -8,6 +8,7 @@ import {
   carryOn,
   collectFrom,
   giveAllowance,
+  giveAttempt,
   giveStanding,
   setAside,
   startAfresh,
@@ -121,6 +122,20 @@ describe('several at once', () => {
     await handsIn(joinCode, attemptId, after(3));
     await expect(carryOn('sitting1', [id, 'other'], 'r', iso(5))).rejects.toThrow(/No attempt has ended/);
     expect((await desk.attempts.get(attemptId))?.handedInAt).toBe(iso(3));
+  });
+});
+
+describe('an attempt whose time ran out before another one began', () => {
+  it('stays ended when more minutes are given afterwards: never two running', async () => {
+    const first = await begin();
+    await giveAttempt('sitting1', id, 'Second chance', iso(10));
+    await carryOn('sitting1', id, 'By mistake', iso(10));
+    const second = await begin(61);
+    expect(second).not.toBe(first);
+    expect(await desk.attempts.get(first)).toMatchObject({ collectedAt: iso(60) });
+    await giveAllowance('sitting1', id, { kind: 'minutes', minutes: 30 }, 'Extra time', iso(62));
+    expect((await typed(first, 'too late', 63))?.state).toBe('collected');
+    expect((await typed(second, 'here', 63))?.state).toBe('working');
   });
 });
 

@@ -1,6 +1,6 @@
 import { fullName, Student } from '@/core/model/people';
 import { Allowance, type Attempt, type AttemptEvent, type Sitting } from '@/core/model/sitting';
-import { attemptState, endOf, isAside, leftAtEnd, termsFor, type Terms } from '@/core/running/terms';
+import { attemptState, endOf, isAside, leftAtEnd, settled, termsFor, type Terms } from '@/core/running/terms';
 import { lastAttempt } from '@/core/running/counting';
 import { assetsIn } from '@/core/model/file';
 import { dropStandings, runCommand, type Recorder } from './command';
@@ -154,12 +154,14 @@ export async function takeBack(attemptId: string, reason: string, now: string) {
     attempt?.studentId ?? '',
     'has an attempt counted again',
     now,
-    async ({ record, running, terms }) => {
+    async ({ record, running, last, terms }) => {
       const kept = await desk.attempts.get(attemptId);
       if (!kept || !isAside(kept)) throw new Error('This attempt has not been set aside');
       const back: Attempt = { ...withEvent(kept, 'takenBack', reason, now), setAsideAt: null };
       const runs = attemptState(back, terms, Date.parse(now)) === 'working';
-      await record.put('attempts', running && runs ? collected(back, reason, now) : back);
+      const later = last !== undefined && last.number > back.number;
+      const ended = later ? settled(back, terms, Date.parse(now)) : back;
+      await record.put('attempts', running && runs ? collected(back, reason, now) : ended);
     },
   );
 }

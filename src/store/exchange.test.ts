@@ -147,9 +147,12 @@ describe('an attempt through random acts and times', () => {
           now += act.after * 60_000;
           const iso = new Date(now).toISOString();
           if (act.what === 'start' || act.what === 'otherTab') {
-            if (act.what === 'otherTab') tab = `tab${(tabs += 1)}`;
-            const reply = await begins(joinCode, 'sitting1', '', now, tab);
-            if (reply.outcome === 'started') attemptId = reply.packet.attemptId;
+            const next = act.what === 'otherTab' ? `tab${(tabs += 1)}` : tab;
+            const reply = await begins(joinCode, 'sitting1', '', now, next);
+            if (reply.outcome === 'started') {
+              attemptId = reply.packet.attemptId;
+              tab = next;
+            }
           } else if (act.what === 'minutes')
             await giveAllowance(
               'sitting1',

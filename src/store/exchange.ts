@@ -8,7 +8,7 @@ import { allShuffled, drawnQuestions, givenCount } from '@/core/model/parts';
 import { ExceptionRequest, type Attempt, type Shows, type Sitting } from '@/core/model/sitting';
 import { startDecision, type StartDecision } from '@/core/running/startAttempt';
 import { countingAttempt, lastAttempt } from '@/core/running/counting';
-import { attemptState, endOf, isAside, termsFor, type Terms } from '@/core/running/terms';
+import { attemptState, endOf, isAside, settled, termsFor, type Terms } from '@/core/running/terms';
 import { withEvents } from '@/core/running/watching';
 import { jointScorecard, scoreAttempt } from '@/core/scoring/scoreAttempt';
 import { readyToSit } from '@/core/scoring/paperFindings';
@@ -159,6 +159,10 @@ export async function start(
       return { outcome: 'refused', why: 'wrongCode' };
     const version = await versionToSit(sitting, student, at);
     if (!version) return { outcome: 'refused', why: 'notReady' };
+    for (const earlier of attempts.filter((each) => !isAside(each))) {
+      const ended = settled(earlier, terms, now);
+      if (ended !== earlier) await keepAttempt(ended);
+    }
     const attempt = newAttempt(sitting, student, decision.number, version, at);
     return started(sitting, { ...attempt, tab: { id: tabId, since: at } }, terms, now);
   });

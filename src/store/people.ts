@@ -3,7 +3,7 @@ import type { Attempt } from '@/core/model/sitting';
 import { groupBy } from '@/core/groupBy';
 import { mergedStudent } from '@/core/people/doubles';
 import { rosterChanges, updated } from '@/core/people/rosterChanges';
-import { attemptState, isAside, termsFor, type Terms } from '@/core/running/terms';
+import { attemptState, isAside, settled, termsFor, type Terms } from '@/core/running/terms';
 import type { IncomingStudent } from '@/core/formats/csv/studentRows';
 import { runCommand, type Recorder } from './command';
 import { newId, newJoinCode } from './ids';
@@ -244,7 +244,8 @@ function joinedAttempts(
   return sorted.map((attempt, index) => {
     const moved = { ...attempt, studentId, number: index + 1 };
     const runs = terms && !isAside(attempt) && attemptState(attempt, terms, Date.parse(now)) === 'working';
-    if (!runs || attempt.id === lastOpen) return moved;
+    if (attempt.id === lastOpen || isAside(attempt) || !terms) return moved;
+    if (!runs) return settled(moved, terms, Date.parse(now));
     const reason = 'Merged with another attempt';
     return {
       ...moved,

@@ -107,6 +107,21 @@ export function endOf(attempt: Attempt, terms: Terms, now: number): number | nul
   return attemptState(attempt, terms, now) === 'collectedByTime' ? deadlineOf(attempt, terms) : null;
 }
 
+/**
+ * An attempt whose time ran out, with that end written down; any other as it is. What was computed so far becomes fixed
+ * once another attempt follows: more minutes given later must not let it run beside that one.
+ */
+export function settled(attempt: Attempt, terms: Terms, now: number): Attempt {
+  const deadline = deadlineOf(attempt, terms);
+  if (attemptState(attempt, terms, now) !== 'collectedByTime' || deadline === null) return attempt;
+  const at = new Date(deadline).toISOString();
+  return {
+    ...attempt,
+    collectedAt: at,
+    events: [...attempt.events, { kind: 'collected', at, reason: 'Time was up' }],
+  };
+}
+
 /** Whether an attempt has been set aside: it is kept, and does not count. */
 export const isAside = (attempt: Pick<Attempt, 'setAsideAt'>) => (attempt.setAsideAt ?? null) !== null;
 
