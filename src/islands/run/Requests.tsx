@@ -89,7 +89,7 @@ function AllRequests() {
 function Answered({ row: { request, student } }: { row: RequestRow }) {
   return (
     <p>
-      <strong>{fullName(student)}</strong> asked for {asksWords[request.asks]}: “{request.words}”.{' '}
+      <strong>{fullName(student)}</strong> asked for {asksWords[request.asks]}: “{request.words}”{' '}
       {request.answer?.granted ? 'Granted' : 'Declined'}
       {request.answer?.words && `: ${request.answer.words}`}
     </p>

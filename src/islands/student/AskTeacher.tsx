@@ -30,7 +30,7 @@ export function AskTeacher({ carrier, who, sitting, asked }: AskTeacherProps) {
     <>
       {last && (
         <p className={styles.asked} role="status">
-          You asked for {asksWords[last.asks]} {dayAndTime(last.at, now)}: “{last.words}”.{' '}
+          You asked for {asksWords[last.asks]} {dayAndTime(last.at, now)}: “{last.words}”{' '}
           {last.answer === null ? (
             'Your teacher has not answered yet.'
           ) : (
