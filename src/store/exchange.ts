@@ -1,22 +1,14 @@
-import { itemsOf } from '@/core/kinds/items';
-import { paperPacket } from '@/core/formats/packet/paper';
-import { scriptPacket } from '@/core/handback/script';
-import { isGuest, Student } from '@/core/model/people';
+import type { AskRequest, Greeting, HomeSitting } from '@/carriers/Carrier';
 import { namesFrom } from '@/core/formats/csv/studentRows';
-import type { PaperVersion } from '@/core/model/paper';
-import { allShuffled, drawnQuestions, givenCount } from '@/core/model/parts';
-import { ExceptionRequest, type Attempt, type Shows, type Sitting } from '@/core/model/sitting';
+import { isGuest, Student } from '@/core/model/people';
+import { givenCount } from '@/core/model/parts';
+import { ExceptionRequest, type Sitting } from '@/core/model/sitting';
+import { lastAttempt } from '@/core/running/counting';
 import { startDecision, type StartDecision } from '@/core/running/startAttempt';
-import { countingAttempt, lastAttempt } from '@/core/running/counting';
-import { attemptState, endOf, isAside, settled, termsFor, type Terms } from '@/core/running/terms';
-import { withEvents } from '@/core/running/watching';
-import { jointScorecard, scoreAttempt } from '@/core/scoring/scoreAttempt';
-import { readyToSit } from '@/core/scoring/paperFindings';
-import type { AskRequest, Greeting, HomeSitting, ResultReply, StartReply } from '@/carriers/Carrier';
-import { dropStandings } from './command';
-import { keepAttempt, standingOfStudent, statusOf, studentWith } from './exchangePlace';
+import { attemptState, termsFor } from '@/core/running/terms';
+import { isListed, plainCode, standingOfStudent, studentWith } from './exchangePlace';
+import { shownAfter } from './exchangeResult';
 import { newId, newJoinCode } from './ids';
-import { freezePaper } from './papers';
 import { paperOf } from './queries';
 import { desk } from './tables';
 
@@ -73,8 +65,6 @@ export async function comeAsGuest(name: string, accessCode: string, now: number)
   });
 }
 
-const plainCode = (code: string) => code.trim().toLowerCase();
-
 export async function home(joinCode: string, now: number): Promise<HomeSitting[]> {
   const student = await studentWith(joinCode);
   if (!student) return [];
@@ -95,10 +85,6 @@ async function sittingsFor(student: Student): Promise<Sitting[]> {
   if (student.archivedAt !== undefined) return [];
   return desk.sittings.where('groupIds').anyOf(student.groupIds).distinct().toArray();
 }
-
-const isListed = (sitting: Sitting, student: Student) =>
-  student.onlySittingId === sitting.id ||
-  (student.archivedAt === undefined && sitting.groupIds.some((id) => student.groupIds.includes(id)));
 
 export async function homeSitting(sitting: Sitting, student: Student, now: number): Promise<HomeSitting> {
   const { attempts, terms } = await standingOfStudent(sitting, student, now);
@@ -132,157 +118,6 @@ export async function homeSitting(sitting: Sitting, student: Student, now: numbe
       .sort((a, b) => a.at.localeCompare(b.at))
       .map(({ asks, words, at, answer }) => ({ asks, words, at, answer })),
   };
-}
-
-export async function start(
-  joinCode: string,
-  sittingId: string,
-  accessCode: string,
-  tabId: string,
-  now: number,
-): Promise<StartReply> {
-  const student = await studentWith(joinCode);
-  const sitting = await desk.sittings.get(sittingId);
-  if (!student || !sitting) return { outcome: 'refused', why: 'unknown' };
-  return desk.transaction('rw', desk.tables, async () => {
-    const { attempts, terms } = await standingOfStudent(sitting, student, now);
-    const decision = startDecision(attempts, terms, now);
-    if (decision.outcome === 'refused') return decision;
-    const at = new Date(now).toISOString();
-    if (decision.outcome === 'resume') {
-      const back = withEvents(decision.attempt, [{ kind: 'cameBack', at }]);
-      return started(sitting, { ...back, lastSeenAt: at, tab: { id: tabId, since: at } }, terms, now);
-    }
-    if (!isListed(sitting, student)) return { outcome: 'refused', why: 'unknown' };
-    const codeAsked = sitting.accessCode && student.onlySittingId === undefined;
-    if (codeAsked && plainCode(accessCode) !== plainCode(sitting.accessCode))
-      return { outcome: 'refused', why: 'wrongCode' };
-    const version = await versionToSit(sitting, student, at);
-    if (!version) return { outcome: 'refused', why: 'notReady' };
-    for (const earlier of attempts.filter((each) => !isAside(each))) {
-      const ended = settled(earlier, terms, now);
-      if (ended !== earlier) await keepAttempt(ended);
-    }
-    const attempt = newAttempt(sitting, student, decision.number, version, at);
-    return started(sitting, { ...attempt, tab: { id: tabId, since: at } }, terms, now);
-  });
-}
-
-/**
- * The version students sit, frozen when the first of them starts; a try-out of the teacher leaves the sitting to follow
- * its paper. Null: the paper cannot be sat as it stands.
- */
-async function versionToSit(sitting: Sitting, student: Student, at: string): Promise<PaperVersion | null> {
-  if (sitting.paperVersion !== null)
-    return (await desk.paperVersions.get([sitting.paperId, sitting.paperVersion])) ?? null;
-  const paper = await desk.papers.get(sitting.paperId);
-  if (!paper || !readyToSit(paper)) return null;
-  const frozen = await freezePaper(
-    { add: async (table, row) => void (await desk.table(table).add(row)) },
-    paper,
-    at,
-  );
-  if (student.role !== 'tryOut') await desk.sittings.update(sitting.id, { paperVersion: frozen.version });
-  return frozen;
-}
-
-function newAttempt(
-  sitting: Sitting,
-  student: Student,
-  number: number,
-  paper: PaperVersion,
-  at: string,
-): Attempt {
-  const id = newId();
-  return {
-    id,
-    sittingId: sitting.id,
-    studentId: student.id,
-    number,
-    paperVersion: paper.version,
-    questionIds: itemsOf(drawnQuestions(sitting.shuffle ? allShuffled(paper) : paper, id)).map(
-      (question) => question.id,
-    ),
-    answers: {},
-    comeBack: [],
-    startedAt: at,
-    lastSeenAt: at,
-    handedInAt: null,
-    collectedAt: null,
-    events: [{ kind: 'started', at }],
-    ...(sitting.practice && { practice: { lossPerTry: sitting.practice.lossPerTry, records: {} } }),
-  };
-}
-
-async function started(sitting: Sitting, attempt: Attempt, terms: Terms, now: number): Promise<StartReply> {
-  const paper = await desk.paperVersions.get([sitting.paperId, attempt.paperVersion]);
-  if (!paper) return { outcome: 'refused', why: 'unknown' };
-  await keepAttempt(attempt);
-  return {
-    outcome: 'started',
-    packet: paperPacket(paper, attempt, sitting),
-    status: statusOf(attempt, terms, now, attempt.tab?.id ?? ''),
-  };
-}
-
-/** What a student sees straight after handing in, where the sitting says so and nothing was handed back yet. */
-function shownAfter(
-  sitting: Sitting,
-  attempts: readonly Attempt[],
-  terms: Terms,
-  now: number,
-): { shows: Shows; at: string } | null {
-  const last = lastAttempt(attempts);
-  if (!sitting.after || !last || attemptState(last, terms, now) === 'working') return null;
-  return { shows: sitting.after, at: new Date(endOf(last, terms, now) ?? now).toISOString() };
-}
-
-/** What the student may see of the result; null while nothing is let out. Looking at it is noted. */
-export async function result(joinCode: string, sittingId: string, now: number): Promise<ResultReply> {
-  const student = await studentWith(joinCode);
-  const sitting = await desk.sittings.get(sittingId);
-  if (!student || !sitting) return null;
-  const release = await desk.releases.get([sittingId, student.id]);
-  const { attempts, terms } = await standingOfStudent(sitting, student, now);
-  const shown = release
-    ? { shows: release.shows, at: release.releasedAt }
-    : shownAfter(sitting, attempts, terms, now);
-  const paper = await paperSatBy(sitting, attempts);
-  if (!shown || !paper) return null;
-  const questions = itemsOf(paper.questions);
-  const counted = attempts.filter((attempt) => !isAside(attempt)).sort((a, b) => a.number - b.number);
-  const marks = await desk.marks
-    .where('attemptId')
-    .anyOf(counted.map((each) => each.id))
-    .toArray();
-  const marksOf = (attempt: Attempt) => marks.filter((mark) => mark.attemptId === attempt.id);
-  const scored = (attempt: Attempt) => scoreAttempt(questions, attempt, marksOf(attempt));
-  const attempt = countingAttempt(attempts, sitting, terms, now, (each) => scored(each).total);
-  if (!attempt) return null;
-  if (release) {
-    await desk.releases.update([sittingId, student.id], {
-      openedAt: [...release.openedAt, new Date(now).toISOString()],
-    });
-    await dropStandings(desk, sittingId);
-  }
-  const source = {
-    sittingId,
-    title: sitting.title,
-    questions,
-    attempt,
-    marks: marksOf(attempt),
-    releasedAt: shown.at,
-    scorecard: sitting.counts === 'mean' ? jointScorecard(scored(attempt), counted.map(scored), true) : null,
-  };
-  return scriptPacket(source, shown.shows);
-}
-
-/** The paper a sitting is scored with; before the first student starts, the version of a try-out. */
-async function paperSatBy(sitting: Sitting, attempts: readonly Attempt[]) {
-  const version = lastAttempt(attempts)?.paperVersion;
-  return sitting.paperVersion === null && version !== undefined
-    ? desk.paperVersions.get([sitting.paperId, version])
-    : paperOf(sitting);
 }
 
 /** Takes a request in; one waits at a time. */

@@ -11,6 +11,14 @@ export async function studentWith(joinCode: string): Promise<Student | undefined
   return desk.students.where('joinCode').equals(joinCodeFrom(joinCode)).first();
 }
 
+/** An access code without what typing adds. */
+export const plainCode = (code: string) => code.trim().toLowerCase();
+
+/** Whether a student is on the list of a sitting, and so may begin. */
+export const isListed = (sitting: Sitting, student: Student) =>
+  student.onlySittingId === sitting.id ||
+  (student.archivedAt === undefined && sitting.groupIds.some((id) => student.groupIds.includes(id)));
+
 export async function standingOfStudent(sitting: Sitting, student: Student, now: number) {
   const place = { sittingId: sitting.id, studentId: student.id };
   const attempts = await desk.attempts.where(place).toArray();

@@ -8,6 +8,7 @@ import { leavingOf } from '@/core/running/watching';
 import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
 import * as exchange from './exchange';
+import { result } from './exchangeResult';
 import { sittingFrame } from './queries';
 import { giveAllowance } from './exceptions';
 import { answerRequest, grantRequest, requestRows } from './requests';
@@ -180,10 +181,10 @@ describe('straight after handing in', () => {
   it('shows what the sitting says, nothing before and nothing more', async () => {
     await deskWith({ after: shows });
     const { attemptId } = await started();
-    expect(await exchange.result(joinCode, 'sitting1', start + 1)).toBeNull();
+    expect(await result(joinCode, 'sitting1', start + 1)).toBeNull();
     await sends(joinCode, attemptId, { q1: { response: { picked: ['b'] }, at } }, null, start + 2);
     await handsIn(joinCode, attemptId, start + 3);
-    const script = await exchange.result(joinCode, 'sitting1', start + 4);
+    const script = await result(joinCode, 'sitting1', start + 4);
     expect(script).toMatchObject({ total: { points: 1, max: 6 }, waiting: 1 });
     expect(JSON.stringify(script)).not.toContain('SECRET');
     expect(await exchange.home(joinCode, start + 5)).toMatchObject([
@@ -198,7 +199,7 @@ describe('straight after handing in', () => {
       await sends(joinCode, attemptId, { q1: { response: { picked: [picked] }, at } }, null, start + 1);
       await handsIn(joinCode, attemptId, start + 2);
     }
-    expect(await exchange.result(joinCode, 'sitting1', start + 3)).toMatchObject({
+    expect(await result(joinCode, 'sitting1', start + 3)).toMatchObject({
       total: { points: 0.5, max: 6 },
       meanOf: 2,
       waiting: 2,

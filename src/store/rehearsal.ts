@@ -4,8 +4,8 @@ import { madeUpClass } from '@/core/rehearsal/people';
 import { rehearsalPlan, type RehearsalStep } from '@/core/rehearsal/plan';
 import { readyToSit } from '@/core/scoring/paperFindings';
 import { dropStandings } from './command';
-import * as exchange from './exchange';
 import * as exchangeAttempt from './exchangeAttempt';
+import { start } from './exchangeStart';
 import { newId, newJoinCode } from './ids';
 import { dropUnusedVersion } from './papers';
 import { paperOf } from './queries';
@@ -91,7 +91,7 @@ export async function playStep(
   now: number,
 ): Promise<void> {
   if (step.does === 'start') {
-    const reply = await exchange.start(joinCode, sittingId, '', joinCode, now);
+    const reply = await start(joinCode, sittingId, '', joinCode, now);
     if (reply.outcome === 'started') attempts.set(joinCode, reply.packet.attemptId);
     return;
   }

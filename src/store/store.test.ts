@@ -9,6 +9,7 @@ import { deskTables, replaceDesk } from './backup';
 import { undo } from './command';
 import { collectFrom, giveAllowance, giveAttempt } from './exceptions';
 import * as exchange from './exchange';
+import { result } from './exchangeResult';
 import { markAnswers } from './marks';
 import { changePaper, createPaper } from './papers';
 import { bringIn, createGroup, deleteGroup } from './people';
@@ -201,7 +202,7 @@ describe('the desk’s end of a carrier', () => {
     );
     said.push(await handsIn(amara.joinCode, packet.attemptId, start + 2));
     said.push(
-      await exchange.result(amara.joinCode, sittingId, start + 3),
+      await result(amara.joinCode, sittingId, start + 3),
       await exchange.home(amara.joinCode, start + 4),
     );
     const text = JSON.stringify(said);
@@ -267,12 +268,12 @@ describe('the desk’s end of a carrier', () => {
     const { packet } = await startedBy(amara.joinCode, sittingId);
     await handsIn(amara.joinCode, packet.attemptId, start + 1000);
     await handBack(sittingId, [amara.id], { ...everyShow, accepted: false, comments: false }, later(1));
-    expect(await exchange.result(amara.joinCode, sittingId, start + 70_000)).toMatchObject({
+    expect(await result(amara.joinCode, sittingId, start + 70_000)).toMatchObject({
       total: { points: 0, max: totalPoints(Object.values(samples)) },
     });
     expect((await desk.releases.get([sittingId, amara.id]))?.openedAt).toHaveLength(1);
     await takeBack(sittingId, [amara.id], later(2));
-    expect(await exchange.result(amara.joinCode, sittingId, start + 130_000)).toBeNull();
+    expect(await result(amara.joinCode, sittingId, start + 130_000)).toBeNull();
   });
 });
 

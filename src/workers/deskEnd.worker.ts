@@ -2,6 +2,8 @@ import * as Comlink from 'comlink';
 import { AskRequest, CarriedFile, HandOverRequest, PracticeRequest } from '@/carriers/Carrier';
 import * as exchange from '@/store/exchange';
 import * as exchangeAttempt from '@/store/exchangeAttempt';
+import { result } from '@/store/exchangeResult';
+import { start } from '@/store/exchangeStart';
 import * as exchangeFiles from '@/store/exchangeFiles';
 
 /**
@@ -13,7 +15,7 @@ const deskEnd = {
   home: (joinCode: string) => exchange.home(joinCode, Date.now()),
   comeAsGuest: (name: string, accessCode: string) => exchange.comeAsGuest(name, accessCode, Date.now()),
   start: (joinCode: string, sittingId: string, accessCode: string, tabId: string) =>
-    exchange.start(joinCode, sittingId, accessCode, tabId, Date.now()),
+    start(joinCode, sittingId, accessCode, tabId, Date.now()),
   handOver: (joinCode: string, attemptId: string, request: unknown) =>
     exchangeAttempt.handOver(joinCode, attemptId, HandOverRequest.parse(request), Date.now()),
   practise: (joinCode: string, attemptId: string, questionId: string, doing: unknown) =>
@@ -25,7 +27,7 @@ const deskEnd = {
   file: (joinCode: string, sittingId: string, fileId: string) =>
     exchangeFiles.fileFor(joinCode, sittingId, fileId, Date.now()),
   handIn: (joinCode: string, attemptId: string) => exchangeAttempt.handIn(joinCode, attemptId, Date.now()),
-  result: (joinCode: string, sittingId: string) => exchange.result(joinCode, sittingId, Date.now()),
+  result: (joinCode: string, sittingId: string) => result(joinCode, sittingId, Date.now()),
 };
 export type DeskEnd = typeof deskEnd;
 

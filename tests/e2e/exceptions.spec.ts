@@ -111,3 +111,39 @@ test('of two attempts the best counts', async ({ page }) => {
     .click();
   await expect(page.getByRole('row', { name: /Diallo, Awa/ })).toContainText('1 / 1');
 });
+
+test('who is ill on the day sits it at another time, alone; the others wait for theirs', async ({ page }) => {
+  await makeGroup(page, 'Ill');
+  await pasteStudents(page, ['Name', '"Moreau, Lea"', '"Tanaka, Ren"']);
+  const [ill, other] = [await joinCodeOf(page, 'Moreau'), await joinCodeOf(page, 'Tanaka')];
+  await beginPaper(page, 'Sounds');
+  await writeChoice(page, 1, 'One short blast?', ['to starboard', 'to port']);
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('checkbox', { name: /Ill/ }).check();
+  await page.getByRole('checkbox', { name: 'Opens: open at once' }).check();
+  const nextWeek = new Date(Date.now() + 7 * 24 * 3_600_000).toISOString().slice(0, 16);
+  await page.getByRole('textbox', { name: 'Opens at' }).fill(nextWeek);
+  await page.getByRole('button', { name: 'Give it to 2 students' }).click();
+  await expect(page).toHaveURL(/\/run$/);
+
+  const times = await actFor(page, /Moreau/, 'Other times');
+  await times.getByRole('checkbox', { name: 'Opens: as for everyone' }).check();
+  await times.getByRole('checkbox', { name: 'Closes at' }).uncheck();
+  await expect(times).toContainText('Nobody else is touched.');
+  await times.getByLabel('Reason, kept on record').selectOption('Illness');
+  await times.getByRole('button', { name: 'Give these times' }).click();
+  await kept(page, 'Lea Moreau has times of their own');
+  await expect(page.getByText(/other times given: from .*\(Illness\)/)).toBeVisible();
+
+  const waiting = await enterAs(page.context(), other);
+  await expect(waiting.getByText(/^Opens /)).toBeVisible();
+  const student = await enterAs(page.context(), ill);
+  await startPaper(student);
+  await student.getByRole('radio', { name: /starboard/ }).check();
+  await expect(student.getByText('1 of 1 answered')).toBeVisible();
+  await handIn(student);
+  await page.bringToFront();
+  await expect(page.getByRole('row', { name: /Moreau, Lea/ })).toContainText('handed in');
+  await expect(page.getByRole('row', { name: /Tanaka, Ren/ })).toContainText('not started');
+});

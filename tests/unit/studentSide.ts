@@ -1,12 +1,12 @@
 import type { HandOverRequest } from '@/carriers/Carrier';
 import type { Answers } from '@/core/model/sitting';
-import * as exchange from '@/store/exchange';
 import * as exchangeAttempt from '@/store/exchangeAttempt';
+import { start } from '@/store/exchangeStart';
 
 /** What a student's side asks of the desk, from one tab unless another is named. */
 
 export const begins = (joinCode: string, sittingId: string, accessCode: string, now: number, tab = 'tab') =>
-  exchange.start(joinCode, sittingId, accessCode, tab, now);
+  start(joinCode, sittingId, accessCode, tab, now);
 
 export const sends = (
   joinCode: string,
