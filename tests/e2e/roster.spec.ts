@@ -79,6 +79,7 @@ test('students move, are archived and brought back, and doubles become one with 
   await page.getByLabel('Name of the field').fill('Period');
   await page.getByRole('button', { name: 'Add it' }).click();
   await writeCell(page, 'Period of Amara Okafor', 'third');
+  await kept(page, 'Amara Okafor changed');
   await page.goto(`${emptyDesk}/groups/all`);
   await expect(page.getByRole('row', { name: /Linh Tran/ })).toContainText('There');
   await page.getByLabel('Only those with').selectOption('Period: third');
