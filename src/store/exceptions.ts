@@ -167,27 +167,35 @@ export async function takeBack(attemptId: string, reason: string, now: string) {
 }
 
 /**
- * Deletes one attempt for good, with its answers, files and marks; nothing brings it back, and the log keeps only that it
+ * Deletes attempts for good, with their answers, files and marks; nothing brings them back, and the log keeps only that it
  * was done. The caller names what goes, and asks first.
  */
-export async function deleteAttempt(attemptId: string, now: string) {
-  const attempt = await desk.attempts.get(attemptId);
-  const student = attempt && (await desk.students.get(attempt.studentId));
-  if (!attempt) throw new Error('This attempt is no longer there');
+export async function deleteAttempts(attemptIds: readonly string[], now: string) {
   return desk.transaction('rw', desk.tables, async () => {
-    await desk.attempts.delete(attemptId);
-    await desk.marks.where({ attemptId }).delete();
-    const rest = await desk.attempts
-      .where({ sittingId: attempt.sittingId, studentId: attempt.studentId })
-      .count();
-    if (rest === 0) await desk.releases.delete([attempt.sittingId, attempt.studentId]);
-    await dropUnusedFiles(attempt);
-    await dropStandings(desk, attempt.sittingId);
-    const said = `Attempt ${attempt.number} of ${student ? fullName(student) : 'a student'} deleted for good`;
-    const entry = { at: now, who: 'teacher', command: 'deleteAttempt', said, about: attempt.sittingId };
+    const attempts = (await desk.attempts.bulkGet([...attemptIds])).filter((each) => each !== undefined);
+    const [first] = attempts;
+    if (!first) throw new Error('This attempt is no longer there');
+    for (const attempt of attempts) await deleteAttempt(attempt);
+    const { sittingId } = first;
+    await dropStandings(desk, sittingId);
+    const student = await desk.students.get(first.studentId);
+    const said =
+      attempts.length === 1
+        ? `Attempt ${first.number} of ${student ? fullName(student) : 'a student'} deleted for good`
+        : `${attempts.length} attempts deleted for good`;
+    const entry = { at: now, who: 'teacher', command: 'deleteAttempts', said, about: sittingId };
     await desk.log.add({ ...entry, changes: [], undoneAt: null });
     return { said };
   });
+}
+
+async function deleteAttempt(attempt: Attempt): Promise<void> {
+  const { id, sittingId, studentId } = attempt;
+  await desk.attempts.delete(id);
+  await desk.marks.where({ attemptId: id }).delete();
+  const rest = await desk.attempts.where({ sittingId, studentId }).count();
+  if (rest === 0) await desk.releases.delete([sittingId, studentId]);
+  await dropUnusedFiles(attempt);
 }
 
 /** Files that came with an attempt, and that no other attempt, paper or question of the bank has. */

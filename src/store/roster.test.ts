@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../tests/unit/samples';
 import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
-import { deleteAttempt } from './exceptions';
+import { deleteAttempts } from './exceptions';
 import * as exchange from './exchange';
 import { outboxRows, removeMessage, sendMessages } from './outbox';
 import {
@@ -171,7 +171,7 @@ describe('an attempt deleted for good', () => {
       attemptOf({ id: 'kept', studentId: 'other', files: [shared] }),
     ]);
     await desk.marks.add(markOf());
-    await deleteAttempt('attempt1', at);
+    await deleteAttempts(['attempt1'], at);
     expect(await desk.attempts.toCollection().primaryKeys()).toEqual(['kept']);
     expect(await desk.marks.count()).toBe(0);
     expect(await desk.assets.toCollection().primaryKeys()).toEqual(['shared']);

@@ -79,7 +79,7 @@ test('one attempt hangs: it is collected alone while two others go on; its cours
   await expect(page.getByRole('row', { name: /^1/ })).toContainText('port side');
   await page.getByRole('button', { name: 'Delete for good…' }).click();
   const asked = page.getByRole('dialog', { name: 'Delete attempt 1 of Lea Moreau for good?' });
-  await expect(asked).toContainText('1 answer, 0 marks');
+  await expect(asked).toContainText('With it go 1 answer, 0 marks');
   await asked.getByRole('button', { name: 'Delete it for good' }).click();
   await expect(page.getByRole('button', { name: '1 not started' })).toBeVisible();
   await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
@@ -377,4 +377,39 @@ test('offline for a while and back again', async ({ page, context }) => {
   await page.bringToFront();
   await stage(page, 'Mark');
   await expect(page.getByText('Typed without a network').first()).toBeVisible();
+});
+
+test('of several picked, attempts are set aside in one step, taken back in one, and deleted only once named', async ({
+  page,
+}) => {
+  await page.goto('/sittings/rules/run');
+  await page.getByRole('button', { name: '18 in' }).click();
+  const names: string[] = [];
+  for (const row of [1, 2, 3]) {
+    await page.getByRole('row').nth(row).getByRole('checkbox').check();
+    names.push(
+      (await page
+        .getByRole('rowheader')
+        .nth(row - 1)
+        .textContent()) ?? '',
+    );
+  }
+  await page.getByRole('button', { name: 'Set the attempt aside', exact: true }).click();
+  const aside = page.getByRole('form', { name: 'Set the attempt aside' });
+  await expect(aside).toContainText('The attempts of 3 students are kept and count no more');
+  await aside.getByRole('button', { name: 'Set it aside' }).click();
+  await expect(page.getByRole('button', { name: '15 in' })).toBeVisible();
+  await page.getByRole('button', { name: /^7 not started/ }).click();
+  for (const name of names) await page.getByRole('checkbox', { name: `Pick ${name}` }).check();
+  await page.getByRole('button', { name: 'Take an attempt back', exact: true }).click();
+  await page.getByRole('button', { name: 'Let it count again' }).click();
+  await kept(page, '3 students have an attempt counted again');
+  await expect(page.getByRole('button', { name: '18 in' })).toBeVisible();
+  await page.getByRole('button', { name: '4 not started' }).click();
+  await page.getByRole('button', { name: 'Delete for good…' }).click();
+  const asked = page.getByRole('dialog', { name: 'Delete 3 attempts for good?' });
+  for (const name of names) await expect(asked).toContainText(name.split(', ').reverse().join(' '));
+  await asked.getByRole('button', { name: 'Delete them for good' }).click();
+  await kept(page, '3 attempts deleted for good');
+  await expect(page.getByRole('button', { name: '15 in' })).toBeVisible();
 });

@@ -98,12 +98,7 @@ function Course({ attempt, seat, sitting }: CourseProps) {
             <Happenings timeline={timeline} numbers={numbers} now={sitting.now} />
           </MarginBlock>
           <MarginBlock title="The attempt">
-            <DeleteAttempt
-              seat={seat}
-              attempt={attempt}
-              sitting={sitting}
-              done={() => window.location.assign(run)}
-            />
+            <DeleteAttempt attempts={[attempt]} sitting={sitting} done={() => window.location.assign(run)} />
           </MarginBlock>
         </>
       }

@@ -2,9 +2,8 @@ import { Button, Modal } from '@mantine/core';
 import { useState } from 'react';
 import { fullName } from '@/core/model/people';
 import type { Attempt } from '@/core/model/sitting';
-import type { Seat } from '@/core/running/standing';
 import { receiptOf } from '@/core/running/watching';
-import { deleteAttempt } from '@/store/exceptions';
+import { deleteAttempts } from '@/store/exceptions';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
@@ -12,26 +11,25 @@ import { counted, dayAndTime } from '@/ui/format';
 import styles from './run.module.css';
 
 interface DeleteAttemptProps {
-  seat: Seat;
-  attempt: Attempt;
+  attempts: Attempt[];
   sitting: SittingData;
   done: () => void;
 }
 
 /** The one act that nothing takes back: it asks first, and names what goes. */
-export function DeleteAttempt({ seat, attempt, sitting, done }: DeleteAttemptProps) {
+export function DeleteAttempt({ attempts, sitting, done }: DeleteAttemptProps) {
   const [asking, setAsking] = useState(false);
-  const marks = sitting.marks.filter((mark) => mark.attemptId === attempt.id).length;
+  const nameOf = ({ studentId }: Attempt) => {
+    const student = sitting.students.find((each) => each.id === studentId);
+    return student ? fullName(student) : 'a student';
+  };
   const remove = async () => {
-    if (!(await act(deleteAttempt(attempt.id, isoNow())))) return;
+    const ids = attempts.map(({ id }) => id);
+    if (!(await act(deleteAttempts(ids, isoNow())))) return;
     setAsking(false);
     done();
   };
-  const goes = [
-    counted(Object.keys(attempt.answers).length, 'answer'),
-    ...(attempt.files?.length ? [counted(attempt.files.length, 'file')] : []),
-    counted(marks, 'mark'),
-  ];
+  const [only] = attempts.length === 1 ? attempts : [];
   return (
     <>
       <Button size="compact-md" onClick={() => setAsking(true)}>
@@ -40,21 +38,48 @@ export function DeleteAttempt({ seat, attempt, sitting, done }: DeleteAttemptPro
       <Modal
         opened={asking}
         onClose={() => setAsking(false)}
-        title={`Delete attempt ${attempt.number} of ${fullName(seat.student)} for good?`}
+        title={
+          only
+            ? `Delete attempt ${only.number} of ${nameOf(only)} for good?`
+            : `Delete ${attempts.length} attempts for good?`
+        }
         closeButtonProps={{ 'aria-label': 'Close' }}
       >
+        {only ? (
+          <p>
+            It was begun {dayAndTime(only.startedAt, sitting.now)}, receipt {receiptOf(only.id)}. With it go{' '}
+            {whatGoes(only, sitting)}, and its whole record.
+          </p>
+        ) : (
+          <ul className={styles.going}>
+            {attempts.map((attempt) => (
+              <li key={attempt.id}>
+                {nameOf(attempt)}, attempt {attempt.number}: {whatGoes(attempt, sitting)}
+              </li>
+            ))}
+          </ul>
+        )}
         <p>
-          It was begun {dayAndTime(attempt.startedAt, sitting.now)}, receipt {receiptOf(attempt.id)}. With it
-          go {goes.join(', ')}, and its whole record. Nothing brings it back. Setting it aside keeps it out of
-          every figure and can be taken back.
+          Nothing brings {only ? 'it' : 'them'} back. What is set aside is in no figure either, and can be
+          taken back.
         </p>
         <div className={styles.modalRow}>
           <Button variant="filled" onClick={() => void remove()}>
-            Delete it for good
+            {only ? 'Delete it for good' : 'Delete them for good'}
           </Button>
-          <Button onClick={() => setAsking(false)}>Keep it</Button>
+          <Button onClick={() => setAsking(false)}>{only ? 'Keep it' : 'Keep them'}</Button>
         </div>
       </Modal>
     </>
   );
+}
+
+/** "12 answers, 1 file, 3 marks" */
+function whatGoes(attempt: Attempt, sitting: SittingData): string {
+  const marks = sitting.marks.filter((mark) => mark.attemptId === attempt.id).length;
+  return [
+    counted(Object.keys(attempt.answers).length, 'answer'),
+    ...(attempt.files?.length ? [counted(attempt.files.length, 'file')] : []),
+    counted(marks, 'mark'),
+  ].join(', ');
 }

@@ -5,6 +5,7 @@ import type { Seat } from '@/core/running/standing';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { counted } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
+import { DeleteAttempt } from './DeleteAttempt';
 import { NudgeForm } from './NudgeForm';
 import { SeatActForm } from './SeatActForm';
 import { seatActNames, seatActs } from './seatActs';
@@ -25,6 +26,7 @@ export function SeveralPanel({
   const able = (name: SeatAct) => seats.filter((seat) => canBeDone(name, seat, sitting.sitting, sitting.now));
   const offered = seatActNames.filter((name) => seatActs[name].several && able(name).length > 0);
   const nudged = seats.filter((seat) => seat.state === 'notStarted' || seat.state === 'working');
+  const last = seats.flatMap((seat) => seat.last ?? []);
   if (offered.length === 0 && nudged.length === 0) return null;
   const title = `For the ${counted(seats.length, 'student')} ${picked ? 'picked' : 'shown'}`;
   if (doing === 'nudge')
@@ -56,6 +58,9 @@ export function SeveralPanel({
               <Button size="compact-md" onClick={() => setDoing('nudge')}>
                 Send a nudge
               </Button>
+            )}
+            {picked && last.length > 0 && (
+              <DeleteAttempt attempts={last} sitting={sitting} done={() => setDoing(null)} />
             )}
           </div>
         </>

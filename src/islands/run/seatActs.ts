@@ -12,6 +12,7 @@ import {
   startAfresh,
   takeBack,
 } from '@/store/exceptions';
+import { together } from '@/store/command';
 import { clockTime, dayAndTime, duration } from '@/ui/format';
 
 /** What is filled in before it is done. */
@@ -114,6 +115,8 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     does: () => 'Set aside and start afresh',
     consequence: (seat) =>
       `${name(seat)}’s attempt is set aside with all its answers and counts no more; ${name(seat)} can start afresh${onceOpen(seat)}.`,
+    several: (count) =>
+      `The attempts of ${count} are set aside with all their answers and count no more; each can start afresh.`,
     reasons: ['Opened by mistake', 'Technical trouble', 'Illness'],
     run: (seats, sittingId, _fields, reason, now) => startAfresh(sittingId, idsOf(seats), reason, now),
   },
@@ -130,6 +133,8 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     does: () => 'Set it aside',
     consequence: (seat) =>
       `${name(seat)}’s attempt is kept and counts no more, neither in marking nor in any figure. It can be taken back.`,
+    several: (count) =>
+      `The attempts of ${count} are kept and count no more, neither in marking nor in any figure. They can be taken back.`,
     reasons: ['Opened by mistake', 'Not on their own', 'A try-out'],
     run: (seats, sittingId, _fields, reason, now) => setAside(sittingId, idsOf(seats), reason, now),
   },
@@ -142,7 +147,16 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
       return `${name(seat)} has ${which} again, as it was.`;
     },
     reasons: ['Set aside by mistake', 'It is the better one'],
-    run: ([seat], _sittingId, _fields, reason, now) => takeBack(seat?.aside.at(-1)?.id ?? '', reason, now),
+    several: (count) => `${count} have the attempt again that was set aside last, as it was.`,
+    run: (seats, sittingId, _fields, reason, now) => {
+      const ids = seats.flatMap((seat) => seat.aside.at(-1)?.id ?? []);
+      const [only = ''] = ids;
+      if (ids.length < 2) return takeBack(only, reason, now);
+      const said = `${ids.length} students have an attempt counted again`;
+      return together({ command: 'takeBack', said, about: sittingId }, now, async () => {
+        for (const id of ids) await takeBack(id, reason, now);
+      });
+    },
   },
 };
 
