@@ -5,7 +5,7 @@ import { readRoster } from '../formats/oneroster/readRoster';
 import { Refused } from '../formats/refused';
 import type { IncomingStudent } from '../formats/csv/studentRows';
 import { likelyDoubles, mergedStudent } from './doubles';
-import { rosterChanges, updated } from './rosterChanges';
+import { joinedChanges, rosterChanges, updated } from './rosterChanges';
 
 const incoming = (part: Partial<IncomingStudent>): IncomingStudent => ({
   line: 2,
@@ -42,6 +42,14 @@ describe('a list beside what the desk has', () => {
     ]);
     expect(changes.same.map(({ id }) => id)).toEqual(['linh']);
     expect(changes.gone.map(({ id }) => id)).toEqual(['gone']);
+  });
+
+  it('over several groups, a student in more than one counts once', () => {
+    const row = incoming({ knownId: 'student1', email: 'new@example.org' });
+    const fresh = incoming({ familyName: 'Nowak' });
+    const parts = ['group1', 'group2'].map((id) => rosterChanges([row, fresh], known, id));
+    const { added, changed, gone: left } = joinedChanges(parts);
+    expect([added.length, changed.length, left.length]).toEqual([1, 1, 2]);
   });
 
   it('an empty cell says nothing; what the list does not know stays', () => {
@@ -182,6 +190,16 @@ describe('a school register', () => {
       { file: 'users.csv', line: 4, reason: 'noName', cell: '' },
       { file: 'enrollments.csv', line: 6, reason: 'unknownClass', cell: 'c9' },
       { file: 'enrollments.csv', line: 7, reason: 'unknownUser', cell: 'u9' },
+    ]);
+  });
+
+  it('a number that two users have is named, and neither becomes two students', () => {
+    const text = 'sourcedId,givenName,familyName,identifier\r\nu1,Amara,Okafor,7\r\nu2,Linh,Tran,7';
+    const { bad, classes } = readRoster(packageOf('1.2', { 'users.csv': text }), []);
+    expect(bad[0]).toEqual({ file: 'users.csv', line: 3, reason: 'sameNumber', cell: '7' });
+    expect(classes.flatMap(({ students }) => students.map((each) => each.givenName))).toEqual([
+      'Amara',
+      'Amara',
     ]);
   });
 

@@ -81,3 +81,28 @@ export function rosterChanges(
     );
   return result;
 }
+
+/** The changes of several groups as one: a student who is in more than one counts once. */
+export function joinedChanges(parts: readonly RosterChanges[]): RosterChanges {
+  const once = <T>(rows: T[], keyOf: (row: T) => unknown) => [
+    ...new Map(rows.map((row) => [keyOf(row), row])).values(),
+  ];
+  return {
+    added: once(
+      parts.flatMap(({ added }) => added),
+      (row) => row,
+    ),
+    changed: once(
+      parts.flatMap(({ changed }) => changed),
+      ({ student }) => student.id,
+    ),
+    same: once(
+      parts.flatMap(({ same }) => same),
+      ({ id }) => id,
+    ),
+    gone: once(
+      parts.flatMap(({ gone }) => gone),
+      ({ id }) => id,
+    ),
+  };
+}

@@ -1,5 +1,6 @@
 import type { Allowance, Attempt, AttemptEvent } from '../model/sitting';
 import { endOf, type Terms } from './terms';
+import { isReported } from './watching';
 
 /** What happened to one question: when it was answered, tried, helped with. Instants in ms since 1970. */
 export interface Lane {
@@ -83,6 +84,23 @@ export function timelineOf(
     happenings,
   };
 }
+
+/** Happenings in the order of time, with answers that follow one another as one. */
+export function inRuns(happenings: readonly Happening[]): { first: Happening; questionIds: string[] }[] {
+  const runs: { first: Happening; questionIds: string[] }[] = [];
+  for (const each of happenings) {
+    const before = runs.at(-1);
+    if (each.kind === 'answered' && before?.first.kind === 'answered' && each.questionId) {
+      if (!before.questionIds.includes(each.questionId)) before.questionIds.push(each.questionId);
+    } else runs.push({ first: each, questionIds: each.questionId ? [each.questionId] : [] });
+  }
+  return runs;
+}
+
+/** Whether it was the teacher who did it, and not the student or the clock. */
+export const byTeacher = ({ kind }: Happening) =>
+  kind === 'allowance' ||
+  (kind !== 'timeUp' && kind !== 'started' && kind !== 'handedIn' && !isReported(kind));
 
 function awayTimes(happenings: readonly Happening[], until: number): Timeline['away'] {
   const away: Timeline['away'] = [];

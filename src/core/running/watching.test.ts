@@ -5,9 +5,10 @@ import { inGridOrder, questionTotals, type GridColumn } from './gridOrder';
 import { seatsOf } from './standing';
 import { firstOpenStep, stepsOf } from './steps';
 import { termsFor } from './terms';
-import { timelineOf } from './timeline';
+import { byTeacher, inRuns, timelineOf } from './timeline';
+import { actsFor, asksOffered } from './requests';
 import { timeWarning } from './timeWarning';
-import { leavingOf, receiptOf, withEvents } from './watching';
+import { isQuiet, leavingOf, receiptOf, withEvents } from './watching';
 
 const start = Date.parse(at);
 const iso = (seconds: number) => new Date(start + seconds * 1000).toISOString();
@@ -53,6 +54,26 @@ describe('what is noted of an attempt', () => {
   });
 });
 
+describe('requests', () => {
+  it('what can be asked for goes by where the student stands', () => {
+    expect(asksOffered('working', true)[0]).toBe('moreTime');
+    expect(asksOffered('handedIn', false)[0]).toBe('carryOn');
+    expect(asksOffered('notStarted', false)[0]).toBe('otherTimes');
+    expect(asksOffered('notStarted', true)).toContain('moreTime');
+  });
+
+  it('come down to what can be done, the likeliest first and nothing twice', () => {
+    expect(actsFor('moreTime', ['window', 'percent', 'minutes'])).toEqual(['minutes', 'percent', 'window']);
+    expect(actsFor('carryOn', ['attempt'])).toEqual(['attempt']);
+    expect(actsFor('other', [])).toEqual([]);
+  });
+
+  it('a student is quiet after a minute without a sign', () => {
+    expect(isQuiet({ lastSeenAt: iso(0) }, start + 60_000)).toBe(false);
+    expect(isQuiet({ lastSeenAt: iso(0) }, start + 60_001)).toBe(true);
+  });
+});
+
 describe('the course of an attempt', () => {
   const attempt: Attempt = attemptOf({
     events: [
@@ -88,6 +109,22 @@ describe('the course of an attempt', () => {
       { from: start + 30_000, to: start + 50_000 },
       { from: start + 70_000, to: start + 100_000 },
     ]);
+  });
+
+  it('answers that follow one another are one row in words; what the teacher did is told apart', () => {
+    const runs = inRuns(course.happenings).map(({ first, questionIds }) => [first.kind, questionIds.join()]);
+    expect(runs).toEqual([
+      ['started', ''],
+      ['answered', 'q1'],
+      ['left', ''],
+      ['returned', ''],
+      ['tried', 'q2'],
+      ['left', ''],
+      ['answered', 'q3'],
+      ['handedIn', ''],
+    ]);
+    const kinds = ['started', 'left', 'timeUp', 'handedIn', 'collected', 'allowance'] as const;
+    expect(kinds.filter((kind) => byTeacher({ kind, at: 0 }))).toEqual(['collected', 'allowance']);
   });
 
   it('time running out stands where it ran out', () => {

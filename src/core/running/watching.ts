@@ -50,6 +50,13 @@ export function leavingOf(attempt: Pick<Attempt, 'events'>): { times: number; aw
   return { times, away };
 }
 
+/** The student's page gives a sign of life every few seconds: none for this long, and something is wrong. */
+const quietMs = 60_000;
+
+/** Whether nothing has been heard from a working student for a minute. */
+export const isQuiet = (attempt: Pick<Attempt, 'lastSeenAt'>, now: number) =>
+  now - Date.parse(attempt.lastSeenAt) > quietMs;
+
 /** How often questions were tried in practice, all together. */
 export function triesOf(attempt: Pick<Attempt, 'practice'>): number {
   return Object.values(attempt.practice?.records ?? {}).reduce((sum, record) => sum + record.tries.length, 0);

@@ -1,6 +1,7 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
+import { forgiveAll, forgiven } from '@/core/kinds/forgiving';
 import { byRegister, fullName, registerName, type Group, type Student } from '@/core/model/people';
 import { likelyDoubles } from '@/core/people/doubles';
 import { desk } from '@/store/tables';
@@ -8,6 +9,7 @@ import { DeskReady } from '@/ui/desk/DeskReady';
 import { counted } from '@/ui/format';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { usePicked } from '@/ui/usePicked';
 import { BringIn } from './BringIn';
 import { GroupMargin } from './GroupMargin';
 import { PickedPanel } from './PickedPanel';
@@ -74,31 +76,24 @@ function Register({ students, groups, group, bring }: RegisterProps) {
   const [archived, setArchived] = useState(false);
   const [added, setAdded] = useState<string[]>([]);
   const [filter, setFilter] = useState('');
-  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+  const { picked, pick, pickOnly } = usePicked();
   const fields = useMemo(
     () => [...new Set([...students.flatMap((student) => Object.keys(student.fields ?? {})), ...added])],
     [students, added],
   );
   const shown = useMemo(() => {
     const [field = '', value = ''] = filter ? (JSON.parse(filter) as [string, string]) : [];
-    const sought = plainText(text);
+    const wanted = searched(text);
     return students.filter(
       (student) =>
         (student.archivedAt !== undefined) === archived &&
         (!field || (student.fields?.[field] ?? '') === value) &&
-        (!sought ||
-          plainText(
+        (!wanted ||
+          searched(
             [registerName(student), fullName(student), student.number, student.email].join(' '),
-          ).includes(sought)),
+          ).includes(wanted)),
     );
   }, [students, text, archived, filter]);
-  const pick = (ids: string[], on: boolean) => {
-    const next = new Set(picked);
-    for (const id of ids)
-      if (on) next.add(id);
-      else next.delete(id);
-    setPicked(next);
-  };
   const names = new Map(groups.map(({ id, name }) => [id, name]));
   const chosen = shown.filter(({ id }) => picked.has(id));
   const someArchived = students.some(({ archivedAt }) => archivedAt !== undefined);
@@ -108,10 +103,10 @@ function Register({ students, groups, group, bring }: RegisterProps) {
       margin={
         <>
           {chosen.length > 0 && (
-            <PickedPanel picked={chosen} groups={groups} group={group} done={() => setPicked(new Set())} />
+            <PickedPanel picked={chosen} groups={groups} group={group} done={() => pickOnly([])} />
           )}
           {group && <GroupMargin group={group} count={students.length} bring={bring} />}
-          <Doubles students={students} pick={(ids) => setPicked(new Set(ids))} />
+          <Doubles students={students} pick={pickOnly} />
           <OwnField add={(name) => setAdded([...added, name])} />
         </>
       }
@@ -147,9 +142,8 @@ function Register({ students, groups, group, bring }: RegisterProps) {
   );
 }
 
-/** Without case, accents or a difference of spaces. */
-const plainText = (text: string) =>
-  text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/\s+/g, ' ').trim();
+/** As it is searched: without case, accents or spaces. */
+const searched = (text: string) => forgiven(text, forgiveAll);
 
 interface FieldFilterProps {
   students: Student[];

@@ -3,7 +3,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import type { Roster, RosterClass } from '@/core/formats/oneroster/readRoster';
 import type { Group, Student } from '@/core/model/people';
-import { rosterChanges, type RosterChanges } from '@/core/people/rosterChanges';
+import { joinedChanges, rosterChanges, type RosterChanges } from '@/core/people/rosterChanges';
 import { bringClasses, type BringChoices } from '@/store/people';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
@@ -81,7 +81,7 @@ function Understood({ roster, students, groups }: UnderstoodProps) {
       ),
     [roster, students, groups],
   );
-  const all = together(chosen.flatMap(({ sourcedId }) => changesOf.get(sourcedId) ?? []));
+  const all = joinedChanges(chosen.flatMap(({ sourcedId }) => changesOf.get(sourcedId) ?? []));
   const bring = async () => {
     if (await act(bringClasses(chosen, isoNow(), choices))) window.location.assign('/groups');
   };
@@ -143,29 +143,4 @@ function classWords(each: RosterClass, changes: RosterChanges | undefined, group
   const size = counted(each.students.length, 'student');
   const group = groups.some(({ name }) => name === each.title) ? 'into the group there is' : 'a new group';
   return `${size}, ${changes?.added.length ?? 0} of them new; ${group}`;
-}
-
-/** Of a student in several classes, each once. */
-function together(parts: readonly RosterChanges[]): RosterChanges {
-  const once = <T,>(rows: T[], keyOf: (row: T) => unknown) => [
-    ...new Map(rows.map((row) => [keyOf(row), row])).values(),
-  ];
-  return {
-    added: once(
-      parts.flatMap(({ added }) => added),
-      (row) => row,
-    ),
-    changed: once(
-      parts.flatMap(({ changed }) => changed),
-      ({ student }) => student.id,
-    ),
-    same: once(
-      parts.flatMap(({ same }) => same),
-      ({ id }) => id,
-    ),
-    gone: once(
-      parts.flatMap(({ gone }) => gone),
-      ({ id }) => id,
-    ),
-  };
 }

@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useState } from 'react';
-import { byRegister, type Group, type Student } from '@/core/model/people';
+import { byRegister, Student, type Group } from '@/core/model/people';
 import { newCodes } from '@/store/people';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
@@ -51,15 +51,13 @@ function Slips({ groupId }: { groupId: string }) {
 
 function Sheet({ group, students }: { group: Group; students: Student[] }) {
   const [pdf, setPdf] = useState<Uint8Array<ArrayBuffer> | null>(null);
-  const key = students
-    .map(({ id, joinCode, givenName, familyName }) => [id, joinCode, givenName, familyName].join())
-    .join();
+  // Laid out again when something that is printed changes, not with every new reading of the same rows.
+  const printed = JSON.stringify(students);
   useEffect(() => {
-    const work = slipsPdf(students, group.name, window.location.origin);
+    const work = slipsPdf(Student.array().parse(JSON.parse(printed)), group.name, window.location.origin);
     void act(work.result.catch(stopped)).then((bytes) => bytes && setPdf(bytes));
     return work.stop;
-    // Laid out again when a name or code changes, not with every new reading of the same rows.
-  }, [key, group.name]); // eslint-disable-line react-hooks/exhaustive-deps
+  }, [printed, group.name]);
   const name = fileNameOf(`join-slips-${group.name}`);
   return (
     <TwoColumns

@@ -4,10 +4,10 @@ import { numbersOf } from '@/core/kinds/items';
 import { fullName } from '@/core/model/people';
 import { plainText } from '@/core/model/richText';
 import type { Attempt } from '@/core/model/sitting';
-import { isReported, receiptOf } from '@/core/running/watching';
+import { receiptOf } from '@/core/running/watching';
 import type { Seat } from '@/core/running/standing';
 import { attemptState, isAside } from '@/core/running/terms';
-import { timelineOf, type Happening, type Timeline } from '@/core/running/timeline';
+import { byTeacher, inRuns, timelineOf, type Happening, type Timeline } from '@/core/running/timeline';
 import { scoreAttempt } from '@/core/scoring/scoreAttempt';
 import { awardGlyph } from '@/ui/awardGlyph';
 import { SittingPage } from '@/ui/desk/SittingPage';
@@ -118,31 +118,19 @@ interface HappeningsProps {
 
 /** Everything in words, with its time; runs of answers are together. */
 function Happenings({ timeline, numbers, now }: HappeningsProps) {
-  const rows = joined(timeline.happenings);
+  const rows = inRuns(timeline.happenings);
   return (
     <div className={styles.happenings} role="region" aria-label="As it happened" tabIndex={0}>
       <ol>
-        {rows.map(({ first, questions }, index) => (
-          <li key={index} data-teacher={isTeachers(first)}>
+        {rows.map(({ first, questionIds }, index) => (
+          <li key={index} data-teacher={byTeacher(first)}>
             <time dateTime={new Date(first.at).toISOString()}>{clockTime(first.at)}</time>{' '}
-            {words(first, questions, numbers, now)}
+            {words(first, questionIds, numbers, now)}
           </li>
         ))}
       </ol>
     </div>
   );
-}
-
-/** Happenings with answers that follow one another as one row. */
-function joined(happenings: readonly Happening[]): { first: Happening; questions: string[] }[] {
-  const rows: { first: Happening; questions: string[] }[] = [];
-  for (const each of happenings) {
-    const before = rows.at(-1);
-    if (each.kind === 'answered' && before?.first.kind === 'answered' && each.questionId) {
-      if (!before.questions.includes(each.questionId)) before.questions.push(each.questionId);
-    } else rows.push({ first: each, questions: each.questionId ? [each.questionId] : [] });
-  }
-  return rows;
 }
 
 function words(
@@ -158,10 +146,6 @@ function words(
   if (kind === 'allowance') return why;
   return `${eventWords[kind]}${which && ` ${which}`}${why}`;
 }
-
-const isTeachers = ({ kind }: Happening) =>
-  kind === 'allowance' ||
-  (kind !== 'timeUp' && !isReported(kind) && kind !== 'started' && kind !== 'handedIn');
 
 interface AnswersNowProps {
   attempt: Attempt;

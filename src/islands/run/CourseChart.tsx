@@ -1,4 +1,4 @@
-import type { Timeline } from '@/core/running/timeline';
+import { byTeacher, type Timeline } from '@/core/running/timeline';
 import { isReported } from '@/core/running/watching';
 import { clockSeconds, clockTime } from '@/ui/format';
 import styles from './attempt.module.css';
@@ -62,18 +62,16 @@ export function CourseChart({ timeline, numbers }: CourseChartProps) {
       })}
       {happenings
         .filter(({ kind }) => kind === 'allowance' || kind === 'timeUp' || !isReported(kind))
-        .map(({ at, kind }, index) => (
+        .map((each, index) => (
           <g key={index}>
             <line
-              className={kind === 'started' || kind === 'handedIn' ? styles.turn : styles.teacher}
-              x1={x(at)}
-              x2={x(at)}
+              className={byTeacher(each) ? styles.teacher : styles.turn}
+              x1={x(each.at)}
+              x2={x(each.at)}
               y1={top - 6}
               y2={floor}
             />
-            {kind !== 'started' && kind !== 'handedIn' && (
-              <path className={styles.flag} d={`M${x(at) - 4} ${top - 14}h8l-4 8z`} />
-            )}
+            {byTeacher(each) && <path className={styles.flag} d={`M${x(each.at) - 4} ${top - 14}h8l-4 8z`} />}
           </g>
         ))}
       {roundTimes(from, to).map((at) => (

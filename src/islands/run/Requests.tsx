@@ -2,7 +2,7 @@ import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import { fullName } from '@/core/model/people';
-import type { Asks } from '@/core/model/sitting';
+import { actsFor, asksWords } from '@/core/running/requests';
 import { canBeDone, type SeatAct } from '@/core/running/seatActs';
 import { answerRequest, grantRequest, requestRows, type RequestRow } from '@/store/requests';
 import { isoNow } from '@/ui/clock';
@@ -15,23 +15,6 @@ import { MarginBlock } from '@/ui/TwoColumns';
 import { SeatActForm } from './SeatActForm';
 import { seatActNames, seatActs } from './seatActs';
 import styles from './run.module.css';
-
-const asksWords: Record<Asks, string> = {
-  moreTime: 'more time',
-  otherTimes: 'another day or time',
-  anotherAttempt: 'another attempt',
-  carryOn: 'to go on with what was handed in',
-  other: 'something else',
-};
-
-/** What a request comes down to, the likeliest first. */
-const actsFor: Record<Asks, SeatAct[]> = {
-  moreTime: ['minutes', 'percent'],
-  otherTimes: ['window', 'lateStart'],
-  anotherAttempt: ['attempt', 'afresh'],
-  carryOn: ['carryOn', 'minutes'],
-  other: [],
-};
 
 /** What students of this sitting ask for and has no answer yet. */
 export function SittingRequests({ sitting }: { sitting: SittingData }) {
@@ -111,8 +94,7 @@ function OpenRequest({ row, sitting }: { row: RequestRow; sitting: SittingData }
   const possible = seat
     ? seatActNames.filter((name) => canBeDone(name, seat, sitting.sitting, sitting.now))
     : [];
-  const likely = actsFor[request.asks].filter((name) => possible.includes(name));
-  const offered = [...likely, ...possible.filter((name) => !likely.includes(name))];
+  const offered = actsFor(request.asks, possible);
   const [chosen, setChosen] = useState<SeatAct | null>(null);
   const what = chosen ?? offered[0];
   const answer = (granted: boolean) =>

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { useCallback, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { guestsOnly, inView, isGuest, registerName, withoutGuests } from '@/core/model/people';
 import { inGridOrder } from '@/core/running/gridOrder';
 import type { Seat } from '@/core/running/standing';
@@ -8,6 +8,7 @@ import type { SittingData } from '@/ui/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { GroupSelect } from '@/ui/GroupSelect';
 import { TwoColumns } from '@/ui/TwoColumns';
+import { usePicked } from '@/ui/usePicked';
 import { GlyphLegend } from '@/ui/GlyphLegend';
 import { RehearsalPanel } from './RehearsalPanel';
 import { SittingRequests } from './Requests';
@@ -35,7 +36,7 @@ function Watch({ sitting }: { sitting: SittingData }) {
   );
   const [order, setOrder] = useState<GridOrder>({ column: 'name', turned: false });
   const [hidden, setHidden] = useState(false);
-  const [picked, setPicked] = useState<ReadonlySet<string>>(new Set());
+  const { picked, pick } = usePicked();
   const anyGuest = sitting.seats.some((seat) => isGuest(seat.student));
   // With the last guest matched to a student there is nothing left to look at apart.
   const apart = chosenGroup === guestsOnly || chosenGroup === withoutGuests;
@@ -54,17 +55,6 @@ function Watch({ sitting }: { sitting: SittingData }) {
   );
   const nameOf = (seat: Seat) =>
     hidden ? `Student ${place.get(seat.student.id)}` : registerName(seat.student);
-  const pick = useCallback(
-    (ids: string[], on: boolean) =>
-      setPicked((before) => {
-        const next = new Set(before);
-        for (const id of ids)
-          if (on) next.add(id);
-          else next.delete(id);
-        return next;
-      }),
-    [],
-  );
   const current = sitting.seats.find((seat) => seat.student.id === studentId);
   const chosen = shown.filter((seat) => picked.has(seat.student.id));
   return (

@@ -4,7 +4,7 @@ import { plainText } from '@/core/model/richText';
 import { numbersOf } from '@/core/kinds/items';
 import { minutesOf, questionTotals, type GridColumn } from '@/core/running/gridOrder';
 import type { Seat } from '@/core/running/standing';
-import { leavingOf, triesOf } from '@/core/running/watching';
+import { isQuiet, leavingOf, triesOf } from '@/core/running/watching';
 import { awardGlyph } from '@/ui/awardGlyph';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { FillGlyph } from '@/ui/FillGlyph';
@@ -157,9 +157,9 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
       <td className={styles.figure}>{minutesOf(seat, sitting.now) ?? ''}</td>
       <td>
         {attempt && working && (
-          <span className={quiet(attempt.lastSeenAt, sitting.now) ? styles.quiet : undefined}>
+          <span className={isQuiet(attempt, sitting.now) ? styles.quiet : undefined}>
             {clockTime(attempt.lastSeenAt)}
-            {quiet(attempt.lastSeenAt, sitting.now) && ' quiet'}
+            {isQuiet(attempt, sitting.now) && ' quiet'}
           </span>
         )}
       </td>
@@ -176,9 +176,6 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
     </tr>
   );
 });
-
-/** Nothing heard for a minute: the page gives a sign of life every few seconds. */
-const quiet = (lastSeenAt: string, now: number) => now - Date.parse(lastSeenAt) > 60_000;
 
 const AnswerCells = memo(function AnswerCells({
   seat,

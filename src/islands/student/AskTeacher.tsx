@@ -2,6 +2,7 @@ import { Button, NativeSelect, Textarea } from '@mantine/core';
 import { useState } from 'react';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import { Asks } from '@/core/model/sitting';
+import { asksOffered, asksWords } from '@/core/running/requests';
 import { useNow } from '@/ui/clock';
 import { dayAndTime } from '@/ui/format';
 import styles from './student.module.css';
@@ -12,14 +13,6 @@ interface AskTeacherProps {
   sitting: HomeSitting;
   asked: () => void;
 }
-
-export const asksWords: Record<Asks, string> = {
-  moreTime: 'more time',
-  otherTimes: 'another day or time',
-  anotherAttempt: 'another attempt',
-  carryOn: 'to go on with what I handed in',
-  other: 'something else',
-};
 
 /** Asking for an exception, and what the teacher said to it. */
 export function AskTeacher({ carrier, who, sitting, asked }: AskTeacherProps) {
@@ -72,17 +65,9 @@ interface AskFormProps {
   back: () => void;
 }
 
-/** What can be asked for as things stand comes first. */
-function offered({ state, may }: HomeSitting): Asks[] {
-  if (state === 'working') return ['moreTime', 'other'];
-  if (state !== 'notStarted') return ['carryOn', 'anotherAttempt', 'other'];
-  return may === 'over' || may === 'closedToStarts'
-    ? ['otherTimes', 'other']
-    : ['moreTime', 'otherTimes', 'other'];
-}
-
 function AskForm({ sitting, send, back }: AskFormProps) {
-  const choices = offered(sitting);
+  const mayStart = sitting.may === 'start' || sitting.may === 'notYet';
+  const choices = asksOffered(sitting.state, mayStart);
   const [asks, setAsks] = useState<Asks>(choices[0] ?? 'other');
   const [words, setWords] = useState('');
   const [word, setWord] = useState('');

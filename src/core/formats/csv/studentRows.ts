@@ -29,7 +29,7 @@ export interface StudentRows {
   bad: BadRow[];
 }
 
-interface KnownStudent {
+export interface KnownStudent {
   id: string;
   number: string;
   email: string;
@@ -48,10 +48,7 @@ export function studentRows(
   known: readonly KnownStudent[],
   names: readonly string[] = [],
 ): StudentRows {
-  const byNumber = new Map(known.filter((each) => each.number).map((each) => [each.number, each.id]));
-  const byEmail = new Map(
-    known.filter((each) => each.email).map((each) => [each.email.toLowerCase(), each.id]),
-  );
+  const knownIdOf = finder(known);
   const lineOfNumber = new Map<string, number>();
   const result: StudentRows = { good: [], bad: [] };
   for (const row of rows) {
@@ -60,11 +57,20 @@ export function studentRows(
     if (read.number && !lineOfNumber.has(read.number)) lineOfNumber.set(read.number, row.line);
     if (bad) result.bad.push(bad);
     else {
-      const knownId = byNumber.get(read.number) ?? byEmail.get(read.email.toLowerCase()) ?? null;
-      result.good.push({ ...read, knownId });
+      result.good.push({ ...read, knownId: knownIdOf(read) });
     }
   }
   return result;
+}
+
+/** Finds who is on the desk already: by number first, then by email. */
+export function finder(known: readonly KnownStudent[]) {
+  const byNumber = new Map(known.filter((each) => each.number).map((each) => [each.number, each.id]));
+  const byEmail = new Map(
+    known.filter((each) => each.email).map((each) => [each.email.toLowerCase(), each.id]),
+  );
+  return ({ number, email }: { number: string; email: string }): string | null =>
+    byNumber.get(number) ?? byEmail.get(email.toLowerCase()) ?? null;
 }
 
 type ReadRow = Omit<IncomingStudent, 'knownId'>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { BadRow, IncomingStudent } from '../csv/studentRows';
+import { finder, type BadRow, type IncomingStudent, type KnownStudent } from '../csv/studentRows';
 import { decodeText } from '../csv/decodeText';
 import { tableFrom, type TableRow } from '../csv/table';
 import { Refused } from '../refused';
@@ -23,12 +23,6 @@ export interface Roster {
   })[];
 }
 
-interface KnownStudent {
-  id: string;
-  number: string;
-  email: string;
-}
-
 type Row = { line: number; of: (column: string) => string };
 
 /**
@@ -42,12 +36,8 @@ export function readRoster(bytes: Uint8Array, known: readonly KnownStudent[]): R
   const files = new Map(
     [...unpacked(bytes)].map(([path, content]) => [path.toLowerCase().split('/').at(-1) ?? path, content]),
   );
-  const needed = {
-    'users.csv': ['sourcedid', 'givenname', 'familyname'],
-    'classes.csv': ['sourcedid', 'title'],
-  };
-  const users = rowsOf(files, 'users.csv', needed['users.csv']);
-  const classes = rowsOf(files, 'classes.csv', needed['classes.csv']);
+  const users = rowsOf(files, 'users.csv', ['sourcedid', 'givenname', 'familyname']);
+  const classes = rowsOf(files, 'classes.csv', ['sourcedid', 'title']);
   const enrollments = rowsOf(files, 'enrollments.csv', ['classsourcedid', 'usersourcedid', 'role']);
   const roster: Roster = { classes: [], ignored: [], bad: [] };
   for (const name of files.keys())
@@ -94,10 +84,8 @@ function studentsFrom(
   known: readonly KnownStudent[],
   roster: Roster,
 ): Map<string, IncomingStudent | null> {
-  const byNumber = new Map(known.filter((each) => each.number).map((each) => [each.number, each.id]));
-  const byEmail = new Map(
-    known.filter((each) => each.email).map((each) => [each.email.toLowerCase(), each.id]),
-  );
+  const knownIdOf = finder(known);
+  const numbers = new Set<string>();
   const students = new Map<string, IncomingStudent | null>();
   for (const row of users) {
     const bad = (reason: BadRow['reason'], cell: string) => {
@@ -109,18 +97,19 @@ function studentsFrom(
     if (!familyName && !givenName) bad('noName', '');
     else if ([familyName, givenName, number, email].some((cell) => cell.length > 200))
       bad('tooLong', `${familyName.slice(0, 40)}…`);
+    else if (numbers.has(number)) bad('sameNumber', number);
     else {
+      numbers.add(number);
       const address = z.email().safeParse(email).success ? email : '';
       if (email && !address)
         roster.bad.push({ file: 'users.csv', line: row.line, reason: 'badEmail', cell: email });
-      const knownId = byNumber.get(number) ?? byEmail.get(address.toLowerCase()) ?? null;
       students.set(row.of('sourcedid'), {
         line: row.line,
         familyName,
         givenName,
         number,
         email: address,
-        knownId: knownId ?? null,
+        knownId: knownIdOf({ number, email: address }),
       });
     }
   }
