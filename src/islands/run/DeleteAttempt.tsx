@@ -64,10 +64,13 @@ export function DeleteAttempt({ attempts, sitting, done }: DeleteAttemptProps) {
           taken back.
         </p>
         <div className={styles.modalRow}>
-          <Button variant="filled" onClick={() => void remove()}>
+          {/* What can be done without harm has the focus and the strong colour. */}
+          <Button variant="filled" data-autofocus onClick={() => setAsking(false)}>
+            {only ? 'Keep it' : 'Keep them'}
+          </Button>
+          <Button onClick={() => void remove()}>
             {only ? 'Delete it for good' : 'Delete them for good'}
           </Button>
-          <Button onClick={() => setAsking(false)}>{only ? 'Keep it' : 'Keep them'}</Button>
         </div>
       </Modal>
     </>
