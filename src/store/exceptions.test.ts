@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
-import { begins, handsIn, sends } from '../../tests/unit/studentSide';
+import { begins, handsIn, seesHome, sends } from '../../tests/unit/studentSide';
 import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
 import {
@@ -14,7 +14,6 @@ import {
   startAfresh,
   takeBack,
 } from './exceptions';
-import * as exchange from './exchange';
 import { desk } from './tables';
 
 const start = Date.parse(at);
@@ -160,10 +159,10 @@ describe('time of one’s own', () => {
 
   it('a quarter more holds in every sitting until it is taken back', async () => {
     await giveStanding(id, 25, 'Reads slowly', iso(0));
-    expect((await exchange.home(joinCode, start))[0]?.timeLimitMs).toBe(75 * 60_000);
-    expect((await exchange.home('BBBBBB', start))[0]?.timeLimitMs).toBe(60 * 60_000);
+    expect((await seesHome(joinCode, start))[0]?.timeLimitMs).toBe(75 * 60_000);
+    expect((await seesHome('BBBBBB', start))[0]?.timeLimitMs).toBe(60 * 60_000);
     await giveStanding(id, null, 'no longer needed', iso(1));
-    expect((await exchange.home(joinCode, start))[0]?.timeLimitMs).toBe(60 * 60_000);
+    expect((await seesHome(joinCode, start))[0]?.timeLimitMs).toBe(60 * 60_000);
     expect((await desk.log.toArray()).map(({ said }) => said)).toEqual([
       'Amara Okafor has 25 % more time in every sitting (Reads slowly)',
       'Amara Okafor has no more time than others (no longer needed)',

@@ -2,14 +2,12 @@ import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
-import { begins, handsIn, sends } from '../../tests/unit/studentSide';
+import { begins, fetchesFile, handsIn, seesHome, sends, sendsFile } from '../../tests/unit/studentSide';
 import { assetId } from '@/core/model/asset';
 import { mostFileBytes } from '@/core/model/file';
 import type { Answers } from '@/core/model/sitting';
 import { attemptState, deadlineOf, graceMs, isAside, termsFor } from '@/core/running/terms';
 import { emptyTables, replaceDesk } from './backup';
-import * as exchange from './exchange';
-import * as exchangeFiles from './exchangeFiles';
 import {
   carryOn,
   collectFrom,
@@ -97,21 +95,20 @@ describe('files on their way', () => {
 
   it('a file is kept once, as what its bytes are, and comes back to its student alone', async () => {
     const { attemptId, file, other } = await begun();
-    expect(await exchangeFiles.fileFor(joinCode, 'sitting1', file.id, start)).toBeNull();
-    expect(await exchangeFiles.handOverFile(joinCode, attemptId, file, start)).toBe('kept');
-    expect(await exchangeFiles.handOverFile(joinCode, attemptId, file, start)).toBe('kept');
+    expect(await fetchesFile(joinCode, 'sitting1', file.id, start)).toBeNull();
+    expect(await sendsFile(joinCode, attemptId, file, start)).toBe('kept');
+    expect(await sendsFile(joinCode, attemptId, file, start)).toBe('kept');
     expect((await desk.attempts.get(attemptId))?.files).toHaveLength(1);
-    const back = await exchangeFiles.fileFor(joinCode, 'sitting1', file.id, start);
+    const back = await fetchesFile(joinCode, 'sitting1', file.id, start);
     expect(back?.mediaType).toBe('image/png');
     expect(back?.bytes).toEqual(bytes);
-    expect(await exchangeFiles.fileFor(other.joinCode, 'sitting1', file.id, start)).toBeNull();
-    expect(await exchangeFiles.handOverFile(other.joinCode, attemptId, file, start)).toBe('unknown');
+    expect(await fetchesFile(other.joinCode, 'sitting1', file.id, start)).toBeNull();
+    expect(await sendsFile(other.joinCode, attemptId, file, start)).toBe('unknown');
   });
 
   it('is refused when it is not what it says, too large, or after time is up', async () => {
     const { attemptId, file } = await begun();
-    const send = (part: object, now = start) =>
-      exchangeFiles.handOverFile(joinCode, attemptId, { ...file, ...part }, now);
+    const send = (part: object, now = start) => sendsFile(joinCode, attemptId, { ...file, ...part }, now);
     expect(await send({ bytes: Uint8Array.of(1) })).toBe('unknown');
     expect(await send({ bytes: new Uint8Array(mostFileBytes + 1) })).toBe('tooMuch');
     expect(await send({}, start + 3 * 3_600_000)).toBe('over');
@@ -125,9 +122,9 @@ describe('files on their way', () => {
       { ...asset, id: 'chart' },
       { ...asset, id: 'of another paper' },
     ]);
-    expect((await exchangeFiles.fileFor(joinCode, 'sitting1', 'chart', start))?.name).toBe('chart.png');
-    expect(await exchangeFiles.fileFor(joinCode, 'sitting1', 'of another paper', start)).toBeNull();
-    expect(await exchangeFiles.fileFor(other.joinCode, 'sitting1', 'chart', start)).toBeNull();
+    expect((await fetchesFile(joinCode, 'sitting1', 'chart', start))?.name).toBe('chart.png');
+    expect(await fetchesFile(joinCode, 'sitting1', 'of another paper', start)).toBeNull();
+    expect(await fetchesFile(other.joinCode, 'sitting1', 'chart', start)).toBeNull();
   });
 });
 
@@ -222,7 +219,7 @@ describe('who may sit what', () => {
   it('a student of another group is not let in, whatever the code', async () => {
     await freshDesk();
     await desk.students.add(studentOf({ id: 'other', joinCode: 'ABCDEF', groupIds: ['group2'] }));
-    expect(await exchange.home('ABCDEF', start)).toEqual([]);
+    expect(await seesHome('ABCDEF', start)).toEqual([]);
     expect(await begins('ABCDEF', 'sitting1', '', start)).toEqual({
       outcome: 'refused',
       why: 'unknown',
@@ -233,7 +230,7 @@ describe('who may sit what', () => {
     await freshDesk();
     await begins(joinCode, 'sitting1', '', start);
     await desk.students.update(studentId, { groupIds: [] });
-    expect(await exchange.home(joinCode, start + 1000)).toMatchObject([
+    expect(await seesHome(joinCode, start + 1000)).toMatchObject([
       { sittingId: 'sitting1', may: 'resume', state: 'working' },
     ]);
   });
@@ -259,9 +256,9 @@ describe('who may sit what', () => {
   it('instructions are shown to who may start, and to nobody else', async () => {
     await freshDesk();
     await desk.papers.update('paper1', { instructions: 'No books' });
-    expect(await exchange.home(joinCode, start - 1)).toMatchObject([{ may: 'notYet', instructions: '' }]);
-    expect(await exchange.home(joinCode, start)).toMatchObject([{ may: 'start', instructions: 'No books' }]);
-    expect(await exchange.home(joinCode, start + 3 * 3_600_000)).toMatchObject([
+    expect(await seesHome(joinCode, start - 1)).toMatchObject([{ may: 'notYet', instructions: '' }]);
+    expect(await seesHome(joinCode, start)).toMatchObject([{ may: 'start', instructions: 'No books' }]);
+    expect(await seesHome(joinCode, start + 3 * 3_600_000)).toMatchObject([
       { may: 'over', instructions: '' },
     ]);
   });

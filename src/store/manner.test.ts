@@ -1,14 +1,21 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { at, courseText, openQuestion, sittingOf, studentOf, tideChoice } from '../../tests/unit/samples';
-import { begins, handsIn, practises, sends } from '../../tests/unit/studentSide';
+import {
+  asks,
+  begins,
+  comesAsGuest,
+  handsIn,
+  practises,
+  reads,
+  seesHome,
+  sends,
+} from '../../tests/unit/studentSide';
 import type { Question } from '@/core/kinds';
 import type { Sitting } from '@/core/model/sitting';
 import { leavingOf } from '@/core/running/watching';
 import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
-import * as exchange from './exchange';
-import { result } from './exchangeResult';
 import { sittingFrame } from './queries';
 import { giveAllowance } from './exceptions';
 import { answerRequest, grantRequest, requestRows } from './requests';
@@ -181,15 +188,13 @@ describe('straight after handing in', () => {
   it('shows what the sitting says, nothing before and nothing more', async () => {
     await deskWith({ after: shows });
     const { attemptId } = await started();
-    expect(await result(joinCode, 'sitting1', start + 1)).toBeNull();
+    expect(await reads(joinCode, 'sitting1', start + 1)).toBeNull();
     await sends(joinCode, attemptId, { q1: { response: { picked: ['b'] }, at } }, null, start + 2);
     await handsIn(joinCode, attemptId, start + 3);
-    const script = await result(joinCode, 'sitting1', start + 4);
+    const script = await reads(joinCode, 'sitting1', start + 4);
     expect(script).toMatchObject({ total: { points: 1, max: 6 }, waiting: 1 });
     expect(JSON.stringify(script)).not.toContain('SECRET');
-    expect(await exchange.home(joinCode, start + 5)).toMatchObject([
-      { handedBack: true, may: 'noAttemptLeft' },
-    ]);
+    expect(await seesHome(joinCode, start + 5)).toMatchObject([{ handedBack: true, may: 'noAttemptLeft' }]);
   });
 
   it('of several attempts the mean of all is the total, where the mean counts', async () => {
@@ -199,7 +204,7 @@ describe('straight after handing in', () => {
       await sends(joinCode, attemptId, { q1: { response: { picked: [picked] }, at } }, null, start + 1);
       await handsIn(joinCode, attemptId, start + 2);
     }
-    expect(await result(joinCode, 'sitting1', start + 3)).toMatchObject({
+    expect(await reads(joinCode, 'sitting1', start + 3)).toMatchObject({
       total: { points: 0.5, max: 6 },
       meanOf: 2,
       waiting: 2,
@@ -210,12 +215,12 @@ describe('straight after handing in', () => {
 describe('guests', () => {
   it('come in with a name and the access code, to that sitting alone, and are seen as guests', async () => {
     await deskWith({ guests: true, accessCode: 'Ebb' });
-    expect(await exchange.comeAsGuest('Nia', 'flood', start)).toBeNull();
-    expect(await exchange.comeAsGuest('  ', 'ebb', start)).toBeNull();
-    const guest = await exchange.comeAsGuest('Nia  Mwangi', ' ebb ', start);
+    expect(await comesAsGuest('Nia', 'flood', start)).toBeNull();
+    expect(await comesAsGuest('  ', 'ebb', start)).toBeNull();
+    const guest = await comesAsGuest('Nia  Mwangi', ' ebb ', start);
     expect(guest).toMatchObject({ givenName: 'Nia', familyName: 'Mwangi', guest: true, groups: [] });
     const code = guest?.joinCode ?? '';
-    expect(await exchange.home(code, start)).toMatchObject([{ may: 'start', codeAsked: false }]);
+    expect(await seesHome(code, start)).toMatchObject([{ may: 'start', codeAsked: false }]);
     await started(code);
     const frame = await sittingFrame('sitting1');
     expect(frame?.students.filter(({ role }) => role === 'guest')).toHaveLength(1);
@@ -223,9 +228,9 @@ describe('guests', () => {
 
   it('none where the sitting takes none, or is not open', async () => {
     await deskWith({ accessCode: 'ebb' });
-    expect(await exchange.comeAsGuest('Nia', 'ebb', start)).toBeNull();
+    expect(await comesAsGuest('Nia', 'ebb', start)).toBeNull();
     await deskWith({ accessCode: 'ebb', guests: true });
-    expect(await exchange.comeAsGuest('Nia', 'ebb', start - 1)).toBeNull();
+    expect(await comesAsGuest('Nia', 'ebb', start - 1)).toBeNull();
     expect(await desk.students.count()).toBe(2);
   });
 });
@@ -233,9 +238,9 @@ describe('guests', () => {
 describe('a sitting that is deleted', () => {
   it('takes its guests and requests with it, and the undo brings them back', async () => {
     await deskWith({ guests: true, accessCode: 'ebb' });
-    const guest = await exchange.comeAsGuest('Nia', 'ebb', start);
+    const guest = await comesAsGuest('Nia', 'ebb', start);
     await started(guest?.joinCode);
-    await exchange.ask(guest?.joinCode ?? '', 'sitting1', { asks: 'other', words: 'Hello' }, start);
+    await asks(guest?.joinCode ?? '', 'sitting1', { asks: 'other', words: 'Hello' }, start);
     await deleteSitting('sitting1', at);
     expect(await desk.students.count()).toBe(2);
     expect(await desk.requests.count()).toBe(0);
@@ -270,14 +275,13 @@ describe('the teacher’s own try-out', () => {
 
 describe('asking for an exception', () => {
   it('waits with the teacher, one at a time; the answer comes back to the student', async () => {
-    const ask = () =>
-      exchange.ask(joinCode, 'sitting1', { asks: 'moreTime', words: 'I broke my arm' }, start);
+    const ask = () => asks(joinCode, 'sitting1', { asks: 'moreTime', words: 'I broke my arm' }, start);
     expect(await ask()).toBe(true);
     expect(await ask()).toBe(false);
-    expect(await exchange.ask('ABCDEF', 'sitting1', { asks: 'other', words: 'x' }, start)).toBe(false);
+    expect(await asks('ABCDEF', 'sitting1', { asks: 'other', words: 'x' }, start)).toBe(false);
     const [row] = await requestRows();
     await answerRequest(row?.request.id ?? '', false, 'Use the other hand', at);
-    const [sitting] = await exchange.home(joinCode, start);
+    const [sitting] = await seesHome(joinCode, start);
     expect(sitting?.requests).toEqual([
       {
         asks: 'moreTime',
@@ -290,7 +294,7 @@ describe('asking for an exception', () => {
   });
 
   it('granted, what it asks for is done and it is answered in one step, and undone in one', async () => {
-    await exchange.ask(joinCode, 'sitting1', { asks: 'moreTime', words: 'I broke my arm' }, start);
+    await asks(joinCode, 'sitting1', { asks: 'moreTime', words: 'I broke my arm' }, start);
     const [row] = await requestRows('sitting1');
     await grantRequest(row?.request.id ?? '', '10 minutes', at, () =>
       giveAllowance('sitting1', 'student1', { kind: 'minutes', minutes: 10 }, 'I broke my arm', at),

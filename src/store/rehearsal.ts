@@ -1,11 +1,11 @@
+import { handIn, handOver, start } from '@/core/exchange';
 import { itemsOf } from '@/core/kinds/items';
 import { Sitting } from '@/core/model/sitting';
 import { madeUpClass } from '@/core/rehearsal/people';
 import { rehearsalPlan, type RehearsalStep } from '@/core/rehearsal/plan';
 import { readyToSit } from '@/core/scoring/paperFindings';
 import { dropStandings } from './command';
-import * as exchangeAttempt from './exchangeAttempt';
-import { start } from './exchangeStart';
+import { deskPlace } from './deskPlace';
 import { newId, newJoinCode } from './ids';
 import { dropUnusedVersion } from './papers';
 import { paperOf } from './queries';
@@ -91,14 +91,14 @@ export async function playStep(
   now: number,
 ): Promise<void> {
   if (step.does === 'start') {
-    const reply = await start(joinCode, sittingId, '', joinCode, now);
+    const reply = await start(deskPlace, joinCode, sittingId, '', joinCode, now);
     if (reply.outcome === 'started') attempts.set(joinCode, reply.packet.attemptId);
     return;
   }
   const attemptId = attempts.get(joinCode);
   if (attemptId === undefined) return;
   if (step.does === 'handIn') {
-    await exchangeAttempt.handIn(joinCode, attemptId, now);
+    await handIn(deskPlace, joinCode, attemptId, now);
     return;
   }
   const answers =
@@ -109,12 +109,7 @@ export async function playStep(
     step.does === 'answer'
       ? []
       : [{ kind: step.does === 'leave' ? ('left' as const) : ('returned' as const), agoMs: 0 }];
-  await exchangeAttempt.handOver(
-    joinCode,
-    attemptId,
-    { answers, comeBack: null, tabId: joinCode, noticed },
-    now,
-  );
+  await handOver(deskPlace, joinCode, attemptId, { answers, comeBack: null, tabId: joinCode, noticed }, now);
 }
 
 /** Takes a rehearsal away without trace: its sitting, class, attempts, marks, and what the log says of it. */

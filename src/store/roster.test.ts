@@ -1,10 +1,10 @@
 import 'fake-indexeddb/auto';
+import { greets, seesHome } from '../../tests/unit/studentSide';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../tests/unit/samples';
 import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
 import { deleteAttempts } from './exceptions';
-import * as exchange from './exchange';
 import { outboxRows, removeMessage, sendMessages } from './outbox';
 import {
   archiveStudents,
@@ -73,18 +73,18 @@ describe('groups', () => {
     await desk.attempts.add(attemptOf({ studentId: 'other' }));
     await archiveStudents(['student1', 'other'], at);
     expect((await sittingFrame('sitting1'))?.students.map(({ id }) => id)).toEqual(['other']);
-    expect(await exchange.home('K7M4QX', start)).toEqual([]);
-    expect(await exchange.home('B2B2B2', start)).toHaveLength(1);
+    expect(await seesHome('K7M4QX', start)).toEqual([]);
+    expect(await seesHome('B2B2B2', start)).toHaveLength(1);
     await bringBackStudents(['student1'], at);
-    expect(await exchange.home('K7M4QX', start)).toHaveLength(1);
+    expect(await seesHome('K7M4QX', start)).toHaveLength(1);
   });
 
   it('a new code opens what the old one did, and the old one nothing', async () => {
     await newCodes(['student1'], at);
     const code = (await desk.students.get('student1'))?.joinCode ?? '';
     expect(code).not.toBe('K7M4QX');
-    expect(await exchange.greet('K7M4QX')).toBeNull();
-    expect(await exchange.greet(code)).toMatchObject({ givenName: 'Amara' });
+    expect(await greets('K7M4QX')).toBeNull();
+    expect(await greets(code)).toMatchObject({ givenName: 'Amara' });
   });
 });
 

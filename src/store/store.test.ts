@@ -2,14 +2,12 @@ import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { at, courseText, openQuestion, samples, studentOf, tideChoice } from '../../tests/unit/samples';
-import { begins, handsIn, sends } from '../../tests/unit/studentSide';
+import { begins, greets, handsIn, reads, seesHome, sends } from '../../tests/unit/studentSide';
 import type { Question } from '@/core/kinds';
 import { totalPoints } from '@/core/scoring/paperFindings';
 import { deskTables, replaceDesk } from './backup';
 import { undo } from './command';
 import { collectFrom, giveAllowance, giveAttempt } from './exceptions';
-import * as exchange from './exchange';
-import { result } from './exchangeResult';
 import { markAnswers } from './marks';
 import { changePaper, createPaper } from './papers';
 import { bringIn, createGroup, deleteGroup } from './people';
@@ -152,8 +150,8 @@ describe('the desk’s end of a carrier', () => {
   it('greets by code, however it is typed, and nobody without one', async () => {
     const { amara } = await deskWithSitting();
     const typed = `${amara.joinCode.slice(0, 3).toLowerCase()} ${amara.joinCode.slice(3)}`;
-    expect(await exchange.greet(typed)).toMatchObject({ familyName: amara.familyName, groups: ['Monday'] });
-    expect(await exchange.greet('222222')).toBeNull();
+    expect(await greets(typed)).toMatchObject({ familyName: amara.familyName, groups: ['Monday'] });
+    expect(await greets('222222')).toBeNull();
   });
 
   it('asks for the access code once, and goes on with the same attempt after that', async () => {
@@ -185,10 +183,7 @@ describe('the desk’s end of a carrier', () => {
 
   it('nothing it says before handing back holds a key, scheme, note or comment', async () => {
     const { sittingId, amara } = await deskWithSitting();
-    const said: unknown[] = [
-      await exchange.greet(amara.joinCode),
-      await exchange.home(amara.joinCode, start),
-    ];
+    const said: unknown[] = [await greets(amara.joinCode), await seesHome(amara.joinCode, start)];
     const { packet, status } = await startedBy(amara.joinCode, sittingId);
     said.push(packet, status);
     said.push(
@@ -201,10 +196,7 @@ describe('the desk’s end of a carrier', () => {
       ),
     );
     said.push(await handsIn(amara.joinCode, packet.attemptId, start + 2));
-    said.push(
-      await result(amara.joinCode, sittingId, start + 3),
-      await exchange.home(amara.joinCode, start + 4),
-    );
+    said.push(await reads(amara.joinCode, sittingId, start + 3), await seesHome(amara.joinCode, start + 4));
     const text = JSON.stringify(said);
     expect(text).not.toContain('SECRET');
     expect(text).toContain(tideChoice.stem);
@@ -268,12 +260,12 @@ describe('the desk’s end of a carrier', () => {
     const { packet } = await startedBy(amara.joinCode, sittingId);
     await handsIn(amara.joinCode, packet.attemptId, start + 1000);
     await handBack(sittingId, [amara.id], { ...everyShow, accepted: false, comments: false }, later(1));
-    expect(await result(amara.joinCode, sittingId, start + 70_000)).toMatchObject({
+    expect(await reads(amara.joinCode, sittingId, start + 70_000)).toMatchObject({
       total: { points: 0, max: totalPoints(Object.values(samples)) },
     });
     expect((await desk.releases.get([sittingId, amara.id]))?.openedAt).toHaveLength(1);
     await takeBack(sittingId, [amara.id], later(2));
-    expect(await result(amara.joinCode, sittingId, start + 130_000)).toBeNull();
+    expect(await reads(amara.joinCode, sittingId, start + 130_000)).toBeNull();
   });
 });
 

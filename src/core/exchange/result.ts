@@ -1,14 +1,12 @@
-import type { ResultReply } from '@/carriers/Carrier';
-import { scriptPacket } from '@/core/handback/script';
-import { itemsOf } from '@/core/kinds/items';
-import type { Attempt, Shows, Sitting } from '@/core/model/sitting';
-import { countingAttempt, lastAttempt } from '@/core/running/counting';
-import { attemptState, endOf, isAside, type Terms } from '@/core/running/terms';
-import { jointScorecard, scoreAttempt } from '@/core/scoring/scoreAttempt';
-import { dropStandings } from './command';
-import { standingOfStudent, studentWith } from './exchangePlace';
-import { paperOf } from './queries';
-import { desk } from './tables';
+import { scriptPacket } from '../handback/script';
+import { itemsOf } from '../kinds/items';
+import type { Attempt, Shows, Sitting } from '../model/sitting';
+import { countingAttempt, lastAttempt } from '../running/counting';
+import { attemptState, endOf, isAside, type Terms } from '../running/terms';
+import { jointScorecard, scoreAttempt } from '../scoring/scoreAttempt';
+import type { ResultReply } from './messages';
+import type { ExchangePlace } from './place';
+import { standingOfStudent, studentWith } from './standing';
 
 /** What a student sees straight after handing in, where the sitting says so and nothing was handed back yet. */
 export function shownAfter(
@@ -23,33 +21,38 @@ export function shownAfter(
 }
 
 /** What the student may see of the result; null while nothing is let out. Looking at it is noted. */
-export async function result(joinCode: string, sittingId: string, now: number): Promise<ResultReply> {
-  const student = await studentWith(joinCode);
-  const sitting = await desk.sittings.get(sittingId);
+export async function result(
+  place: ExchangePlace,
+  joinCode: string,
+  sittingId: string,
+  now: number,
+): Promise<ResultReply> {
+  const student = await studentWith(place, joinCode);
+  const sitting = await place.sitting(sittingId);
   if (!student || !sitting) return null;
-  const release = await desk.releases.get([sittingId, student.id]);
-  const { attempts, terms } = await standingOfStudent(sitting, student, now);
+  const release = await place.releaseOf(student.id, sittingId);
+  const { attempts, terms } = await standingOfStudent(place, sitting, student, now);
+  const opened = () =>
+    place.within(student.id, async (keep) => {
+      if (release) await keep.opened(release, new Date(now).toISOString());
+    });
+  if (release?.packet) {
+    await opened();
+    return release.packet;
+  }
   const shown = release
     ? { shows: release.shows, at: release.releasedAt }
     : shownAfter(sitting, attempts, terms, now);
-  const paper = await paperSatBy(sitting, attempts);
+  const paper = await paperSatBy(place, sitting, attempts);
   if (!shown || !paper) return null;
   const questions = itemsOf(paper.questions);
   const counted = attempts.filter((attempt) => !isAside(attempt)).sort((a, b) => a.number - b.number);
-  const marks = await desk.marks
-    .where('attemptId')
-    .anyOf(counted.map((each) => each.id))
-    .toArray();
+  const marks = await place.marksOf(counted.map(({ id }) => id));
   const marksOf = (attempt: Attempt) => marks.filter((mark) => mark.attemptId === attempt.id);
   const scored = (attempt: Attempt) => scoreAttempt(questions, attempt, marksOf(attempt));
   const attempt = countingAttempt(attempts, sitting, terms, now, (each) => scored(each).total);
   if (!attempt) return null;
-  if (release) {
-    await desk.releases.update([sittingId, student.id], {
-      openedAt: [...release.openedAt, new Date(now).toISOString()],
-    });
-    await dropStandings(desk, sittingId);
-  }
+  await opened();
   const source = {
     sittingId,
     title: sitting.title,
@@ -63,9 +66,9 @@ export async function result(joinCode: string, sittingId: string, now: number): 
 }
 
 /** The paper a sitting is scored with; before the first student starts, the version of a try-out. */
-async function paperSatBy(sitting: Sitting, attempts: readonly Attempt[]) {
+async function paperSatBy(place: ExchangePlace, sitting: Sitting, attempts: readonly Attempt[]) {
   const version = lastAttempt(attempts)?.paperVersion;
   return sitting.paperVersion === null && version !== undefined
-    ? desk.paperVersions.get([sitting.paperId, version])
-    : paperOf(sitting);
+    ? place.paperVersion(sitting.paperId, version)
+    : place.paperOf(sitting);
 }

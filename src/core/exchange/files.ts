@@ -1,18 +1,19 @@
-import type { CarriedFile, FileReply } from '@/carriers/Carrier';
-import { paperPacket } from '@/core/formats/packet/paper';
-import { assetId } from '@/core/model/asset';
-import { assetsIn, mostAttemptBytes, mostFileBytes, pictureType } from '@/core/model/file';
-import type { Student } from '@/core/model/people';
-import type { Attempt, Sitting } from '@/core/model/sitting';
-import { homeSitting } from './exchange';
-import { keepAttempt, standingOfStudent, stillTaken, studentWith, withAttempt } from './exchangePlace';
-import { desk } from './tables';
+import { paperPacket } from '../formats/packet/paper';
+import { assetId } from '../model/asset';
+import { assetsIn, mostAttemptBytes, mostFileBytes, pictureType } from '../model/file';
+import type { Student } from '../model/people';
+import type { Attempt, Sitting } from '../model/sitting';
+import { homeSitting } from './entering';
+import type { CarriedFile, FileReply } from './messages';
+import type { ExchangePlace } from './place';
+import { standingOfStudent, stillTaken, studentWith, withAttempt } from './standing';
 
 /** How many files one attempt may have. */
 const mostAttemptFiles = 200;
 
 /** Takes a file of a student in, before the answer that names it. What it is, is read from its bytes. */
 export async function handOverFile(
+  place: ExchangePlace,
   joinCode: string,
   attemptId: string,
   { id, name, mediaType, bytes }: CarriedFile,
@@ -22,15 +23,15 @@ export async function handOverFile(
   if ((await assetId(bytes)) !== id) return 'unknown';
   const ref = { id, name, mediaType: pictureType(bytes) ?? mediaType, size: bytes.length };
   let reply: FileReply = 'unknown';
-  await withAttempt(joinCode, attemptId, now, async (attempt, terms) => {
+  await withAttempt(place, joinCode, attemptId, now, async (attempt, terms, _sitting, keep) => {
     const files = attempt.files ?? [];
     const together = files.reduce((sum, file) => sum + file.size, bytes.length);
     if (!stillTaken(attempt, terms, now)) reply = 'over';
     else if (files.some((file) => file.id === id)) reply = 'kept';
     else if (files.length >= mostAttemptFiles || together > mostAttemptBytes) reply = 'tooMuch';
     else {
-      await desk.assets.put({ ...ref, bytes });
-      await keepAttempt({ ...attempt, files: [...files, ref] });
+      await keep.file({ ...ref, bytes });
+      await keep.attempt({ ...attempt, files: [...files, ref] });
       reply = 'kept';
     }
     return attempt;
@@ -40,31 +41,33 @@ export async function handOverFile(
 
 /** A picture of a paper that this student has before him, or a file that he handed over himself. */
 export async function fileFor(
+  place: ExchangePlace,
   joinCode: string,
   sittingId: string,
   fileId: string,
   now: number,
 ): Promise<CarriedFile | null> {
-  const student = await studentWith(joinCode);
-  const sitting = await desk.sittings.get(sittingId);
+  const student = await studentWith(place, joinCode);
+  const sitting = await place.sitting(sittingId);
   if (!student || !sitting) return null;
-  const { attempts } = await standingOfStudent(sitting, student, now);
+  const { attempts } = await standingOfStudent(place, sitting, student, now);
   const mine = attempts.flatMap((attempt) => attempt.files ?? []).some((file) => file.id === fileId);
-  if (!mine && !(await picturesFor(sitting, student, attempts, now)).has(fileId)) return null;
-  return (await desk.assets.get(fileId)) ?? null;
+  if (!mine && !(await picturesFor(place, sitting, student, attempts, now)).has(fileId)) return null;
+  return (await place.file(fileId)) ?? null;
 }
 
 /** The pictures that a student may see: of the instructions while he may start, of the paper once he has. */
 async function picturesFor(
+  place: ExchangePlace,
   sitting: Sitting,
   student: Student,
   attempts: readonly Attempt[],
   now: number,
 ): Promise<Set<string>> {
-  const { instructions } = await homeSitting(sitting, student, now);
+  const { instructions } = await homeSitting(place, sitting, student, now);
   const papers = await Promise.all(
     attempts.map(async (attempt) => {
-      const paper = await desk.paperVersions.get([sitting.paperId, attempt.paperVersion]);
+      const paper = await place.paperVersion(sitting.paperId, attempt.paperVersion);
       return paper && paperPacket(paper, attempt, sitting);
     }),
   );

@@ -1,0 +1,84 @@
+import type { ExchangeKeep, ExchangePlace } from '@/core/exchange/place';
+import { Student } from '@/core/model/people';
+import { readyToSit } from '@/core/scoring/paperFindings';
+import { dropStandings } from './command';
+import { newId, newJoinCode } from './ids';
+import { freezePaper } from './papers';
+import { paperOf } from './queries';
+import { desk } from './tables';
+
+/** What a student's side can change, and what is looked at meanwhile: the other tables go on undisturbed. */
+const touched = [
+  desk.students,
+  desk.papers,
+  desk.paperVersions,
+  desk.sittings,
+  desk.allowances,
+  desk.attempts,
+  desk.requests,
+  desk.releases,
+  desk.assets,
+  desk.standings,
+];
+
+const keep: ExchangeKeep = {
+  attempt: async (attempt) => {
+    await desk.attempts.put(attempt);
+    await dropStandings(desk, attempt.sittingId);
+  },
+  guest: async (guest) => {
+    const taken = new Set((await desk.students.toArray()).map(({ joinCode }) => joinCode));
+    const student = Student.parse({ ...guest, joinCode: newJoinCode(taken) });
+    await desk.students.add(student);
+    return student;
+  },
+  request: async (request) => void (await desk.requests.add(request)),
+  opened: async ({ sittingId, studentId, openedAt }, at) => {
+    await desk.releases.update([sittingId, studentId], { openedAt: [...openedAt, at] });
+    await dropStandings(desk, sittingId);
+  },
+  file: async (file) => void (await desk.assets.put(file)),
+  freeze: async (sitting, at, lasting) => {
+    const paper = await desk.papers.get(sitting.paperId);
+    if (!paper || !readyToSit(paper)) return null;
+    const frozen = await freezePaper(
+      { add: async (table, row) => void (await desk.table(table).add(row)) },
+      paper,
+      at,
+    );
+    if (lasting) await desk.sittings.update(sitting.id, { paperVersion: frozen.version });
+    return frozen;
+  },
+};
+
+/** The desk as the exchange knows it: for students in the same browser. */
+export const deskPlace: ExchangePlace = {
+  studentWith: (joinCode) => desk.students.where('joinCode').equals(joinCode).first(),
+  groups: async (ids) => (await desk.groups.bulkGet([...ids])).filter((group) => group !== undefined),
+  sitting: (id) => desk.sittings.get(id),
+  sittingsOf: (groupIds) =>
+    desk.sittings
+      .where('groupIds')
+      .anyOf([...groupIds])
+      .distinct()
+      .toArray(),
+  guestSittings: () => desk.sittings.filter(({ guests }) => guests === true).toArray(),
+  guestsOf: (sittingId) => desk.students.filter(({ onlySittingId }) => onlySittingId === sittingId).count(),
+  attemptsOf: (studentId, sittingId) =>
+    sittingId === undefined
+      ? desk.attempts.where({ studentId }).toArray()
+      : desk.attempts.where({ sittingId, studentId }).toArray(),
+  allowancesOf: (studentId, sittingId) => desk.allowances.where({ sittingId, studentId }).toArray(),
+  requestsOf: (studentId, sittingId) => desk.requests.where({ sittingId, studentId }).toArray(),
+  releaseOf: (studentId, sittingId) => desk.releases.get([sittingId, studentId]),
+  marksOf: (attemptIds) =>
+    desk.marks
+      .where('attemptId')
+      .anyOf([...attemptIds])
+      .toArray(),
+  paperOf,
+  paperVersion: (paperId, version) => desk.paperVersions.get([paperId, version]),
+  file: (id) => desk.assets.get(id),
+  newId,
+  within: (_studentId, work) => desk.transaction('rw', touched, async () => work(keep)),
+};
