@@ -72,6 +72,20 @@ export interface QuestionBase {
   hints?: Hint[] | undefined;
 }
 
+/** A question without the fields of every kind that give something away: the same question to a student. */
+export function withoutSecrets<Q extends QuestionBase>(question: Q): Q {
+  const { commentPart: _part, link: _link, hints: _hints, bankId: _bank, ...rest } = question;
+  const { working } = question;
+  return {
+    ...rest,
+    tags: [],
+    commentRight: '',
+    commentWrong: '',
+    note: '',
+    ...(working && { working: { ...working, modelAnswer: '', scheme: [] } }),
+  } as unknown as Q; // only optional fields are gone
+}
+
 /** What every student's question has: nothing that gives the answer away. */
 export const studentQuestionFields = { id: Id, stem: RichText, points: Points, partId: Id.optional() };
 
@@ -157,6 +171,11 @@ export interface QuestionKind<Q extends QuestionBase, S, R> {
    * drawn by chance, so that the same attempt always sees the same one.
    */
   forStudent(question: Q, seed: string): S;
+  /**
+   * The question without anything a student must not see, and the same to every student as with it: what may lie on a
+   * server. Null where that cannot be: the order of its parts is its key.
+   */
+  withoutKey(question: Q): Q | null;
   /**
    * The question with the option at this place, from 0, made right, or no longer right where several can be; null
    * where there is no such option. Only for kinds with options.

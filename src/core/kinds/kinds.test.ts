@@ -45,6 +45,20 @@ describe('every kind', () => {
     expect(text).toContain(question.stem);
   });
 
+  it.each(kindNames)('%s: without its key it holds no secret, and is the same to every student', (name) => {
+    const kind = kindOf(samples[name]);
+    const bare = kind.withoutKey(samples[name]);
+    if (bare === null) return expect(['ordering', 'matching', 'categories']).toContain(name);
+    expect(kind.schema.parse(bare)).toEqual(bare);
+    expect(kind.hasKey(bare)).toBe(false);
+    expect(kind.rightAnswer(bare)).toBeNull();
+    const text = JSON.stringify(bare);
+    expect(text).not.toContain('SECRET');
+    expect(text).not.toMatch(/"(hints|link|commentPart|weights|bankId)"/);
+    for (const seed of ['attempt1', 'attempt2'])
+      expect(kind.forStudent(bare, seed)).toEqual(kind.forStudent(samples[name], seed));
+  });
+
   it.each(kindNames)('%s: the same attempt sees the same question each time', (name) => {
     const kind = kindOf(samples[name]);
     expect(kind.forStudent(samples[name], 'attempt1')).toEqual(kind.forStudent(samples[name], 'attempt1'));

@@ -156,6 +156,8 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
       if (!first || !other || rest.length === 0) return null;
       return { pairs: { ...question.key, [first.id]: other.id } };
     },
+    // Items and targets stand beside each other in the order of the key.
+    withoutKey: () => null,
     forStudent: (question, seed) =>
       shape.studentSchema.parse({
         ...studentFields(question),

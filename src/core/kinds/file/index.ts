@@ -1,5 +1,5 @@
 import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
-import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
 import { FileQuestion, FilesResponse, StudentFileQuestion } from './schema';
 
 /** An answer that is a file, or several: a picture, a PDF, a sheet. Marked by hand. */
@@ -37,6 +37,7 @@ export const file: QuestionKind<FileQuestion, StudentFileQuestion, FilesResponse
   ],
   // A file is no model answer to show beside others.
   keyedBy: (question) => question,
+  withoutKey: (question) => ({ ...withoutSecrets(question), modelAnswer: '', scheme: [] }),
   forStudent: ({ sorts, most, ...question }) => ({
     ...studentFields({ ...question, kind: 'file' }),
     kind: 'file',

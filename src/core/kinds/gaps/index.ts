@@ -3,7 +3,13 @@ import type { Finding } from '../../model/common';
 import { copiedOptions, optionFindings, withoutComments } from '../options';
 import { forgiven } from '../forgiving';
 import { guesses } from '../guesses';
-import { emptyQuestionFields, studentFields, type Category, type QuestionKind } from '../QuestionKind';
+import {
+  emptyQuestionFields,
+  studentFields,
+  withoutSecrets,
+  type Category,
+  type QuestionKind,
+} from '../QuestionKind';
 import { metAnswer, withAccepted } from '../shortText/acceptedAnswers';
 import { filledText, gapsInText } from './gapText';
 import { Gaps, GapsResponse, StudentGaps, type Gap, type StudentGap } from './schema';
@@ -107,6 +113,15 @@ export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
     if (asked.length < 2 || !gaps.hasKey(question)) return null;
     return { gaps: Object.fromEntries(asked.slice(1).map((gap) => [gap.id, rightFilling(gap)])) };
   },
+  withoutKey: (question) => ({
+    ...withoutSecrets(question),
+    gaps: question.gaps.map((gap) => ({
+      ...gap,
+      accepted: [],
+      options: gap.options.map((option) => ({ ...option, comment: '' })),
+      key: null,
+    })),
+  }),
   forStudent: (question) => ({
     ...studentFields(question),
     kind: 'gaps',

@@ -1,6 +1,12 @@
 import type { Finding } from '../../model/common';
 import { forgiveAll, forgiven } from '../forgiving';
-import { emptyQuestionFields, studentFields, type Category, type QuestionKind } from '../QuestionKind';
+import {
+  emptyQuestionFields,
+  studentFields,
+  withoutSecrets,
+  type Category,
+  type QuestionKind,
+} from '../QuestionKind';
 import { TextResponse } from '../textResponse';
 import { boundsOf, numberVerdict, unitNamed } from './acceptedNumbers';
 import { numberFrom } from './numberFrom';
@@ -94,6 +100,7 @@ export const number: QuestionKind<NumberQuestion, StudentNumberQuestion, TextRes
     });
     return part === undefined ? null : { text: part };
   },
+  withoutKey: (question) => ({ ...withoutSecrets(question), accepted: [], units: [], figures: null }),
   forStudent: (question) => ({
     ...studentFields(question),
     kind: 'number',

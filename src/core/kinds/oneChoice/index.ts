@@ -1,5 +1,5 @@
 import { plainText } from '../../model/richText';
-import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
 import {
   choiceFindings,
   PickedResponse,
@@ -64,6 +64,11 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
     return option ? { ...question, key: option.id } : null;
   },
   partlyRight: () => null,
+  withoutKey: (question) => ({
+    ...withoutSecrets(question),
+    options: question.options.map((option) => ({ ...option, comment: '' })),
+    key: null,
+  }),
   forStudent: (question, seed) => ({
     ...studentFields(question),
     kind: 'oneChoice',

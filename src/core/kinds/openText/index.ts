@@ -1,7 +1,7 @@
 import { forgiveAll, forgiven } from '../forgiving';
 import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
 import { saidFrom } from '../guesses';
-import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
 import { TextResponse } from '../textResponse';
 import { OpenText, StudentOpenText } from './schema';
 
@@ -31,6 +31,7 @@ export const openText: QuestionKind<OpenText, StudentOpenText, TextResponse> = {
     },
   ],
   keyedBy: (question, { text }) => ({ ...question, modelAnswer: text.trim() || question.modelAnswer }),
+  withoutKey: (question) => ({ ...withoutSecrets(question), modelAnswer: '', scheme: [] }),
   forStudent: (question) => ({
     ...studentFields(question),
     kind: 'openText',

@@ -69,6 +69,7 @@ export const ordering: QuestionKind<Ordering, StudentOrdering, OrderResponse> = 
       ? { order: [second, first, ...rest].map((item) => item.id) }
       : null;
   },
+  withoutKey: () => null,
   forStudent: (question, seed) => ({
     ...studentFields(question),
     kind: 'ordering',

@@ -1,5 +1,5 @@
 import { plainText } from '../../model/richText';
-import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
 import {
   choiceFindings,
   choiceForStudent,
@@ -84,6 +84,12 @@ export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices,
     return { ...question, key: question.options.map(({ id }) => id).filter(right) };
   },
   partlyRight,
+  withoutKey: ({ weights: _, ...question }) => ({
+    ...withoutSecrets(question),
+    options: question.options.map((option) => ({ ...option, comment: '' })),
+    key: [],
+    rule: 'allOrNothing',
+  }),
   forStudent: (question, seed) => ({
     ...studentFields(question),
     kind: 'severalChoices',

@@ -1,5 +1,5 @@
 import { PickedResponse } from '../options';
-import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
 import { StudentTrueFalse, TrueFalse } from './schema';
 
 /** The two answers there are. Their ids are what a response holds. */
@@ -57,6 +57,12 @@ export const trueFalse: QuestionKind<TrueFalse, StudentTrueFalse, PickedResponse
     picked[0] === undefined ? question : { ...question, key: picked[0] === 'true' },
   withOptionRight: (question, place) => (place > 1 ? null : { ...question, key: place === 0 }),
   partlyRight: () => null,
+  withoutKey: (question) => ({
+    ...withoutSecrets(question),
+    key: null,
+    commentTrue: '',
+    commentFalse: '',
+  }),
   forStudent: (question) => ({ ...studentFields(question), kind: 'trueFalse' }),
 };
 
