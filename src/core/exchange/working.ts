@@ -102,23 +102,17 @@ export async function practise(
   now: number,
 ): Promise<PracticeReply> {
   let view = null as ReturnType<typeof practiceView> | null;
-  const status = await withAttempt(
-    place,
-    joinCode,
-    attemptId,
-    now,
-    async (attempt, terms, sitting, keep) => {
-      const question = (await questionsOf(place, attempt, sitting)).find(({ id }) => id === questionId);
-      if (!sitting.practice || !question || !attempt.questionIds.includes(questionId)) return attempt;
-      const may =
-        stillTaken(attempt, terms, now) && fits(question, doing) && !attempt.passed?.includes(questionId);
-      const at = new Date(now).toISOString();
-      const changed = may ? practised(question, attempt, sitting.practice, doing, at) : attempt;
-      if (changed !== attempt) await keep.attempt({ ...changed, lastSeenAt: at });
-      view = practiceView(question, changed, sitting.practice);
-      return changed;
-    },
-  );
+  const status = await withAttempt(place, joinCode, attemptId, now, async (attempt, terms, sitting, keep) => {
+    const question = (await questionsOf(place, attempt, sitting)).find(({ id }) => id === questionId);
+    if (!sitting.practice || !question || !attempt.questionIds.includes(questionId)) return attempt;
+    const may =
+      stillTaken(attempt, terms, now) && fits(question, doing) && !attempt.passed?.includes(questionId);
+    const at = new Date(now).toISOString();
+    const changed = may ? practised(question, attempt, sitting.practice, doing, at) : attempt;
+    if (changed !== attempt) await keep.attempt({ ...changed, lastSeenAt: at });
+    view = practiceView(question, changed, sitting.practice);
+    return changed;
+  });
   return view && status && { view, status };
 }
 

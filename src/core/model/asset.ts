@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import { Id, Line } from './common';
+import { base64From, bytesFrom } from '../base64';
+import { sha256 } from '../crypto';
 import { FileRef } from './file';
 
 /** A picture or file that belongs to the desk. Its id is drawn from its bytes, so that it never changes. */
@@ -10,26 +12,18 @@ export type Asset = z.infer<typeof Asset>;
 export const PackedAsset = z.object({ id: Id, name: Line, mediaType: Line, base64: z.base64() });
 export type PackedAsset = z.infer<typeof PackedAsset>;
 
-const chunk = 0x8000;
-
 export function packedAsset({ id, name, mediaType, bytes }: Asset): PackedAsset {
-  let text = '';
-  for (let at = 0; at < bytes.length; at += chunk)
-    text += String.fromCharCode(...bytes.subarray(at, at + chunk));
-  return { id, name, mediaType, base64: btoa(text) };
+  return { id, name, mediaType, base64: base64From(bytes) };
 }
 
 export function unpackedAsset({ id, name, mediaType, base64 }: PackedAsset): Asset {
-  const bytes = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
+  const bytes = bytesFrom(base64);
   return { id, name, mediaType, size: bytes.length, bytes };
 }
 
 /** The id of these bytes: their SHA-256 (FIPS 180-4) in the letters of Base64url (RFC 4648, section 5). */
 export async function assetId(bytes: Uint8Array): Promise<string> {
-  // A digest brings neither chance nor time in.
-  // eslint-disable-next-line no-restricted-globals
-  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', Uint8Array.from(bytes)));
-  return btoa(String.fromCharCode(...digest))
+  return base64From(await sha256(bytes))
     .replaceAll('+', '-')
     .replaceAll('/', '_')
     .replaceAll('=', '');

@@ -1,0 +1,14 @@
+const chunk = 0x8000;
+
+/** Bytes in the letters of Base64 (RFC 4648, section 4). */
+export function base64From(bytes: Uint8Array): string {
+  let text = '';
+  for (let at = 0; at < bytes.length; at += chunk)
+    text += String.fromCharCode(...bytes.subarray(at, at + chunk));
+  return btoa(text);
+}
+
+/** The bytes that Base64 stands for. @throws where it is none */
+export function bytesFrom(base64: string): Uint8Array<ArrayBuffer> {
+  return Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
+}

@@ -1,0 +1,79 @@
+import { z } from 'zod';
+import { Answers, Attempt, AttemptEvent } from '../model/sitting';
+
+/**
+ * What one side did to an attempt that both have: the desk, where the teacher acts, and the server, where the student
+ * works. It is told against what both had before, so that neither undoes what the other did meanwhile.
+ */
+export const AttemptChange = z.object({
+  /** Fields with what they are now; null for those that are gone. */
+  set: Attempt.omit({ id: true, answers: true, events: true })
+    .partial()
+    .extend({ unset: z.string().max(40).array().max(40).optional() }),
+  /** Answers given or changed. */
+  answers: Answers,
+  added: AttemptEvent.array(),
+  dropped: AttemptEvent.array(),
+});
+export type AttemptChange = z.infer<typeof AttemptChange>;
+
+type Fields = Record<string, unknown>;
+
+const merged = new Set(['id', 'answers', 'events']);
+const text = (value: unknown) => JSON.stringify(value);
+
+/**
+ * What was done to an attempt since `before`; null where nothing was.
+ *
+ * @param before as both sides had it; null: only this side has it, and all of it is new
+ */
+export function attemptChange(before: Attempt | null, after: Attempt): AttemptChange | null {
+  const [old, now] = [(before ?? {}) as Fields, after as Fields];
+  const set: Fields = {};
+  for (const [field, value] of Object.entries(now))
+    if (!merged.has(field) && text(old[field]) !== text(value)) set[field] = value;
+  const unset = Object.keys(old).filter((field) => now[field] === undefined && old[field] !== undefined);
+  if (unset.length > 0) set.unset = unset;
+  const answers = Object.fromEntries(
+    Object.entries(after.answers).filter(([id, answer]) => text(before?.answers[id]) !== text(answer)),
+  );
+  const added = without(after.events, before?.events ?? []);
+  const dropped = without(before?.events ?? [], after.events);
+  const nothing = Object.keys(set).length + Object.keys(answers).length + added.length + dropped.length === 0;
+  return nothing ? null : { set: set as AttemptChange['set'], answers, added, dropped };
+}
+
+/**
+ * An attempt with what the other side did to it. Doing so twice is the same as once; an answer that is newer here stays,
+ * and so does a later sign of life.
+ *
+ * @param attempt null where this side does not have it
+ * @throws where what comes out is no attempt
+ */
+export function withChange(id: string, attempt: Attempt | null, change: AttemptChange): Attempt {
+  const { unset = [], ...set } = change.set;
+  const result: Fields = { id, answers: {}, events: [], ...attempt, ...set };
+  for (const field of unset) if (!merged.has(field)) delete result[field];
+  const answers = { ...attempt?.answers };
+  for (const [questionId, answer] of Object.entries(change.answers)) {
+    const here = answers[questionId];
+    if (!here || here.at < answer.at) answers[questionId] = answer;
+  }
+  const kept = without(attempt?.events ?? [], change.dropped);
+  const events = [...kept, ...without(change.added, kept)];
+  const seen = [attempt?.lastSeenAt, set.lastSeenAt].filter((at) => at !== undefined).sort();
+  return Attempt.parse({
+    ...result,
+    answers,
+    events: events.sort((a, b) => a.at.localeCompare(b.at)),
+    ...(seen.length > 0 && { lastSeenAt: seen.at(-1) }),
+  });
+}
+
+/** The events that are not among the others. */
+function without(events: readonly AttemptEvent[], others: readonly AttemptEvent[]): AttemptEvent[] {
+  const known = new Set(others.map(eventText));
+  return events.filter((event) => !known.has(eventText(event)));
+}
+
+const eventText = ({ kind, at, reason, questionId }: AttemptEvent) => text([kind, at, reason, questionId]);

@@ -1,0 +1,108 @@
+import { z } from 'zod';
+import { Sealed } from '../formats/packet/sealed';
+import { ScriptPacket } from '../handback/script';
+import { Id, Instant } from '../model/common';
+import { PaperVersion } from '../model/paper';
+import { Group, Student } from '../model/people';
+import { Allowance, Attempt, ExceptionRequest, Release, Sitting } from '../model/sitting';
+import { AttemptChange } from './attemptChange';
+
+/**
+ * What lies in the box of the classroom server. The desk puts in what students may have; the students' answers wait in
+ * it for the desk. No key lies there open: a paper is put in without, and with it only sealed, where students are to
+ * see at once how they did.
+ */
+
+/** A student as the box has him: with nothing that only the desk needs. */
+export const BoxStudent = Student.omit({ number: true, email: true, fields: true });
+export type BoxStudent = z.infer<typeof BoxStudent>;
+
+export const SealedPaper = z.object({ paperId: Id, version: z.number().int().min(1), seal: Sealed });
+export type SealedPaper = z.infer<typeof SealedPaper>;
+
+/** A release with the script of its student, made on the desk. */
+export const BoxRelease = Release.extend({ packet: ScriptPacket });
+export type BoxRelease = z.infer<typeof BoxRelease>;
+
+const rows = {
+  sittings: Sitting,
+  groups: Group,
+  students: BoxStudent,
+  allowances: Allowance,
+  requests: ExceptionRequest,
+  papers: PaperVersion,
+  sealed: SealedPaper,
+  releases: BoxRelease,
+} as const;
+export type BoxTable = keyof typeof rows;
+export type BoxRow<T extends BoxTable> = z.infer<(typeof rows)[T]>;
+export const boxTables = Object.keys(rows) as BoxTable[];
+
+/** Under which key a row lies, its parts joined by `/`. */
+export const boxKeys: { [T in BoxTable]: (row: BoxRow<T>) => string[] } = {
+  sittings: ({ id }) => [id],
+  groups: ({ id }) => [id],
+  students: ({ id }) => [id],
+  allowances: ({ studentId, sittingId, id }) => [studentId, sittingId, id],
+  requests: ({ studentId, sittingId, id }) => [studentId, sittingId, id],
+  papers: ({ paperId, version }) => [paperId, String(version)],
+  sealed: ({ paperId, version }) => [paperId, String(version)],
+  releases: ({ studentId, sittingId }) => [studentId, sittingId],
+};
+
+/** A key as one text. */
+export const keyText = (parts: readonly string[]) => parts.map(encodeURIComponent).join('/');
+
+const put = <T extends BoxTable>(table: T) => z.object({ table: z.literal(table), row: rows[table] });
+
+/** One thing that the desk puts in, changes or takes out. */
+export const BoxChange = z.union([
+  z.discriminatedUnion('table', [
+    put('sittings'),
+    put('groups'),
+    put('students'),
+    put('allowances'),
+    put('requests'),
+    put('papers'),
+    put('sealed'),
+    put('releases'),
+    /** What the teacher did to an attempt. */
+    z.object({ table: z.literal('attempts'), id: Id, change: AttemptChange }),
+  ]),
+  z.object({ drop: z.enum(['attempts', ...boxTables]), key: z.string().max(300) }),
+]);
+export type BoxChange = z.infer<typeof BoxChange>;
+
+/** So many changes go at once. */
+export const mostChanges = 500;
+export const BoxChanges = z.object({ changes: BoxChange.array().max(mostChanges) });
+
+/** What has changed on the students' side since the desk last asked. */
+export const BoxNews = z.object({
+  /** Which box it is: a new one knows nothing of what was put into another. */
+  box: Id,
+  /** Up to where this tells; asked for again from there. */
+  rev: z.number().int().min(0),
+  /** What the clock of the server says, ms since 1970. */
+  now: z.number(),
+  /** Whether there is more. */
+  more: z.boolean(),
+  attempts: Attempt.array(),
+  guests: BoxStudent.array(),
+  requests: ExceptionRequest.array(),
+  opened: z.object({ sittingId: Id, studentId: Id, openedAt: Instant.array() }).array(),
+});
+export type BoxNews = z.infer<typeof BoxNews>;
+
+/** How the box stands, for the teacher. */
+export const BoxState = z.object({
+  box: Id,
+  rev: z.number().int().min(0),
+  now: z.number(),
+  /** Where students find it: what the school set, else every address of this computer in its networks. */
+  addresses: z.url({ protocol: /^https?$/ }).array(),
+  sittings: z.object({ id: Id, title: z.string() }).array(),
+  /** Where joining is stopped for a while because codes were guessed there. */
+  stopped: z.object({ from: z.string(), until: z.number() }).array(),
+});
+export type BoxState = z.infer<typeof BoxState>;

@@ -1,0 +1,113 @@
+import { z } from 'zod';
+import { Answers, Asks, ExceptionRequest } from '../model/sitting';
+import { PracticeView } from '../running/practice';
+import { Response } from '../kinds';
+import { Id, Instant, Line } from '../model/common';
+import { RichText } from '../model/richText';
+import { FileRef } from '../model/file';
+import { PaperPacket } from '../formats/packet/paper';
+import { ScriptPacket } from '../handback/script';
+
+/** Who a join code belongs to. */
+export const Greeting = z.object({
+  joinCode: Line,
+  familyName: Line,
+  givenName: Line,
+  groups: Line.array(),
+  /** Came in under a typed name. */
+  guest: z.boolean().optional(),
+});
+export type Greeting = z.infer<typeof Greeting>;
+
+/** One sitting as its student sees it before going in. */
+export const HomeSitting = z.object({
+  sittingId: Id,
+  title: Line,
+  /** Empty unless the student may start. */
+  instructions: RichText,
+  questions: z.number().int(),
+  opensAt: Instant,
+  closesAt: Instant.nullable(),
+  /** For this student, with what was allowed. */
+  timeLimitMs: z.number().nullable(),
+  codeAsked: z.boolean(),
+  may: z.enum(['start', 'resume', 'notYet', 'over', 'closedToStarts', 'noAttemptLeft']),
+  state: z.enum(['notStarted', 'working', 'handedIn', 'collected', 'collectedByTime']),
+  /** Whether there is something to see of the result. */
+  handedBack: z.boolean(),
+  practice: z.boolean(),
+  oneByOne: z.boolean(),
+  noBack: z.boolean(),
+  /** What the student asked for here, and what was said to it; the latest last. */
+  requests: ExceptionRequest.pick({ asks: true, words: true, at: true, answer: true }).array(),
+});
+export type HomeSitting = z.infer<typeof HomeSitting>;
+
+/** How an attempt stands by the teacher's clock. */
+export const AttemptStatus = z.object({
+  attemptId: Id,
+  state: z.enum(['working', 'handedIn', 'collected', 'collectedByTime']),
+  /** When time is up, ms since 1970 by the clock that rules; null: never. */
+  deadline: z.number().nullable(),
+  /** What that clock says now. */
+  now: z.number(),
+  /** The questions whose answers have arrived. */
+  answered: Id.array(),
+  endedAt: Instant.nullable(),
+  /** Whether it goes on in another tab or on another device. */
+  elsewhere: z.boolean(),
+});
+export type AttemptStatus = z.infer<typeof AttemptStatus>;
+
+export const StartReply = z.discriminatedUnion('outcome', [
+  z.object({ outcome: z.literal('started'), packet: PaperPacket, status: AttemptStatus }),
+  z.object({
+    outcome: z.literal('refused'),
+    why: z.enum(['unknown', 'wrongCode', 'notReady', 'notYet', 'over', 'closedToStarts', 'noAttemptLeft']),
+  }),
+]);
+export type StartReply = z.infer<typeof StartReply>;
+
+export const ResultReply = ScriptPacket.nullable();
+export type ResultReply = z.infer<typeof ResultReply>;
+
+/** Something the student's side noticed, and how long ago by its own steady clock. */
+export const Noticed = z.object({
+  kind: z.enum(['left', 'returned']),
+  agoMs: z.number().min(0),
+});
+export type Noticed = z.infer<typeof Noticed>;
+
+export const HandOverRequest = z.object({
+  answers: Answers,
+  comeBack: Id.array().nullable(),
+  /** Which tab it comes from. */
+  tabId: Id,
+  /** Questions that are done with, where there is no going back. */
+  passed: Id.array().max(1000).optional(),
+  noticed: Noticed.array().max(500).optional(),
+  /** For how long questions were in front of the student since the last time, in ms. */
+  timeOnMs: z.record(Id, z.number().min(0)).optional(),
+});
+export type HandOverRequest = z.infer<typeof HandOverRequest>;
+
+export const PracticeRequest = z.discriminatedUnion('act', [
+  z.object({ act: z.literal('try'), response: Response }),
+  z.object({ act: z.literal('hint') }),
+  z.object({ act: z.literal('show') }),
+]);
+
+/** What a question says to an act of practice; null where the attempt is over or not known. */
+export const PracticeReply = z.object({ view: PracticeView, status: AttemptStatus }).nullable();
+export type PracticeReply = z.infer<typeof PracticeReply>;
+
+export const AskRequest = z.object({ asks: Asks, words: Line });
+export type AskRequest = z.infer<typeof AskRequest>;
+
+/** A file on its way, with its bytes. */
+export const CarriedFile = FileRef.extend({ bytes: z.instanceof(Uint8Array) });
+export type CarriedFile = z.infer<typeof CarriedFile>;
+
+/** Whether a file was taken; `tooMuch`: too large, or too many for one attempt; `over`: time is up. */
+export const FileReply = z.enum(['kept', 'tooMuch', 'over', 'unknown']);
+export type FileReply = z.infer<typeof FileReply>;

@@ -1,0 +1,53 @@
+import type { ScriptPacket } from '../handback/script';
+import type { Asset } from '../model/asset';
+import type { PaperContent, PaperVersion } from '../model/paper';
+import type { Group, Student } from '../model/people';
+import type { Allowance, Attempt, ExceptionRequest, HandMark, Release, Sitting } from '../model/sitting';
+
+/** A release as the exchange finds it: with the script where it was made elsewhere and only lies here to be fetched. */
+export type KeptRelease = Release & { packet?: ScriptPacket | undefined };
+
+/**
+ * Where the exchange looks things up and keeps them: the desk's own database in the same browser, or the box of the
+ * classroom server. The exchange decides; a place only finds and keeps.
+ */
+export interface ExchangePlace {
+  /** @param joinCode in capitals, without spaces */
+  studentWith(joinCode: string): Promise<Student | undefined>;
+  groups(ids: readonly string[]): Promise<Group[]>;
+  sitting(id: string): Promise<Sitting | undefined>;
+  /** The sittings of any of these groups. */
+  sittingsOf(groupIds: readonly string[]): Promise<Sitting[]>;
+  /** The sittings that take guests. */
+  guestSittings(): Promise<Sitting[]>;
+  guestsOf(sittingId: string): Promise<number>;
+  /** The attempts of a student: in one sitting, or in all. */
+  attemptsOf(studentId: string, sittingId?: string): Promise<Attempt[]>;
+  allowancesOf(studentId: string, sittingId: string): Promise<Allowance[]>;
+  requestsOf(studentId: string, sittingId: string): Promise<ExceptionRequest[]>;
+  releaseOf(studentId: string, sittingId: string): Promise<KeptRelease | undefined>;
+  marksOf(attemptIds: readonly string[]): Promise<HandMark[]>;
+  /** The paper a sitting is scored with, or would be if someone began now. */
+  paperOf(sitting: Sitting): Promise<PaperContent | undefined>;
+  paperVersion(paperId: string, version: number): Promise<PaperVersion | undefined>;
+  file(id: string): Promise<Asset | undefined>;
+  newId(): string;
+  /**
+   * Runs `work` with nobody else changing anything of this student meanwhile. What it keeps is kept together when it
+   * is done, or not at all.
+   */
+  within<W>(studentId: string, work: (keep: ExchangeKeep) => Promise<W>): Promise<W>;
+}
+
+/** What can be kept while nobody else changes anything of the student. */
+export interface ExchangeKeep {
+  attempt(attempt: Attempt): Promise<void>;
+  /** A guest, with a join code that nobody has. */
+  guest(guest: Omit<Student, 'joinCode'>): Promise<Student>;
+  request(request: ExceptionRequest): Promise<void>;
+  /** That the student looked at what was let out. */
+  opened(release: KeptRelease, at: string): Promise<void>;
+  file(file: Asset): Promise<void>;
+  /** Fixes the paper of a sitting as it stands; null when it cannot be sat so. @param lasting false for a try-out */
+  freeze(sitting: Sitting, at: string, lasting: boolean): Promise<PaperVersion | null>;
+}

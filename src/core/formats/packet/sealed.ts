@@ -1,0 +1,46 @@
+import { z } from 'zod';
+import { base64From, bytesFrom } from '../../base64';
+import { decrypted, encrypted, passwordKey } from '../../crypto';
+
+/** How often the password is turned over (OWASP Password Storage Cheat Sheet, 2023: 600,000 for HMAC-SHA-256). */
+export const sealIterations = 600_000;
+
+/** Something that only who has the password can read. */
+export const Sealed = z.object({
+  /** PBKDF2 with HMAC-SHA-256. */
+  iterations: z.number().int().min(1).max(10_000_000),
+  salt: z.base64().max(100),
+  /** AES-256-GCM. */
+  nonce: z.base64().max(100),
+  data: z.base64(),
+});
+export type Sealed = z.infer<typeof Sealed>;
+
+/**
+ * Text sealed with a password.
+ *
+ * @param chance gives so many bytes that nobody can foretell
+ */
+export async function sealed(
+  text: string,
+  password: string,
+  chance: (length: number) => Uint8Array,
+  iterations = sealIterations,
+): Promise<Sealed> {
+  const [salt, nonce] = [chance(16), chance(12)];
+  const key = await passwordKey(password, salt, iterations);
+  const data = await encrypted(key, nonce, new TextEncoder().encode(text));
+  return {
+    iterations,
+    salt: base64From(salt),
+    nonce: base64From(nonce),
+    data: base64From(data),
+  };
+}
+
+/** The text again; null where the password is another one or something was changed. */
+export async function unsealed(seal: Sealed, password: string): Promise<string | null> {
+  const key = await passwordKey(password, bytesFrom(seal.salt), seal.iterations);
+  const plain = await decrypted(key, bytesFrom(seal.nonce), bytesFrom(seal.data));
+  return plain && new TextDecoder().decode(plain);
+}
