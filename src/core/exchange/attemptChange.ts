@@ -52,18 +52,20 @@ export function attemptChange(before: Attempt | null, after: Attempt): AttemptCh
  */
 export function withChange(id: string, attempt: Attempt | null, change: AttemptChange): Attempt {
   const { unset = [], ...set } = change.set;
-  const result: Fields = { id, answers: {}, events: [], ...attempt, ...set };
-  for (const field of unset) if (!merged.has(field)) delete result[field];
+  const gone = new Set(unset);
+  const here = Object.entries<unknown>({ ...attempt }).filter(([field]) => !gone.has(field));
   const answers = { ...attempt?.answers };
   for (const [questionId, answer] of Object.entries(change.answers)) {
-    const here = answers[questionId];
-    if (!here || here.at < answer.at) answers[questionId] = answer;
+    const before = answers[questionId];
+    if (!before || before.at < answer.at) answers[questionId] = answer;
   }
   const kept = without(attempt?.events ?? [], change.dropped);
   const events = [...kept, ...without(change.added, kept)];
   const seen = [attempt?.lastSeenAt, set.lastSeenAt].filter((at) => at !== undefined).sort();
   return Attempt.parse({
-    ...result,
+    ...Object.fromEntries(here),
+    ...set,
+    id,
     answers,
     events: events.sort((a, b) => a.at.localeCompare(b.at)),
     ...(seen.length > 0 && { lastSeenAt: seen.at(-1) }),

@@ -1,0 +1,179 @@
+import { withChange, type AttemptChange } from '@/core/exchange/attemptChange';
+import {
+  boxKeys,
+  keyText,
+  type BoxChange,
+  type BoxNews,
+  type BoxRelease,
+  type BoxStudent,
+} from '@/core/exchange/box';
+import type { Attempt, ExceptionRequest, Sitting } from '@/core/model/sitting';
+import { keys } from './boxPlace';
+import type { ExchangeStore, KeptChange } from './exchangeStore';
+import { Refused } from './respond';
+import type { Session } from './sessions';
+
+/** What the teacher's desk puts into the box, and what it takes out. */
+
+/** Takes the desk's changes in, in their order. */
+export async function takeChanges(store: ExchangeStore, changes: readonly BoxChange[]): Promise<void> {
+  for (const change of changes)
+    if ('drop' in change) await drop(store, change.drop, change.key);
+    else if (change.table === 'attempts') await changeAttempt(store, change.id, change.change);
+    else await put(store, change);
+}
+
+async function put(
+  store: ExchangeStore,
+  change: Exclude<BoxChange, { drop: string } | { table: 'attempts' }>,
+) {
+  const { table, row } = change;
+  // Each table has its key, which the types of a union cannot say.
+  const key = `${table}/${keyText((boxKeys[table] as (row: unknown) => string[])(row))}`;
+  const writes: KeptChange[] = [{ key, value: row }];
+  if (table === 'students') {
+    const before = (await store.get(key)) as BoxStudent | undefined;
+    if (before && before.joinCode !== row.joinCode)
+      writes.push({ key: keys.code(before.joinCode), value: null });
+    writes.push({ key: keys.code(row.joinCode), value: row.id });
+  }
+  if (table !== 'releases') return store.commit(writes);
+  return store.locked(row.studentId, async () => {
+    const before = (await store.get(key)) as BoxRelease | undefined;
+    const openedAt = [...new Set([...row.openedAt, ...(before?.openedAt ?? [])])].sort();
+    await store.commit([{ key, value: { ...row, openedAt } }]);
+  });
+}
+
+async function changeAttempt(store: ExchangeStore, id: string, change: AttemptChange): Promise<void> {
+  const sessionKey = keys.session(id);
+  const session = (await store.get(sessionKey)) as Session | undefined;
+  const studentId = session?.studentId ?? change.set.studentId ?? '';
+  await store.locked(studentId, async () => {
+    const before = session && keys.attempt({ id, ...session });
+    const current = before ? ((await store.get(before)) as Attempt | undefined) : undefined;
+    let after: Attempt;
+    try {
+      after = withChange(id, current ?? null, change);
+    } catch {
+      throw new Refused('badRequest', `attempt ${id}`);
+    }
+    const key = keys.attempt(after);
+    const place: Session = {
+      studentId: after.studentId,
+      sittingId: after.sittingId,
+      tokens: session?.tokens ?? [],
+    };
+    await store.commit([
+      // A guest was found on the list: the attempt is that student's from now on.
+      ...(before && before !== key ? [{ key: before, value: null }] : []),
+      { key, value: after },
+      { key: sessionKey, value: place },
+    ]);
+  });
+}
+
+async function drop(store: ExchangeStore, table: string, key: string): Promise<void> {
+  if (table === 'sittings') return dropSitting(store, decodeURIComponent(key));
+  if (table === 'attempts') {
+    const sessionKey = `sessions/${key}`;
+    const session = (await store.get(sessionKey)) as Session | undefined;
+    if (!session) return;
+    const attempt = (await store.get(keys.attempt({ id: decodeURIComponent(key), ...session }))) as
+      Attempt | undefined;
+    return dropAttempts(store, attempt ? [attempt] : []);
+  }
+  const writes: KeptChange[] = [{ key: `${table}/${key}`, value: null }];
+  const row = await store.get(`${table}/${key}`);
+  if (table === 'students' && row) writes.push({ key: keys.code((row as BoxStudent).joinCode), value: null });
+  await store.commit(writes);
+}
+
+/** Takes a sitting off the server with everything of it. What students did there is gone from it. */
+async function dropSitting(store: ExchangeStore, sittingId: string): Promise<void> {
+  const of = async <T>(prefix: string) =>
+    (await store.list(prefix)).filter(
+      ({ value }) => (value as { sittingId?: string }).sittingId === sittingId,
+    ) as {
+      key: string;
+      value: T;
+    }[];
+  await dropAttempts(
+    store,
+    (await of<Attempt>('attempts/')).map(({ value }) => value),
+  );
+  const guests = (await store.list('students/')).filter(
+    ({ value }) => (value as BoxStudent).onlySittingId === sittingId,
+  );
+  const left = [
+    ...(await of('allowances/')),
+    ...(await of('requests/')),
+    ...(await of('releases/')),
+    ...guests,
+    ...guests.map(({ value }) => ({ key: keys.code((value as BoxStudent).joinCode) })),
+    { key: keys.sitting(sittingId) },
+  ];
+  await store.commit(left.map(({ key }) => ({ key, value: null })));
+}
+
+async function dropAttempts(store: ExchangeStore, attempts: readonly Attempt[]): Promise<void> {
+  const gone = new Set(attempts.map(({ id }) => id));
+  await store.commit(
+    attempts.flatMap((attempt) => [
+      { key: keys.attempt(attempt), value: null },
+      { key: keys.session(attempt.id), value: null },
+    ]),
+  );
+  const files = new Set(attempts.flatMap(({ files }) => files ?? []).map(({ id }) => id));
+  if (files.size === 0) return;
+  const named = (await store.list('attempts/'))
+    .map(({ value }) => value as Attempt)
+    .filter(({ id }) => !gone.has(id))
+    .flatMap((attempt) => attempt.files ?? []);
+  for (const { id } of named) files.delete(id);
+  await store.commit([...files].map((id) => ({ key: keys.file(id), value: null })));
+  for (const id of files) await store.dropBytes(id);
+}
+
+/** So many rows are told at once. */
+const mostNews = 200;
+
+/** What has changed on the students' side after a revision, oldest first. */
+export async function newsAfter(store: ExchangeStore, after: number, now: number): Promise<BoxNews> {
+  const rev = await store.rev();
+  const lists = await Promise.all(
+    ['attempts/', 'students/', 'requests/', 'releases/'].map((table) => store.list(table)),
+  );
+  const changed = lists
+    .flat()
+    .filter((row) => row.rev > after && (!row.key.startsWith('students/') || isGuestRow(row.value)))
+    .sort((a, b) => a.rev - b.rev);
+  const told = changed.slice(0, mostNews);
+  const more = changed.length > told.length;
+  const of = <T>(table: string) =>
+    told.filter(({ key }) => key.startsWith(table)).map(({ value }) => value as T);
+  return {
+    box: store.id,
+    // Rows of one revision must not be cut apart: what comes after them is told again.
+    rev: more ? Math.max(after, (told.at(-1)?.rev ?? rev) - 1) : rev,
+    now,
+    more,
+    attempts: of<Attempt>('attempts/'),
+    guests: of<BoxStudent>('students/'),
+    requests: of<ExceptionRequest>('requests/'),
+    opened: of<BoxRelease>('releases/').map(({ sittingId, studentId, openedAt }) => ({
+      sittingId,
+      studentId,
+      openedAt,
+    })),
+  };
+}
+
+const isGuestRow = (value: unknown) => (value as BoxStudent).role === 'guest';
+
+export async function sittingsIn(store: ExchangeStore): Promise<{ id: string; title: string }[]> {
+  return (await store.list('sittings/')).map(({ value }) => {
+    const { id, title } = value as Sitting;
+    return { id, title };
+  });
+}

@@ -1,0 +1,325 @@
+import { randomBytes } from 'node:crypto';
+import { constants, existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdir, open, readdir, readFile, rename, rm, type FileHandle } from 'node:fs/promises';
+import { join } from 'node:path';
+import { crc32 } from 'node:zlib';
+import { Mutex } from 'async-mutex';
+import jsonPatch, { type Operation } from 'fast-json-patch';
+import { StoreFull, type ExchangeStore, type KeptChange, type KeptRow } from './exchangeStore';
+
+/** A journal that has grown beyond this is written anew as a snapshot. */
+const mostJournalBytes = 32 * 1024 * 1024;
+
+/** How bytes get into the journal; tests put a full disk in its place. */
+export type Append = (file: FileHandle, bytes: Uint8Array, position: number) => Promise<void>;
+
+const append: Append = async (file, bytes, position) => {
+  await file.write(bytes, 0, bytes.length, position);
+  await file.datasync();
+};
+
+/** One line: the checksum of what follows (CRC-32, as in zip), then what was changed. */
+interface Line {
+  rev: number;
+  changes: (KeptChange | { key: string; patch: Operation[] })[];
+}
+
+/**
+ * The exchange in a folder: a snapshot, a journal of what was changed since, and a file for each file. A change is
+ * appended to the journal and on disk before it holds; those that come at once share one writing. A line torn off by a
+ * sudden end was acknowledged to nobody and is dropped when the folder is opened.
+ *
+ * @throws where another server has the folder, or it is damaged: with the file and line
+ */
+export async function openExchangeFolder(path: string, write: Append = append): Promise<ExchangeFolder> {
+  await mkdir(join(path, 'files'), { recursive: true });
+  takeFolder(path);
+  const id = await boxId(path);
+  const rows = new Map<string, KeptRow>();
+  const names = await readdir(path);
+  const numbered = (begin: string) =>
+    names
+      .map((name) => new RegExp(`^${begin}-(\\d+)\\.ndjson$`).exec(name)?.[1])
+      .filter((found) => found !== undefined)
+      .map(Number)
+      .sort((a, b) => a - b);
+  const snapshot = numbered('snapshot').at(-1);
+  if (snapshot !== undefined) await replay(join(path, `snapshot-${snapshot}.ndjson`), rows, false);
+  let rev = snapshot ?? 0;
+  let journal = snapshot ?? 0;
+  let bytes = 0;
+  for (const from of numbered('journal').filter((each) => each >= (snapshot ?? 0))) {
+    const read = await replay(join(path, `journal-${from}.ndjson`), rows, true);
+    rev = Math.max(rev, read.rev);
+    bytes = read.bytes;
+    journal = from;
+  }
+  const file = await open(join(path, `journal-${journal}.ndjson`), constants.O_RDWR | constants.O_CREAT);
+  await file.truncate(bytes);
+  await syncFolder(path);
+  return new ExchangeFolder(path, id, rows, rev, file, bytes, write);
+}
+
+export class ExchangeFolder implements ExchangeStore {
+  private waiting: { changes: readonly KeptChange[]; kept: () => void; failed: (why: unknown) => void }[] =
+    [];
+  private writing: Promise<void> | null = null;
+  private readonly locks = new Map<string, Mutex>();
+  private readonly watchers = new Set<() => void>();
+  /** Rows by the first two parts of their key, which is how they are mostly asked for. */
+  private readonly shelves = new Map<string, Map<string, KeptRow>>();
+
+  constructor(
+    private readonly path: string,
+    readonly id: string,
+    private readonly rows: Map<string, KeptRow>,
+    private last: number,
+    private journal: FileHandle,
+    private bytesWritten: number,
+    private readonly write: Append,
+  ) {
+    for (const row of rows.values()) this.hold(row.key, row);
+  }
+
+  async get(key: string): Promise<unknown> {
+    return this.rows.get(key)?.value;
+  }
+
+  async list(prefix: string): Promise<KeptRow[]> {
+    const among = shelfOf(prefix) === prefix ? this.shelves.get(prefix) : this.rows;
+    return [...(among?.values() ?? [])].filter(({ key }) => key.startsWith(prefix));
+  }
+
+  async rev(): Promise<number> {
+    return this.last;
+  }
+
+  commit(changes: readonly KeptChange[]): Promise<void> {
+    if (changes.length === 0) return Promise.resolve();
+    // As it will be read again; and nobody can change it any more.
+    const plain = JSON.parse(JSON.stringify(changes)) as KeptChange[];
+    return new Promise((kept, failed) => {
+      this.waiting.push({ changes: plain, kept, failed });
+      this.writing ??= this.writeAll().finally(() => (this.writing = null));
+    });
+  }
+
+  /** Writes what waits, as often as something waits: all of it with one look at the disk. */
+  private async writeAll(): Promise<void> {
+    while (this.waiting.length > 0) {
+      const batch = this.waiting;
+      this.waiting = [];
+      // Later changes of a batch are told against the earlier ones.
+      const after = new Map<string, KeptRow | null>();
+      let rev = this.last;
+      const lines = batch.map(({ changes }) => {
+        rev += 1;
+        const line: Line = { rev, changes: changes.map((change) => this.told(change, after)) };
+        for (const { key, value } of changes) after.set(key, value === null ? null : { key, value, rev });
+        return lineText(line);
+      });
+      const bytes = Buffer.from(lines.join(''));
+      try {
+        await this.write(this.journal, bytes, this.bytesWritten);
+      } catch (error) {
+        // What was written of it in part must not stand before what comes next.
+        await this.journal.truncate(this.bytesWritten).catch(() => undefined);
+        const why = isFull(error) ? new StoreFull('No room is left on the disk') : error;
+        for (const { failed } of batch) failed(why);
+        continue;
+      }
+      this.bytesWritten += bytes.length;
+      this.last = rev;
+      for (const [key, row] of after) this.hold(key, row);
+      for (const { kept } of batch) kept();
+      for (const changed of this.watchers) changed();
+      if (this.bytesWritten > mostJournalBytes) await this.compact().catch(() => undefined);
+    }
+  }
+
+  private hold(key: string, row: KeptRow | null): void {
+    const shelf = this.shelves.get(shelfOf(key)) ?? new Map<string, KeptRow>();
+    for (const map of [this.rows, shelf])
+      if (row) map.set(key, row);
+      else map.delete(key);
+    if (shelf.size > 0) this.shelves.set(shelfOf(key), shelf);
+    else this.shelves.delete(shelfOf(key));
+  }
+
+  /** A change as it is written: as a patch where that is shorter. */
+  private told({ key, value }: KeptChange, after: ReadonlyMap<string, KeptRow | null>): Line['changes'][0] {
+    const before = (after.has(key) ? after.get(key) : this.rows.get(key))?.value;
+    if (value === null || typeof before !== 'object' || before === null) return { key, value };
+    return { key, patch: jsonPatch.compare(before, value as object) };
+  }
+
+  /** Writes all rows into a new snapshot, then begins a new journal; whenever it ends, one of the two is whole. */
+  async compact(): Promise<void> {
+    const name = (begin: string) => join(this.path, `${begin}-${this.last}.ndjson`);
+    const whole = `${name('snapshot')}.part`;
+    const file = await open(whole, 'w');
+    try {
+      const lines = [...this.rows.values()].map(({ key, value, rev }) =>
+        lineText({ rev, changes: [{ key, value }] }),
+      );
+      await file.writeFile(lines.join(''));
+      await file.datasync();
+    } finally {
+      await file.close();
+    }
+    await rename(whole, name('snapshot'));
+    const journal = await open(name('journal'), constants.O_RDWR | constants.O_CREAT | constants.O_TRUNC);
+    await syncFolder(this.path);
+    await this.journal.close();
+    this.journal = journal;
+    this.bytesWritten = 0;
+    for (const old of await readdir(this.path)) {
+      const number = /^(?:snapshot|journal)-(\d+)\.ndjson$/.exec(old)?.[1];
+      if (number !== undefined && Number(number) < this.last) await rm(join(this.path, old));
+    }
+  }
+
+  async locked<W>(name: string, work: () => Promise<W>): Promise<W> {
+    const lock = this.locks.get(name) ?? new Mutex();
+    this.locks.set(name, lock);
+    try {
+      return await lock.runExclusive(work);
+    } finally {
+      if (!lock.isLocked()) this.locks.delete(name);
+    }
+  }
+
+  watch(changed: () => void): () => void {
+    this.watchers.add(changed);
+    return () => this.watchers.delete(changed);
+  }
+
+  async putBytes(id: string, bytes: Uint8Array): Promise<void> {
+    const path = this.filePath(id);
+    if (existsSync(path)) return;
+    const part = `${path}.${randomBytes(6).toString('hex')}.part`;
+    try {
+      const file = await open(part, 'w');
+      try {
+        await file.writeFile(bytes);
+        await file.datasync();
+      } finally {
+        await file.close();
+      }
+      await rename(part, path);
+      await syncFolder(join(this.path, 'files'));
+    } catch (error) {
+      await rm(part, { force: true }).catch(() => undefined);
+      throw isFull(error) ? new StoreFull('No room is left on the disk') : error;
+    }
+  }
+
+  async bytes(id: string): Promise<Uint8Array | null> {
+    return existsSync(this.filePath(id)) ? readFile(this.filePath(id)) : null;
+  }
+
+  async dropBytes(id: string): Promise<void> {
+    await rm(this.filePath(id), { force: true });
+  }
+
+  private filePath(id: string): string {
+    if (!/^[\w-]{1,64}$/.test(id)) throw new Error('No id of a file');
+    return join(this.path, 'files', id);
+  }
+
+  /** Ends writing and gives the folder free. */
+  async close(): Promise<void> {
+    await this.writing;
+    await this.journal.close();
+    await rm(join(this.path, 'in-use'), { force: true });
+  }
+}
+
+/** `attempts/student1/` of `attempts/student1/sitting1/attempt1`. */
+const shelfOf = (key: string) => /^[^/]*\/[^/]*\//.exec(key)?.[0] ?? '';
+
+const isFull = (error: unknown) =>
+  ['ENOSPC', 'EDQUOT', 'EFBIG'].includes((error as NodeJS.ErrnoException)?.code ?? '');
+
+function lineText(line: Line): string {
+  const text = JSON.stringify(line);
+  return `${crc32(text).toString(16).padStart(8, '0')} ${text}\n`;
+}
+
+/**
+ * Reads the lines of a file into the rows.
+ *
+ * @param torn whether a last line that is not whole may be there
+ * @returns the last revision, and how many bytes are whole
+ */
+async function replay(path: string, rows: Map<string, KeptRow>, torn: boolean) {
+  const all = await readFile(path);
+  let rev = 0;
+  let from = 0;
+  for (let number = 1; from < all.length; number++) {
+    const end = all.indexOf(10, from);
+    const text = all.toString('utf8', from, end < 0 ? all.length : end);
+    const line = end < 0 ? null : lineFrom(text);
+    if (!line) {
+      // Only the end can be torn: a line that is damaged with whole ones after it is no accident of stopping.
+      if (torn && (end < 0 || !all.includes(10, end + 1))) break;
+      throw new Error(`${path}, line ${number}: damaged. Put back a copy of the folder, or remove the line.`);
+    }
+    for (const change of line.changes) hold(rows, change, line.rev);
+    rev = Math.max(rev, line.rev);
+    from = end + 1;
+  }
+  return { rev, bytes: from };
+}
+
+function lineFrom(text: string): Line | null {
+  const json = text.slice(9);
+  if (text.slice(0, 8) !== crc32(json).toString(16).padStart(8, '0')) return null;
+  return JSON.parse(json) as Line; // whole by its checksum: it is as it was written
+}
+
+function hold(rows: Map<string, KeptRow>, change: Line['changes'][0], rev: number): void {
+  const { key } = change;
+  if ('patch' in change) {
+    const before = rows.get(key)?.value;
+    rows.set(key, { key, rev, value: jsonPatch.applyPatch(before, change.patch).newDocument });
+  } else if (change.value === null) rows.delete(key);
+  else rows.set(key, { key, rev, value: change.value });
+}
+
+/** So that a new name in a folder is on disk as well. */
+async function syncFolder(path: string): Promise<void> {
+  const folder = await open(path, 'r');
+  await folder.sync().finally(() => folder.close());
+}
+
+async function boxId(path: string): Promise<string> {
+  const name = join(path, 'box.json');
+  if (!existsSync(name)) {
+    writeFileSync(name, JSON.stringify({ box: randomBytes(9).toString('base64url'), version: 1 }));
+    await syncFolder(path);
+  }
+  const { box, version } = JSON.parse(readFileSync(name, 'utf8')) as { box: string; version: number };
+  if (version !== 1) throw new Error(`${name}: made by a newer Gribbet (version ${version})`);
+  return box;
+}
+
+/** Two servers must not write into one folder. One that was killed has it no longer. */
+function takeFolder(path: string): void {
+  const name = join(path, 'in-use');
+  const holder = existsSync(name) ? Number(readFileSync(name, 'utf8')) : 0;
+  if (holder && holder !== process.pid && runs(holder))
+    throw new Error(`${path} is in use by another Gribbet (process ${holder}). End it, or set GRIBBET_DATA.`);
+  writeFileSync(name, String(process.pid));
+}
+
+function runs(pid: number): boolean {
+  try {
+    process.kill(pid, 0);
+    // After a restart of the computer the number may be another program's.
+    const command = `/proc/${pid}/cmdline`;
+    return !existsSync(command) || readFileSync(command, 'utf8').includes('node');
+  } catch (error) {
+    return (error as NodeJS.ErrnoException).code === 'EPERM';
+  }
+}

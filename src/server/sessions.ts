@@ -1,0 +1,92 @@
+import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
+import type { Attempt } from '@/core/model/sitting';
+import { keys } from './boxPlace';
+import type { ExchangeStore } from './exchangeStore';
+import { Refused } from './respond';
+import { plainSecret, type ServerSettings } from './settings';
+
+/** Tokens are random and kept as digests only: who reads the folder cannot use them. */
+const newToken = () => randomBytes(24).toString('base64url');
+const digestOf = (text: string) => createHash('sha256').update(text).digest('hex');
+
+function sameDigest(a: string, b: string): boolean {
+  const [left, right] = [Buffer.from(a, 'hex'), Buffer.from(b, 'hex')];
+  return left.length === right.length && timingSafeEqual(left, right);
+}
+
+const deskCookie = 'gribbet-desk';
+const attemptCookie = 'gribbet-attempt';
+const weekS = 7 * 24 * 3600;
+
+/** So many devices of one attempt keep their token; older ones ask for a new one. */
+const mostTokens = 12;
+
+export interface Session {
+  studentId: string;
+  sittingId: string;
+  tokens: string[];
+}
+
+function cookie(name: string, value: string, path: string, ageS: number, { origin }: ServerSettings): string {
+  const secure = origin?.startsWith('https:') ? '; Secure' : '';
+  return `${name}=${value}; Path=${path}; Max-Age=${ageS}; HttpOnly; SameSite=Strict${secure}`;
+}
+
+function cookieOf(request: Request, name: string): string {
+  const all = (request.headers.get('cookie') ?? '').split(';').map((each) => each.trim());
+  return all.find((each) => each.startsWith(`${name}=`))?.slice(name.length + 1) ?? '';
+}
+
+/** Pairs the browser that asks. @throws {Refused} the secret is another one */
+export async function pair(
+  store: ExchangeStore,
+  settings: ServerSettings,
+  secret: string,
+  now: number,
+): Promise<string> {
+  if (!sameDigest(digestOf(plainSecret(secret)), digestOf(settings.secret))) throw new Refused('wrongSecret');
+  const token = newToken();
+  await store.commit([{ key: keys.desk(digestOf(token)), value: { at: new Date(now).toISOString() } }]);
+  return cookie(deskCookie, token, '/api/exchange', 26 * weekS, settings);
+}
+
+export async function unpair(store: ExchangeStore, settings: ServerSettings, request: Request) {
+  await store.commit([{ key: keys.desk(digestOf(cookieOf(request, deskCookie))), value: null }]);
+  return cookie(deskCookie, '', '/api/exchange', 0, settings);
+}
+
+/** @throws {Refused} where the request does not come from a paired desk */
+export async function needDesk(store: ExchangeStore, request: Request): Promise<void> {
+  const token = cookieOf(request, deskCookie);
+  if (!token || !(await store.get(keys.desk(digestOf(token))))) throw new Refused('notPaired');
+}
+
+/** Gives the device that asks a token for this attempt alone. */
+export async function beginSession(
+  store: ExchangeStore,
+  settings: ServerSettings,
+  attempt: Pick<Attempt, 'id' | 'studentId' | 'sittingId'>,
+): Promise<string> {
+  const token = newToken();
+  const { id, studentId, sittingId } = attempt;
+  const key = keys.session(id);
+  await store.locked(key, async () => {
+    const before = (await store.get(key)) as Session | undefined;
+    const tokens = [...(before?.tokens ?? []), digestOf(token)].slice(-mostTokens);
+    await store.commit([{ key, value: { studentId, sittingId, tokens } satisfies Session }]);
+  });
+  return cookie(attemptCookie, token, `/api/exchange/attempts/${id}`, weekS, settings);
+}
+
+/** Whose attempt this is. @throws {Refused} where the request has no token for it */
+export async function needSession(
+  store: ExchangeStore,
+  request: Request,
+  attemptId: string,
+): Promise<Session> {
+  const token = cookieOf(request, attemptCookie);
+  const session = (await store.get(keys.session(attemptId))) as Session | undefined;
+  const digest = digestOf(token);
+  if (!token || !session?.tokens.some((each) => sameDigest(each, digest))) throw new Refused('noSession');
+  return session;
+}

@@ -1,0 +1,61 @@
+import { randomInt } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { networkInterfaces } from 'node:os';
+import { join } from 'node:path';
+import { joinCodeAlphabet } from '@/core/model/people';
+
+/** What the surroundings set for the classroom server. */
+export interface ServerSettings {
+  /** The exchange folder. */
+  folder: string;
+  /** What a teacher pairs a browser with. */
+  secret: string;
+  /** Whether it was drawn just now, and has to be told. */
+  fresh: boolean;
+  /** The address behind a proxy, without a slash at its end; null: as the request says. */
+  origin: string | null;
+  port: number;
+}
+
+const secretLength = 20;
+
+/** @throws where a setting cannot be used, naming it */
+export function settingsFrom(env: NodeJS.ProcessEnv): ServerSettings {
+  const folder = env.GRIBBET_DATA || './exchange';
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  const given = env.GRIBBET_TEACHER_SECRET?.trim() ?? '';
+  if (given && given.length < 12)
+    throw new Error('GRIBBET_TEACHER_SECRET is too short: at least 12 letters or digits.');
+  const name = join(folder, 'teacher-secret.txt');
+  const fresh = !given && !existsSync(name);
+  if (fresh) writeFileSync(name, drawn(), { mode: 0o600 });
+  const secret = plainSecret(given || readFileSync(name, 'utf8'));
+  const origin = env.GRIBBET_ORIGIN ? originFrom(env.GRIBBET_ORIGIN) : null;
+  return { folder, secret, fresh, origin, port: Number(env.PORT ?? 4321) };
+}
+
+/** A secret without what typing adds. */
+export const plainSecret = (typed: string) => typed.toUpperCase().replace(/[\s-]+/g, '');
+
+function drawn(): string {
+  return Array.from({ length: secretLength }, () => joinCodeAlphabet[randomInt(joinCodeAlphabet.length)])
+    .join('')
+    .replace(/(.{5})(?=.)/g, '$1-');
+}
+
+function originFrom(text: string): string {
+  const url = URL.canParse(text) ? new URL(text) : null;
+  if (!url || !/^https?:$/.test(url.protocol) || url.pathname !== '/')
+    throw new Error('GRIBBET_ORIGIN is no address such as https://gribbet.example');
+  return url.origin;
+}
+
+/** Where this computer is found in its networks; an address of version 4 first, which is easier to type. */
+export function addressesOf({ origin, port }: Pick<ServerSettings, 'origin' | 'port'>): string[] {
+  if (origin) return [origin];
+  const found = Object.values(networkInterfaces())
+    .flatMap((each) => each ?? [])
+    .filter(({ internal, family }) => !internal && family === 'IPv4')
+    .map(({ address }) => `http://${address}:${port}`);
+  return [...new Set(found)];
+}
