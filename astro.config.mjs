@@ -8,6 +8,7 @@ export default defineConfig({
   integrations: [react()],
   server: { port: Number(process.env.PORT ?? 4321) },
   devToolbar: { enabled: false },
+  telemetry: false,
   // The exchange checks the origin of every change itself, and says so in its own words.
   security: { checkOrigin: false },
   session: { driver: 'memory' },

@@ -1,3 +1,6 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
 
 const port = Number(process.env.E2E_PORT ?? 4399);
@@ -30,15 +33,19 @@ export default defineConfig({
       ],
     },
   },
-  webServer: [
-    { ...server(port), env: { PORT: String(port), HOST: '127.0.0.1' } },
-    // The same app with an empty desk.
-    { ...server(port + 1), env: { PORT: String(port + 1), HOST: '127.0.0.1', GRIBBET_DEMO: '0' } },
-  ],
+  webServer: [server(port, {}), server(port + 1, { GRIBBET_DEMO: '0' })],
 });
 
-function server(onPort: number) {
+/** The app on a port, with an exchange folder that nobody used before; the second one has an empty desk. */
+function server(onPort: number, env: Record<string, string>) {
   return {
+    env: {
+      ...env,
+      PORT: String(onPort),
+      HOST: '127.0.0.1',
+      GRIBBET_DATA: mkdtempSync(join(tmpdir(), 'gribbet-e2e-')),
+      GRIBBET_TEACHER_SECRET: 'tide tables 2026 for tests',
+    },
     command: 'node scripts/start.mjs',
     url: `http://localhost:${onPort}/sit`,
     timeout: 300_000,

@@ -1,9 +1,10 @@
 import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
+import { plainSecret } from '@/core/exchange/box';
 import type { Attempt } from '@/core/model/sitting';
 import { keys } from './boxPlace';
 import type { ExchangeStore } from './exchangeStore';
 import { Refused } from './respond';
-import { plainSecret, type ServerSettings } from './settings';
+import type { ServerSettings } from './settings';
 
 /** Tokens are random and kept as digests only: who reads the folder cannot use them. */
 const newToken = () => randomBytes(24).toString('base64url');

@@ -2,6 +2,7 @@ import { randomInt } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
+import { plainSecret } from '@/core/exchange/box';
 import { joinCodeAlphabet } from '@/core/model/people';
 
 /** What the surroundings set for the classroom server. */
@@ -33,9 +34,6 @@ export function settingsFrom(env: NodeJS.ProcessEnv): ServerSettings {
   const origin = env.GRIBBET_ORIGIN ? originFrom(env.GRIBBET_ORIGIN) : null;
   return { folder, secret, fresh, origin, port: Number(env.PORT ?? 4321) };
 }
-
-/** A secret without what typing adds. */
-export const plainSecret = (typed: string) => typed.toUpperCase().replace(/[\s-]+/g, '');
 
 function drawn(): string {
   return Array.from({ length: secretLength }, () => joinCodeAlphabet[randomInt(joinCodeAlphabet.length)])

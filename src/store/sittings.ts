@@ -39,6 +39,22 @@ export async function setClosedToStarts(sittingId: string, closed: boolean, now:
   });
 }
 
+/**
+ * Lets students in on their own devices, or no longer. The paper is fixed from then on, as when the first of them starts.
+ *
+ * @throws when the paper cannot be sat as it stands
+ */
+export async function setOnDevices(sittingId: string, onDevices: boolean, now: string) {
+  const said = onDevices ? 'Students come in on their own devices' : 'The sitting is off the server';
+  return runCommand({ command: 'setOnDevices', said, about: sittingId }, now, async (record) => {
+    const sitting = await desk.sittings.get(sittingId);
+    const paper = sitting && (await desk.papers.get(sitting.paperId));
+    if (!sitting || !paper) return;
+    const paperVersion = sitting.paperVersion ?? (await freezePaper(record, paper, now)).version;
+    await record.put('sittings', { ...sitting, paperVersion, onDevices });
+  });
+}
+
 /** Scores a sitting with the paper as it stands now. Hand marks stay. */
 export async function adoptPaper(sittingId: string, now: string) {
   return runCommand(

@@ -16,6 +16,22 @@ import type {
 } from '@/core/model/sitting';
 import type { Standing } from '@/core/running/standing';
 
+/** A row in the server's box, as it was put there. */
+export interface Posted {
+  key: string;
+  digest: string;
+}
+
+/** How this desk is paired with a server. */
+export interface Line {
+  key: 'line';
+  box: string;
+  /** What sealed papers are sealed with. */
+  secret: string;
+  /** Up to where its news was taken in. */
+  rev: number;
+}
+
 /** The teacher's database. The student's side has one of its own (`sitTables.ts`). */
 export class DeskDatabase extends Dexie {
   declare students: EntityTable<Student, 'id'>;
@@ -34,6 +50,12 @@ export class DeskDatabase extends Dexie {
   declare templates: EntityTable<SittingTemplate, 'id'>;
   declare settings: EntityTable<Setting, 'key'>;
   declare log: Table<LogEntry, number>;
+  /** Each attempt as the classroom server had it last: what was done here since is told against it. */
+  declare carried: EntityTable<Attempt, 'id'>;
+  /** What was put into the server's box, by a digest of it. */
+  declare posted: EntityTable<Posted, 'key'>;
+  /** The line to the server: of this browser alone, and not in a backup. */
+  declare line: EntityTable<Line, 'key'>;
   /** A cache: how each sitting stands. Dropped whenever a row it was computed from changes. */
   declare standings: EntityTable<Standing, 'sittingId'>;
 
@@ -63,6 +85,7 @@ export class DeskDatabase extends Dexie {
       outbox: 'id, sittingId',
       templates: 'id',
     });
+    this.version(4).stores({ carried: 'id, sittingId', posted: 'key', line: 'key' });
   }
 }
 

@@ -1,7 +1,9 @@
 import * as Comlink from 'comlink';
 import { AskRequest, CarriedFile, HandOverRequest, PracticeRequest } from '@/carriers/Carrier';
 import * as exchange from '@/core/exchange';
+import { onDeskChanged } from '@/store/changes';
 import { deskPlace as desk } from '@/store/deskPlace';
+import { lineChannel } from './line';
 
 /**
  * The teacher's end of the same-browser carrier. It runs apart from the student's page, so that the page never
@@ -27,5 +29,11 @@ const deskEnd = {
   result: (joinCode: string, sittingId: string) => exchange.result(desk, joinCode, sittingId, Date.now()),
 };
 export type DeskEnd = typeof deskEnd;
+
+/** Where a line to the classroom server is kept, it goes on there as well. */
+const line = new BroadcastChannel(lineChannel);
+onDeskChanged((table) => {
+  if (table === 'attempts' || table === 'requests') line.postMessage({ acted: true });
+});
 
 Comlink.expose(deskEnd);

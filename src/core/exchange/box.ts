@@ -106,3 +106,6 @@ export const BoxState = z.object({
   stopped: z.object({ from: z.string(), until: z.number() }).array(),
 });
 export type BoxState = z.infer<typeof BoxState>;
+
+/** The teacher's secret without what typing adds. */
+export const plainSecret = (typed: string) => typed.toUpperCase().replace(/[\s-]+/g, '');

@@ -83,6 +83,8 @@ export const HandOverRequest = z.object({
   comeBack: Id.array().nullable(),
   /** Which tab it comes from. */
   tabId: Id,
+  /** Counts what this tab hands over, upwards: what overtook something else on its way is known by it. */
+  sequence: z.number().int().min(0).optional(),
   /** Questions that are done with, where there is no going back. */
   passed: Id.array().max(1000).optional(),
   noticed: Noticed.array().max(500).optional(),

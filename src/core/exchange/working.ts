@@ -48,6 +48,7 @@ export function handedOver(
   request: HandOverRequest,
   now: number,
 ): Attempt {
+  if (isOld(attempt, request)) return attempt;
   const at = new Date(now).toISOString();
   const answers = validAnswers(attempt, questions, sitting, request.answers, at);
   const here = attempt.tab === undefined || attempt.tab.id === request.tabId;
@@ -64,11 +65,22 @@ export function handedOver(
     ...withEvents(kept, [...noticedEvents(attempt, request.noticed ?? [], now), ...events]),
     comeBack: own(attempt, request.comeBack ?? attempt.comeBack),
     lastSeenAt: at,
+    ...(attempt.tab &&
+      request.sequence !== undefined && { tab: { ...attempt.tab, sequence: request.sequence } }),
     ...(sitting.oneByOne && {
       passed: own(attempt, [...(attempt.passed ?? []), ...(request.passed ?? [])]),
     }),
     ...(request.timeOnMs && { timeOnMs: withTime(attempt, request.timeOnMs, now) }),
   };
+}
+
+/**
+ * Whether something newer from the same tab was taken already: this was held up on its way, or comes a second time. What
+ * is in it was in the newer one too, as nothing of it had been acknowledged.
+ */
+function isOld({ tab }: Attempt, { tabId, sequence }: HandOverRequest): boolean {
+  if (tab?.id !== tabId || tab.sequence === undefined || sequence === undefined) return false;
+  return sequence <= tab.sequence;
 }
 
 export async function handIn(

@@ -67,6 +67,8 @@ export const Sitting = z.object({
   ...SittingManner.shape,
   /** Whether someone on no list may come in with the access code and a typed name. */
   guests: z.boolean().optional(),
+  /** Students come in on their own devices, over the classroom server. */
+  onDevices: z.boolean().optional(),
   /** A made-up class sits it, to try it out; it is taken away whole. */
   rehearsal: z.boolean().optional(),
   /** From then on nobody new may start; null: open to new starts. */
@@ -180,7 +182,14 @@ export const Attempt = z.object({
   /** By question, where it is practice. */
   practice: z.object({ lossPerTry: z.number(), records: z.record(Id, PracticeRecord) }).optional(),
   /** The tab it goes on in, and since when: another one has it no longer. */
-  tab: z.object({ id: Id, since: Instant }).optional(),
+  tab: z
+    .object({
+      id: Id,
+      since: Instant,
+      /** Of what that tab handed over, the last that was taken: what was sent before it and comes late is old. */
+      sequence: z.number().int().optional(),
+    })
+    .optional(),
   /** How long each question was in front of the student, in ms, as the student's side saw it. */
   timeOnMs: z.record(Id, z.number().min(0)).optional(),
 });

@@ -69,6 +69,18 @@ export function SittingPanel({ sitting }: { sitting: SittingData }) {
           Students enter at <a href="/sit">/sit</a> with their join code.
         </p>
       </MarginBlock>
+      {record.rehearsal !== true && (
+        <MarginBlock title="Their own devices">
+          <p className={styles.soft}>
+            {record.onDevices
+              ? 'Students come in on their own devices.'
+              : 'So far students sit it in this browser only.'}
+          </p>
+          <Button component="a" href={`/sittings/${record.id}/devices`}>
+            {record.onDevices ? 'Address, code and who is in' : 'Let students in on their own devices'}
+          </Button>
+        </MarginBlock>
+      )}
       <MarginBlock title="New starts">
         <p>
           {closed

@@ -1,8 +1,16 @@
 import { Button, TextInput } from '@mantine/core';
 import { useEffect, useState } from 'react';
+import { ServerFault } from '@/carriers/ask';
 import type { Carrier, Greeting } from '@/carriers/Carrier';
 import { joinCodeFrom } from '@/core/model/people';
 import styles from './student.module.css';
+
+/** Why coming in did not work, in words. */
+function whyNot(error: unknown): string {
+  return error instanceof ServerFault && error.why === 'tooManyGuesses'
+    ? 'Too many wrong codes came from here. Tell your teacher, who can let you in, or wait ten minutes.'
+    : 'The desk does not answer. Try again in a moment.';
+}
 
 const rememberedKey = 'gribbet-join-code';
 
@@ -25,8 +33,8 @@ export function EnterCode({ carrier, enter }: { carrier: Carrier; enter: (who: G
       setWord(
         greeting ? '' : 'Nobody has this code. Look at your slip again: it has six letters and digits.',
       );
-    } catch {
-      setWord('The desk does not answer. Try again in a moment.');
+    } catch (error) {
+      setWord(whyNot(error));
     }
   };
   useEffect(() => sessionStorage.removeItem(rememberedKey), []);
@@ -101,8 +109,8 @@ function GuestForm({ carrier, enter, back }: GuestFormProps) {
       if (!greeting) return setWord('This code lets no guest in at the moment. Ask the teacher in the room.');
       sessionStorage.setItem(rememberedKey, greeting.joinCode);
       enter(greeting);
-    } catch {
-      setWord('The desk does not answer. Try again in a moment.');
+    } catch (error) {
+      setWord(whyNot(error));
     }
   };
   return (

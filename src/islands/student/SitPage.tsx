@@ -1,7 +1,7 @@
 import { MantineProvider } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
-import { sameBrowserCarrier } from '@/carriers/sameBrowser';
+import { chosenCarrier } from '@/carriers/chosen';
 import { cssVariables, theme } from '@/ui/theme';
 import { Wordmark } from '@/ui/Wordmark';
 import { FilesFrom, type Files } from '@/ui/files';
@@ -29,7 +29,7 @@ function filesOf(carrier: Carrier, who: Greeting | null, view: View): Files {
 
 /** The student's side: one page, from the join code to the result. */
 export function SitPage() {
-  const carrier = useMemo(sameBrowserCarrier, []);
+  const carrier = useMemo(() => chosenCarrier(), []);
   const [who, setWho] = useState<Greeting | null>(null);
   const [view, setView] = useState<View>({ name: 'home' });
   const files = useMemo(() => filesOf(carrier, who, view), [carrier, who, view]);

@@ -12,6 +12,9 @@ import { useNoticed } from './useNoticed';
 const handOverMs = 400;
 const signOfLifeMs = 4_000;
 
+/** How often this tab has handed something over. */
+let sequence = 0;
+
 /** Where what was typed is: handed over, on its way, or on this device only. */
 export type Keeping = { state: 'kept'; at: number } | { state: 'keeping' } | { state: 'onDevice' };
 
@@ -50,7 +53,14 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
       if (answer) sent[id] = answer;
     }
     const seen = noticed.collect();
-    const request: HandOverRequest = { answers: sent, comeBack, tabId, ...seen.request };
+    sequence += 1;
+    const request: HandOverRequest = {
+      answers: sent,
+      comeBack,
+      tabId,
+      sequence,
+      ...seen.request,
+    };
     if (passed && passed.length > 0) request.passed = passed;
     try {
       const files = await handOverFiles(carrier, joinCode, attemptId);

@@ -1,4 +1,6 @@
-import type { ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
+import { lineKept } from '@/store/boxSync';
+import { keepLine } from '@/workers/line';
 import { Shell } from './Shell';
 import type { Shortcut } from './KeysHelp';
 import { FilesFrom } from '../files';
@@ -16,6 +18,10 @@ export function DeskReady({
   strip?: ReactNode;
 }) {
   const begun = useDeskBegun();
+  // A paired desk keeps the line to the classroom server from whatever page is open.
+  useEffect(() => {
+    if (begun) void lineKept().then((line) => line && keepLine());
+  }, [begun]);
   return (
     <FilesFrom files={deskFiles}>
       <Shell shortcuts={shortcuts ?? []} strip={strip}>

@@ -1,0 +1,47 @@
+/** Why the server did not do as asked: a word of its own, or that it could not be reached. */
+export class ServerFault extends Error {
+  constructor(
+    readonly why: string,
+    readonly place = '',
+  ) {
+    super(why);
+  }
+}
+
+/** A connection that says nothing for so long is taken for broken, and asked again. */
+const patienceMs = 20_000;
+
+export type Fetch = (address: string, init: RequestInit) => Promise<Response>;
+
+/**
+ * Asks an endpoint of the classroom server.
+ *
+ * @param body sent as JSON
+ * @throws {ServerFault} with the server's word, or `unreachable`
+ */
+export async function askServer(
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+  path: string,
+  body: unknown,
+  fetcher: Fetch = (address, init) => fetch(address, init),
+): Promise<unknown> {
+  let response: Response;
+  try {
+    response = await fetcher(`/api/exchange${path}`, {
+      method,
+      credentials: 'same-origin',
+      signal: AbortSignal.timeout(patienceMs),
+      ...(body !== undefined && {
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      }),
+    });
+    const said: unknown = await response.json();
+    if (response.ok) return said;
+    const { error, place } = said as { error?: string; place?: string };
+    throw new ServerFault(error ?? 'failed', place);
+  } catch (error) {
+    // A page instead of an answer: something else is at this address.
+    throw error instanceof ServerFault ? error : new ServerFault('unreachable');
+  }
+}

@@ -1,0 +1,226 @@
+import { Button, NativeSelect } from '@mantine/core';
+import { useCallback, useEffect, useState } from 'react';
+import { deskLine } from '@/carriers/deskLine';
+import type { BoxState } from '@/core/exchange/box';
+import { readyToSit } from '@/core/scoring/paperFindings';
+import { unpairDesk } from '@/store/boxSync';
+import { setOnDevices } from '@/store/sittings';
+import { isoNow, useNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
+import { SittingPage } from '@/ui/desk/SittingPage';
+import { useLine } from '@/ui/desk/useLine';
+import type { SittingData } from '@/ui/desk/useSitting';
+import { EmptyState } from '@/ui/EmptyState';
+import { clockTime, counted } from '@/ui/format';
+import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import type { LineState } from '@/workers/line';
+import { PairForm } from './PairForm';
+import { WayIn } from './WayIn';
+import { stateGroups } from './stateWords';
+import styles from './run.module.css';
+
+const line = deskLine();
+
+/** Letting students in on their own devices: where they find it, who is in, and whether the server is in reach. */
+export function DevicesPage({ sittingId }: { sittingId: string }) {
+  return (
+    <SittingPage sittingId={sittingId} current="run" tickMs={5_000}>
+      {(sitting) => <Devices sitting={sitting} />}
+    </SittingPage>
+  );
+}
+
+function Devices({ sitting }: { sitting: SittingData }) {
+  const { sitting: record } = sitting;
+  const { paired, state } = useLine();
+  const box = useBox(paired === true);
+  const [address, setAddress] = useState('');
+  if (paired === undefined) return null;
+  const addresses = [...(box?.addresses ?? []), window.location.origin].filter(
+    (each, index, all) => all.indexOf(each) === index,
+  );
+  const shown = addresses.includes(address) ? address : (addresses[0] ?? '');
+  const letIn = (on: boolean) => void act(setOnDevices(record.id, on, isoNow()));
+  return (
+    <TwoColumns
+      marginLabel="About the server"
+      margin={
+        <>
+          <MarginBlock title="Who is in">
+            <WhoIsIn sitting={sitting} state={state} />
+          </MarginBlock>
+          <MarginBlock title="The server">
+            <ServerWord state={state} paired={paired} />
+            {paired && addresses.length > 1 && (
+              <NativeSelect
+                label="Address to show"
+                description="This computer has several. Students need the one of their network."
+                size="xs"
+                value={shown}
+                data={addresses}
+                onChange={(event) => setAddress(event.currentTarget.value)}
+              />
+            )}
+            {paired && (
+              <Button justify="start" onClick={() => void act(unpairDesk(line))}>
+                End the pairing
+              </Button>
+            )}
+          </MarginBlock>
+          {box && <Stopped box={box} />}
+          {record.onDevices && (
+            <MarginBlock title="When all is in">
+              <p className={styles.soft}>
+                Off the server, students reach neither the paper nor their results there any more. What came
+                in stays on your desk.
+              </p>
+              {state?.reach !== 'here' && (
+                <p className={styles.fault}>
+                  Wait until the server is in reach, so that nothing stays behind.
+                </p>
+              )}
+              <Button justify="start" disabled={state?.reach !== 'here'} onClick={() => letIn(false)}>
+                Take it off the server
+              </Button>
+            </MarginBlock>
+          )}
+        </>
+      }
+    >
+      <h1 className={styles.heading}>{record.title} on students’ own devices</h1>
+      {!paired ? (
+        <PairForm line={line} />
+      ) : record.onDevices ? (
+        <WayIn address={shown} accessCode={record.accessCode} guests={record.guests === true} />
+      ) : readyToSit(sitting.paper) ? (
+        <EmptyState
+          title="Students are not let in yet"
+          action={
+            <Button variant="filled" onClick={() => letIn(true)}>
+              Let them in on their own devices
+            </Button>
+          }
+        >
+          The sitting goes to the server of this page, without the key. From then on the paper stands as it is
+          now, as when the first student starts.
+        </EmptyState>
+      ) : (
+        <EmptyState
+          title="The paper cannot be sat as it stands"
+          action={<a href={`/papers/${record.paperId}`}>To the paper</a>}
+        >
+          The check beside the paper says what is missing.
+        </EmptyState>
+      )}
+    </TwoColumns>
+  );
+}
+
+/** How the box stands, asked now and then while the page is open. */
+function useBox(paired: boolean): BoxState | null {
+  const [box, setBox] = useState<BoxState | null>(null);
+  const now = useNow(5_000);
+  const look = useCallback(async () => {
+    try {
+      setBox(await line.state());
+    } catch {
+      // The line itself says that the server is away.
+    }
+  }, []);
+  useEffect(() => {
+    if (paired) void look();
+  }, [paired, look, now]);
+  return paired ? box : null;
+}
+
+function WhoIsIn({ sitting, state }: { sitting: SittingData; state: LineState | null }) {
+  const count = (name: keyof typeof stateGroups) =>
+    sitting.seats.filter((seat) => stateGroups[name].includes(seat.state)).length;
+  const arriving = state?.arriving ?? 0;
+  return (
+    <>
+      <dl className={styles.facts}>
+        <dt>not started</dt>
+        <dd>{count('notStarted')}</dd>
+        <dt>working</dt>
+        <dd>{count('working')}</dd>
+        <dt>in</dt>
+        <dd>{count('in')}</dd>
+        <dt>answers on their way</dt>
+        <dd>{state?.reach === 'here' ? (arriving === 0 ? 'none' : arriving) : 'the server keeps them'}</dd>
+      </dl>
+      <Button component="a" href={`/sittings/${sitting.sitting.id}/run`}>
+        Watch it student by student
+      </Button>
+    </>
+  );
+}
+
+/** Beyond this the clocks of desk and server are worth a word. */
+const clocksApartMs = 30_000;
+
+function ServerWord({ state, paired }: { state: LineState | null; paired: boolean }) {
+  const now = useNow(5_000);
+  if (!paired) return <p className={styles.soft}>This browser is not paired with it.</p>;
+  const heard = state?.heardAt ? ` Last heard ${clockTime(state.heardAt)}.` : '';
+  switch (state?.reach) {
+    case 'here':
+      return (
+        <>
+          <p role="status">In reach. {clockTime(state.heardAt ?? now)}</p>
+          {Math.abs(state.aheadMs) > clocksApartMs && (
+            <p className={styles.fault}>
+              Its clock is {counted(Math.round(Math.abs(state.aheadMs) / 60_000), 'minute')}{' '}
+              {state.aheadMs > 0 ? 'ahead of' : 'behind'} this computer’s. Students go by the server’s.
+            </p>
+          )}
+        </>
+      );
+    case 'unreachable':
+      return (
+        <p role="alert" className={styles.fault}>
+          The server cannot be reached.{heard} Students’ answers wait on their devices and follow by
+          themselves. Look whether Gribbet still runs on the computer that serves it, and whether this one is
+          in the same network; nothing has to be done here when it is back.
+        </p>
+      );
+    case 'notPaired':
+      return (
+        <p role="alert" className={styles.fault}>
+          The server does not know this browser any more. End the pairing and pair it again.
+        </p>
+      );
+    case 'full':
+      return (
+        <p role="alert" className={styles.fault}>
+          No room is left on the server’s disk. What came in is kept; make room there, and it goes on.
+        </p>
+      );
+    case 'failed':
+      return (
+        <p role="alert" className={styles.fault}>
+          The server answers, but something went wrong there.{heard} Its own window says what.
+        </p>
+      );
+    default:
+      return <p className={styles.soft}>Asking it…</p>;
+  }
+}
+
+/** Where joining is stopped because someone guessed codes. */
+function Stopped({ box }: { box: BoxState }) {
+  if (box.stopped.length === 0) return null;
+  return (
+    <MarginBlock title="Guessed codes">
+      {box.stopped.map(({ from, until }) => (
+        <div key={from}>
+          <p className={styles.fault}>
+            Too many wrong codes came from {from}. Nobody can come in from there until {clockTime(until)};
+            those who are in work on.
+          </p>
+          <Button onClick={() => void act(line.forgive(from))}>Let {from} try again now</Button>
+        </div>
+      ))}
+    </MarginBlock>
+  );
+}

@@ -1,0 +1,54 @@
+import { Button, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import { ServerFault } from '@/carriers/ask';
+import type { DeskLine } from '@/carriers/deskLine';
+import { pairDesk } from '@/store/boxSync';
+import styles from './run.module.css';
+
+const words: Record<string, string> = {
+  wrongSecret: 'This is not the secret of this server.',
+  tooManyGuesses: 'Too many wrong secrets came from here. Try again in ten minutes.',
+  unreachable: 'The server cannot be reached. Look whether Gribbet still runs there.',
+};
+
+/** Once in each browser: the secret says that this is the teacher's. */
+export function PairForm({ line }: { line: DeskLine }) {
+  const [secret, setSecret] = useState('');
+  const [word, setWord] = useState('');
+  const pair = async () => {
+    try {
+      await pairDesk(line, secret);
+    } catch (error) {
+      setWord(words[error instanceof ServerFault ? error.why : ''] ?? 'The server could not do it.');
+    }
+  };
+  return (
+    <form
+      className={styles.act}
+      aria-label="Pair with the server"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void pair();
+      }}
+    >
+      <p>
+        Gribbet runs on a computer that your students’ devices can reach: this one, or one of the school. So
+        that only you can give papers out there, it wants the teacher’s secret once in this browser. It stands
+        in the window where Gribbet was started for the first time, and in <code>teacher-secret.txt</code> in
+        its exchange folder.
+      </p>
+      <TextInput
+        label="The teacher’s secret"
+        autoComplete="off"
+        spellCheck={false}
+        maxLength={100}
+        value={secret}
+        error={word}
+        onChange={(event) => setSecret(event.currentTarget.value)}
+      />
+      <Button type="submit" variant="filled" disabled={secret.trim().length < 12}>
+        Pair this browser
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,134 @@
+import { boxKeys, keyText, type BoxChange, type BoxRow, type BoxTable } from '@/core/exchange/box';
+import { kindOf } from '@/core/kinds';
+import { assetsIn } from '@/core/model/file';
+import type { PaperVersion } from '@/core/model/paper';
+import type { Student } from '@/core/model/people';
+import type { Sitting } from '@/core/model/sitting';
+import { result } from '@/core/exchange';
+import { deskPlace } from './deskPlace';
+import { desk } from './tables';
+
+/** What should lie in the server's box, as the desk stands. */
+
+/** A row with the key it lies under. */
+export interface WantedRow {
+  key: string;
+  /** What it is put there as; made only when it has to be. */
+  change: () => Promise<BoxChange>;
+  /** What its digest is made of. */
+  text: string;
+}
+
+function wanted<T extends BoxTable>(table: T, row: BoxRow<T>): WantedRow {
+  const key = `${table}/${keyText(boxKeys[table](row))}`;
+  // The table and its row belong together, which the types of a union cannot say.
+  return { key, change: async () => ({ table, row }) as unknown as BoxChange, text: JSON.stringify(row) };
+}
+
+/** The sittings that students come into on their own devices. */
+export const sittingsOnDevices = () => desk.sittings.filter(({ onDevices }) => onDevices === true).toArray();
+
+/** Who has a place in these sittings: their groups, their guests, and whoever sat one and left its group. */
+async function studentsOf(sittings: readonly Sitting[]): Promise<Student[]> {
+  const found = new Map<string, Student>();
+  const add = (students: readonly (Student | undefined)[]) => {
+    for (const student of students) if (student && student.role !== 'tryOut') found.set(student.id, student);
+  };
+  add(
+    await desk.students
+      .where('groupIds')
+      .anyOf(sittings.flatMap(({ groupIds }) => groupIds))
+      .distinct()
+      .filter(({ archivedAt }) => archivedAt === undefined)
+      .toArray(),
+  );
+  const ids = new Set(sittings.map(({ id }) => id));
+  add(await desk.students.filter(({ onlySittingId }) => ids.has(onlySittingId ?? '')).toArray());
+  for (const { id } of sittings) {
+    const sat = (await desk.attempts.where('sittingId').equals(id).toArray()).map((each) => each.studentId);
+    add(await desk.students.bulkGet(sat.filter((studentId) => !found.has(studentId))));
+  }
+  return [...found.values()];
+}
+
+/** A paper without its key, and whether students need it with the key: then it goes along sealed. */
+export function withoutKeys(paper: PaperVersion): PaperVersion | null {
+  const questions = paper.questions.map((question) => kindOf(question).withoutKey(question));
+  const bare = questions.filter((question) => question !== null);
+  return bare.length === questions.length ? { ...paper, questions: bare } : null;
+}
+
+/**
+ * Every row that should lie in the box, but for attempts and scripts.
+ *
+ * @param seal seals a text for the server alone
+ */
+export async function rowsForBox(
+  sittings: readonly Sitting[],
+  seal: (text: string) => Promise<BoxRow<'sealed'>['seal']>,
+): Promise<{ rows: WantedRow[]; files: string[] }> {
+  const rows: WantedRow[] = [];
+  const files = new Set<string>();
+  const groups = await desk.groups.bulkGet([...new Set(sittings.flatMap(({ groupIds }) => groupIds))]);
+  for (const group of groups) if (group) rows.push(wanted('groups', group));
+  for (const { number: _n, email: _e, fields: _f, ...student } of await studentsOf(sittings))
+    rows.push(wanted('students', student));
+  for (const sitting of sittings) {
+    for (const paper of await papersOf(sitting)) {
+      const bare = withoutKeys(paper);
+      if (bare) rows.push(wanted('papers', bare));
+      if (!bare || sitting.after || sitting.practice) rows.push(sealedRow(paper, seal));
+      for (const id of assetsIn([paper])) files.add(id);
+    }
+    rows.push(wanted('sittings', sitting));
+    for (const allowance of await desk.allowances.where({ sittingId: sitting.id }).toArray())
+      rows.push(wanted('allowances', allowance));
+    for (const request of await desk.requests.where({ sittingId: sitting.id }).toArray())
+      rows.push(wanted('requests', request));
+  }
+  return { rows, files: [...files] };
+}
+
+function sealedRow(
+  paper: PaperVersion,
+  seal: (text: string) => Promise<BoxRow<'sealed'>['seal']>,
+): WantedRow {
+  const { paperId, version } = paper;
+  const text = JSON.stringify(paper);
+  return {
+    key: `sealed/${keyText([paperId, String(version)])}`,
+    text,
+    change: async () => ({ table: 'sealed', row: { paperId, version, seal: await seal(text) } }),
+  };
+}
+
+/** The versions of its paper that a sitting needs: the one that is sat, and those that were. */
+async function papersOf(sitting: Sitting): Promise<PaperVersion[]> {
+  const attempts = await desk.attempts.where({ sittingId: sitting.id }).toArray();
+  const versions = new Set(attempts.map(({ paperVersion }) => paperVersion));
+  if (sitting.paperVersion !== null) versions.add(sitting.paperVersion);
+  const found = await Promise.all(
+    [...versions].map((version) => desk.paperVersions.get([sitting.paperId, version])),
+  );
+  return found.filter((paper) => paper !== undefined);
+}
+
+/** The scripts of everyone to whom these sittings were handed back, each with what was let out. */
+export async function scriptsForBox(sittings: readonly Sitting[], now: number): Promise<WantedRow[]> {
+  const rows: WantedRow[] = [];
+  for (const sitting of sittings)
+    for (const release of await desk.releases.where({ sittingId: sitting.id }).toArray()) {
+      const student = await desk.students.get(release.studentId);
+      if (!student || student.role === 'tryOut') continue;
+      const packet = await scriptOf(sitting, student, now);
+      // Who opened it is noted there; it changes nothing here.
+      if (packet) rows.push(wanted('releases', { ...release, openedAt: [], packet }));
+    }
+  return rows;
+}
+
+/** A student's script as it is let out, without noting that it was looked at. */
+async function scriptOf(sitting: Sitting, student: Student, now: number) {
+  const looking = { ...deskPlace, within: async () => undefined as never };
+  return result(looking, student.joinCode, sitting.id, now);
+}

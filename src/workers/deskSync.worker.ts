@@ -1,0 +1,97 @@
+import { deskLine } from '@/carriers/deskLine';
+import { ServerFault } from '@/carriers/ask';
+import { lineKept, pull, push } from '@/store/boxSync';
+import { onDeskChanged } from '@/store/changes';
+import { lineChannel, type LineState } from './line';
+
+/** Between two looks at the server: when it tells by itself that something came, and when it does not. */
+const listeningMs = 20_000;
+const askingMs = 3_000;
+/** After a change here or there, so that several go together. */
+const gatherMs = 250;
+
+const line = deskLine();
+const channel = new BroadcastChannel(lineChannel);
+let state: LineState = { reach: 'asking', heardAt: null, aheadMs: 0, arriving: 0 };
+/** The tables of the desk that changed since they were put into the box; null: all have to be looked at. */
+let changed: Set<string> | null = null;
+let timer: ReturnType<typeof setTimeout> | null = null;
+let dueAt = Infinity;
+let busy = false;
+let stream: EventSource | null = null;
+
+const said = (next: Partial<LineState>) => {
+  state = { ...state, ...next };
+  channel.postMessage({ state });
+};
+
+/** Looks again after so long, or sooner where that was said before. */
+function soon(afterMs: number): void {
+  const at = performance.now() + afterMs;
+  if (timer && dueAt <= at) return;
+  if (timer) clearTimeout(timer);
+  dueAt = at;
+  timer = setTimeout(() => void turn(), afterMs);
+}
+
+/** What is put into the box is made from these; of what students do nothing has to be put back. */
+const told = ['students', 'groups', 'sittings', 'allowances', 'requests', 'paperVersions', 'log', 'line'];
+const scripted = ['releases', 'marks', 'log', 'sittings', 'paperVersions'];
+
+async function turn(): Promise<void> {
+  timer = null;
+  dueAt = Infinity;
+  if (busy) return soon(gatherMs);
+  busy = true;
+  try {
+    if (!(await lineKept())) said({ reach: 'notPaired' });
+    else {
+      const before = Date.now();
+      const theirs = await pull(line, (arriving) => said({ arriving }));
+      const waits = changed;
+      changed = new Set();
+      try {
+        if (waits === null || told.some((table) => waits.has(table)) || waits.has('acted'))
+          await push(line, Date.now(), waits === null || scripted.some((table) => waits.has(table)));
+      } catch (error) {
+        changed = waits === null ? null : new Set([...waits, ...changed]);
+        throw error;
+      }
+      said({ reach: 'here', heardAt: Date.now(), aheadMs: theirs - before, arriving: 0 });
+      listen();
+    }
+  } catch (error) {
+    const why = error instanceof ServerFault ? error.why : 'failed';
+    said({ reach: why === 'notPaired' || why === 'full' || why === 'unreachable' ? why : 'failed' });
+    stream?.close();
+    stream = null;
+  } finally {
+    busy = false;
+    soon(stream?.readyState === EventSource.OPEN ? listeningMs : askingMs);
+  }
+}
+
+/** Lets the server tell when something came (HTML Living Standard, server-sent events). */
+function listen(): void {
+  if (stream && stream.readyState !== EventSource.CLOSED) return;
+  stream = new EventSource('/api/exchange/desk/stream');
+  stream.onmessage = () => soon(gatherMs);
+  stream.onerror = () => soon(askingMs);
+}
+
+onDeskChanged((table) => {
+  changed?.add(table);
+  if (told.includes(table) || scripted.includes(table)) soon(gatherMs);
+});
+channel.onmessage = ({ data }: MessageEvent<{ tell?: true; acted?: true }>) => {
+  if (data.tell) channel.postMessage({ state });
+  if (data.acted) {
+    changed?.add('acted');
+    soon(gatherMs);
+  }
+};
+
+/** One tab does it for all; where the page is not secure there are no locks, and doing it twice does no harm. */
+const locks = (navigator as { locks?: LockManager }).locks;
+if (locks) void locks.request('gribbet-desk-line', () => (soon(0), new Promise(() => undefined)));
+else soon(0);

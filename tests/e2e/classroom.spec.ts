@@ -1,0 +1,123 @@
+import { expect, test, type Page } from '@playwright/test';
+import {
+  beginPaper,
+  emptyDesk,
+  enterAs,
+  givePaper,
+  handBack,
+  handIn,
+  joinCodeOf,
+  kept,
+  makeGroup,
+  pasteStudents,
+  seeResult,
+  stage,
+  startPaper,
+  writeChoice,
+  writeOpen,
+} from './steps';
+
+/** As the servers of these tests were given it. */
+const secret = 'tide tables 2026 for tests';
+
+/** Pairs this browser and lets students into the open sitting on their own devices. */
+async function letIn(page: Page) {
+  await page.getByRole('link', { name: 'Let students in on their own devices' }).click();
+  await page.getByLabel('The teacher’s secret').fill('not the secret at all');
+  await page.getByRole('button', { name: 'Pair this browser' }).click();
+  await expect(page.getByText('This is not the secret of this server.')).toBeVisible();
+  await page.getByLabel('The teacher’s secret').fill(secret);
+  await page.getByRole('button', { name: 'Pair this browser' }).click();
+  await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
+  await expect(page.getByRole('img', { name: /^QR code of http.*\/sit$/ })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
+}
+
+test('three browsers and one server: from the way in to the result, with an exception on the way', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(180_000);
+  await makeGroup(page, 'Own devices');
+  await pasteStudents(page, ['Name', '"Okonkwo, Chidi"', '"Sato, Emi"', '"Reyes, Luz"']);
+  const chidi = await joinCodeOf(page, 'Okonkwo');
+  const emi = await joinCodeOf(page, 'Sato');
+  await beginPaper(page, 'Buoys on the wire');
+  await writeChoice(page, 1, 'A red can buoy means', ['port side', 'starboard side', 'wreck']);
+  await writeOpen(page, 2, 'Describe a cardinal mark.', 'Two cones', 'names the cones');
+  await givePaper(page, 'Own devices', 3);
+  await letIn(page);
+
+  const phone = await browser.newContext({ viewport: { width: 360, height: 740 } });
+  const laptop = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const first = await enterAs(phone, chidi);
+  const second = await enterAs(laptop, emi);
+  await startPaper(first);
+  await startPaper(second);
+  await first.getByRole('radio', { name: /port side/ }).check();
+  await second.getByRole('radio', { name: /wreck/ }).check();
+  await first.getByRole('textbox', { name: /cardinal/ }).fill('It has two cones on top.');
+  await expect(first.getByText(/^kept \d/)).toBeVisible();
+
+  await test.step('the teacher sees both work, and gives one of them time while she works', async () => {
+    await page.getByRole('link', { name: 'Watch it student by student' }).click();
+    await expect(page.getByRole('button', { name: '2 working' })).toBeVisible();
+    const row = page.getByRole('row', { name: /Okonkwo, Chidi/ });
+    await expect(row.getByRole('img', { name: '100 % of the points' })).toBeVisible();
+    await page.getByRole('rowheader', { name: /Sato/ }).getByRole('button').click();
+    await page.getByRole('button', { name: 'Collect now', exact: true }).click();
+    await page
+      .getByRole('form', { name: 'Collect now' })
+      .getByRole('button', { name: 'Collect', exact: true })
+      .click();
+    await expect(second.getByRole('heading', { name: 'Your teacher has taken in your paper' })).toBeVisible();
+    await page.getByRole('button', { name: 'Carry on', exact: true }).click();
+    await page.getByRole('form', { name: 'Carry on' }).getByRole('button', { name: 'Let it go on' }).click();
+    await kept(page, 'Emi Sato can carry on where it stopped');
+  });
+
+  await test.step('she goes on with the same answers on another device', async () => {
+    await second.close();
+    const spare = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const third = await enterAs(spare, emi);
+    await startPaper(third);
+    await expect(third.getByRole('radio', { name: /wreck/ })).toBeChecked();
+    await third.getByRole('radio', { name: /port side/ }).check();
+    await third.getByRole('textbox', { name: /cardinal/ }).fill('Two cones');
+    await expect(third.getByText(/^kept \d/)).toBeVisible();
+    await handIn(third);
+    await spare.close();
+  });
+
+  await handIn(first);
+  await test.step('marked on the desk, handed back, read on the phone', async () => {
+    await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
+    await stage(page, 'Mark');
+    for (const answer of [/two cones on top/, /^Two cones/]) {
+      const row = page.getByRole('button', { name: answer });
+      await row.click();
+      await page.keyboard.press('3');
+      await expect(row).toContainText('3 / 3');
+    }
+    await handBack(page);
+    await seeResult(first);
+    await expect(first.getByText(/4 of 4 points/)).toBeVisible();
+    await stage(page, 'Run');
+  });
+
+  await test.step('nothing on the students’ side held a key', async () => {
+    // Whoever is no paired desk gets nothing of the desk’s, whatever he asks.
+    for (const path of ['/desk/state', '/desk/news?after=0'])
+      expect((await first.request.get(`${emptyDesk}/api/exchange${path}`)).status()).toBe(401);
+  });
+
+  await test.step('off the server, it is gone there and all of it on the desk', async () => {
+    await page.getByRole('link', { name: 'Address, code and who is in' }).click();
+    await page.getByRole('button', { name: 'Take it off the server' }).click();
+    await first.reload();
+    await first.getByRole('button', { name: 'Go in' }).click();
+    await expect(first.getByText(/Nobody has this code/)).toBeVisible();
+    await page.getByRole('link', { name: 'Watch it student by student' }).click();
+    await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
+  });
+});
