@@ -86,7 +86,7 @@ export class ExchangeFolder implements ExchangeStore {
   }
 
   async list(prefix: string): Promise<KeptRow[]> {
-    const among = shelfOf(prefix) === prefix ? this.shelves.get(prefix) : this.rows;
+    const among = prefix !== '' && shelfOf(prefix) === prefix ? this.shelves.get(prefix) : this.rows;
     return [...(among?.values() ?? [])].filter(({ key }) => key.startsWith(prefix));
   }
 
@@ -100,40 +100,45 @@ export class ExchangeFolder implements ExchangeStore {
     const plain = JSON.parse(JSON.stringify(changes)) as KeptChange[];
     return new Promise((kept, failed) => {
       this.waiting.push({ changes: plain, kept, failed });
-      this.writing ??= this.writeAll().finally(() => (this.writing = null));
+      this.writing ??= this.writeAll();
     });
   }
 
   /** Writes what waits, as often as something waits: all of it with one look at the disk. */
   private async writeAll(): Promise<void> {
-    while (this.waiting.length > 0) {
-      const batch = this.waiting;
-      this.waiting = [];
-      // Later changes of a batch are told against the earlier ones.
-      const after = new Map<string, KeptRow | null>();
-      let rev = this.last;
-      const lines = batch.map(({ changes }) => {
-        rev += 1;
-        const line: Line = { rev, changes: changes.map((change) => this.told(change, after)) };
-        for (const { key, value } of changes) after.set(key, value === null ? null : { key, value, rev });
-        return lineText(line);
-      });
-      const bytes = Buffer.from(lines.join(''));
-      try {
-        await this.write(this.journal, bytes, this.bytesWritten);
-      } catch (error) {
-        // What was written of it in part must not stand before what comes next.
-        await this.journal.truncate(this.bytesWritten).catch(() => undefined);
-        const why = isFull(error) ? new StoreFull('No room is left on the disk') : error;
-        for (const { failed } of batch) failed(why);
-        continue;
+    try {
+      while (this.waiting.length > 0) {
+        const batch = this.waiting;
+        this.waiting = [];
+        // Later changes of a batch are told against the earlier ones.
+        const after = new Map<string, KeptRow | null>();
+        let rev = this.last;
+        const lines = batch.map(({ changes }) => {
+          rev += 1;
+          const line: Line = { rev, changes: changes.map((change) => this.told(change, after)) };
+          for (const { key, value } of changes) after.set(key, value === null ? null : { key, value, rev });
+          return lineText(line);
+        });
+        const bytes = Buffer.from(lines.join(''));
+        try {
+          await this.write(this.journal, bytes, this.bytesWritten);
+        } catch (error) {
+          // What was written of it in part must not stand before what comes next.
+          await this.journal.truncate(this.bytesWritten).catch(() => undefined);
+          const why = isFull(error) ? new StoreFull('No room is left on the disk') : error;
+          for (const { failed } of batch) failed(why);
+          continue;
+        }
+        this.bytesWritten += bytes.length;
+        this.last = rev;
+        for (const [key, row] of after) this.hold(key, row);
+        for (const { kept } of batch) kept();
+        for (const changed of this.watchers) changed();
+        if (this.bytesWritten > mostJournalBytes) await this.compact().catch(() => undefined);
       }
-      this.bytesWritten += bytes.length;
-      this.last = rev;
-      for (const [key, row] of after) this.hold(key, row);
-      for (const { kept } of batch) kept();
-      for (const changed of this.watchers) changed();
-      if (this.bytesWritten > mostJournalBytes) await this.compact().catch(() => undefined);
+    } finally {
+      // At once, with no step between it and the last look at what waits: nothing that comes now is overlooked.
+      this.writing = null;
     }
   }
 

@@ -1,0 +1,46 @@
+import type { BoxChange } from '@/core/exchange/box';
+import type { PaperVersion } from '@/core/model/paper';
+import { joinCodeAlphabet } from '@/core/model/people';
+import type { Sitting } from '@/core/model/sitting';
+import { withoutKeys } from '@/store/boxRows';
+import { at, paperQuestions, sittingOf } from './samples';
+
+/** A sitting as the desk puts it into the box, for so many students. */
+
+export const paper: PaperVersion = {
+  title: 'Tides',
+  instructions: 'No books.',
+  questions: paperQuestions,
+  paperId: 'paper1',
+  version: 1,
+  frozenAt: at,
+};
+
+/** The join code of the student with this number. */
+export function codeOf(number: number): string {
+  let code = '';
+  for (let rest = number, place = 0; place < 6; place++) {
+    code = joinCodeAlphabet.charAt(rest % joinCodeAlphabet.length) + code;
+    rest = Math.floor(rest / joinCodeAlphabet.length);
+  }
+  return code;
+}
+
+export function sittingRows(students: number, part: Partial<Sitting> = {}): BoxChange[] {
+  const bare = withoutKeys(paper);
+  return [
+    { table: 'groups', row: { id: 'group1', name: 'Monday', createdAt: at } },
+    ...Array.from({ length: students }, (_, number): BoxChange => ({
+      table: 'students',
+      row: {
+        id: `student${number}`,
+        familyName: `Family${number}`,
+        givenName: 'Given',
+        joinCode: codeOf(number),
+        groupIds: ['group1'],
+      },
+    })),
+    ...(bare ? [{ table: 'papers' as const, row: bare }] : []),
+    { table: 'sittings', row: sittingOf({ closesAt: null, timeLimitMs: null, onDevices: true, ...part }) },
+  ];
+}
