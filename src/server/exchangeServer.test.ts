@@ -1,0 +1,368 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterEach, describe, expect, it } from 'vitest';
+import { codeOf, paper, sittingRows } from '../../tests/unit/classroom';
+import { at, samples } from '../../tests/unit/samples';
+import type { BoxChange } from '@/core/exchange/box';
+import { sealed } from '@/core/formats/packet/sealed';
+import type { Shows } from '@/core/model/sitting';
+import { openExchangeFolder, type ExchangeFolder } from './exchangeFolder';
+import { exchangeServer, type Endpoint } from './exchangeServer';
+import { StoreFull } from './exchangeStore';
+import { Guesses } from './guesses';
+import { everywhere, pagePolicy } from './headers';
+import { addressesOf, settingsFrom, type ServerSettings } from './settings';
+
+const start = Date.parse(at);
+const secret = 'ABCDEFGH23456789';
+const host = 'gribbet.test';
+const settings: ServerSettings = { folder: '', secret, fresh: false, origin: null, port: 4321 };
+const folders: ExchangeFolder[] = [];
+
+afterEach(async () => {
+  for (const folder of folders.splice(0)) await folder.close();
+});
+
+/** A server with a browser's manners: it remembers cookies by path, and says where it comes from. */
+async function classroom(own: Partial<ServerSettings> = {}, most = 1000) {
+  const folder = await openExchangeFolder(mkdtempSync(join(tmpdir(), 'gribbet-server-')));
+  folders.push(folder);
+  const lines: string[] = [];
+  const guesses = { codes: new Guesses(most), secret: new Guesses(3) };
+  const server = exchangeServer(folder, { ...settings, ...own }, (line) => lines.push(line), guesses);
+  const device = (from = '10.0.0.1') => {
+    const cookies = new Map<string, string>();
+    const ask = async (
+      method: string,
+      path: string,
+      body?: unknown,
+      headers: Record<string, string> = {},
+      now = start,
+    ) => {
+      const kept = [...cookies].filter(([where]) => `/api/exchange${path}`.startsWith(where));
+      const request = new Request(`http://${host}/api/exchange${path}`, {
+        method,
+        headers: {
+          host,
+          origin: `http://${host}`,
+          ...(kept.length > 0 && { cookie: kept.map(([, value]) => value).join('; ') }),
+          ...headers,
+        },
+        ...(body !== undefined && { body: typeof body === 'string' ? body : JSON.stringify(body) }),
+      });
+      const response = await server.answer(request, path.split('?')[0] ?? '', from, now);
+      const set = response.headers.get('set-cookie');
+      if (set) cookies.set(/Path=([^;]*)/.exec(set)?.[1] ?? '', set.split(';')[0] ?? '');
+      const text = response.headers.get('content-type')?.startsWith('application/json')
+        ? await response.text()
+        : '';
+      return { status: response.status, body: text ? (JSON.parse(text) as unknown) : null, text, set };
+    };
+    return { ask, cookies };
+  };
+  return { server, folder, lines, device, guesses };
+}
+
+type Classroom = Awaited<ReturnType<typeof classroom>>;
+
+/** A paired desk, and a sitting of two students on the server. */
+async function opened(room: Classroom, rows: BoxChange[] = sittingRows(2)) {
+  const desk = room.device('10.0.0.9');
+  expect((await desk.ask('POST', '/pair', { secret })).status).toBe(200);
+  expect((await desk.ask('POST', '/desk/changes', { changes: rows })).body).toEqual({ box: room.folder.id });
+  return desk;
+}
+
+async function begun(room: Classroom, number = 0) {
+  const student = room.device();
+  const reply = await student.ask('POST', '/start', {
+    joinCode: codeOf(number),
+    sittingId: 'sitting1',
+    accessCode: '',
+    tabId: 'tab',
+  });
+  const { packet } = reply.body as { packet: { attemptId: string } };
+  return { student, attemptId: packet.attemptId, reply };
+}
+
+const answer = (text: string) => ({
+  answers: { q3: { response: { text }, at } },
+  comeBack: null,
+  tabId: 'tab',
+});
+
+describe('who may do what', () => {
+  it('every endpoint with every role: what is the desk’s is the desk’s, an attempt is its token’s', async () => {
+    const room = await classroom();
+    const desk = await opened(room);
+    const { student, attemptId } = await begun(room, 0);
+    const { student: other } = await begun(room, 1);
+    const stranger = room.device('10.0.0.3');
+    const bodyFor = (endpoint: Endpoint) =>
+      endpoint.method === 'GET' || endpoint.path === '/pair' ? undefined : {};
+    for (const endpoint of room.server.endpoints) {
+      const path = endpoint.path.replace(':attempt', attemptId).replace(':file', 'file1');
+      if (endpoint.path === '/desk/stream') continue;
+      const asks = async (device: typeof desk) =>
+        (await device.ask(endpoint.method, path, bodyFor(endpoint))).status;
+      const name = `${endpoint.method} ${endpoint.path}`;
+      if (endpoint.role === 'anyone') expect(await asks(stranger), name).not.toBe(401);
+      else {
+        expect(await asks(stranger), name).toBe(401);
+        expect(await asks(other), name).toBe(401);
+        if (endpoint.role === 'desk') expect(await asks(student), name).toBe(401);
+        // The teacher's token is for the desk's endpoints alone.
+        if (endpoint.role === 'student') expect(await asks(desk), name).toBe(401);
+        if (endpoint.role === 'student') expect(await asks(student), name).not.toBe(401);
+        if (endpoint.role === 'desk' && endpoint.method === 'GET')
+          expect(await asks(desk), name).not.toBe(401);
+      }
+    }
+    expect((await stranger.ask('GET', '/desk/stream')).status).toBe(401);
+    expect((await student.ask('GET', '/desk/stream')).status).toBe(401);
+  });
+
+  it('nothing a student is answered holds a key, scheme, note or another student, practice and results too', async () => {
+    const room = await classroom();
+    const shows: Shows = {
+      total: true,
+      points: true,
+      answers: true,
+      rightOrWrong: true,
+      accepted: false,
+      comments: false,
+    };
+    const whole = { ...paper, questions: Object.values(samples) };
+    const seal = await sealed(
+      JSON.stringify(whole),
+      secret,
+      (n) => crypto.getRandomValues(new Uint8Array(n)),
+      10,
+    );
+    const rows = sittingRows(2, {
+      after: shows,
+      practice: { tries: 2, lossPerTry: 0.25, hints: true, showAnswer: false },
+    });
+    await opened(room, [
+      ...rows.filter((row) => !('table' in row && row.table === 'papers')),
+      { table: 'sealed', row: { paperId: 'paper1', version: 1, seal } },
+    ]);
+    const { student, attemptId, reply } = await begun(room);
+    const joinCode = codeOf(0);
+    const said = [
+      reply.text,
+      (await student.ask('POST', '/greet', { joinCode })).text,
+      (await student.ask('POST', '/home', { joinCode })).text,
+      (await student.ask('POST', `/attempts/${attemptId}/answers`, answer('west'))).text,
+      (
+        await student.ask('POST', `/attempts/${attemptId}/practice`, {
+          questionId: 'q1',
+          doing: { act: 'try', response: { picked: ['a'] } },
+        })
+      ).text,
+      (
+        await student.ask('POST', '/ask', {
+          joinCode,
+          sittingId: 'sitting1',
+          request: { asks: 'other', words: 'x' },
+        })
+      ).text,
+      (await student.ask('POST', `/attempts/${attemptId}/hand-in`, {})).text,
+      (await student.ask('POST', '/result', { joinCode, sittingId: 'sitting1' })).text,
+      (await student.ask('POST', '/file', { joinCode, sittingId: 'sitting1', fileId: 'f' })).text,
+    ].join('\n');
+    // The practice lets the comment of the wrong option out: that is what the sitting says.
+    const let_out = said.replace(/"comments":\[[^\]]*\]/g, '');
+    expect(let_out).not.toMatch(/SECRET|"key"|"scheme"|"modelAnswer"|"note"|"accessCode"/);
+    expect(let_out).not.toMatch(/Family1|student1/);
+    expect(said).toContain('"total"');
+  });
+
+  it('the folder holds no key open, no secret, no token and no code as a name', async () => {
+    const room = await classroom();
+    const desk = await opened(room);
+    const { student, attemptId } = await begun(room);
+    await student.ask('POST', `/attempts/${attemptId}/answers`, answer('west'));
+    const kept = JSON.stringify(await room.folder.list(''));
+    expect(kept).not.toContain('SECRET');
+    expect(kept).not.toContain(secret);
+    for (const cookie of [...desk.cookies.values(), ...student.cookies.values()])
+      expect(kept).not.toContain(cookie.split('=')[1]);
+    expect(room.lines.join('\n')).toBe('a desk was paired');
+  });
+
+  it('a device without its token gets a new one with its code, for its own attempt alone', async () => {
+    const room = await classroom();
+    await opened(room);
+    const { attemptId } = await begun(room, 0);
+    const spare = room.device();
+    const path = `/attempts/${attemptId}`;
+    expect((await spare.ask('POST', `${path}/answers`, answer('east'))).body).toEqual({ error: 'noSession' });
+    expect((await spare.ask('POST', `${path}/session`, { joinCode: codeOf(1) })).status).toBe(404);
+    const set = (await spare.ask('POST', `${path}/session`, { joinCode: codeOf(0) })).set ?? '';
+    expect(set).toMatch(/HttpOnly; SameSite=Strict$/);
+    expect(set).toContain(`Path=/api/exchange/attempts/${attemptId};`);
+    expect((await spare.ask('POST', `${path}/answers`, answer('east'))).body).toMatchObject({
+      answered: ['q3'],
+    });
+  });
+
+  it('cookies are for HTTPS alone where it is behind a proxy; there the origin is the one that was set', async () => {
+    const room = await classroom({ origin: 'https://school.example' });
+    const desk = room.device();
+    const there = { origin: 'https://school.example' };
+    expect((await desk.ask('POST', '/pair', { secret })).body).toEqual({ error: 'wrongOrigin' });
+    expect((await desk.ask('POST', '/pair', { secret }, there)).set).toContain('; Secure');
+  });
+
+  it('a change from a page elsewhere is refused, cookie or not', async () => {
+    const room = await classroom();
+    const desk = await opened(room);
+    const changes = { changes: [] };
+    for (const origin of ['http://elsewhere.test', 'null', ''])
+      expect((await desk.ask('POST', '/desk/changes', changes, { origin })).status).toBe(403);
+    expect((await desk.ask('POST', '/desk/changes', changes)).status).toBe(200);
+  });
+});
+
+describe('guessing', () => {
+  it('is stopped after so many wrong codes, right ones too from there; who is in works on, and the teacher can let them in', async () => {
+    const room = await classroom({}, 5);
+    const desk = await opened(room);
+    const { student, attemptId } = await begun(room);
+    for (let n = 0; n < 6; n++)
+      expect((await student.ask('POST', '/greet', { joinCode: 'ZZZZZZ' })).status).toBe(404);
+    const stopped = await student.ask('POST', '/greet', { joinCode: codeOf(0) });
+    expect(stopped.body).toEqual({ error: 'tooManyGuesses' });
+    expect((await student.ask('POST', `/attempts/${attemptId}/answers`, answer('x'))).status).toBe(200);
+    expect((await room.device('10.0.0.2').ask('POST', '/greet', { joinCode: codeOf(0) })).status).toBe(200);
+    const state = (await desk.ask('GET', '/desk/state')).body as { stopped: { from: string }[] };
+    expect(state.stopped.map(({ from }) => from)).toEqual(['10.0.0.1']);
+    await desk.ask('POST', '/desk/forgive', { from: '10.0.0.1' });
+    expect((await student.ask('POST', '/greet', { joinCode: codeOf(0) })).status).toBe(200);
+  });
+
+  it('wrong access codes and guests’ codes count as well', async () => {
+    const room = await classroom({}, 3);
+    await opened(room, sittingRows(1, { accessCode: 'ebb', guests: true }));
+    const student = room.device();
+    const go = { joinCode: codeOf(0), sittingId: 'sitting1', accessCode: 'flood', tabId: 't' };
+    for (let n = 0; n < 2; n++)
+      expect((await student.ask('POST', '/start', go)).body).toMatchObject({ why: 'wrongCode' });
+    for (let n = 0; n < 2; n++)
+      expect((await student.ask('POST', '/guest', { name: 'Nia', accessCode: 'flood' })).body).toBeNull();
+    expect((await student.ask('POST', '/start', { ...go, accessCode: 'ebb' })).status).toBe(429);
+  });
+
+  it('the teacher’s secret: forgiving in how it is typed, and few tries', async () => {
+    const room = await classroom();
+    const desk = room.device();
+    expect((await desk.ask('POST', '/pair', { secret: 'abcd-efgh 2345-6789' })).status).toBe(200);
+    const thief = room.device('10.0.0.66');
+    for (let n = 0; n < 4; n++)
+      expect((await thief.ask('POST', '/pair', { secret: `no ${n}` })).status).toBe(401);
+    expect((await thief.ask('POST', '/pair', { secret })).status).toBe(429);
+  });
+});
+
+describe('bad requests', () => {
+  it('are named by their place, and change nothing', async () => {
+    const room = await classroom();
+    const desk = await opened(room);
+    const { student, attemptId } = await begun(room);
+    const rev = await room.folder.rev();
+    const path = `/attempts/${attemptId}/answers`;
+    expect((await student.ask('POST', path, 'not json')).body).toEqual({
+      error: 'badRequest',
+      place: 'not JSON',
+    });
+    expect((await student.ask('POST', path, { ...answer('x'), answers: [] })).body).toMatchObject({
+      error: 'badRequest',
+      place: 'answers',
+    });
+    expect(
+      (await desk.ask('POST', '/desk/changes', { changes: [{ table: 'sittings', row: {} }] })).status,
+    ).toBe(400);
+    expect((await student.ask('POST', '/greet', { joinCode: 'x'.repeat(20_000) })).body).toEqual({
+      error: 'tooLarge',
+    });
+    expect((await desk.ask('GET', '/desk/news?after=-1')).status).toBe(400);
+    expect((await desk.ask('GET', '/nowhere')).status).toBe(404);
+    expect((await desk.ask('GET', '/desk/files/..%2fbox.json')).status).toBe(404);
+    expect(await room.folder.rev()).toBe(rev);
+  });
+
+  it('no room on the disk is said so, and nothing of what was sent reaches the log', async () => {
+    const room = await classroom();
+    await opened(room);
+    const { student, attemptId } = await begun(room);
+    room.folder.commit = () => Promise.reject(new StoreFull('full'));
+    const reply = await student.ask('POST', `/attempts/${attemptId}/answers`, answer('my own words'));
+    expect([reply.status, reply.body]).toEqual([507, { error: 'full' }]);
+    room.folder.commit = () => Promise.reject(new Error('my own words'));
+    expect((await student.ask('POST', `/attempts/${attemptId}/answers`, answer('my own words'))).status).toBe(
+      500,
+    );
+    expect(room.lines.join('\n')).toMatch(/no room/);
+    expect(room.lines.join('\n')).not.toMatch(/my own words/);
+  });
+});
+
+describe('what comes late, twice or out of order', () => {
+  it('the newest answer stays, whatever overtook what', async () => {
+    const room = await classroom();
+    await opened(room);
+    const { student, attemptId } = await begun(room);
+    const path = `/attempts/${attemptId}/answers`;
+    const send = (text: string, sequence: number) =>
+      student.ask('POST', path, { ...answer(text), sequence }, {}, start + 1000);
+    await send('first', 1);
+    await send('third', 3);
+    await send('second, held up on its way', 2);
+    await send('third again', 3);
+    const [row] = await room.folder.list('attempts/');
+    expect(row?.value).toMatchObject({ answers: { q3: { response: { text: 'third' } } } });
+    await Promise.all([5, 4, 7, 6].map((sequence) => send(`n${sequence}`, sequence)));
+    const [after] = await room.folder.list('attempts/');
+    expect(after?.value).toMatchObject({
+      answers: { q3: { response: { text: 'n7' } } },
+      tab: { sequence: 7 },
+    });
+  });
+
+  it('two starts at once are one attempt', async () => {
+    const room = await classroom();
+    await opened(room);
+    const ids = await Promise.all([0, 1, 2].map(async () => (await begun(room)).attemptId));
+    expect(new Set(ids).size).toBe(1);
+  });
+});
+
+describe('the surroundings', () => {
+  it('a secret is drawn once and kept; too short a one, and an address that is none, are named', () => {
+    const folder = mkdtempSync(join(tmpdir(), 'gribbet-settings-'));
+    const first = settingsFrom({ GRIBBET_DATA: folder });
+    expect([first.fresh, first.secret.length]).toEqual([true, 20]);
+    expect(settingsFrom({ GRIBBET_DATA: folder })).toEqual({ ...first, fresh: false });
+    expect(settingsFrom({ GRIBBET_DATA: folder, GRIBBET_TEACHER_SECRET: 'high water at ten' }).secret).toBe(
+      'HIGHWATERATTEN',
+    );
+    expect(() => settingsFrom({ GRIBBET_DATA: folder, GRIBBET_TEACHER_SECRET: 'ebb' })).toThrow(
+      /TEACHER_SECRET/,
+    );
+    expect(() => settingsFrom({ GRIBBET_DATA: folder, GRIBBET_ORIGIN: 'school' })).toThrow(/GRIBBET_ORIGIN/);
+    expect(addressesOf({ origin: 'https://school.example', port: 1 })).toEqual(['https://school.example']);
+    for (const address of addressesOf({ origin: null, port: 4321 }))
+      expect(address).toMatch(/^http:\/\/[\d.]+:4321$/);
+  });
+
+  it('a page’s policy lets in only the scripts that were shipped with it', () => {
+    const policy = pagePolicy('<script src="/a.js"></script><script>alert(1)</script>');
+    // W3C CSP Level 3, section 2.3.1: a hash source is the Base64 of the SHA-256 of the text; computed with openssl.
+    expect(policy).toContain("script-src 'self' 'sha256-bhHHL3z2vDgxUt0W3dWQOrprscmda2Y5pLsLg4GF+pI=';");
+    expect(policy).toMatch(/object-src 'none'.*base-uri 'none'.*frame-ancestors 'none'/);
+    expect(policy.replace(/style-src[^;]*/, '')).not.toContain('unsafe');
+    expect(everywhere['x-content-type-options']).toBe('nosniff');
+  });
+});
