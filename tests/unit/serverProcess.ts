@@ -1,0 +1,61 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+
+export const secret = 'SECRETFORTESTS23';
+
+export interface ServerProcess {
+  port: number;
+  origin: string;
+  process: ChildProcess;
+  /** What it wrote so far. */
+  said: () => string;
+  kill: () => Promise<void>;
+}
+
+/** Starts the classroom server as a process of its own, on a folder. */
+export async function startServer(folder: string, port = 0): Promise<ServerProcess> {
+  const child = spawn(process.execPath, ['--import', 'tsx', 'tests/server/serve.ts'], {
+    env: { ...process.env, GRIBBET_DATA: folder, GRIBBET_TEACHER_SECRET: secret, PORT: String(port) },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  let said = '';
+  const listening = new Promise<number>((resolve, reject) => {
+    child.stdout.on('data', (chunk) => {
+      said += String(chunk);
+      const found = /^port (\d+)$/m.exec(said)?.[1];
+      if (found) resolve(Number(found));
+    });
+    child.stderr.on('data', (chunk) => (said += String(chunk)));
+    child.once('exit', () => reject(new Error(`The server ended: ${said}`)));
+  });
+  const found = await listening;
+  return {
+    port: found,
+    origin: `http://127.0.0.1:${found}`,
+    process: child,
+    said: () => said,
+    kill: async () => {
+      const gone = once(child, 'exit');
+      child.kill('SIGKILL');
+      await gone;
+    },
+  };
+}
+
+/** A browser as far as HTTP knows one: keeps what cookies it is given, each for its path. */
+export function browser(origin: () => string) {
+  const cookies = new Map<string, string>();
+  return async (method: string, path: string, body?: unknown) => {
+    const whole = `/api/exchange${path}`;
+    const cookie = [...cookies].flatMap(([where, value]) => (whole.startsWith(where) ? [value] : []));
+    const response = await fetch(origin() + whole, {
+      method,
+      headers: { origin: origin(), 'content-type': 'application/json', cookie: cookie.join('; ') },
+      ...(body !== undefined && { body: JSON.stringify(body) }),
+      signal: AbortSignal.timeout(10_000),
+    });
+    for (const set of response.headers.getSetCookie())
+      cookies.set(/Path=([^;]*)/.exec(set)?.[1] ?? '', set.split(';')[0] ?? '');
+    return { status: response.status, body: (await response.json()) as unknown };
+  };
+}
