@@ -146,8 +146,12 @@ function WhoIsIn({ sitting, state }: { sitting: SittingData; state: LineState | 
         <dd>{count('working')}</dd>
         <dt>in</dt>
         <dd>{count('in')}</dd>
-        <dt>answers on their way</dt>
-        <dd>{state?.reach === 'here' ? (arriving === 0 ? 'none' : arriving) : 'the server keeps them'}</dd>
+        {sitting.sitting.onDevices && (
+          <>
+            <dt>answers on their way</dt>
+            <dd>{state?.reach === 'here' ? arriving || 'none' : 'the server keeps them'}</dd>
+          </>
+        )}
       </dl>
       <Button component="a" href={`/sittings/${sitting.sitting.id}/run`}>
         Watch it student by student
@@ -167,7 +171,7 @@ function ServerWord({ state, paired }: { state: LineState | null; paired: boolea
     case 'here':
       return (
         <>
-          <p role="status">In reach. {clockTime(state.heardAt ?? now)}</p>
+          <p role="status">In reach, last heard {clockTime(state.heardAt ?? now)}.</p>
           {Math.abs(state.aheadMs) > clocksApartMs && (
             <p className={styles.fault}>
               Its clock is {counted(Math.round(Math.abs(state.aheadMs) / 60_000), 'minute')}{' '}
