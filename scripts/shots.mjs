@@ -1,5 +1,8 @@
 import { chromium } from '@playwright/test';
 import { spawn } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { chromiumPath, ensureBuilt, ensureChromium, ensureInstalled } from './machine.mjs';
 
 /** `npm run shots`: a picture of every main view at 1280 × 800, from the demo course. */
@@ -9,9 +12,16 @@ ensureChromium();
 ensureBuilt();
 
 const port = 4391;
+const secret = 'high water at ten';
 const base = `http://localhost:${port}`;
 const server = spawn('node', ['scripts/start.mjs'], {
-  env: { ...process.env, PORT: String(port), HOST: '127.0.0.1' },
+  env: {
+    ...process.env,
+    PORT: String(port),
+    HOST: '127.0.0.1',
+    GRIBBET_DATA: mkdtempSync(join(tmpdir(), 'gribbet-shots-')),
+    GRIBBET_TEACHER_SECRET: secret,
+  },
   stdio: 'ignore',
 });
 const flags =
@@ -49,7 +59,12 @@ async function desk(browser, colorScheme) {
     }
   };
   if (colorScheme === 'dark') {
-    await at('/sittings/tides/mark', 'mark-dark', marking);
+    await at('/sittings/rules/devices', 'devices', async () => {
+      await page.getByLabel('The teacher’s secret').fill(secret);
+      await page.getByRole('button', { name: 'Pair this browser' }).click();
+      await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
+      await page.getByRole('status').filter({ hasText: 'In reach' }).waitFor();
+    });
     return context.close();
   }
   await at('/', 'desk');

@@ -10,7 +10,7 @@ import { ServerFault, type Fetch } from '@/carriers/ask';
 import { deskLine } from '@/carriers/deskLine';
 import { carrierWith } from '../../tests/unit/carrier';
 import { assetId } from '@/core/model/asset';
-import type { Answers } from '@/core/model/sitting';
+import type { Answers, ExceptionRequest } from '@/core/model/sitting';
 import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
 import { exchangeServer } from '@/server/exchangeServer';
 import { emptyTables, replaceDesk } from './backup';
@@ -198,7 +198,7 @@ describe('desk and box', () => {
     const [request] = await desk.requests.toArray();
     expect((await desk.assets.get(file.id))?.bytes).toEqual(bytes);
     await desk.requests.put({
-      ...request!,
+      ...(request as ExceptionRequest),
       answer: { granted: false, words: 'Not today', at: iso(1000) },
     });
     await alike();
