@@ -11,6 +11,8 @@ export class ServerFault extends Error {
 /** A connection that says nothing for so long is taken for broken, and asked again. */
 const patienceMs = 20_000;
 
+const mostKeptAlive = 30_000;
+
 export type Fetch = (address: string, init: RequestInit) => Promise<Response>;
 
 /**
@@ -26,14 +28,17 @@ export async function askServer(
   fetcher: Fetch = (address, init) => fetch(address, init),
 ): Promise<unknown> {
   let response: Response;
+  const text = body === undefined ? null : JSON.stringify(body);
   try {
     response = await fetcher(`/api/exchange${path}`, {
       method,
       credentials: 'same-origin',
       signal: AbortSignal.timeout(patienceMs),
-      ...(body !== undefined && {
+      ...(text !== null && {
         headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(body),
+        body: text,
+        // What is handed over as the tab is closed still goes out; browsers bound how much that may be.
+        keepalive: text.length < mostKeptAlive,
       }),
     });
     const said: unknown = await response.json();

@@ -39,6 +39,7 @@ const views: [string, string][] = [
   ['/papers/paper-passage/print', 'What to print'],
   ['/papers/paper-passage/sheet', 'This paper as a sheet'],
   ['/sittings/rules/run', 'The rules'],
+  ['/sittings/rules/devices', 'Quiz 2: collision rules on students’ own devices'],
   ['/sittings/lights/attempts/lights-student03', 'The course of the attempt'],
   ['/sittings/tides/mark', 'Question 10, 4 points'],
   ['/sittings/lights/scripts/student03', 'Total'],
@@ -57,6 +58,20 @@ for (const colorScheme of ['light', 'dark'] as const) {
         await expect(page.getByRole('heading', { name: heading, exact: true })).toBeVisible();
         await expectNoViolation(page, path);
       }
+    });
+
+    test('letting students in on their own devices', async ({ page }) => {
+      await page.goto('/sittings/rules/devices');
+      await page.getByLabel('The teacher’s secret').fill('tide tables 2026 for tests');
+      await page.getByRole('button', { name: 'Pair this browser' }).click();
+      await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
+      await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
+      await expectNoViolation(page, 'the way in');
+      await page.getByRole('button', { name: 'Fill the window, for the projector' }).click();
+      await expectNoViolation(page, 'the way in on the projector');
+      await page.keyboard.press('Escape');
+      await page.getByRole('button', { name: 'Take it off the server' }).click();
+      await expect(page.getByRole('heading', { name: 'Students are not let in yet' })).toBeVisible();
     });
 
     test('what opens on a view', async ({ page }) => {

@@ -50,7 +50,8 @@ test('three browsers and one server: from the way in to the result, with an exce
 
   const phone = await browser.newContext({ viewport: { width: 360, height: 740 } });
   const laptop = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  const first = await enterAs(phone, chidi);
+  const first = await enterAs(phone, chidi, emptyDesk.replace('localhost', 'classroom.test'));
+  expect(await first.evaluate(() => window.isSecureContext)).toBe(false);
   const second = await enterAs(laptop, emi);
   await startPaper(first);
   await startPaper(second);
@@ -58,6 +59,15 @@ test('three browsers and one server: from the way in to the result, with an exce
   await second.getByRole('radio', { name: /wreck/ }).check();
   await first.getByRole('textbox', { name: /cardinal/ }).fill('It has two cones on top.');
   await expect(first.getByText(/^kept \d/)).toBeVisible();
+
+  await test.step('what is typed while the line is broken waits on the device and follows', async () => {
+    await phone.setOffline(true);
+    await first.getByRole('textbox', { name: /cardinal/ }).fill('It has two cones on top, black.');
+    await expect(first.getByText('kept on this device; the desk does not answer')).toBeVisible();
+    await phone.setOffline(false);
+    await expect(first.getByText(/^kept \d/)).toBeVisible();
+    expect(await first.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+  });
 
   await test.step('the teacher sees both work, and gives one of them time while she works', async () => {
     await page.getByRole('link', { name: 'Watch it student by student' }).click();
@@ -93,7 +103,7 @@ test('three browsers and one server: from the way in to the result, with an exce
   await test.step('marked on the desk, handed back, read on the phone', async () => {
     await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
     await stage(page, 'Mark');
-    for (const answer of [/two cones on top/, /^Two cones/]) {
+    for (const answer of [/two cones on top, black/, /^Two cones/]) {
       const row = page.getByRole('button', { name: answer });
       await row.click();
       await page.keyboard.press('3');

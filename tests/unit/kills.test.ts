@@ -100,4 +100,4 @@ it(`killed ${kills} times while ${students} students send: nothing acknowledged 
       return again(method, path);
     };
   }
-}, 300_000);
+}, 600_000);

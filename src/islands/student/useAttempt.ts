@@ -69,10 +69,12 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
       const names = files.filter(({ id }) => named.includes(id)).map(({ name }) => name);
       setRefused((before) => (before.join() === names.join() ? before : names));
       const reply = await carrier.handOver(joinCode, attemptId, request);
+      // Not known there, or no longer: nothing was taken, and what is here stays.
+      if (!reply) throw new Error('The attempt is not known');
       take(reply);
       const left = latest.current.unsent.filter((id) => latest.current.answers[id]?.at !== sent[id]?.at);
       latest.current = { ...latest.current, unsent: left };
-      if (reply?.state === 'working' && !reply.elsewhere) void keepHeld(latest.current);
+      if (reply.state === 'working' && !reply.elsewhere) void keepHeld(latest.current);
       setKeeping(left.length === 0 ? { state: 'kept', at: Date.now() } : { state: 'keeping' });
     } catch {
       seen.putBack();

@@ -1,0 +1,65 @@
+// @vitest-environment jsdom
+import 'fake-indexeddb/auto';
+import { act, renderHook, waitFor } from '@testing-library/react';
+import { describe, expect, it, vi } from 'vitest';
+import { carrierWith } from '../../../tests/unit/carrier';
+import { at, attemptOf, paperQuestions } from '../../../tests/unit/samples';
+import type { AttemptStatus, Carrier, HandOverRequest } from '@/carriers/Carrier';
+import { paperPacket } from '@/core/formats/packet/paper';
+import { sitDesk, type HeldAttempt } from '@/store/sitTables';
+import { useAttempt } from './useAttempt';
+
+const held: HeldAttempt = {
+  attemptId: 'attempt1',
+  sittingId: 'sitting1',
+  joinCode: 'K7M4QX',
+  packet: paperPacket({ title: 'Tides', instructions: '', questions: paperQuestions }, attemptOf()),
+  answers: {},
+  comeBack: [],
+  unsent: [],
+};
+const status: AttemptStatus = {
+  attemptId: 'attempt1',
+  state: 'working',
+  deadline: null,
+  now: Date.parse(at),
+  answered: [],
+  endedAt: null,
+  elsewhere: false,
+};
+
+function sit(handOver: Carrier['handOver']) {
+  const carrier = carrierWith({ handOver });
+  return renderHook(() => useAttempt(carrier, held)).result;
+}
+
+describe('handing over while the paper is sat', () => {
+  it('what is acknowledged is kept there; each hand-over has a higher number than the one before', async () => {
+    const requests: HandOverRequest[] = [];
+    const attempt = sit(async (_code, _id, request) => {
+      requests.push(request);
+      return status;
+    });
+    await waitFor(() => expect(attempt.current.keeping.state).toBe('kept'));
+    act(() => attempt.current.respond('q3', { text: 'east' }));
+    expect(attempt.current.keeping.state).toBe('keeping');
+    await waitFor(() => expect(attempt.current.keeping.state).toBe('kept'));
+    expect(requests.at(-1)?.answers.q3?.response).toEqual({ text: 'east' });
+    const numbers = requests.map(({ sequence }) => sequence ?? 0);
+    expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
+    expect(new Set(numbers).size).toBe(numbers.length);
+    expect((await sitDesk.attempts.get('attempt1'))?.unsent).toEqual([]);
+  });
+
+  it.each([
+    ['the server is away', () => Promise.reject(new Error('unreachable'))],
+    ['it does not know the attempt any more', () => Promise.resolve(null)],
+  ])('where %s, the answers stay on the device and are not called kept', async (_why, answer) => {
+    const attempt = sit(vi.fn(answer));
+    act(() => attempt.current.respond('q3', { text: 'west' }));
+    await waitFor(() => expect(attempt.current.keeping.state).toBe('onDevice'));
+    expect(await attempt.current.handIn()).toBe(false);
+    const kept = await sitDesk.attempts.get('attempt1');
+    expect([kept?.answers.q3?.response, kept?.unsent]).toEqual([{ text: 'west' }, ['q3']]);
+  });
+});
