@@ -35,7 +35,7 @@ function soon(afterMs: number): void {
 }
 
 /** What is put into the box is made from these; of what students do nothing has to be put back. */
-const told = ['students', 'groups', 'sittings', 'allowances', 'requests', 'paperVersions', 'log', 'line'];
+const told = ['students', 'groups', 'sittings', 'allowances', 'requests', 'paperVersions', 'log'];
 const scripted = ['releases', 'marks', 'log', 'sittings', 'paperVersions'];
 
 async function turn(): Promise<void> {
@@ -44,10 +44,15 @@ async function turn(): Promise<void> {
   if (busy) return soon(gatherMs);
   busy = true;
   try {
-    if (!(await lineKept())) said({ reach: 'notPaired' });
-    else {
+    const paired = await lineKept();
+    if (!paired) {
+      changed = null;
+      said({ reach: 'notPaired' });
+    } else {
       const before = Date.now();
       const theirs = await pull(line, (arriving) => said({ arriving }));
+      // Another box knows nothing of what was put into the one before.
+      if ((await lineKept())?.box !== paired.box) changed = null;
       const waits = changed;
       changed = new Set();
       try {
@@ -81,7 +86,9 @@ function listen(): void {
 
 onDeskChanged((table) => {
   changed?.add(table);
-  if (told.includes(table) || scripted.includes(table)) soon(gatherMs);
+  // Pairing wakes it; that news was taken in is written there as well, and is nothing new.
+  const woken = table === 'line' && state.reach === 'notPaired';
+  if (woken || told.includes(table) || scripted.includes(table)) soon(gatherMs);
 });
 channel.onmessage = ({ data }: MessageEvent<{ tell?: true; acted?: true }>) => {
   if (data.tell) channel.postMessage({ state });
