@@ -18,7 +18,7 @@ import type { Session } from './sessions';
 /** Takes the desk's changes in, in their order. */
 export async function takeChanges(store: ExchangeStore, changes: readonly BoxChange[]): Promise<void> {
   for (const change of changes)
-    if ('drop' in change) await drop(store, change.drop, change.key);
+    if ('drop' in change) await drop(store, change.drop, change.key, change.rev ?? 0);
     else if (change.table === 'attempts') await changeAttempt(store, change.id, change.change);
     else await put(store, change);
 }
@@ -33,8 +33,7 @@ async function put(
   const writes: KeptChange[] = [{ key, value: row }];
   if (table === 'students') {
     const before = (await store.get(key)) as BoxStudent | undefined;
-    if (before && before.joinCode !== row.joinCode)
-      writes.push({ key: keys.code(before.joinCode), value: null });
+    if (before && before.joinCode !== row.joinCode) writes.push(...(await codeGone(store, before)));
     writes.push({ key: keys.code(row.joinCode), value: row.id });
   }
   if (table !== 'releases') return store.commit(writes);
@@ -73,8 +72,8 @@ async function changeAttempt(store: ExchangeStore, id: string, change: AttemptCh
   });
 }
 
-async function drop(store: ExchangeStore, table: string, key: string): Promise<void> {
-  if (table === 'sittings') return dropSitting(store, decodeURIComponent(key));
+async function drop(store: ExchangeStore, table: string, key: string, rev: number): Promise<void> {
+  if (table === 'sittings') return dropSitting(store, decodeURIComponent(key), rev);
   if (table === 'attempts') {
     const sessionKey = `sessions/${key}`;
     const session = (await store.get(sessionKey)) as Session | undefined;
@@ -85,12 +84,35 @@ async function drop(store: ExchangeStore, table: string, key: string): Promise<v
   }
   const writes: KeptChange[] = [{ key: `${table}/${key}`, value: null }];
   const row = await store.get(`${table}/${key}`);
-  if (table === 'students' && row) writes.push({ key: keys.code((row as BoxStudent).joinCode), value: null });
+  if (table === 'students' && row) writes.push(...(await codeGone(store, row as BoxStudent)));
   await store.commit(writes);
 }
 
-/** Takes a sitting off the server with everything of it. What students did there is gone from it. */
-async function dropSitting(store: ExchangeStore, sittingId: string): Promise<void> {
+/** A code leads nowhere any more, unless it is somebody else's by now. */
+async function codeGone(store: ExchangeStore, { id, joinCode }: BoxStudent): Promise<KeptChange[]> {
+  const key = keys.code(joinCode);
+  return (await store.get(key)) === id ? [{ key, value: null }] : [];
+}
+
+/**
+ * Takes a sitting off the server with everything of it, once the desk has all that students did.
+ *
+ * @param rev up to where the desk took its news in
+ * @throws {Refused} something came since: the desk has to take it in first
+ */
+async function dropSitting(store: ExchangeStore, sittingId: string, rev: number): Promise<void> {
+  const key = keys.sitting(sittingId);
+  const sitting = await store.get(key);
+  // Without its sitting no answer is acknowledged any more. What is being taken right now is waited for.
+  await store.commit([{ key, value: null }]);
+  for (const { value } of await store.list('students/'))
+    await store.locked((value as BoxStudent).id, async () => undefined);
+  const news = await newsAfter(store, rev, 0);
+  const told = [...news.attempts, ...news.requests].some((row) => row.sittingId === sittingId);
+  if (sitting && (told || news.more)) {
+    await store.commit([{ key, value: sitting }]);
+    throw new Refused('notYet', 'sittings');
+  }
   const of = async <T>(prefix: string) =>
     (await store.list(prefix)).filter(
       ({ value }) => (value as { sittingId?: string }).sittingId === sittingId,
@@ -111,7 +133,6 @@ async function dropSitting(store: ExchangeStore, sittingId: string): Promise<voi
     ...(await of('releases/')),
     ...guests,
     ...guests.map(({ value }) => ({ key: keys.code((value as BoxStudent).joinCode) })),
-    { key: keys.sitting(sittingId) },
   ];
   await store.commit(left.map(({ key }) => ({ key, value: null })));
 }

@@ -1,8 +1,8 @@
-import { appendFileSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { appendFileSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, describe, expect, it } from 'vitest';
-import { openExchangeFolder, type Append, type ExchangeFolder } from './exchangeFolder';
+import { append, openExchangeFolder, type Append, type ExchangeFolder } from './exchangeFolder';
 import { StoreFull } from './exchangeStore';
 
 const opened: ExchangeFolder[] = [];
@@ -123,6 +123,43 @@ describe('the exchange in a folder', () => {
     const after = await open(path);
     expect(await all(after)).toEqual(before);
     expect(await after.rev()).toBe(31);
+  });
+
+  it('a disk that takes only a part at a time gets all of it, or says that it is full', async () => {
+    const written: number[] = [];
+    let room = 10;
+    const file = {
+      write: async (bytes: Uint8Array, offset: number, length: number) => {
+        const bytesWritten = Math.min(3, length, room);
+        if (bytesWritten === 0) throw Object.assign(new Error('full'), { code: 'ENOSPC' });
+        room -= bytesWritten;
+        written.push(...bytes.subarray(offset, offset + bytesWritten));
+        return { bytesWritten };
+      },
+      datasync: async () => undefined,
+    } as unknown as Parameters<Append>[0];
+    await append(file, Uint8Array.of(1, 2, 3, 4, 5, 6, 7), 0);
+    expect(written).toEqual([1, 2, 3, 4, 5, 6, 7]);
+    await expect(append(file, Uint8Array.of(8, 9, 10, 11), 7)).rejects.toThrow('full');
+  });
+
+  it('where the new journal could not be begun, what was written into the old one is read as well', async () => {
+    const path = fresh();
+    const folder = await open(path);
+    for (let n = 0; n < 5; n++) await folder.commit([{ key: 'a/1', value: { n } }]);
+    // As it is left when the disk is full between the snapshot and its journal.
+    const old = readFileSync(join(path, 'journal-0.ndjson'));
+    await folder.compact();
+    await folder.commit([{ key: 'a/1', value: { n: 5, last: true } }]);
+    await folder.close();
+    const later = readFileSync(join(path, 'journal-5.ndjson'));
+    writeFileSync(join(path, 'journal-0.ndjson'), Buffer.concat([old, later]));
+    rmSync(join(path, 'journal-5.ndjson'));
+    const after = await open(path);
+    expect(await all(after)).toEqual({ 'a/1': { n: 5, last: true } });
+    await after.commit([{ key: 'a/2', value: 1 }]);
+    await after.close();
+    expect(await (await open(path)).rev()).toBe(7);
   });
 
   it('one after the other under one name; under another, at once', async () => {

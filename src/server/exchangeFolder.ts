@@ -13,8 +13,10 @@ const mostJournalBytes = 32 * 1024 * 1024;
 /** How bytes get into the journal; tests put a full disk in its place. */
 export type Append = (file: FileHandle, bytes: Uint8Array, position: number) => Promise<void>;
 
-const append: Append = async (file, bytes, position) => {
-  await file.write(bytes, 0, bytes.length, position);
+export const append: Append = async (file, bytes, position) => {
+  // A disk that is nearly full takes a part and says so; only the next part fails.
+  for (let done = 0; done < bytes.length;)
+    done += (await file.write(bytes, done, bytes.length - done, position + done)).bytesWritten;
   await file.datasync();
 };
 
@@ -44,12 +46,13 @@ export async function openExchangeFolder(path: string, write: Append = append): 
       .map(Number)
       .sort((a, b) => a - b);
   const snapshot = numbered('snapshot').at(-1);
-  if (snapshot !== undefined) await replay(join(path, `snapshot-${snapshot}.ndjson`), rows, false);
+  if (snapshot !== undefined) await replay(join(path, `snapshot-${snapshot}.ndjson`), rows, null);
   let rev = snapshot ?? 0;
   let journal = snapshot ?? 0;
   let bytes = 0;
-  for (const from of numbered('journal').filter((each) => each >= (snapshot ?? 0))) {
-    const read = await replay(join(path, `journal-${from}.ndjson`), rows, true);
+  // An older journal too: where the new one could not be begun, writing went on in it.
+  for (const from of numbered('journal')) {
+    const read = await replay(join(path, `journal-${from}.ndjson`), rows, snapshot ?? 0);
     rev = Math.max(rev, read.rev);
     bytes = read.bytes;
     journal = from;
@@ -254,10 +257,10 @@ function lineText(line: Line): string {
 /**
  * Reads the lines of a file into the rows.
  *
- * @param torn whether a last line that is not whole may be there
+ * @param after of a journal, the revision that the rows have already: its last line may be torn. Null for a snapshot.
  * @returns the last revision, and how many bytes are whole
  */
-async function replay(path: string, rows: Map<string, KeptRow>, torn: boolean) {
+async function replay(path: string, rows: Map<string, KeptRow>, after: number | null) {
   const all = await readFile(path);
   let rev = 0;
   let from = 0;
@@ -267,10 +270,10 @@ async function replay(path: string, rows: Map<string, KeptRow>, torn: boolean) {
     const line = end < 0 ? null : lineFrom(text);
     if (!line) {
       // Only the end can be torn: a line that is damaged with whole ones after it is no accident of stopping.
-      if (torn && (end < 0 || !all.includes(10, end + 1))) break;
+      if (after !== null && (end < 0 || !all.includes(10, end + 1))) break;
       throw new Error(`${path}, line ${number}: damaged. Put back a copy of the folder, or remove the line.`);
     }
-    for (const change of line.changes) hold(rows, change, line.rev);
+    if (after === null || line.rev > after) for (const change of line.changes) hold(rows, change, line.rev);
     rev = Math.max(rev, line.rev);
     from = end + 1;
   }

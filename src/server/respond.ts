@@ -9,6 +9,7 @@ export type Refusal =
   | 'wrongSecret'
   | 'notFound'
   | 'tooLarge'
+  | 'notYet'
   | 'tooManyGuesses'
   | 'full'
   | 'failed';
@@ -20,6 +21,7 @@ const statusOf: Record<Refusal, number> = {
   noSession: 401,
   wrongOrigin: 403,
   notFound: 404,
+  notYet: 409,
   tooLarge: 413,
   tooManyGuesses: 429,
   failed: 500,

@@ -14,7 +14,7 @@ import type { Answers, ExceptionRequest } from '@/core/model/sitting';
 import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
 import { exchangeServer } from '@/server/exchangeServer';
 import { emptyTables, replaceDesk } from './backup';
-import { pairDesk, pull, push } from './boxSync';
+import { pairDesk, pull, push, unpairDesk } from './boxSync';
 import { carryOn, collectFrom, deleteAttempts, giveAllowance } from './exceptions';
 import { undo } from './command';
 import { setOnDevices } from './sittings';
@@ -203,6 +203,31 @@ describe('desk and box', () => {
     });
     await alike();
     expect((await student.home(joinCode))[0]?.requests).toMatchObject([{ answer: { words: 'Not today' } }]);
+  });
+
+  it('what comes while a sitting is taken off is taken in first; a desk that is not known any more can part', async () => {
+    const attemptId = await begin();
+    await alike();
+    await send(attemptId, answer('the last word'));
+    await setOnDevices('sitting1', false, iso(2000));
+    // The desk has not asked for the news yet: the sitting stays until it has.
+    await expect(push(line, now)).rejects.toThrow('notYet');
+    expect((await send(attemptId, {}))?.state).toBe('working');
+    await alike();
+    expect(await desk.attempts.get(attemptId)).toMatchObject({
+      answers: { q3: { response: { text: 'the last word' } } },
+    });
+    expect(await send(attemptId, answer('x'))).toBeNull();
+    await line.unpair();
+    await unpairDesk(line);
+    expect(await desk.line.count()).toBe(0);
+  });
+
+  it('a code that is another student’s by now stays', async () => {
+    await desk.students.delete('student1');
+    await desk.students.update('student2', { joinCode });
+    await alike();
+    expect(await student.greet(joinCode)).toMatchObject({ familyName: 'Silva' });
   });
 
   it('handed back: the script waits there, each look is noted on the desk, taken back it is gone', async () => {

@@ -3,6 +3,7 @@ import { mostChanges, plainSecret, type BoxChange, type BoxNews } from '@/core/e
 import { sha256 } from '@/core/crypto';
 import { base64From } from '@/core/base64';
 import { sealed } from '@/core/formats/packet/sealed';
+import { ServerFault } from '@/carriers/ask';
 import type { DeskLine } from '@/carriers/deskLine';
 import { Student } from '@/core/model/people';
 import type { Attempt } from '@/core/model/sitting';
@@ -28,7 +29,10 @@ export async function pairDesk(line: DeskLine, secret: string): Promise<void> {
 }
 
 export async function unpairDesk(line: DeskLine): Promise<void> {
-  await line.unpair();
+  await line.unpair().catch((error: unknown) => {
+    // A server that does not know this desk any more has nothing to forget.
+    if (!(error instanceof ServerFault) || error.why !== 'notPaired') throw error;
+  });
   await desk.line.clear();
 }
 
@@ -86,7 +90,8 @@ export async function takeIn(news: BoxNews): Promise<void> {
     'rw',
     [attempts, carried, students, requests, releases, standings, sittings],
     async () => {
-      const known = new Set((await sittingsOnDevices()).map(({ id }) => id));
+      // Of a sitting that was just taken off, too: what came last must not stay behind.
+      const known = new Set(await sittings.toCollection().primaryKeys());
       for (const guest of news.guests)
         if (known.has(guest.onlySittingId ?? '') && !(await students.get(guest.id)))
           await students.add(Student.parse({ ...guest, number: '', email: '' }));
@@ -156,7 +161,7 @@ export async function push(line: DeskLine, now: number, scripts = true): Promise
     const [table = '', ...rest] = key.split('/');
     // Files go with the attempts and papers they belong to; scripts only where they were looked at.
     if (wantedKeys.has(key) || table === 'files' || (table === 'releases' && !scripts)) continue;
-    const change = { drop: table, key: rest.join('/') } as BoxChange;
+    const change = { drop: table, key: rest.join('/'), rev: kept.rev } as BoxChange;
     due.push({ change, done: () => desk.posted.delete(key) });
   }
   due.push(...(await attemptsDue(sittings.map(({ id }) => id))));

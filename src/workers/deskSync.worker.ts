@@ -67,6 +67,8 @@ async function turn(): Promise<void> {
     }
   } catch (error) {
     const why = error instanceof ServerFault ? error.why : 'failed';
+    // Something came in while a sitting was taken off: it is taken in first.
+    if (why === 'notYet') return soon(gatherMs);
     said({ reach: why === 'notPaired' || why === 'full' || why === 'unreachable' ? why : 'failed' });
     stream?.close();
     stream = null;

@@ -69,7 +69,11 @@ export const BoxChange = z.union([
     /** What the teacher did to an attempt. */
     z.object({ table: z.literal('attempts'), id: Id, change: AttemptChange }),
   ]),
-  z.object({ drop: z.enum(['attempts', ...boxTables]), key: z.string().max(300) }),
+  z.object({
+    drop: z.enum(['attempts', ...boxTables]),
+    key: z.string().max(300),
+    rev: z.number().int().optional(),
+  }),
 ]);
 export type BoxChange = z.infer<typeof BoxChange>;
 
