@@ -14,7 +14,7 @@ import type { Answers, ExceptionRequest } from '@/core/model/sitting';
 import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
 import { exchangeServer } from '@/server/exchangeServer';
 import { emptyTables, replaceDesk } from './backup';
-import { pairDesk, pull, push, unpairDesk } from './boxSync';
+import { lineKept, pairDesk, pull, push, unpairDesk } from './boxSync';
 import { carryOn, collectFrom, deleteAttempts, giveAllowance } from './exceptions';
 import { undo } from './command';
 import { setOnDevices } from './sittings';
@@ -220,7 +220,22 @@ describe('desk and box', () => {
     expect(await send(attemptId, answer('x'))).toBeNull();
     await line.unpair();
     await unpairDesk(line);
-    expect(await desk.line.count()).toBe(0);
+    expect(await lineKept()).toBeUndefined();
+  });
+
+  it('paired again with the same server, what the teacher did meanwhile holds', async () => {
+    const attemptId = await begin();
+    await alike();
+    await unpairDesk(line);
+    await send(attemptId, answer('west'));
+    await collectFrom('sitting1', ['student1'], 'End', iso(5_000));
+    await pairDesk(line, secret);
+    await alike();
+    expect(await desk.attempts.get(attemptId)).toMatchObject({
+      answers: { q3: { response: { text: 'west' } } },
+      collectedAt: iso(5_000),
+    });
+    expect((await send(attemptId, {}))?.state).toBe('collected');
   });
 
   it('a code that is another student’s by now stays', async () => {

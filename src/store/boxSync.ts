@@ -22,9 +22,14 @@ export const lineKept = () => desk.line.get('line');
 export async function pairDesk(line: DeskLine, secret: string): Promise<void> {
   const box = await line.pair(secret);
   await desk.transaction('rw', desk.line, desk.posted, desk.carried, async () => {
-    await desk.line.put({ key: 'line', box, secret: plainSecret(secret), rev: 0 });
-    await desk.posted.clear();
-    await desk.carried.clear();
+    const before = (await desk.line.get('line')) ?? (await desk.line.get('before'));
+    const same = before?.box === box;
+    await desk.line.put({ key: 'line', box, secret: plainSecret(secret), rev: same ? before.rev : 0 });
+    await desk.line.delete('before');
+    // What was sealed with another secret has to be sealed anew; so all is put in again.
+    if (!same || before.secret !== plainSecret(secret)) await desk.posted.clear();
+    // What both sides had is still told by it: the teacher's acts of the meantime hold.
+    if (!same) await desk.carried.clear();
   });
 }
 
@@ -33,7 +38,11 @@ export async function unpairDesk(line: DeskLine): Promise<void> {
     // A server that does not know this desk any more has nothing to forget.
     if (!(error instanceof ServerFault) || error.why !== 'notPaired') throw error;
   });
-  await desk.line.clear();
+  await desk.transaction('rw', desk.line, async () => {
+    const kept = await lineKept();
+    await desk.line.clear();
+    if (kept) await desk.line.put({ ...kept, key: 'before', secret: '' });
+  });
 }
 
 /** Another box is there than the one this desk knows: it knows nothing of what was put into the other. */

@@ -24,7 +24,8 @@ export interface Posted {
 
 /** How this desk is paired with a server. */
 export interface Line {
-  key: 'line';
+  /** `before`: it was ended, and goes on where it stopped when it is the same box again. */
+  key: 'line' | 'before';
   box: string;
   /** What sealed papers are sealed with. */
   secret: string;
