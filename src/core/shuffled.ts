@@ -20,6 +20,18 @@ export function shuffled<T>(
   return items.map((item) => (pinned(item) ? item : (loose[next++] as T))); // as many as are not pinned
 }
 
+/**
+ * The items in an order that says nothing of the one they come in: the same from any order of them.
+ *
+ * @param salt what else the order hangs on, so that ids that count up do not keep their order
+ */
+export function unordered<T extends { id: string }>(items: readonly T[], salt: string): T[] {
+  const place = new Map(items.map(({ id }) => [id, seedNumber(`${salt} ${id}`)]));
+  return [...items].sort(
+    (a, b) => (place.get(a.id) ?? 0) - (place.get(b.id) ?? 0) || (a.id < b.id ? -1 : Number(a.id > b.id)),
+  );
+}
+
 /** A whole number from a text (FNV-1a, 32 bits; from memory), so that texts that are near give seeds that are not. */
 export function seedNumber(text: string): number {
   let hash = 0x811c9dc5;

@@ -1,5 +1,5 @@
 import { boxKeys, keyText, type BoxChange, type BoxRow, type BoxTable } from '@/core/exchange/box';
-import { kindOf } from '@/core/kinds';
+import { withoutKeys } from '@/core/formats/packet/paper';
 import { assetsIn } from '@/core/model/file';
 import type { PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
@@ -51,13 +51,6 @@ async function studentsOf(sittings: readonly Sitting[]): Promise<Student[]> {
   return [...found.values()];
 }
 
-/** A paper without its key, and whether students need it with the key: then it goes along sealed. */
-export function withoutKeys(paper: PaperVersion): PaperVersion | null {
-  const questions = paper.questions.map((question) => kindOf(question).withoutKey(question));
-  const bare = questions.filter((question) => question !== null);
-  return bare.length === questions.length ? { ...paper, questions: bare } : null;
-}
-
 /**
  * Every row that should lie in the box, but for attempts and scripts.
  *
@@ -75,9 +68,9 @@ export async function rowsForBox(
     rows.push(wanted('students', student));
   for (const sitting of sittings) {
     for (const paper of await papersOf(sitting)) {
-      const bare = withoutKeys(paper);
-      if (bare) rows.push(wanted('papers', bare));
-      if (!bare || sitting.after || sitting.practice) rows.push(sealedRow(paper, seal));
+      rows.push(wanted('papers', withoutKeys(paper)));
+      // Who sees at once how it went is scored there: with the key, which goes along sealed.
+      if (sitting.after || sitting.practice) rows.push(sealedRow(paper, seal));
       for (const id of assetsIn([paper])) files.add(id);
     }
     rows.push(wanted('sittings', sitting));

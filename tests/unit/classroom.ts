@@ -2,7 +2,7 @@ import type { BoxChange } from '@/core/exchange/box';
 import type { PaperVersion } from '@/core/model/paper';
 import { joinCodeAlphabet } from '@/core/model/people';
 import type { Sitting } from '@/core/model/sitting';
-import { withoutKeys } from '@/store/boxRows';
+import { withoutKeys } from '@/core/formats/packet/paper';
 import { at, paperQuestions, sittingOf } from './samples';
 
 /** A sitting as the desk puts it into the box, for so many students. */
@@ -27,7 +27,6 @@ export function codeOf(number: number): string {
 }
 
 export function sittingRows(students: number, part: Partial<Sitting> = {}): BoxChange[] {
-  const bare = withoutKeys(paper);
   return [
     { table: 'groups', row: { id: 'group1', name: 'Monday', createdAt: at } },
     ...Array.from({ length: students }, (_, number): BoxChange => ({
@@ -40,7 +39,7 @@ export function sittingRows(students: number, part: Partial<Sitting> = {}): BoxC
         groupIds: ['group1'],
       },
     })),
-    ...(bare ? [{ table: 'papers' as const, row: bare }] : []),
+    { table: 'papers', row: withoutKeys(paper) },
     { table: 'sittings', row: sittingOf({ closesAt: null, timeLimitMs: null, onDevices: true, ...part }) },
   ];
 }

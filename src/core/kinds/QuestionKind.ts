@@ -173,9 +173,9 @@ export interface QuestionKind<Q extends QuestionBase, S, R> {
   forStudent(question: Q, seed: string): S;
   /**
    * The question without anything a student must not see, and the same to every student as with it: what may lie on a
-   * server. Null where that cannot be: the order of its parts is its key.
+   * server, or in a file.
    */
-  withoutKey(question: Q): Q | null;
+  withoutKey(question: Q): Q;
   /**
    * The question with the option at this place, from 0, made right, or no longer right where several can be; null
    * where there is no such option. Only for kinds with options.

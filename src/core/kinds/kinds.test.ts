@@ -48,7 +48,6 @@ describe('every kind', () => {
   it.each(kindNames)('%s: without its key it holds no secret, and is the same to every student', (name) => {
     const kind = kindOf(samples[name]);
     const bare = kind.withoutKey(samples[name]);
-    if (bare === null) return expect(['ordering', 'matching', 'categories']).toContain(name);
     expect(kind.schema.parse(bare)).toEqual(bare);
     expect(kind.hasKey(bare)).toBe(false);
     expect(kind.rightAnswer(bare)).toBeNull();

@@ -1,3 +1,4 @@
+import { shuffled } from '../shuffled';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lightColours, sides, springChoices, streamGaps, tideOrder } from '../../../tests/unit/samples';
@@ -121,6 +122,37 @@ describe('ordering', () => {
       expect(seen).toHaveLength(4);
       expect(seen.map((item) => item.id).join()).not.toBe(right);
     }
+  });
+
+  it('from three items on, in whatever order they are right, and with nothing known of it', () => {
+    const ids = fc.uniqueArray(fc.string({ minLength: 1, maxLength: 5 }), { minLength: 3, maxLength: 7 });
+    fc.assert(
+      fc.property(ids, fc.string(), (order, seed) => {
+        const items = order.map((id) => ({ id, text: id }));
+        const question = { ...(tideOrder as Ordering), items };
+        const seen = ordering.forStudent(question, seed).items.map((item) => item.id);
+        expect(seen).not.toEqual(order);
+        expect([...seen].sort()).toEqual([...order].sort());
+        const bare = ordering.withoutKey(question);
+        expect(ordering.forStudent(bare, seed).items.map((item) => item.id)).toEqual(seen);
+      }),
+    );
+  });
+
+  it('how the items stand without the key is the same for nearly every right order of them', () => {
+    const items = ['a1', 'a2', 'a3', 'a4', 'a5'].map((id) => ({ id, text: id }));
+    const stands = new Map<string, number>();
+    for (let n = 0; n < 200; n++) {
+      const question = { ...(tideOrder as Ordering), items: shuffled(items, `right order ${n}`) };
+      const stand = ordering
+        .withoutKey(question)
+        .items.map((item) => item.id)
+        .join();
+      stands.set(stand, (stands.get(stand) ?? 0) + 1);
+    }
+    // Of 5! = 120 right orders, the 5 that would stand solved are mixed otherwise: about 8 of 200.
+    expect(stands.size).toBe(2);
+    expect(Math.min(...stands.values())).toBeLessThan(25);
   });
 });
 

@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { Id, Text, type Finding } from '../model/common';
 import type { RichText } from '../model/richText';
-import { shuffled } from '../shuffled';
+import { shuffled, unordered } from '../shuffled';
 import {
   emptyQuestionFields,
   questionFields,
   studentFields,
   studentQuestionFields,
+  withoutSecrets,
   type Category,
   type QuestionBase,
   type QuestionKind,
@@ -156,17 +157,27 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
       if (!first || !other || rest.length === 0) return null;
       return { pairs: { ...question.key, [first.id]: other.id } };
     },
-    // Items and targets stand beside each other in the order of the key.
-    withoutKey: () => null,
+    withoutKey: (question) =>
+      shape.schema.parse({ ...withoutSecrets(question), ...mixed(question), key: {} }),
     forStudent: (question, seed) =>
       shape.studentSchema.parse({
         ...studentFields(question),
         kind: shape.kind,
         // Always by chance: their order on the desk is the order of the key.
-        items: shuffled(question.items, `${seed} items`),
-        targets: shape.shuffleTargets ? shuffled(question.targets, `${seed} targets`) : question.targets,
+        items: shuffled(mixed(question).items, `${seed} items`),
+        targets: shape.shuffleTargets
+          ? shuffled(mixed(question).targets, `${seed} targets`)
+          : question.targets,
       }),
   };
+
+  /** Items and targets no longer beside each other in the order of the key. */
+  function mixed({ id, items, targets }: Q): Pick<Q, 'items' | 'targets'> {
+    return {
+      items: unordered(items, id),
+      targets: shape.shuffleTargets ? unordered(targets, id) : targets,
+    };
+  }
 
   function category(question: Q, item: PairItem, targetId: string): Category {
     const right = question.key[item.id] === targetId;

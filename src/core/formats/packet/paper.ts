@@ -5,7 +5,7 @@ import { Answers, PracticeRules, type Attempt, type Sitting } from '../../model/
 import { practiceView, PracticeView } from '../../running/practice';
 import { Id, Instant, Line } from '../../model/common';
 import { RichText } from '../../model/richText';
-import type { PaperContent } from '../../model/paper';
+import type { PaperContent, PaperVersion } from '../../model/paper';
 
 /** A part as a student reads it. */
 export const StudentPart = z.object({ id: Id, title: Line, instructions: RichText });
@@ -33,6 +33,12 @@ export const PaperPacket = z.object({
   practice: z.object({ rules: PracticeRules, views: z.record(Id, PracticeView) }).optional(),
 });
 export type PaperPacket = z.infer<typeof PaperPacket>;
+
+/** A paper without its key: each student gets the same questions from it as with the key. */
+export function withoutKeys(paper: PaperVersion): PaperVersion {
+  const questions = paper.questions.map((question) => kindOf(question).withoutKey(question));
+  return { ...paper, questions };
+}
 
 /** The packet of one attempt, with the questions in the order this student was given. */
 export function paperPacket(

@@ -1,6 +1,7 @@
 import type { Finding } from '../../model/common';
-import { shuffled } from '../../shuffled';
-import { emptyQuestionFields, studentFields, type QuestionKind } from '../QuestionKind';
+import { seedNumber, shuffled, unordered } from '../../shuffled';
+import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
+import type { PairItem } from '../pairs';
 import { orderShare } from './orderShare';
 import { Ordering, OrderResponse, StudentOrdering } from './schema';
 
@@ -27,7 +28,7 @@ export const ordering: QuestionKind<Ordering, StudentOrdering, OrderResponse> = 
     items: question.items.map((item) => ({ ...item, id: newId() })),
   }),
   findings: orderingFindings,
-  hasKey: (question) => question.items.length > 1,
+  hasKey: (question) => question.keyless !== true && question.items.length > 1,
   score: (question, response) => ({
     share: orderShare(question.rule, placesOf(question, response), question.items.length),
     comments: [],
@@ -69,19 +70,32 @@ export const ordering: QuestionKind<Ordering, StudentOrdering, OrderResponse> = 
       ? { order: [second, first, ...rest].map((item) => item.id) }
       : null;
   },
-  withoutKey: () => null,
+  withoutKey: (question) => ({ ...withoutSecrets(question), items: mixed(question), keyless: true }),
   forStudent: (question, seed) => ({
     ...studentFields(question),
     kind: 'ordering',
-    items: neverInOrder(question.items, seed),
+    items: turned(mixed(question), seedNumber(seed)),
   }),
 };
 
-/** In an order drawn by chance, but never in the right one: that would be the key. */
-function neverInOrder<T>(items: readonly T[], seed: string): T[] {
-  const drawn = shuffled(items, seed);
-  const right = drawn.every((item, index) => item === items[index]);
-  return right ? [...drawn.slice(1), ...drawn.slice(0, 1)] : drawn;
+/** The items with the first `by` of them at the end. */
+function turned<T>(items: readonly T[], by: number): T[] {
+  const at = items.length === 0 ? 0 : (by >>> 0) % items.length;
+  return [...items.slice(at), ...items.slice(0, at)];
+}
+
+/**
+ * The items mixed: an order that does not tell the right one, and that is never the right one from wherever one begins to
+ * read it. Each student gets it turned by chance, so nobody finds it solved, and to turn it needs no key. Two items have
+ * no such order.
+ */
+function mixed({ id, items, keyless }: Ordering): PairItem[] {
+  if (keyless) return items;
+  const order = unordered(items, id);
+  const [first, second, ...rest] = order;
+  const begin = order.findIndex((item) => item === items[0]);
+  const solved = turned(order, begin).every((item, index) => item === items[index]);
+  return solved && first && second ? [second, first, ...rest] : order;
 }
 
 /** The right place of each item in the order given; unknown and repeated items count as not there. */

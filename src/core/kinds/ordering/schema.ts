@@ -12,6 +12,8 @@ export const Ordering = z.object({
   /** In the right order: this order is the key. */
   items: PairItem.array().max(50),
   rule: OrderRule,
+  /** The items stand mixed, as each student gets them turned: the key is not here. */
+  keyless: z.literal(true).optional(),
 });
 export type Ordering = z.infer<typeof Ordering>;
 
