@@ -46,4 +46,13 @@ export interface Carrier {
   handIn(joinCode: string, attemptId: string): Promise<AttemptStatus | null>;
   /** What has been let out of the result; null while nothing has. */
   result(joinCode: string, sittingId: string): Promise<ResultReply>;
+  /** The answers as a file, where the student has to take them to the teacher; null where they get there by themselves. */
+  toHand(joinCode: string, sittingId: string): Promise<FileToHand | null>;
+}
+
+/** A file that someone is to carry. */
+export interface FileToHand {
+  /** What it holds, in words that make its name. */
+  words: string;
+  text: string;
 }

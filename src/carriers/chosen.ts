@@ -1,4 +1,5 @@
-import type { Carrier } from './Carrier';
+import { byHand, type HandCarrier } from './byHand';
+import type { Carrier, HomeSitting } from './Carrier';
 import { classroomServer } from './classroomServer';
 import { sameBrowserCarrier } from './sameBrowser';
 
@@ -10,47 +11,100 @@ async function deskIsHere(): Promise<boolean> {
 }
 
 /**
- * The carrier of a student's page: to the desk in this browser where it knows the join code, otherwise to the classroom
- * server. Which one it is, is found when someone comes in; the page does not know.
+ * The carrier of a student's page: by hand for what came to this device as a file; otherwise to the desk in this browser
+ * where it knows the join code, or else to the classroom server. Which one it is, is found when someone comes in; the
+ * page does not know.
  */
 export function chosenCarrier(
   here: () => Promise<Carrier | null> = async () => ((await deskIsHere()) ? sameBrowserCarrier() : null),
   away: Carrier = classroomServer(),
+  hand: HandCarrier = byHand(),
 ): Carrier {
-  const byCode = new Map<string, Carrier>();
+  /** Who knows each code; null: nobody but this device. */
+  const byCode = new Map<string, Carrier | null>();
   let desk: Promise<Carrier | null> | null = null;
   const nearby = () => (desk ??= here());
 
-  const find = async <T>(ask: (carrier: Carrier) => Promise<T | null>): Promise<[T, Carrier] | null> => {
-    const near = await nearby();
-    const found = near && (await ask(near));
-    if (near && found !== null) return [found, near];
-    const other = await ask(away);
-    return other === null ? null : [other, away];
-  };
   const greeted = async (ask: (carrier: Carrier) => ReturnType<Carrier['greet']>) => {
-    const found = await find(ask);
-    if (!found) return null;
-    const [greeting, carrier] = found;
-    byCode.set(greeting.joinCode, carrier);
-    return greeting;
+    const near = await nearby();
+    for (const carrier of near ? [near, away] : [away]) {
+      const greeting = await ask(carrier);
+      if (!greeting) continue;
+      byCode.set(greeting.joinCode, carrier);
+      return greeting;
+    }
+    return null;
   };
-  const of = async (joinCode: string): Promise<Carrier> => {
-    if (!byCode.has(joinCode)) await greeted((carrier) => carrier.greet(joinCode));
-    return byCode.get(joinCode) ?? away;
+  const greet = async (joinCode: string) => {
+    const known = await hand.greet(joinCode);
+    try {
+      const greeting = await greeted((carrier) => carrier.greet(joinCode));
+      // A code that only this device knows is not asked for again: it would be taken for guessing.
+      if (!greeting && known) byCode.set(joinCode, null);
+      return greeting ?? known;
+    } catch (error) {
+      if (known) return known;
+      throw error;
+    }
+  };
+  /** Who carries for this code, besides what came by hand. */
+  const of = async (joinCode: string): Promise<Carrier | null> => {
+    if (!byCode.has(joinCode)) await greet(joinCode);
+    const carrier = byCode.get(joinCode);
+    return carrier === undefined && (await hand.greet(joinCode)) === null ? away : (carrier ?? null);
+  };
+
+  /** Sittings that are both here by hand and elsewhere, and go on there. */
+  const elsewhere = new Set<string>();
+  const ofSitting = async (joinCode: string, sittingId: string): Promise<Carrier> => {
+    const held = !elsewhere.has(sittingId) && (await hand.holds(joinCode, sittingId));
+    return held ? hand : ((await of(joinCode)) ?? hand);
+  };
+  const ofAttempt = async (joinCode: string, attemptId: string): Promise<Carrier> =>
+    (await hand.holdsAttempt(attemptId)) ? hand : ((await of(joinCode)) ?? hand);
+
+  const home = async (joinCode: string): Promise<HomeSitting[]> => {
+    const held = await hand.home(joinCode);
+    const others = await of(joinCode).then(
+      (carrier) => carrier?.home(joinCode) ?? [],
+      (error: unknown) => {
+        // What came by hand is there without anyone answering.
+        if (held.length === 0) throw error;
+        return [];
+      },
+    );
+    elsewhere.clear();
+    for (const { sittingId } of held.filter(({ state }) => state === 'notStarted'))
+      if (others.some((other) => other.sittingId === sittingId && other.state !== 'notStarted'))
+        elsewhere.add(sittingId);
+    const mine = held
+      .filter(({ sittingId }) => !elsewhere.has(sittingId))
+      .map((row) => {
+        const other = others.find(({ sittingId }) => sittingId === row.sittingId);
+        return { ...row, handedBack: row.handedBack || other?.handedBack === true };
+      });
+    return [
+      ...mine,
+      ...others.filter(({ sittingId }) => !mine.some((row) => row.sittingId === sittingId)),
+    ].sort((a, b) => b.opensAt.localeCompare(a.opensAt));
   };
 
   return {
-    greet: (joinCode) => greeted((carrier) => carrier.greet(joinCode)),
+    greet,
     comeAsGuest: (name, accessCode) => greeted((carrier) => carrier.comeAsGuest(name, accessCode)),
-    home: async (code) => (await of(code)).home(code),
-    start: async (code, ...rest) => (await of(code)).start(code, ...rest),
-    handOver: async (code, ...rest) => (await of(code)).handOver(code, ...rest),
-    handOverFile: async (code, ...rest) => (await of(code)).handOverFile(code, ...rest),
-    file: async (code, ...rest) => (await of(code)).file(code, ...rest),
-    practise: async (code, ...rest) => (await of(code)).practise(code, ...rest),
-    ask: async (code, ...rest) => (await of(code)).ask(code, ...rest),
-    handIn: async (code, ...rest) => (await of(code)).handIn(code, ...rest),
-    result: async (code, ...rest) => (await of(code)).result(code, ...rest),
+    home,
+    start: async (code, id, ...rest) => (await ofSitting(code, id)).start(code, id, ...rest),
+    handOver: async (code, id, ...rest) => (await ofAttempt(code, id)).handOver(code, id, ...rest),
+    handOverFile: async (code, id, ...rest) => (await ofAttempt(code, id)).handOverFile(code, id, ...rest),
+    file: async (code, id, ...rest) => (await ofSitting(code, id)).file(code, id, ...rest),
+    practise: async (code, id, ...rest) => (await ofAttempt(code, id)).practise(code, id, ...rest),
+    ask: async (code, id, ...rest) => (await ofSitting(code, id)).ask(code, id, ...rest),
+    handIn: async (code, id) => (await ofAttempt(code, id)).handIn(code, id),
+    result: async (code, id) => {
+      const first = await (await ofSitting(code, id)).result(code, id);
+      // Handed back another way than it was given out.
+      return first ?? (await (await of(code))?.result(code, id)) ?? null;
+    },
+    toHand: async (code, id) => (await ofSitting(code, id)).toHand(code, id),
   };
 }

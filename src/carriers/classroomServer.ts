@@ -63,5 +63,6 @@ export function classroomServer(fetcher?: Fetch): Carrier {
     handIn: async (joinCode, attemptId) =>
       AttemptStatus.nullable().parse(await about(joinCode, attemptId, 'hand-in', {})),
     result: async (joinCode, sittingId) => ResultReply.parse(await post('/result', { joinCode, sittingId })),
+    toHand: async () => null,
   };
 }

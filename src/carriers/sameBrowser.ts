@@ -37,5 +37,6 @@ export function sameBrowserCarrier(): Carrier {
     handIn: async (joinCode, attemptId) =>
       AttemptStatus.nullable().parse(await deskEnd.handIn(joinCode, attemptId)),
     result: async (joinCode, sittingId) => ResultReply.parse(await deskEnd.result(joinCode, sittingId)),
+    toHand: async () => null,
   };
 }

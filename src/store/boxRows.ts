@@ -29,7 +29,7 @@ function wanted<T extends BoxTable>(table: T, row: BoxRow<T>): WantedRow {
 export const sittingsOnDevices = () => desk.sittings.filter(({ onDevices }) => onDevices === true).toArray();
 
 /** Who has a place in these sittings: their groups, their guests, and whoever sat one and left its group. */
-async function studentsOf(sittings: readonly Sitting[]): Promise<Student[]> {
+export async function studentsOf(sittings: readonly Sitting[]): Promise<Student[]> {
   const found = new Map<string, Student>();
   const add = (students: readonly (Student | undefined)[]) => {
     for (const student of students) if (student && student.role !== 'tryOut') found.set(student.id, student);
@@ -121,7 +121,7 @@ export async function scriptsForBox(sittings: readonly Sitting[], now: number): 
 }
 
 /** A student's script as it is let out, without noting that it was looked at. */
-async function scriptOf(sitting: Sitting, student: Student, now: number) {
+export async function scriptOf(sitting: Sitting, student: Student, now: number) {
   const looking = { ...deskPlace, within: async () => undefined as never };
   return result(looking, student.joinCode, sitting.id, now);
 }

@@ -1,8 +1,18 @@
 import { customAlphabet, nanoid } from 'nanoid';
+import { sealHolds } from '@/core/formats/packet/packetFile';
 import { joinCodeAlphabet } from '@/core/model/people';
 
 /** A new id, unique without asking anyone. */
 export const newId = (): string => nanoid(12);
+
+const fiveOf = customAlphabet(joinCodeAlphabet, 5);
+
+/** An access code that holds as a seal: ten letters and digits in two halves, easy to read out. */
+export function newAccessCode(): string {
+  let code = '';
+  while (!sealHolds(code)) code = `${fiveOf()}-${fiveOf()}`;
+  return code;
+}
 
 const sixOf = customAlphabet(joinCodeAlphabet, 6);
 

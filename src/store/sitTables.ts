@@ -1,7 +1,10 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { CarriedFile } from '@/carriers/Carrier';
-import type { Answers } from '@/core/model/sitting';
+import type { KeptRelease } from '@/core/exchange/place';
 import type { PaperPacket } from '@/core/formats/packet/paper';
+import type { PaperVersion } from '@/core/model/paper';
+import type { Student } from '@/core/model/people';
+import type { Allowance, Answers, Attempt, Sitting } from '@/core/model/sitting';
 
 /** What the student's device holds of one attempt: the packet, the answers, and what has not been handed over. */
 export interface HeldAttempt {
@@ -26,15 +29,46 @@ export interface HeldFile extends CarriedFile {
   refused?: boolean;
 }
 
+/** What came to this device by hand for one student: a sitting with its paper, what came back of it, or both. */
+export interface HandPacket {
+  joinCode: string;
+  sittingId: string;
+  /** As this device knows him; the join code stands for the id. */
+  student: Student;
+  sitting: Sitting;
+  /** Without a key; null where only a script came. */
+  paper: PaperVersion | null;
+  allowances: Allowance[];
+  /** The student it was made for, by his id on the desk; null: whoever gets it. */
+  madeFor: string | null;
+  release: KeptRelease | null;
+  /** When the answers were last saved as a file. */
+  savedAt?: string;
+}
+
+/** A picture or file that came by hand, or is to go so. */
+export interface HandFile extends CarriedFile {
+  joinCode: string;
+}
+
 /** The student's database: apart from the teacher's, and never holding a key. */
 export class SitDatabase extends Dexie {
   declare attempts: EntityTable<HeldAttempt, 'attemptId'>;
   declare files: Table<HeldFile, [string, string]>;
+  declare packets: Table<HandPacket, [string, string]>;
+  /** Attempts at what came by hand: this device is where they are kept. */
+  declare handAttempts: EntityTable<Attempt, 'id'>;
+  declare handFiles: Table<HandFile, [string, string]>;
 
   constructor(name = 'gribbet-sit') {
     super(name);
     this.version(1).stores({ attempts: 'attemptId, joinCode, [joinCode+sittingId]' });
     this.version(2).stores({ files: '[attemptId+id], attemptId' });
+    this.version(3).stores({
+      packets: '[joinCode+sittingId], joinCode',
+      handAttempts: 'id, studentId, [studentId+sittingId]',
+      handFiles: '[joinCode+id], joinCode',
+    });
   }
 }
 

@@ -15,6 +15,7 @@ export function carrierWith(part: Partial<Carrier>): Carrier {
     ask: away,
     handIn: away,
     result: away,
+    toHand: away,
     ...part,
   };
 }

@@ -36,6 +36,11 @@ export const HomeSitting = z.object({
   /** Whether there is something to see of the result. */
   handedBack: z.boolean(),
   practice: z.boolean(),
+  /**
+   * It came as a file, and its answers go back as one: whether there are any yet, and whether they were saved as they
+   * are. Absent: they travel by themselves.
+   */
+  byHand: z.enum(['nothing', 'toSave', 'saved']).optional(),
   oneByOne: z.boolean(),
   noBack: z.boolean(),
   /** What the student asked for here, and what was said to it; the latest last. */

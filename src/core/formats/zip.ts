@@ -2,9 +2,14 @@ import { strFromU8, unzipSync, zipSync, type Zippable } from 'fflate';
 import { Refused } from './refused';
 
 const mostFiles = 10_000;
-const mostBytes = 200 * 1024 * 1024;
-/** Of one file; also guards against sizes that the package itself lies about. */
-const mostFileBytes = 50 * 1024 * 1024;
+
+/** How large what is unpacked may be: one file, and all together. */
+export interface MostBytes {
+  /** Also guards against sizes that the package itself lies about. */
+  file: number;
+  together: number;
+}
+const mostOfPackage: MostBytes = { file: 50 * 1024 * 1024, together: 200 * 1024 * 1024 };
 
 export type PackageFiles = ReadonlyMap<string, Uint8Array<ArrayBuffer>>;
 
@@ -14,7 +19,7 @@ export type PackageFiles = ReadonlyMap<string, Uint8Array<ArrayBuffer>>;
  *
  * @throws {Refused} no zip, too many or too large files, or paths that lead out of the package
  */
-export function unpacked(bytes: Uint8Array): PackageFiles {
+export function unpacked(bytes: Uint8Array, most: MostBytes = mostOfPackage): PackageFiles {
   if (bytes[0] !== 0x50 || bytes[1] !== 0x4b) throw new Refused('notZip', '');
   let files = 0;
   let together = 0;
@@ -23,7 +28,7 @@ export function unpacked(bytes: Uint8Array): PackageFiles {
     files += 1;
     together += size;
     if (files > mostFiles) throw new Refused('tooManyFiles', '', String(mostFiles));
-    if (size > mostFileBytes || together > mostBytes) throw new Refused('tooLarge', name);
+    if (size > most.file || together > most.together) throw new Refused('tooLarge', name);
   };
   let content: Record<string, Uint8Array<ArrayBuffer>>;
   try {

@@ -1,4 +1,3 @@
-import { shuffled } from '../shuffled';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lightColours, sides, springChoices, streamGaps, tideOrder } from '../../../tests/unit/samples';

@@ -79,6 +79,9 @@ export function SittingPanel({ sitting }: { sitting: SittingData }) {
           <Button component="a" href={`/sittings/${record.id}/devices`}>
             {record.onDevices ? 'Address, code and who is in' : 'Let students in on their own devices'}
           </Button>
+          <Button component="a" href={`/sittings/${record.id}/by-hand`}>
+            Without a network: carry it by hand
+          </Button>
         </MarginBlock>
       )}
       <MarginBlock title="New starts">

@@ -15,7 +15,15 @@ function whyNot(error: unknown): string {
 const rememberedKey = 'gribbet-join-code';
 
 /** The join code, then a look at whose it is. A reload of the tab remembers it; a new tab asks again. */
-export function EnterCode({ carrier, enter }: { carrier: Carrier; enter: (who: Greeting) => void }) {
+export function EnterCode({
+  carrier,
+  enter,
+  openFile,
+}: {
+  carrier: Carrier;
+  enter: (who: Greeting) => void;
+  openFile: () => void;
+}) {
   // A code in the address comes from the QR code of a slip.
   const [typed, setTyped] = useState(
     () =>
@@ -87,6 +95,9 @@ export function EnterCode({ carrier, enter }: { carrier: Carrier; enter: (who: G
       </Button>
       <button type="button" className={styles.quiet} onClick={() => setGuest(true)}>
         No code? Come in as a guest
+      </button>
+      <button type="button" className={styles.quiet} onClick={openFile}>
+        Your teacher gave you a file? Open it
       </button>
     </form>
   );

@@ -5,6 +5,7 @@ import { joinCodeShown } from '@/core/model/people';
 import { useNow } from '@/ui/clock';
 import { counted, dayAndTime, duration } from '@/ui/format';
 import { AskTeacher } from './AskTeacher';
+import { ByHand } from './ByHand';
 import styles from './student.module.css';
 
 interface HomeProps {
@@ -12,6 +13,7 @@ interface HomeProps {
   who: Greeting;
   openSitting: (sitting: HomeSitting) => void;
   openResult: (sitting: HomeSitting) => void;
+  openFile: () => void;
 }
 
 type Section = 'open' | 'coming' | 'back' | 'done';
@@ -31,7 +33,7 @@ export function sectionOf(sitting: HomeSitting): Section {
 }
 
 /** What is open, coming, done and handed back. */
-export function Home({ carrier, who, openSitting, openResult }: HomeProps) {
+export function Home({ carrier, who, openSitting, openResult, openFile }: HomeProps) {
   const now = useNow(5_000);
   const [sittings, setSittings] = useState<HomeSitting[] | null>(null);
   const [fault, setFault] = useState(false);
@@ -81,13 +83,20 @@ export function Home({ carrier, who, openSitting, openResult }: HomeProps) {
                       </Button>
                     )}
                   </div>
-                  <AskTeacher carrier={carrier} who={who} sitting={sitting} asked={() => void look()} />
+                  {sitting.byHand ? (
+                    <ByHand carrier={carrier} who={who} sitting={sitting} changed={() => void look()} />
+                  ) : (
+                    <AskTeacher carrier={carrier} who={who} sitting={sitting} asked={() => void look()} />
+                  )}
                 </li>
               ))}
             </ul>
           </section>
         );
       })}
+      <button type="button" className={styles.quiet} onClick={openFile}>
+        Open a file from your teacher
+      </button>
     </>
   );
 }
@@ -104,7 +113,13 @@ function standingWords(sitting: HomeSitting, now: number): string {
   if (sitting.may === 'start')
     return `${sitting.state === 'notStarted' ? '' : 'You may make another attempt. '}Open${sitting.closesAt ? ` until ${dayAndTime(sitting.closesAt, now)}` : ''}. ${size}.`;
   if (sitting.state !== 'notStarted')
-    return sitting.handedBack ? 'You can see how it went.' : 'Handed in. Nothing has come back yet.';
+    return sitting.handedBack
+      ? 'You can see how it went.'
+      : sitting.byHand
+        ? 'Finished. Nothing has come back yet.'
+        : 'Handed in. Nothing has come back yet.';
+  // A script came without its paper.
+  if (sitting.handedBack) return 'You can see how it went.';
   if (sitting.may === 'notYet') return `Opens ${dayAndTime(sitting.opensAt, now)}. ${size}.`;
   return 'Closed. You have not sat it.';
 }

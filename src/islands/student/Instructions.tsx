@@ -78,6 +78,12 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
             It is practice: each question tells you at once how you answered it, and can be tried again.
           </li>
         )}
+        {sitting.byHand && (
+          <li>
+            It came as a file. At the end you save your answers as a file, too, and give that to your teacher.
+            The clock of this computer counts.
+          </li>
+        )}
         <li>What you type is kept as you type. If the page closes, come back with your code and go on.</li>
       </ul>
       {sitting.codeAsked && !resuming && (

@@ -1,10 +1,11 @@
 import { Button } from '@mantine/core';
-import { useEffect, useState } from 'react';
-import type { AttemptStatus, Carrier } from '@/carriers/Carrier';
+import { useCallback, useEffect, useState } from 'react';
+import type { AttemptStatus, Carrier, HomeSitting } from '@/carriers/Carrier';
 import { kindOf } from '@/core/kinds';
 import { receiptOf } from '@/core/running/watching';
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted, dayAndTime } from '@/ui/format';
+import { SaveAnswers } from './ByHand';
 import styles from './student.module.css';
 
 const words: Record<AttemptStatus['state'], string> = {
@@ -28,7 +29,8 @@ export function Receipt({
   done: () => void;
   seeResult: () => void;
 }) {
-  const shown = useShownNow(carrier, held);
+  const [row, again] = useRow(carrier, held);
+  const byHand = row?.byHand !== undefined;
   const arrived = held.packet.questions.filter((question) => {
     const response = held.answers[question.id]?.response;
     return (
@@ -37,7 +39,12 @@ export function Receipt({
   });
   return (
     <section className={styles.narrow} aria-labelledby="receipt">
-      <h1 id="receipt">{words[status.state]}</h1>
+      <h1 id="receipt">{byHand ? 'Finished' : words[status.state]}</h1>
+      {byHand && (
+        <p className={styles.waits}>
+          Your answers are on this computer only. Save them as a file and give that to your teacher.
+        </p>
+      )}
       <dl className={styles.facts}>
         <dt>Paper</dt>
         <dd>{held.packet.title}</dd>
@@ -50,7 +57,16 @@ export function Receipt({
         <dt>Receipt</dt>
         <dd className={styles.receiptCode}>{receiptOf(held.attemptId)}</dd>
       </dl>
-      {shown && (
+      {byHand && (
+        <SaveAnswers
+          carrier={carrier}
+          joinCode={held.joinCode}
+          sittingId={held.sittingId}
+          next={row.byHand === 'toSave'}
+          saved={again}
+        />
+      )}
+      {row?.handedBack && (
         <Button variant="filled" size="md" onClick={seeResult}>
           See how it went
         </Button>
@@ -62,22 +78,17 @@ export function Receipt({
   );
 }
 
-/** Whether something of the result can be seen straight after handing in. */
-function useShownNow(carrier: Carrier, { joinCode, sittingId }: HeldAttempt): boolean {
-  const [shown, setShown] = useState(false);
-  useEffect(() => {
-    let here = true;
-    carrier.home(joinCode).then(
-      (sittings) => {
-        const sitting = sittings.find((each) => each.sittingId === sittingId);
-        if (here) setShown(sitting?.handedBack === true);
-      },
+/** How this paper stands now: whether something of it can be seen straight away, and whether it has to be carried. */
+function useRow(carrier: Carrier, { joinCode, sittingId }: HeldAttempt): [HomeSitting | null, () => void] {
+  const [row, setRow] = useState<HomeSitting | null>(null);
+  const look = useCallback(async () => {
+    try {
+      const sittings = await carrier.home(joinCode);
+      setRow(sittings.find((each) => each.sittingId === sittingId) ?? null);
+    } catch {
       // Without an answer there is only the receipt; the list of papers asks again.
-      () => undefined,
-    );
-    return () => {
-      here = false;
-    };
+    }
   }, [carrier, joinCode, sittingId]);
-  return shown;
+  useEffect(() => void look(), [look]);
+  return [row, () => void look()];
 }

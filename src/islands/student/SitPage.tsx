@@ -10,12 +10,14 @@ import { AttemptView } from './AttemptView';
 import { EnterCode } from './EnterCode';
 import { Home } from './Home';
 import { Instructions } from './Instructions';
+import { OpenFile } from './OpenFile';
 import { ResultView } from './ResultView';
 import type { HeldAttempt } from '@/store/sitTables';
 import styles from './student.module.css';
 
 type View =
   | { name: 'home' }
+  | { name: 'file' }
   | { name: 'instructions'; sitting: HomeSitting }
   | { name: 'attempt'; held: HeldAttempt }
   | { name: 'result'; sitting: Pick<HomeSitting, 'sittingId' | 'title'> };
@@ -34,6 +36,11 @@ export function SitPage() {
   const [view, setView] = useState<View>({ name: 'home' });
   const files = useMemo(() => filesOf(carrier, who, view), [carrier, who, view]);
   const home = () => setView({ name: 'home' });
+  const opened = async (joinCode: string) => {
+    const greeting = await carrier.greet(joinCode);
+    if (greeting) setWho(greeting);
+    home();
+  };
   return (
     <MantineProvider theme={theme} cssVariablesResolver={cssVariables} defaultColorScheme="auto">
       <header className={styles.bar}>
@@ -51,13 +58,21 @@ export function SitPage() {
       </header>
       <FilesFrom files={files}>
         <main className={styles.page}>
-          {!who && <EnterCode carrier={carrier} enter={(greeting) => (setWho(greeting), home())} />}
+          {view.name === 'file' && <OpenFile who={who} opened={opened} back={home} />}
+          {!who && view.name !== 'file' && (
+            <EnterCode
+              carrier={carrier}
+              enter={(greeting) => (setWho(greeting), home())}
+              openFile={() => setView({ name: 'file' })}
+            />
+          )}
           {who && view.name === 'home' && (
             <Home
               carrier={carrier}
               who={who}
               openSitting={(sitting) => setView({ name: 'instructions', sitting })}
               openResult={(sitting) => setView({ name: 'result', sitting })}
+              openFile={() => setView({ name: 'file' })}
             />
           )}
           {who && view.name === 'instructions' && (

@@ -165,7 +165,9 @@ describe('a guest', () => {
     const comeAsGuest = vi.fn((_name: string, code: string) =>
       Promise.resolve(code === 'ebb' ? { ...who, guest: true } : null),
     );
-    const { hand } = draw(<EnterCode carrier={carrierWith({ comeAsGuest })} enter={enter} />);
+    const { hand } = draw(
+      <EnterCode carrier={carrierWith({ comeAsGuest })} enter={enter} openFile={() => undefined} />,
+    );
     await hand.click(screen.getByRole('button', { name: 'No code? Come in as a guest' }));
     await hand.type(screen.getByLabelText('Your name'), 'Nia');
     await hand.type(screen.getByLabelText('Access code'), 'flood{Enter}');

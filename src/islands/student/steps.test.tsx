@@ -56,7 +56,9 @@ describe('entering', () => {
   it('shows whose code it is before going in, and forgives how it was typed', async () => {
     const greet = vi.fn(() => Promise.resolve(who));
     const enter = vi.fn();
-    const { hand } = draw(<EnterCode carrier={carrierWith({ greet })} enter={enter} />);
+    const { hand } = draw(
+      <EnterCode carrier={carrierWith({ greet })} enter={enter} openFile={() => undefined} />,
+    );
     await hand.type(screen.getByLabelText(/Your join code/), 'k7m 4qx');
     await hand.click(screen.getByRole('button', { name: 'Go in' }));
     expect(greet).toHaveBeenCalledWith('K7M4QX');
@@ -68,11 +70,15 @@ describe('entering', () => {
 
   it('says so when nobody has the code, and when the desk does not answer', async () => {
     const greet = vi.fn(() => Promise.resolve<null>(null));
-    const { hand, unmount } = draw(<EnterCode carrier={carrierWith({ greet })} enter={() => undefined} />);
+    const { hand, unmount } = draw(
+      <EnterCode carrier={carrierWith({ greet })} enter={() => undefined} openFile={() => undefined} />,
+    );
     await hand.type(screen.getByLabelText(/Your join code/), 'AAAAAA{Enter}');
     expect(await screen.findByText(/Nobody has this code/)).toBeTruthy();
     unmount();
-    const again = draw(<EnterCode carrier={carrierWith({})} enter={() => undefined} />);
+    const again = draw(
+      <EnterCode carrier={carrierWith({})} enter={() => undefined} openFile={() => undefined} />,
+    );
     await again.hand.type(screen.getByLabelText(/Your join code/), 'AAAAAA{Enter}');
     expect(await screen.findByText(/does not answer/)).toBeTruthy();
   });
@@ -93,9 +99,18 @@ describe('the student’s home', () => {
   ] as const)('%o is said in words, with the button for it', async (part, words, button) => {
     const home = () => Promise.resolve([{ ...homeSitting, ...part }]);
     const nothing = () => undefined;
-    draw(<Home carrier={carrierWith({ home })} who={who} openSitting={nothing} openResult={nothing} />);
+    draw(
+      <Home
+        carrier={carrierWith({ home })}
+        who={who}
+        openSitting={nothing}
+        openResult={nothing}
+        openFile={nothing}
+      />,
+    );
     expect(await screen.findByText(words)).toBeTruthy();
     const buttons = screen.queryAllByRole('button').map((each) => each.textContent);
+    expect(buttons.pop()).toBe('Open a file from your teacher');
     expect(buttons).toEqual([...(button ? [button] : []), 'Ask your teacher about this paper']);
   });
 });

@@ -27,14 +27,25 @@ export async function sealed(
   chance: (length: number) => Uint8Array,
   iterations = sealIterations,
 ): Promise<Sealed> {
-  const [salt, nonce] = [chance(16), chance(12)];
-  const key = await passwordKey(password, salt, iterations);
-  const data = await encrypted(key, nonce, new TextEncoder().encode(text));
-  return {
-    iterations,
-    salt: base64From(salt),
-    nonce: base64From(nonce),
-    data: base64From(data),
+  return sealerWith(password, chance, iterations)(text);
+}
+
+/**
+ * Seals one text after another with one password. They share the key that is drawn from it, which takes long to draw; each
+ * has a nonce of its own.
+ */
+export function sealerWith(
+  password: string,
+  chance: (length: number) => Uint8Array,
+  iterations = sealIterations,
+): (text: string) => Promise<Sealed> {
+  const salt = chance(16);
+  let key: Promise<Uint8Array> | null = null;
+  return async (text) => {
+    key ??= passwordKey(password, salt, iterations);
+    const nonce = chance(12);
+    const data = await encrypted(await key, nonce, new TextEncoder().encode(text));
+    return { iterations, salt: base64From(salt), nonce: base64From(nonce), data: base64From(data) };
   };
 }
 

@@ -1,0 +1,59 @@
+import * as exchange from '@/core/exchange';
+import { packetText } from '@/core/formats/packet/packetFile';
+import { fullName } from '@/core/model/people';
+import { handPlace, handAttemptsOf, answersFileOf } from '@/store/handPlace';
+import { sitDesk } from '@/store/sitTables';
+import type { Carrier, FileToHand } from './Carrier';
+
+/** The carrier of what came to this device as a file; what else there is, others carry. */
+export interface HandCarrier extends Carrier {
+  /** Whether a sitting came to this device for the student with this code. */
+  holds(joinCode: string, sittingId: string): Promise<boolean>;
+  holdsAttempt(attemptId: string): Promise<boolean>;
+}
+
+/** Whether there are answers, and whether they were saved as they are. */
+async function savedAs(joinCode: string, sittingId: string): Promise<'nothing' | 'toSave' | 'saved'> {
+  const attempts = await handAttemptsOf(joinCode, sittingId);
+  if (attempts.length === 0) return 'nothing';
+  const savedAt = (await sitDesk.packets.get([joinCode, sittingId]))?.savedAt ?? '';
+  const latest = attempts.flatMap(({ lastSeenAt, handedInAt }) => [lastSeenAt, handedInAt ?? '']);
+  return latest.every((at) => at <= savedAt) ? 'saved' : 'toSave';
+}
+
+/**
+ * Carries packets by hand: papers and scripts come to this device as files, answers leave it as one. In between the
+ * exchange runs here, on a paper without key; the clock of this device rules.
+ */
+export function byHand(now: () => number = () => Date.now()): HandCarrier {
+  return {
+    holds: async (joinCode, sittingId) => (await sitDesk.packets.get([joinCode, sittingId])) !== undefined,
+    holdsAttempt: async (attemptId) => (await sitDesk.handAttempts.get(attemptId)) !== undefined,
+    greet: (code) => exchange.greet(handPlace(code), code),
+    comeAsGuest: async () => null,
+    home: async (code) => {
+      const rows = await exchange.home(handPlace(code), code, now());
+      return Promise.all(rows.map(async (row) => ({ ...row, byHand: await savedAs(code, row.sittingId) })));
+    },
+    start: (code, sittingId, accessCode, tabId) =>
+      exchange.start(handPlace(code), code, sittingId, accessCode, tabId, now()),
+    handOver: (code, attemptId, request) =>
+      exchange.handOver(handPlace(code), code, attemptId, request, now()),
+    handOverFile: (code, attemptId, file) =>
+      exchange.handOverFile(handPlace(code), code, attemptId, file, now()),
+    // All that came to this device came to be seen here.
+    file: async (code, _sittingId, fileId) => (await handPlace(code).file(fileId)) ?? null,
+    practise: async () => null,
+    ask: async () => false,
+    handIn: (code, attemptId) => exchange.handIn(handPlace(code), code, attemptId, now()),
+    result: (code, sittingId) => exchange.result(handPlace(code), code, sittingId, now()),
+    toHand: async (code, sittingId): Promise<FileToHand | null> => {
+      const content = await answersFileOf(code, sittingId, new Date(now()).toISOString());
+      const title = (await sitDesk.packets.get([code, sittingId]))?.sitting.title ?? '';
+      if (!content) return null;
+      await sitDesk.packets.update([code, sittingId], { savedAt: content.savedAt });
+      const text = await packetText({ kind: 'answers', content }, title);
+      return { words: `${title} answers ${fullName(content.student)}`, text };
+    },
+  };
+}

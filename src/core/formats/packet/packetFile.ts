@@ -1,0 +1,184 @@
+import { z } from 'zod';
+import { sha256 } from '../../crypto';
+import { ScriptPacket } from '../../handback/script';
+import { assetId, PackedAsset, unpackedAsset } from '../../model/asset';
+import { Id, Instant, Line } from '../../model/common';
+import { PaperVersion } from '../../model/paper';
+import { Student } from '../../model/people';
+import { Allowance, Attempt, Release, Sitting } from '../../model/sitting';
+import { textOf } from '../zip';
+import { Sealed, sealerWith, unsealed } from './sealed';
+
+/** Packets as files, to be passed by hand. The format is in docs/formats.md. */
+
+/** Who an answers or script packet is of. */
+export const PacketStudent = Student.pick({ joinCode: true, familyName: true, givenName: true });
+export type PacketStudent = z.infer<typeof PacketStudent>;
+
+/** A sitting with its paper, on the way to students: no key, and no access code. */
+export const PaperFile = z.object({
+  sitting: Sitting,
+  paper: PaperVersion,
+  /** The one student it is for; absent: whoever gets it. */
+  student: Student.pick({ id: true, familyName: true, givenName: true }).optional(),
+  /** What that student may have beyond the rules; what holds for him in every sitting is among it. */
+  allowances: Allowance.array(),
+  pictures: PackedAsset.array(),
+});
+export type PaperFile = z.infer<typeof PaperFile>;
+
+/** One student's answers on the way to the teacher. */
+export const AnswersFile = z.object({
+  sittingId: Id,
+  student: PacketStudent,
+  /** The student whose packet was worked on, where it was made for one. */
+  madeFor: Id.optional(),
+  attempts: Attempt.array().min(1).max(50),
+  files: PackedAsset.array(),
+  savedAt: Instant,
+});
+export type AnswersFile = z.infer<typeof AnswersFile>;
+
+/** What one student gets back. */
+export const ScriptFile = z.object({
+  sitting: Sitting,
+  student: PacketStudent,
+  release: Release.extend({ packet: ScriptPacket }),
+  /** The pictures of the paper and the files of the answers that stand in it. */
+  pictures: PackedAsset.array(),
+});
+export type ScriptFile = z.infer<typeof ScriptFile>;
+
+export const Packet = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('paper'), content: PaperFile }),
+  z.object({ kind: z.literal('answers'), content: AnswersFile }),
+  z.object({ kind: z.literal('script'), content: ScriptFile }),
+]);
+export type Packet = z.infer<typeof Packet>;
+
+/** A packet sealed with what its student knows: the access code, or his own join code. */
+export const PacketSeal = Sealed.extend({ opensWith: z.enum(['accessCode', 'joinCode']) });
+export type PacketSeal = z.infer<typeof PacketSeal>;
+
+const version = 1;
+
+const Wrapping = z.object({
+  gribbet: z.literal('packet'),
+  version: z.literal(version),
+  kind: z.enum(['paper', 'answers', 'script', 'sealed']),
+  /** Of the sitting; for who looks into the file. */
+  title: Line,
+  /** SHA-256 (FIPS 180-4) of the content as UTF-8, in hexadecimal digits. */
+  sha256: z.string().regex(/^[0-9a-f]{64}$/),
+  /** JSON as text, so that its digest holds however the file is laid out. */
+  content: z.string(),
+});
+
+/** What was found in a file. */
+export type PacketRead =
+  /** `changed`: it can be read, but is not as it was saved. */
+  | { outcome: 'read'; packet: Packet; changed: boolean }
+  | { outcome: 'sealed'; title: string; seal: PacketSeal }
+  /** Another sort of file; of a later version of Gribbet; or a packet of which a part is gone or spoilt. */
+  | { outcome: 'refused'; why: 'notPacket' | 'newer' | 'damaged' };
+
+/** The largest packet that is read: the files of one attempt in Base64, with room for the rest. */
+export const mostPacketBytes = 150 * 1024 * 1024;
+
+/** A packet as the text of a file. */
+export async function packetText(packet: Packet, title: string): Promise<string> {
+  return wrapped(packet.kind, title, packet.content);
+}
+
+/**
+ * Seals packets with one code: each as the text of a file.
+ *
+ * @param chance gives so many bytes that nobody can foretell
+ */
+export function packetSealer(
+  opensWith: PacketSeal['opensWith'],
+  code: string,
+  chance: (length: number) => Uint8Array,
+): (packet: Packet, title: string) => Promise<string> {
+  const seal = sealerWith(codePassword(code), chance);
+  return async (packet, title) =>
+    wrapped('sealed', title, { ...(await seal(await packetText(packet, title))), opensWith });
+}
+
+async function wrapped(kind: string, title: string, content: unknown): Promise<string> {
+  const text = JSON.stringify(content);
+  return JSON.stringify({
+    gribbet: 'packet',
+    version,
+    kind,
+    title,
+    sha256: await digestOf(text),
+    content: text,
+  });
+}
+
+async function digestOf(text: string): Promise<string> {
+  const digest = await sha256(new TextEncoder().encode(text));
+  return [...digest].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+}
+
+/** What a file holds. Nothing is thrown, whatever the bytes are. */
+export async function readPacket(bytes: Uint8Array): Promise<PacketRead> {
+  const text = textOf(bytes);
+  const whole = parsed(text);
+  if (whole === undefined)
+    return {
+      outcome: 'refused',
+      why: /^\s*\{\s*"gribbet"\s*:\s*"packet"/.test(text) ? 'damaged' : 'notPacket',
+    };
+  const named = z.looseObject({ gribbet: z.literal('packet'), version: z.number() }).safeParse(whole);
+  if (!named.success) return { outcome: 'refused', why: 'notPacket' };
+  if (named.data.version > version) return { outcome: 'refused', why: 'newer' };
+  const damaged = { outcome: 'refused', why: 'damaged' } as const;
+  const wrapping = Wrapping.safeParse(whole);
+  if (!wrapping.success) return damaged;
+  const { kind, title, sha256: digest, content } = wrapping.data;
+  const changed = (await digestOf(content)) !== digest;
+  if (kind === 'sealed') {
+    const seal = PacketSeal.safeParse(parsed(content));
+    return changed || !seal.success ? damaged : { outcome: 'sealed', title, seal: seal.data };
+  }
+  const packet = Packet.safeParse({ kind, content: parsed(content) });
+  if (!packet.success || !(await assetsWhole(packet.data))) return damaged;
+  return { outcome: 'read', packet: packet.data, changed };
+}
+
+/** The packet under a seal; null where the code is another one. */
+export async function unsealedPacket(seal: PacketSeal, code: string): Promise<PacketRead | null> {
+  const text = await unsealed(seal, codePassword(code));
+  return text === null ? null : readPacket(new TextEncoder().encode(text));
+}
+
+/**
+ * Whether a code holds against someone who has the file and tries codes for a night: at least eight letters and digits
+ * mixed, or a phrase of sixteen. A word, or a word with a year behind it, stands in lists that are tried first, however
+ * many rounds each try costs.
+ */
+export function sealHolds(code: string): boolean {
+  const password = codePassword(code);
+  const runs = password.match(/\d+|\D+/g)?.length ?? 0;
+  return password.length >= (runs > 2 ? 8 : 16);
+}
+
+/** A code as a password: however it was typed. */
+const codePassword = (code: string) => code.toLowerCase().replace(/[\s-]+/g, '');
+
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+}
+
+/** Whether every file in it is what its id was drawn from. */
+async function assetsWhole({ kind, content }: Packet): Promise<boolean> {
+  const assets = kind === 'answers' ? content.files : content.pictures;
+  for (const asset of assets) if ((await assetId(unpackedAsset(asset).bytes)) !== asset.id) return false;
+  return true;
+}

@@ -1,0 +1,164 @@
+import { Button, Checkbox, Radio } from '@mantine/core';
+import { useState } from 'react';
+import { sealHolds } from '@/core/formats/packet/packetFile';
+import { readyToSit } from '@/core/scoring/paperFindings';
+import { paperPackets } from '@/store/byHand';
+import { newAccessCode } from '@/store/ids';
+import { changeSitting } from '@/store/sittings';
+import { isoNow } from '@/ui/clock';
+import { act, say } from '@/ui/desk/act';
+import type { SittingData } from '@/ui/desk/useSitting';
+import { counted } from '@/ui/format';
+import { fileNameOf, saveFile } from '@/ui/saveFile';
+import { paperText, zipOf } from './handFiles';
+import styles from './run.module.css';
+
+/** The paper as a file for everyone, or one for each student; sealed with the access code, or open. */
+export function PaperOut({ sitting }: { sitting: SittingData }) {
+  return (
+    <section className={styles.stage} aria-labelledby="paper-out">
+      <h2 id="paper-out">The paper, out</h2>
+      {sitting.sitting.practice ? (
+        <p>
+          Practice says at once how each question was answered, and needs the key for it. It is sat in this
+          browser or over the <a href={`/sittings/${sitting.sitting.id}/devices`}>classroom server</a>; a file
+          has no key in it.
+        </p>
+      ) : readyToSit(sitting.paper) ? (
+        <Choices sitting={sitting} />
+      ) : (
+        <p>
+          The paper cannot be sat as it stands.{' '}
+          <a href={`/papers/${sitting.sitting.paperId}`}>The check beside the paper</a> says what is missing.
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Choices({ sitting }: { sitting: SittingData }) {
+  const { sitting: record } = sitting;
+  const [forEach, setForEach] = useState(false);
+  const [sealed, setSealed] = useState(true);
+  const [done, setDone] = useState<number | null>(null);
+  const own = sitting.seats.filter(
+    ({ allowances, student }) => allowances.length > 0 || student.extraPercent !== undefined,
+  ).length;
+  const seal = sealed && record.accessCode !== '' ? record.accessCode : null;
+  const save = async () => {
+    const packets = await act(paperPackets(record.id, forEach, isoNow()));
+    const [first] = packets ?? [];
+    if (!packets || !first) return;
+    setDone(0);
+    const name = fileNameOf(record.title);
+    if (forEach) {
+      const zip = await act(zipOf(packets, record.title, seal, setDone));
+      if (zip) saveFile(`${name}-papers.zip`, 'application/zip', zip);
+      if (zip) say(`Saved: the paper for ${counted(packets.length, 'student')}, one file each`);
+    } else {
+      const text = await act(paperText(first, record.title, seal));
+      if (text) saveFile(`${name}.json`, 'application/json', text);
+      if (text) say(`Saved: ${name}.json, for everyone`);
+    }
+    setDone(null);
+  };
+  return (
+    <>
+      <Radio.Group
+        value={forEach ? 'each' : 'all'}
+        onChange={(value) => setForEach(value === 'each')}
+        aria-label="For whom"
+      >
+        <div className={styles.choices}>
+          <Radio
+            value="all"
+            label="One file for everyone"
+            description="The student types name and join code."
+          />
+          <Radio
+            value="each"
+            label="A file for each student, as a zip"
+            description={
+              own > 0
+                ? `With the extra time and other exceptions of ${counted(own, 'student')}, which one file for everyone cannot have.`
+                : 'Each with the student’s name in it.'
+            }
+          />
+        </div>
+      </Radio.Group>
+      <Seal sitting={sitting} sealed={sealed} setSealed={setSealed} />
+      {record.after && (
+        <p className={styles.soft}>
+          Students see how they did after handing in; by hand they do not, as the key is not in the file.
+        </p>
+      )}
+      {record.paperVersion === null && (
+        <p className={styles.soft}>
+          From then on the paper stands as it is now, as when the first student starts.
+        </p>
+      )}
+      <div className={styles.row}>
+        <Button
+          variant={sitting.standing.in === 0 ? 'filled' : 'default'}
+          disabled={done !== null}
+          onClick={() => void save()}
+        >
+          {forEach ? 'Save the papers' : 'Save the paper'}
+        </Button>
+        {done !== null && (
+          <span role="status">{forEach ? `${done} of ${sitting.seats.length}` : 'Sealing'}…</span>
+        )}
+      </div>
+    </>
+  );
+}
+
+/** What the file is sealed with, and how long that holds. */
+function Seal({
+  sitting: { sitting: record },
+  sealed,
+  setSealed,
+}: {
+  sitting: SittingData;
+  sealed: boolean;
+  setSealed: (sealed: boolean) => void;
+}) {
+  const draw = () => {
+    const accessCode = newAccessCode();
+    void act(changeSitting({ ...record, accessCode }, `The access code is now ${accessCode}`, isoNow()));
+  };
+  if (record.accessCode === '')
+    return (
+      <div className={styles.seal}>
+        <p>
+          Whoever has the file can open it from when the sitting opens. To give it out before, seal it with an
+          access code.
+        </p>
+        <Button onClick={draw}>Draw an access code to seal it with</Button>
+      </div>
+    );
+  const weak = !sealHolds(record.accessCode);
+  return (
+    <div className={styles.seal}>
+      <Checkbox
+        checked={sealed}
+        onChange={(event) => setSealed(event.currentTarget.checked)}
+        label={
+          <>
+            Sealed with the access code, <strong className={styles.code}>{record.accessCode}</strong>
+          </>
+        }
+        description="Nobody can read it before you say the code, so it can be given out the day before."
+      />
+      {sealed && weak && (
+        <div className={styles.warning}>
+          <p>
+            Someone who has the file and tries all night could find this code: it is short, or a word. A drawn
+            one holds.
+          </p>
+          <Button onClick={draw}>Draw one that holds</Button>
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,96 @@
+import { Button } from '@mantine/core';
+import { useState } from 'react';
+import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
+import { takenOff } from '@/carriers/handedFiles';
+import { fileNameOf, saveFile } from '@/ui/saveFile';
+import styles from './student.module.css';
+
+interface SaveAnswersProps {
+  carrier: Carrier;
+  joinCode: string;
+  sittingId: string;
+  /** Whether it is what comes next. */
+  next: boolean;
+  saved?: () => void;
+}
+
+/** Saves the answers as a file, to be taken to the teacher. */
+export function SaveAnswers({ carrier, joinCode, sittingId, next, saved }: SaveAnswersProps) {
+  const [word, setWord] = useState('');
+  const save = async () => {
+    const file = await carrier.toHand(joinCode, sittingId);
+    if (!file) return setWord('There are no answers on this computer.');
+    const name = `${fileNameOf(file.words)}.json`;
+    saveFile(name, 'application/json', file.text);
+    setWord(`Saved as ${name}. Give this file to your teacher.`);
+    saved?.();
+  };
+  return (
+    <>
+      <Button variant={next ? 'filled' : 'default'} size="md" onClick={() => void save()}>
+        {next ? 'Save your answers as a file' : 'Save your answers again'}
+      </Button>
+      {word && <p role="status">{word}</p>}
+    </>
+  );
+}
+
+interface ByHandProps {
+  carrier: Carrier;
+  who: Greeting;
+  sitting: HomeSitting;
+  changed: () => void;
+}
+
+/** A paper that came as a file: its answers are taken to the teacher, and it can be taken off this computer. */
+export function ByHand({ carrier, who, sitting, changed }: ByHandProps) {
+  const [leaving, setLeaving] = useState(false);
+  const { sittingId, byHand, state } = sitting;
+  const ended = state !== 'working' && byHand !== 'nothing';
+  const forget = async () => {
+    await takenOff(who.joinCode, sittingId);
+    changed();
+  };
+  return (
+    <>
+      {ended && byHand === 'toSave' && (
+        <p className={styles.waits}>Your teacher does not have your answers yet: save them as a file.</p>
+      )}
+      <div className={styles.row}>
+        {ended && (
+          <SaveAnswers
+            carrier={carrier}
+            joinCode={who.joinCode}
+            sittingId={sittingId}
+            next={byHand === 'toSave'}
+            saved={changed}
+          />
+        )}
+        {!leaving && (
+          <button type="button" className={styles.quiet} onClick={() => setLeaving(true)}>
+            Take it off this computer
+          </button>
+        )}
+      </div>
+      {leaving && (
+        <div role="group" aria-label={`Take ${sitting.title} off this computer`}>
+          <p>
+            {byHand === 'nothing'
+              ? 'The paper is gone from this computer then. The file can be opened again.'
+              : byHand === 'saved'
+                ? 'The paper and your answers are gone from this computer then. What you saved as a file stays.'
+                : 'The paper and your answers are gone from this computer then, and nobody else has them.'}
+          </p>
+          <div className={styles.row}>
+            <Button size="md" onClick={() => void forget()}>
+              Take it off
+            </Button>
+            <Button size="md" onClick={() => setLeaving(false)}>
+              Leave it here
+            </Button>
+          </div>
+        </div>
+      )}
+    </>
+  );
+}
