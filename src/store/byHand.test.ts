@@ -314,7 +314,10 @@ describe('answers that come back', () => {
     const outcome = async (part: object) => (await takeIn(made(part)))[0];
     expect(await outcome({ questionIds: ['q4'] })).toMatchObject({ outcome: 'unfit', question: null });
     expect(await outcome({ paperVersion: 7 })).toMatchObject({ outcome: 'unfit' });
-    expect(await outcome({ answers: { ghost: text('x') } })).toMatchObject({ outcome: 'unfit', question: null });
+    expect(await outcome({ answers: { ghost: text('x') } })).toMatchObject({
+      outcome: 'unfit',
+      question: null,
+    });
     expect(await outcome({ answers: { q4: { response: { picked: ['o1'] }, at } } })).toMatchObject({
       outcome: 'unfit',
       question: '3',

@@ -40,6 +40,7 @@ const views: [string, string][] = [
   ['/papers/paper-passage/sheet', 'This paper as a sheet'],
   ['/sittings/rules/run', 'The rules'],
   ['/sittings/rules/devices', 'Quiz 2: collision rules on students’ own devices'],
+  ['/sittings/rules/by-hand', 'The paper, out'],
   ['/sittings/lights/attempts/lights-student03', 'The course of the attempt'],
   ['/sittings/tides/mark', 'Question 10, 4 points'],
   ['/sittings/lights/scripts/student03', 'Total'],

@@ -35,7 +35,8 @@ export function AnswersIn({ sitting }: { sitting: SittingData }) {
   };
   const read = async (files: File[]) => {
     if (files.length === 0) return;
-    const work = readFiles(files, (done) => setReading({ work, done, of: files.length }));
+    // The last word of how far it is may come after the end.
+    const work = readFiles(files, (done) => setReading((now) => now && { ...now, done }));
     setReading({ work, done: 0, of: files.length });
     const found = await act(work.result);
     setReading(null);
@@ -97,14 +98,16 @@ interface CameListProps {
   takeIn: (name: string, file: AnswersFile, studentId: string | null) => void;
 }
 
-function isIn(each: Came): boolean {
-  return each.became === 'told' && 'attempts' in each.taken;
+/** Whether what a file brought is on the desk: not any more once that was undone. */
+function isIn(each: Came, { attempts }: SittingData): boolean {
+  if (each.became !== 'told' || !('attempts' in each.taken)) return false;
+  return each.taken.attempts.every(({ id }) => attempts.some((attempt) => attempt.id === id));
 }
 
 /** What became of each file: what asks for something first, what is in last. */
 function CameList({ sitting, came, takeIn }: CameListProps) {
-  const taken = came.filter(isIn);
-  const left = came.filter((each) => !isIn(each));
+  const taken = came.filter((each) => isIn(each, sitting));
+  const left = came.filter((each) => !isIn(each, sitting));
   return (
     <>
       <p role="status">
@@ -112,7 +115,7 @@ function CameList({ sitting, came, takeIn }: CameListProps) {
       </p>
       <ul className={styles.came} aria-label="Files that came">
         {[...left, ...taken].map((each) => (
-          <li key={each.name} className={isIn(each) ? undefined : styles.warning}>
+          <li key={each.name} className={isIn(each, sitting) ? undefined : styles.warning}>
             <span className={styles.cameName}>{each.name}</span>
             <CameWords sitting={sitting} each={each} takeIn={takeIn} />
           </li>
@@ -155,6 +158,13 @@ function CameWords({
     case 'new':
     case 'another':
     case 'further':
+      if (!isIn(each, sitting))
+        return (
+          <>
+            <span>{who}. It is no longer on this desk.</span>
+            <Button onClick={() => takeIn(name, file, taken.student?.id ?? null)}>Take it in again</Button>
+          </>
+        );
       return (
         <span>
           {who}. {taken.outcome === 'another' && 'A further attempt: there was one already. '}

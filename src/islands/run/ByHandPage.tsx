@@ -92,7 +92,7 @@ function ScriptsOut({ sitting }: { sitting: SittingData }) {
         <>
           <p>
             {counted(back, 'student')} had it handed back. Each file holds what was let out for that student
-            alone, sealed with his join code.
+            alone, sealed with their join code.
           </p>
           <div className={styles.row}>
             <Button onClick={() => void save()} disabled={done !== null}>

@@ -148,7 +148,11 @@ function Seal({
             Sealed with the access code, <strong className={styles.code}>{record.accessCode}</strong>
           </>
         }
-        description="Nobody can read it before you say the code, so it can be given out the day before."
+        description={
+          sealed
+            ? 'Nobody can read it before you say the code, so it can be given out the day before.'
+            : 'Open: whoever has the file can read it.'
+        }
       />
       {sealed && weak && (
         <div className={styles.warning}>

@@ -40,16 +40,20 @@ interface ByHandProps {
   who: Greeting;
   sitting: HomeSitting;
   changed: () => void;
+  /** Nobody knows this code any more: there is nothing left to see. */
+  leave: () => void;
 }
 
 /** A paper that came as a file: its answers are taken to the teacher, and it can be taken off this computer. */
-export function ByHand({ carrier, who, sitting, changed }: ByHandProps) {
+export function ByHand({ carrier, who, sitting, changed, leave }: ByHandProps) {
   const [leaving, setLeaving] = useState(false);
   const { sittingId, byHand, state } = sitting;
   const ended = state !== 'working' && byHand !== 'nothing';
   const forget = async () => {
     await takenOff(who.joinCode, sittingId);
-    changed();
+    const known = await carrier.greet(who.joinCode).catch(() => null);
+    if (known) changed();
+    else leave();
   };
   return (
     <>

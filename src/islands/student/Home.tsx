@@ -14,6 +14,7 @@ interface HomeProps {
   openSitting: (sitting: HomeSitting) => void;
   openResult: (sitting: HomeSitting) => void;
   openFile: () => void;
+  leave: () => void;
 }
 
 type Section = 'open' | 'coming' | 'back' | 'done';
@@ -33,7 +34,7 @@ export function sectionOf(sitting: HomeSitting): Section {
 }
 
 /** What is open, coming, done and handed back. */
-export function Home({ carrier, who, openSitting, openResult, openFile }: HomeProps) {
+export function Home({ carrier, who, openSitting, openResult, openFile, leave }: HomeProps) {
   const now = useNow(5_000);
   const [sittings, setSittings] = useState<HomeSitting[] | null>(null);
   const [fault, setFault] = useState(false);
@@ -84,7 +85,13 @@ export function Home({ carrier, who, openSitting, openResult, openFile }: HomePr
                     )}
                   </div>
                   {sitting.byHand ? (
-                    <ByHand carrier={carrier} who={who} sitting={sitting} changed={() => void look()} />
+                    <ByHand
+                      carrier={carrier}
+                      who={who}
+                      sitting={sitting}
+                      changed={() => void look()}
+                      leave={leave}
+                    />
                   ) : (
                     <AskTeacher carrier={carrier} who={who} sitting={sitting} asked={() => void look()} />
                   )}

@@ -40,7 +40,7 @@ export function Receipt({
   return (
     <section className={styles.narrow} aria-labelledby="receipt">
       <h1 id="receipt">{byHand ? 'Finished' : words[status.state]}</h1>
-      {byHand && (
+      {row?.byHand === 'toSave' && (
         <p className={styles.waits}>
           Your answers are on this computer only. Save them as a file and give that to your teacher.
         </p>

@@ -73,6 +73,7 @@ export function SitPage() {
               openSitting={(sitting) => setView({ name: 'instructions', sitting })}
               openResult={(sitting) => setView({ name: 'result', sitting })}
               openFile={() => setView({ name: 'file' })}
+              leave={() => setWho(null)}
             />
           )}
           {who && view.name === 'instructions' && (

@@ -106,6 +106,7 @@ describe('the student’s home', () => {
         openSitting={nothing}
         openResult={nothing}
         openFile={nothing}
+        leave={nothing}
       />,
     );
     expect(await screen.findByText(words)).toBeTruthy();
