@@ -58,7 +58,12 @@ export async function bytesOf(request: Request, most: number): Promise<Uint8Arra
   const chunks: Uint8Array[] = [];
   let length = 0;
   const reader = request.body?.getReader();
-  for (let read = await reader?.read(); read && !read.done; read = await reader?.read()) {
+  const next = () =>
+    reader?.read().catch(() => {
+      // It broke off on its way: nobody waits for the answer any more.
+      throw new Refused('badRequest', 'broken off');
+    });
+  for (let read = await next(); read && !read.done; read = await next()) {
     length += read.value.length;
     if (length > most) {
       await reader?.cancel();

@@ -183,23 +183,28 @@ export async function push(line: DeskLine, now: number, scripts = true): Promise
 
 async function attemptsDue(sittingIds: readonly string[]) {
   const due: { change: BoxChange; done: () => Promise<unknown> }[] = [];
-  const tryOuts = new Set(
-    (await desk.students.filter(({ role }) => role === 'tryOut').toArray()).map(({ id }) => id),
-  );
-  const before = new Map((await desk.carried.toArray()).map((attempt) => [attempt.id, attempt]));
-  for (const sittingId of sittingIds)
-    for (const attempt of await desk.attempts.where({ sittingId }).toArray()) {
-      const known = before.get(attempt.id);
-      before.delete(attempt.id);
-      const change = tryOuts.has(attempt.studentId) ? null : attemptChange(known ?? null, attempt);
-      if (change)
-        due.push({
-          change: { table: 'attempts', id: attempt.id, change },
-          done: () => desk.carried.put(attempt),
-        });
-    }
+  const { students, carried, attempts } = desk;
+  // Read as one: another tab may be taking news in, which changes both.
+  const [tryOuts, before, ours] = await desk.transaction('r', [students, carried, attempts], async () => [
+    new Set((await students.filter(({ role }) => role === 'tryOut').toArray()).map(({ id }) => id)),
+    new Map((await carried.toArray()).map((attempt) => [attempt.id, attempt])),
+    await attempts
+      .where('sittingId')
+      .anyOf([...sittingIds])
+      .toArray(),
+  ]);
+  for (const attempt of ours) {
+    const known = before.get(attempt.id);
+    before.delete(attempt.id);
+    const change = tryOuts.has(attempt.studentId) ? null : attemptChange(known ?? null, attempt);
+    if (change)
+      due.push({
+        change: { table: 'attempts', id: attempt.id, change },
+        done: () => carried.put(attempt),
+      });
+  }
   for (const { id, sittingId } of before.values()) {
-    const done = () => desk.carried.delete(id);
+    const done = () => carried.delete(id);
     // Of a sitting that was taken off the server, the attempts went with it.
     if (!sittingIds.includes(sittingId)) await done();
     else due.push({ change: { drop: 'attempts', key: encodeURIComponent(id) } as BoxChange, done });

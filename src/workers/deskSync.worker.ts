@@ -19,6 +19,8 @@ let timer: ReturnType<typeof setTimeout> | null = null;
 let dueAt = Infinity;
 let busy = false;
 let stream: EventSource | null = null;
+/** Whether the stream has told anything: what stands between may hold it back. */
+let hearing = false;
 
 const said = (next: Partial<LineState>) => {
   state = { ...state, ...next };
@@ -74,15 +76,19 @@ async function turn(): Promise<void> {
     stream = null;
   } finally {
     busy = false;
-    soon(stream?.readyState === EventSource.OPEN ? listeningMs : askingMs);
+    soon(hearing && stream?.readyState === EventSource.OPEN ? listeningMs : askingMs);
   }
 }
 
 /** Lets the server tell when something came (HTML Living Standard, server-sent events). */
 function listen(): void {
   if (stream && stream.readyState !== EventSource.CLOSED) return;
+  hearing = false;
   stream = new EventSource('/api/exchange/desk/stream');
-  stream.onmessage = () => soon(gatherMs);
+  stream.onmessage = () => {
+    hearing = true;
+    soon(gatherMs);
+  };
   stream.onerror = () => soon(askingMs);
 }
 

@@ -131,3 +131,59 @@ test('three browsers and one server: from the way in to the result, with an exce
     await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
   });
 });
+
+test('a line so slow that every answer is seconds on its way, and a desk that nobody tells anything', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(180_000);
+  let streams = 0;
+  await page.context().route('**/api/exchange/desk/stream', (route) => {
+    streams += 1;
+    return route.abort();
+  });
+  await makeGroup(page, 'Slow line');
+  await pasteStudents(page, ['Name', '"Moreno, Inés"']);
+  const ines = await joinCodeOf(page, 'Moreno');
+  await beginPaper(page, 'Fog on the wire');
+  await writeChoice(page, 1, 'In fog one goes', ['slowly', 'fast', 'not at all']);
+  await writeOpen(page, 2, 'What sounds in fog?', 'A long blast', 'names the blast');
+  await givePaper(page, 'Slow line');
+  await page.getByRole('link', { name: 'Let students in on their own devices' }).click();
+  await page.getByLabel('The teacher’s secret').fill(secret);
+  await page.getByRole('button', { name: 'Pair this browser' }).click();
+  await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
+
+  const context = await browser.newContext({ viewport: { width: 360, height: 740 } });
+  const phone = await enterAs(context, ines);
+  await startPaper(phone);
+  const line = await context.newCDPSession(phone);
+  await line.send('Network.enable');
+  // Two seconds there and back, 4 kB a second: less than an old telephone line.
+  await line.send('Network.emulateNetworkConditions', {
+    offline: false,
+    latency: 2000,
+    downloadThroughput: 4000,
+    uploadThroughput: 4000,
+  });
+  const words = 'One prolonged blast at intervals of not more than two minutes, under way and making way. ';
+  const field = phone.getByRole('textbox', { name: /sounds in fog/ });
+  await field.pressSequentially(words, { delay: 15 });
+  await phone.getByRole('radio', { name: /fast/ }).check();
+  await field.pressSequentially('Two when stopped.', { delay: 15 });
+  await phone.getByRole('radio', { name: /slowly/ }).check();
+  await expect(phone.getByText(/^kept \d/)).toBeVisible({ timeout: 30_000 });
+  await expect(field).toHaveValue(`${words}Two when stopped.`);
+
+  // The desk asks, as it is told nothing.
+  await page.getByRole('link', { name: 'Watch it student by student' }).click();
+  const row = page.getByRole('row', { name: /Moreno, Inés/ });
+  await expect(row.getByRole('img', { name: '100 % of the points' })).toBeVisible({ timeout: 15_000 });
+  expect(streams).toBeGreaterThan(0);
+  await handIn(phone);
+  await expect(page.getByRole('button', { name: '1 in' })).toBeVisible({ timeout: 15_000 });
+  await stage(page, 'Mark');
+  await expect(page.getByRole('button', { name: /making way. Two when stopped/ })).toBeVisible();
+  await context.close();
+});
