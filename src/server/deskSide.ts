@@ -127,7 +127,15 @@ async function dropSitting(store: ExchangeStore, sittingId: string, rev: number)
   const guests = (await store.list('students/')).filter(
     ({ value }) => (value as BoxStudent).onlySittingId === sittingId,
   );
+  const others = (await store.list('sittings/')).map(({ value }) => (value as Sitting).paperId);
+  const { paperId } = (sitting as Sitting | undefined) ?? { paperId: '' };
+  const papers = others.includes(paperId)
+    ? []
+    : [...(await store.list('papers/')), ...(await store.list('sealed/'))].filter(
+        ({ value }) => (value as { paperId: string }).paperId === paperId,
+      );
   const left = [
+    ...papers,
     ...(await of('allowances/')),
     ...(await of('requests/')),
     ...(await of('releases/')),

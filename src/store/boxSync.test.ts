@@ -14,7 +14,7 @@ import type { Answers, ExceptionRequest } from '@/core/model/sitting';
 import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
 import { exchangeServer } from '@/server/exchangeServer';
 import { emptyTables, replaceDesk } from './backup';
-import { lineKept, pairDesk, pull, push, unpairDesk } from './boxSync';
+import { forgetPosted, lineKept, pairDesk, pull, push, unpairDesk } from './boxSync';
 import { carryOn, collectFrom, deleteAttempts, giveAllowance } from './exceptions';
 import { undo } from './command';
 import { setOnDevices } from './sittings';
@@ -296,6 +296,28 @@ describe('desk and box', () => {
       answers: { q3: { response: { text: 'south' } } },
     });
     expect(await student.greet(joinCode)).toBeNull();
+  });
+});
+
+describe('several desks at one server', () => {
+  it('what another took off is put there again, with what students did', async () => {
+    const attemptId = await begin();
+    await send(attemptId, answer('west'));
+    await alike();
+    const other = deskLine(device('10.0.0.9'));
+    await other.pair(secret);
+    const { rev, sittings } = await other.state();
+    expect(sittings).toMatchObject([{ id: 'sitting1' }]);
+    await expect(other.put([{ drop: 'sittings', key: 'sitting1', rev: 0 }])).rejects.toThrow('notYet');
+    await other.put([{ drop: 'sittings', key: 'sitting1', rev }]);
+    expect((await other.state()).sittings).toEqual([]);
+    expect((await folder.list('papers/')).length).toBe(0);
+    await alike();
+    expect(await student.home(joinCode)).toEqual([]);
+    await forgetPosted('sitting1');
+    await alike();
+    expect(await student.home(joinCode)).toMatchObject([{ sittingId: 'sitting1', may: 'resume' }]);
+    expect(await send(attemptId, {})).toMatchObject({ state: 'working', answered: ['q3'] });
   });
 });
 

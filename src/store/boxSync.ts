@@ -142,6 +142,14 @@ async function fetchFiles(line: DeskLine, attempts: readonly Attempt[]): Promise
   for (const id of ids) if (!(await desk.assets.get(id))) await desk.assets.put(await line.file(id));
 }
 
+/** Forgets what was put into the box of a sitting, so that all of it is put in again: it was taken off from elsewhere. */
+export async function forgetPosted(sittingId: string): Promise<void> {
+  await desk.transaction('rw', desk.posted, desk.carried, async () => {
+    await desk.posted.clear();
+    await desk.carried.where({ sittingId }).delete();
+  });
+}
+
 /** Puts into the box what changed on the desk. @param scripts whether what was handed back is looked at as well */
 export async function push(line: DeskLine, now: number, scripts = true): Promise<void> {
   const kept = await lineKept();

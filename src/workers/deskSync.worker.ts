@@ -98,8 +98,12 @@ onDeskChanged((table) => {
   const woken = table === 'line' && state.reach === 'notPaired';
   if (woken || told.includes(table) || scripted.includes(table)) soon(gatherMs);
 });
-channel.onmessage = ({ data }: MessageEvent<{ tell?: true; acted?: true }>) => {
+channel.onmessage = ({ data }: MessageEvent<{ tell?: true; acted?: true; again?: true }>) => {
   if (data.tell) channel.postMessage({ state });
+  if (data.again) {
+    changed = null;
+    soon(0);
+  }
   if (data.acted) {
     changed?.add('acted');
     soon(gatherMs);

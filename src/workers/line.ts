@@ -29,3 +29,10 @@ export function watchLine(changed: (state: LineState) => void): () => void {
   channel.postMessage({ tell: true });
   return () => channel.close();
 }
+
+/** Has all of the desk looked at again, as at the beginning. */
+export function lookAgain(): void {
+  const channel = new BroadcastChannel(lineChannel);
+  channel.postMessage({ again: true });
+  channel.close();
+}

@@ -187,3 +187,41 @@ test('a line so slow that every answer is seconds on its way, and a desk that no
   await expect(page.getByRole('button', { name: /making way. Two when stopped/ })).toBeVisible();
   await context.close();
 });
+
+test('two desks at one server see what lies there, and what one takes off the other puts back', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(180_000);
+  const ready = async (desk: Page, title: string) => {
+    await makeGroup(desk, `Group of ${title}`);
+    await pasteStudents(desk, ['Name', '"Ito, Ken"']);
+    await beginPaper(desk, title);
+    await writeOpen(desk, 1, 'Which way?', 'Up', 'says up');
+    await givePaper(desk, `Group of ${title}`);
+  };
+  await ready(page, 'Harbour watch');
+  await letIn(page);
+  const colleague = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const other = await colleague.newPage();
+  await ready(other, 'Night watch');
+  await other.getByRole('link', { name: 'Let students in on their own devices' }).click();
+  await other.getByLabel('The teacher’s secret').fill(secret);
+  await other.getByRole('button', { name: 'Pair this browser' }).click();
+  await expect(other.getByRole('heading', { name: 'Also on the server' })).toBeVisible();
+  await other.getByRole('button', { name: 'Take Harbour watch off the server' }).click();
+  await expect(other.getByText('It is nowhere else, but on the desk it came from.')).toBeVisible();
+  await other.getByRole('button', { name: 'Take it off for good' }).click();
+  await kept(other, 'Harbour watch is off the server');
+  await expect(other.getByRole('button', { name: 'Take Harbour watch off the server' })).toBeHidden();
+
+  await expect(page.getByText('It is no longer on the server')).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('button', { name: 'Put it there again' }).click();
+  await expect(page.getByText('It is no longer on the server')).toBeHidden({ timeout: 20_000 });
+  await expect(other.getByRole('button', { name: 'Take Harbour watch off the server' })).toBeVisible({
+    timeout: 20_000,
+  });
+  await page.getByRole('button', { name: 'Take it off the server' }).click();
+  await expect(page.getByRole('heading', { name: 'Students are not let in yet' })).toBeVisible();
+  await colleague.close();
+});

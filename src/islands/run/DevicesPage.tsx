@@ -14,6 +14,7 @@ import { EmptyState } from '@/ui/EmptyState';
 import { clockTime, counted } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import type { LineState } from '@/workers/line';
+import { GoneFromServer, OtherSittings } from './OnServer';
 import { PairForm } from './PairForm';
 import { WayIn } from './WayIn';
 import { stateGroups } from './stateWords';
@@ -33,13 +34,16 @@ export function DevicesPage({ sittingId }: { sittingId: string }) {
 function Devices({ sitting }: { sitting: SittingData }) {
   const { sitting: record } = sitting;
   const { paired, state } = useLine();
-  const box = useBox(paired === true);
+  const { box, before } = useBox(paired === true);
   const [address, setAddress] = useState('');
   if (paired === undefined) return null;
   const addresses = [...(box?.addresses ?? []), window.location.origin].filter(
     (each, index, all) => all.indexOf(each) === index,
   );
   const shown = addresses.includes(address) ? address : (addresses[0] ?? '');
+  // Twice in a row: what was let in just now is on its way.
+  const lies = (there: BoxState | null) => !there || there.sittings.some(({ id }) => id === record.id);
+  const gone = state?.reach === 'here' && !lies(box) && before !== null && !lies(before);
   const letIn = (on: boolean) => void act(setOnDevices(record.id, on, isoNow()));
   return (
     <TwoColumns
@@ -68,6 +72,7 @@ function Devices({ sitting }: { sitting: SittingData }) {
             )}
           </MarginBlock>
           {box && <Stopped box={box} />}
+          {box && <OtherSittings box={box} line={line} />}
           {record.onDevices && (
             <MarginBlock title="When all is in">
               <p className={styles.soft}>
@@ -91,7 +96,10 @@ function Devices({ sitting }: { sitting: SittingData }) {
       {!paired ? (
         <PairForm line={line} />
       ) : record.onDevices ? (
-        <WayIn address={shown} accessCode={record.accessCode} guests={record.guests === true} />
+        <>
+          {gone && <GoneFromServer sittingId={record.id} />}
+          <WayIn address={shown} accessCode={record.accessCode} guests={record.guests === true} />
+        </>
       ) : readyToSit(sitting.paper) ? (
         <EmptyState
           title="Students are not let in yet"
@@ -116,13 +124,14 @@ function Devices({ sitting }: { sitting: SittingData }) {
   );
 }
 
-/** How the box stands, asked now and then while the page is open. */
-function useBox(paired: boolean): BoxState | null {
-  const [box, setBox] = useState<BoxState | null>(null);
+/** How the box stands, asked now and then while the page is open, and how it stood the time before. */
+function useBox(paired: boolean): { box: BoxState | null; before: BoxState | null } {
+  const [looks, setLooks] = useState<BoxState[]>([]);
   const now = useNow(5_000);
   const look = useCallback(async () => {
     try {
-      setBox(await line.state());
+      const next = await line.state();
+      setLooks(([last]) => (last ? [next, last] : [next]));
     } catch {
       // The line itself says that the server is away.
     }
@@ -130,7 +139,8 @@ function useBox(paired: boolean): BoxState | null {
   useEffect(() => {
     if (paired) void look();
   }, [paired, look, now]);
-  return paired ? box : null;
+  const [box = null, before = null] = paired ? looks : [];
+  return { box, before };
 }
 
 function WhoIsIn({ sitting, state }: { sitting: SittingData; state: LineState | null }) {

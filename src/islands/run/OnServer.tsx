@@ -1,0 +1,57 @@
+import { Button } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useState } from 'react';
+import type { DeskLine } from '@/carriers/deskLine';
+import type { BoxState } from '@/core/exchange/box';
+import { forgetPosted } from '@/store/boxSync';
+import { sittingTitles } from '@/store/byHand';
+import { act, say } from '@/ui/desk/act';
+import { MarginBlock } from '@/ui/TwoColumns';
+import { lookAgain } from '@/workers/line';
+import styles from './run.module.css';
+
+/** Sittings that lie on the server and are not on this desk. */
+export function OtherSittings({ box, line }: { box: BoxState; line: DeskLine }) {
+  const titles = useLiveQuery(sittingTitles);
+  const [sure, setSure] = useState('');
+  const others = titles ? box.sittings.filter(({ id }) => !titles.has(id)) : [];
+  if (others.length === 0) return null;
+  const takeOff = async (id: string, title: string) => {
+    const done = await act(
+      line.put([{ drop: 'sittings', key: encodeURIComponent(id), rev: box.rev }]).then(() => true),
+    );
+    setSure('');
+    if (done) say(`${title} is off the server`);
+  };
+  return (
+    <MarginBlock title="Also on the server">
+      <p className={styles.soft}>From another desk, or deleted on this one.</p>
+      {others.map(({ id, title }) => (
+        <div key={id} className={styles.actions}>
+          <p>{title}</p>
+          {sure === id ? (
+            <>
+              <p className={styles.fault}>
+                What students answered is deleted there. It is nowhere else, but on the desk it came from.
+              </p>
+              <Button onClick={() => void takeOff(id, title)}>Take it off for good</Button>
+              <Button onClick={() => setSure('')}>Leave it there</Button>
+            </>
+          ) : (
+            <Button onClick={() => setSure(id)}>Take {title} off the server</Button>
+          )}
+        </div>
+      ))}
+    </MarginBlock>
+  );
+}
+
+/** A sitting of this desk that should lie on the server, and was taken off by another. */
+export function GoneFromServer({ sittingId }: { sittingId: string }) {
+  return (
+    <div className={styles.warning} role="alert">
+      <p>It is no longer on the server: another browser took it off there. Students cannot reach it.</p>
+      <Button onClick={() => void act(forgetPosted(sittingId)).then(lookAgain)}>Put it there again</Button>
+    </div>
+  );
+}
