@@ -1,6 +1,6 @@
 import { chromium } from '@playwright/test';
 import { spawn } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromiumPath, ensureBuilt, ensureChromium, ensureInstalled } from './machine.mjs';
@@ -124,10 +124,8 @@ async function desk(browser, colorScheme) {
     await page.getByLabel('Pick Priya Eze').check();
     await page.getByRole('button', { name: /^Email of Elif Adler/ }).click();
   });
-  await at('/groups/group1/slips', 'slips', async () => {
-    await page.getByRole('img', { name: /^Page 1 of/ }).waitFor();
-    await page.waitForTimeout(1200);
-  });
+  const codes = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).allTextContents();
+  await byHand(codes.filter((each) => each !== code)[0] ?? '');
   await at('/sittings/tides/attempts/tides-student29', 'course');
   await at('/sittings/tides/mark', 'mark', marking);
   await at('/sittings/lights/scripts/student03', 'script');
@@ -154,6 +152,42 @@ async function desk(browser, colorScheme) {
     await question.evaluate((section) => section.scrollIntoView());
   });
   await context.close();
+
+  /** A student sits from a file on another computer; the answers come back twice, once not whole, with a letter beside. */
+  async function byHand(joinCode) {
+    const saved = async (from, button) => {
+      const saving = from.waitForEvent('download');
+      await from.getByRole('button', { name: button }).click();
+      const file = await saving;
+      const buffer = readFileSync(await file.path());
+      return { name: file.suggestedFilename(), mimeType: 'application/json', buffer };
+    };
+    await at('/sittings/rules/by-hand', 'by-hand', async () => {
+      await page.getByRole('checkbox', { name: /^Sealed/ }).uncheck();
+      const paper = await saved(page, 'Save the paper');
+      const away = await browser.newContext();
+      const sit = await away.newPage();
+      await sit.goto(`${base}/sit`);
+      await sit.getByRole('button', { name: /gave you a file/ }).click();
+      await sit.locator('input[type=file]').setInputFiles(paper);
+      await sit.getByLabel('Your name').fill('Keahi Åberg');
+      await sit.getByLabel('Your join code').fill(joinCode);
+      await sit.getByRole('button', { name: 'Go in' }).click();
+      await sit.getByRole('button', { name: 'Read the instructions' }).click();
+      await sit.getByRole('button', { name: 'Start' }).click();
+      await sit.getByRole('radio').first().check();
+      await sit.getByRole('button', { name: 'Last look before handing in' }).click();
+      await sit.getByRole('button', { name: /^Hand in/ }).click();
+      const answers = await saved(sit, 'Save your answers as a file');
+      await away.close();
+      const half = { ...answers, name: 'from the mail.json', buffer: answers.buffer.subarray(0, 900) };
+      const changed = { ...answers, name: 'opened in an editor.json' };
+      changed.buffer = Buffer.from(answers.buffer.toString().replace('Keahi', 'Kea'));
+      await page.getByLabel('Choose answer files').setInputFiles([answers, half, changed]);
+      await page.getByText('1 file taken in').scrollIntoViewIfNeeded();
+      await page.getByRole('heading', { name: 'Answers, in' }).evaluate((head) => head.scrollIntoView());
+    });
+  }
 
   async function student(within, joinCode) {
     const sit = await within.newPage();

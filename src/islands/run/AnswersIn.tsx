@@ -169,6 +169,7 @@ function CameWords({
         <span>
           {who}. {taken.outcome === 'another' && 'A further attempt: there was one already. '}
           {taken.outcome === 'further' && 'More of what was here already. '}
+          {plainName(typed) !== plainName(who) && <strong>The name that was typed is “{typed}”. </strong>}
           {taken.odd && <strong>{oddWords[taken.odd]}</strong>}
         </span>
       );
@@ -213,6 +214,10 @@ function CameWords({
       );
   }
 }
+
+/** A name without what typing makes of it. */
+const plainName = (name: string) =>
+  name.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().split(/\s+/).sort().join(' ');
 
 interface WhoseProps {
   sitting: SittingData;
