@@ -10,7 +10,12 @@ export interface HandCarrier extends Carrier {
   /** Whether a sitting came to this device for the student with this code. */
   holds(joinCode: string, sittingId: string): Promise<boolean>;
   holdsAttempt(attemptId: string): Promise<boolean>;
+  /** Whether nobody else knew this code within the last hour. */
+  onlyHere(joinCode: string): Promise<boolean>;
+  keepOnlyHere(joinCode: string): Promise<void>;
 }
+
+const hourMs = 3_600_000;
 
 /** Whether there are answers, and whether they were saved as they are. */
 async function savedAs(joinCode: string, sittingId: string): Promise<'nothing' | 'toSave' | 'saved'> {
@@ -29,6 +34,12 @@ export function byHand(now: () => number = () => Date.now()): HandCarrier {
   return {
     holds: async (joinCode, sittingId) => (await sitDesk.packets.get([joinCode, sittingId])) !== undefined,
     holdsAttempt: async (attemptId) => (await sitDesk.handAttempts.get(attemptId)) !== undefined,
+    onlyHere: async (joinCode) => {
+      const packets = await sitDesk.packets.where({ joinCode }).toArray();
+      return packets.some(({ onlyHereAt }) => Math.abs(now() - (onlyHereAt ?? -Infinity)) < hourMs);
+    },
+    keepOnlyHere: async (joinCode) =>
+      void (await sitDesk.packets.where({ joinCode }).modify({ onlyHereAt: now() })),
     greet: (code) => exchange.greet(handPlace(code), code),
     comeAsGuest: async () => null,
     home: async (code) => {

@@ -37,10 +37,17 @@ export function chosenCarrier(
   };
   const greet = async (joinCode: string) => {
     const known = await hand.greet(joinCode);
+    // A code that only this device knows is not asked for again and again: it would be taken for guessing.
+    if (known && (await hand.onlyHere(joinCode))) {
+      byCode.set(joinCode, null);
+      return known;
+    }
     try {
       const greeting = await greeted((carrier) => carrier.greet(joinCode));
-      // A code that only this device knows is not asked for again: it would be taken for guessing.
-      if (!greeting && known) byCode.set(joinCode, null);
+      if (!greeting && known) {
+        await hand.keepOnlyHere(joinCode);
+        byCode.set(joinCode, null);
+      }
       return greeting ?? known;
     } catch (error) {
       if (known) return known;
@@ -63,16 +70,15 @@ export function chosenCarrier(
   const ofAttempt = async (joinCode: string, attemptId: string): Promise<Carrier> =>
     (await hand.holdsAttempt(attemptId)) ? hand : ((await of(joinCode)) ?? hand);
 
+  const othersOf = async (joinCode: string): Promise<HomeSitting[]> =>
+    (await (await of(joinCode))?.home(joinCode)) ?? [];
   const home = async (joinCode: string): Promise<HomeSitting[]> => {
     const held = await hand.home(joinCode);
-    const others = await of(joinCode).then(
-      (carrier) => carrier?.home(joinCode) ?? [],
-      (error: unknown) => {
-        // What came by hand is there without anyone answering.
-        if (held.length === 0) throw error;
-        return [];
-      },
-    );
+    const others = await othersOf(joinCode).catch((error: unknown) => {
+      // What came by hand is there without anyone answering.
+      if (held.length === 0) throw error;
+      return [];
+    });
     elsewhere.clear();
     for (const { sittingId } of held.filter(({ state }) => state === 'notStarted'))
       if (others.some((other) => other.sittingId === sittingId && other.state !== 'notStarted'))
@@ -96,13 +102,16 @@ export function chosenCarrier(
     start: async (code, id, ...rest) => (await ofSitting(code, id)).start(code, id, ...rest),
     handOver: async (code, id, ...rest) => (await ofAttempt(code, id)).handOver(code, id, ...rest),
     handOverFile: async (code, id, ...rest) => (await ofAttempt(code, id)).handOverFile(code, id, ...rest),
-    file: async (code, id, ...rest) => (await ofSitting(code, id)).file(code, id, ...rest),
+    file: async (code, id, fileId) => {
+      const first = await (await ofSitting(code, id)).file(code, id, fileId);
+      return first ?? (await (await of(code))?.file(code, id, fileId)) ?? null;
+    },
     practise: async (code, id, ...rest) => (await ofAttempt(code, id)).practise(code, id, ...rest),
     ask: async (code, id, ...rest) => (await ofSitting(code, id)).ask(code, id, ...rest),
     handIn: async (code, id) => (await ofAttempt(code, id)).handIn(code, id),
+    // What was handed back another way than it was given out.
     result: async (code, id) => {
       const first = await (await ofSitting(code, id)).result(code, id);
-      // Handed back another way than it was given out.
       return first ?? (await (await of(code))?.result(code, id)) ?? null;
     },
     toHand: async (code, id) => (await ofSitting(code, id)).toHand(code, id),

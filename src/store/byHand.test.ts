@@ -207,6 +207,22 @@ describe('a sitting carried by hand', () => {
     expect(kept && attemptState(kept, terms, clock)).toBe('collectedByTime');
   });
 
+  it('the file opened again changes the rules, and neither paper nor answers of what was begun', async () => {
+    const first = await one(paperFor());
+    await opens(first);
+    const { attemptId } = await sits();
+    if (first.packet.kind !== 'paper') throw new Error('paper');
+    const { content } = first.packet;
+    const sitting = { ...content.sitting, timeLimitMs: 7_200_000 };
+    const paper = { ...content.paper, version: 2 };
+    await opens({ student: null, packet: { kind: 'paper', content: { ...content, sitting, paper } } });
+    const more = { answers: { q3: text('118') }, comeBack: null, tabId: 'tab' };
+    expect(await hand.handOver(amara.joinCode, attemptId, more)).toMatchObject({
+      answered: ['q4', 'q3'],
+      deadline: start + 7_200_000,
+    });
+  });
+
   it('files of an answer come with it', async () => {
     await opens(await one(paperFor()));
     const { attemptId } = await sits();
@@ -424,6 +440,16 @@ describe('the carrier of a page, with files', () => {
     await expect(carrier.start(amara.joinCode, 'sitting9', '', 'tab')).rejects.toThrow('away');
   });
 
+  it('what came by hand is there although the server that knows the code has gone', async () => {
+    await opens(await one(paperFor()));
+    let there = true;
+    const home = () => (there ? Promise.resolve([elsewhere as never]) : Promise.reject(new Error('away')));
+    const carrier = chosenCarrier(async () => null, server({ home }), hand);
+    expect(await carrier.home(amara.joinCode)).toHaveLength(2);
+    there = false;
+    expect(await carrier.home(amara.joinCode)).toMatchObject([{ sittingId: 'sitting1' }]);
+  });
+
   it('goes on without the server, and a code that only this device knows is asked for once', async () => {
     await opens(await one(paperFor()));
     const away = chosenCarrier(async () => null, carrierWith({}), hand);
@@ -435,6 +461,12 @@ describe('the carrier of a page, with files', () => {
     expect(await carrier.greet(amara.joinCode)).toMatchObject({ givenName: 'Amara' });
     for (let n = 0; n < 5; n++) expect(await carrier.home(amara.joinCode)).toHaveLength(1);
     expect(asked).toBe(1);
+    // Nor by a page that is opened anew, for an hour.
+    await chosenCarrier(nobody, knowsNot, hand).greet(amara.joinCode);
+    expect(asked).toBe(1);
+    clock += 3_700_000;
+    await chosenCarrier(nobody, knowsNot, hand).greet(amara.joinCode);
+    expect(asked).toBe(2);
   });
 
   it('a sitting that was begun elsewhere goes on there; one handed back elsewhere is read from there', async () => {

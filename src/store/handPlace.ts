@@ -59,8 +59,10 @@ export async function keepPacket(
 ): Promise<void> {
   const { joinCode } = who;
   const { sitting, pictures } = packet.content;
-  await sitDesk.transaction('rw', sitDesk.packets, sitDesk.handFiles, async () => {
+  const ofStudent = { studentId: joinCode, sittingId: sitting.id };
+  await sitDesk.transaction('rw', sitDesk.packets, sitDesk.handAttempts, sitDesk.handFiles, async () => {
     const before = await sitDesk.packets.get([joinCode, sitting.id]);
+    const begun = before?.paper && (await sitDesk.handAttempts.where(ofStudent).count()) > 0;
     const common = { joinCode, sittingId: sitting.id };
     if (packet.kind === 'paper') {
       const { paper, allowances, student } = packet.content;
@@ -68,10 +70,12 @@ export async function keepPacket(
         ...common,
         student: handStudent(who, sitting.groupIds),
         sitting,
-        paper,
+        // What was begun on another version goes on with it.
+        paper: begun ? before.paper : paper,
         allowances,
         madeFor: student?.id ?? null,
         release: before?.release ?? null,
+        ...(before?.savedAt !== undefined && { savedAt: before.savedAt }),
       });
     } else {
       const release = { ...packet.content.release, studentId: joinCode };
@@ -132,8 +136,12 @@ async function filesOf(joinCode: string, attempts: readonly Attempt[]): Promise<
 
 /** Takes what came by hand, and the answers to it, off this device. */
 export async function forgetPacket(joinCode: string, sittingId: string): Promise<void> {
-  const { packets, handAttempts, handFiles } = sitDesk;
-  await sitDesk.transaction('rw', packets, handAttempts, handFiles, async () => {
+  const { packets, handAttempts, handFiles, attempts, files } = sitDesk;
+  await sitDesk.transaction('rw', packets, handAttempts, handFiles, attempts, files, async () => {
+    // What a page had in hand of it, too.
+    for (const attemptId of await attempts.where({ joinCode, sittingId }).primaryKeys())
+      await files.where({ attemptId }).delete();
+    await attempts.where({ joinCode, sittingId }).delete();
     await packets.delete([joinCode, sittingId]);
     await handAttempts.where({ studentId: joinCode, sittingId }).delete();
     // Files are shared by what is left, and go with the last of it.

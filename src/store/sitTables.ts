@@ -44,6 +44,8 @@ export interface HandPacket {
   release: KeptRelease | null;
   /** When the answers were last saved as a file. */
   savedAt?: string;
+  /** When nobody else knew the join code, ms since 1970. */
+  onlyHereAt?: number;
 }
 
 /** A picture or file that came by hand, or is to go so. */

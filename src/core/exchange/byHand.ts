@@ -6,7 +6,7 @@ import type { PackedAsset } from '../model/asset';
 import { mostAttemptBytes } from '../model/file';
 import type { PaperVersion } from '../model/paper';
 import type { Student } from '../model/people';
-import type { Allowance, Attempt, Sitting } from '../model/sitting';
+import { mostEvents, type Allowance, type Attempt, type Sitting } from '../model/sitting';
 import { deadlineOf, type Terms } from '../running/terms';
 import { attemptChange, withChange } from './attemptChange';
 import { newAttempt } from './starting';
@@ -189,6 +189,7 @@ function misfitOf(attempt: Attempt, { sitting, papers }: Desk, student: Student)
     if (!question) return '';
     if (!kindOf(question).responseSchema.safeParse(response).success) return numbers.get(id) ?? '';
   }
+  if (attempt.events.length > mostEvents) return '';
   const files = (attempt.files ?? []).reduce((sum, { size }) => sum + size, 0);
   return files > mostAttemptBytes ? '' : null;
 }

@@ -22,7 +22,7 @@ export function AnswersIn({ sitting }: { sitting: SittingData }) {
   );
 
   /** Takes files in and lays what became of them over the list. */
-  const take = async (files: { name: string; arrived: Arrived }[], before: Came[]) => {
+  const take = async (files: { name: string; arrived: Arrived }[], others: Came[] = []) => {
     const arrived = files.map((each) => each.arrived);
     const taken = arrived.length > 0 ? await act(takeInAnswers(sittingId, arrived, isoNow())) : [];
     if (!taken) return;
@@ -30,8 +30,9 @@ export function AnswersIn({ sitting }: { sitting: SittingData }) {
       const became = taken[index];
       return became ? [{ name, became: 'told', file, taken: became }] : [];
     });
-    const names = new Set(told.map(({ name }) => name));
-    setCame([...told, ...before.filter(({ name }) => !names.has(name))]);
+    const now = [...others, ...told];
+    const names = new Set(now.map(({ name }) => name));
+    setCame((before) => [...now, ...before.filter(({ name }) => !names.has(name))]);
   };
   const read = async (files: File[]) => {
     if (files.length === 0) return;
@@ -43,7 +44,7 @@ export function AnswersIn({ sitting }: { sitting: SittingData }) {
     if (!found) return;
     const others: Came[] = [];
     const good: { name: string; arrived: Arrived }[] = [];
-    for (const each of found) {
+    for (const each of namedApart(found)) {
       const refused = refusalOf(each);
       if (refused) others.push(refused);
       else if (each.read.outcome === 'read' && each.read.packet.kind === 'answers') {
@@ -85,11 +86,21 @@ export function AnswersIn({ sitting }: { sitting: SittingData }) {
         <CameList
           sitting={sitting}
           came={came}
-          takeIn={(name, file, studentId) => void take([{ name, arrived: { file, studentId } }], came)}
+          takeIn={(name, file, studentId) => void take([{ name, arrived: { file, studentId } }])}
         />
       )}
     </section>
   );
+}
+
+/** Files of the same name, from different folders, told apart by a number. */
+function namedApart(found: readonly FoundPacket[]): FoundPacket[] {
+  const seen = new Map<string, number>();
+  return found.map((each) => {
+    const count = (seen.get(each.name) ?? 0) + 1;
+    seen.set(each.name, count);
+    return count === 1 ? each : { ...each, name: `${each.name} (${count})` };
+  });
 }
 
 interface CameListProps {
@@ -101,7 +112,12 @@ interface CameListProps {
 /** Whether what a file brought is on the desk: not any more once that was undone. */
 function isIn(each: Came, { attempts }: SittingData): boolean {
   if (each.became !== 'told' || !('attempts' in each.taken)) return false;
-  return each.taken.attempts.every(({ id }) => attempts.some((attempt) => attempt.id === id));
+  return each.taken.attempts.every(({ id, lastSeenAt, handedInAt }) =>
+    attempts.some(
+      (here) =>
+        here.id === id && here.lastSeenAt >= lastSeenAt && (handedInAt === null || here.handedInAt !== null),
+    ),
+  );
 }
 
 /** What became of each file: what asks for something first, what is in last. */

@@ -54,7 +54,7 @@ function Devices({ sitting }: { sitting: SittingData }) {
             <WhoIsIn sitting={sitting} state={state} />
           </MarginBlock>
           <MarginBlock title="The server">
-            <ServerWord state={state} paired={paired} />
+            <ServerWord sittingId={record.id} state={state} paired={paired} />
             {paired && addresses.length > 1 && (
               <NativeSelect
                 label="Address to show"
@@ -173,7 +173,15 @@ function WhoIsIn({ sitting, state }: { sitting: SittingData; state: LineState | 
 /** Beyond this the clocks of desk and server are worth a word. */
 const clocksApartMs = 30_000;
 
-function ServerWord({ state, paired }: { state: LineState | null; paired: boolean }) {
+function ServerWord({
+  sittingId,
+  state,
+  paired,
+}: {
+  sittingId: string;
+  state: LineState | null;
+  paired: boolean;
+}) {
   const now = useNow(5_000);
   if (!paired) return <p className={styles.soft}>This browser is not paired with it.</p>;
   const heard = state?.heardAt ? ` Last heard ${clockTime(state.heardAt)}.` : '';
@@ -195,7 +203,8 @@ function ServerWord({ state, paired }: { state: LineState | null; paired: boolea
         <p role="alert" className={styles.fault}>
           The server cannot be reached.{heard} Students’ answers wait on their devices and follow by
           themselves. Look whether Gribbet still runs on the computer that serves it, and whether this one is
-          in the same network; nothing has to be done here when it is back.
+          in the same network; nothing has to be done here when it is back. If it stays away, the paper can be
+          carried <a href={`/sittings/${sittingId}/by-hand`}>by hand</a>.
         </p>
       );
     case 'notPaired':
