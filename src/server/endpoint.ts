@@ -1,0 +1,43 @@
+import { Refused } from './respond';
+import type { ExchangeStore } from './exchangeStore';
+import type { Guesses } from './guesses';
+import type { ServerSettings } from './settings';
+
+/** Who may ask: anyone (who then needs a code), who holds the token of an attempt, or a paired desk. */
+export type Role = 'anyone' | 'student' | 'desk';
+
+/** What an endpoint is given. */
+export interface Asked {
+  request: Request;
+  params: Record<string, string>;
+  /** The address it comes from. */
+  from: string;
+  now: number;
+}
+
+export interface Endpoint {
+  method: 'GET' | 'POST' | 'PUT' | 'DELETE';
+  /** Under `/api/exchange`; a part that begins with a colon is a parameter. */
+  path: string;
+  role: Role;
+  answer: (asked: Asked) => Promise<Response>;
+}
+
+/** What the endpoints share. */
+export interface Surroundings {
+  store: ExchangeStore;
+  settings: ServerSettings;
+  guesses: { codes: Guesses; secret: Guesses };
+  /** Takes lines without answers, names or codes. */
+  log: (line: string) => void;
+}
+
+/** The most that a request without answers or files may hold. */
+export const smallBytes = 16 * 1024;
+
+/** Who guessed too often has to wait. */
+export async function mayTry(guesses: Guesses, from: string): Promise<void> {
+  const waitMs = await guesses.stoppedFor(from);
+  if (waitMs > 0)
+    throw new Refused('tooManyGuesses', '', { 'retry-after': String(Math.ceil(waitMs / 1000)) });
+}
