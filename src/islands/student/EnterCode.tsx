@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { ServerFault } from '@/carriers/ask';
 import type { Carrier, Greeting } from '@/carriers/Carrier';
 import { joinCodeFrom } from '@/core/model/people';
+import { CodeField, joinCodeWords } from './CodeField';
 import styles from './student.module.css';
 
 /** Why coming in did not work, in words. */
@@ -76,20 +77,7 @@ export function EnterCode({
       }}
     >
       <h1>Sit a paper</h1>
-      <TextInput
-        label="Your join code"
-        description="Six letters and digits, from your slip"
-        size="lg"
-        autoFocus
-        autoComplete="off"
-        autoCapitalize="characters"
-        spellCheck={false}
-        maxLength={12}
-        value={typed}
-        error={word}
-        classNames={{ input: styles.codeInput ?? '' }}
-        onChange={(event) => setTyped(event.currentTarget.value)}
-      />
+      <CodeField {...joinCodeWords} value={typed} error={word} change={setTyped} />
       <Button type="submit" variant="filled" size="md" disabled={joinCodeFrom(typed).length < 6}>
         Go in
       </Button>

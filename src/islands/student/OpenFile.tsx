@@ -4,6 +4,7 @@ import { openedWith, readFile, takenIn, type Openable } from '@/carriers/handedF
 import { namesFrom } from '@/core/formats/csv/studentRows';
 import type { PacketRead, PacketSeal, PacketStudent } from '@/core/formats/packet/packetFile';
 import { joinCodeFrom, joinCodeAlphabet } from '@/core/model/people';
+import { CodeField, joinCodeWords } from './CodeField';
 import styles from './student.module.css';
 
 const refusals: Record<Extract<PacketRead, { outcome: 'refused' }>['why'], string> = {
@@ -118,19 +119,12 @@ function Unseal({ title, seal, known, read, back }: UnsealProps) {
       <p>
         {own ? 'It is sealed with your join code.' : 'It is sealed until your teacher says the access code.'}
       </p>
-      <TextInput
-        label={own ? 'Your join code' : 'Access code'}
-        description={own ? 'Six letters and digits, from your slip' : 'Your teacher says it in the room'}
-        size="lg"
-        autoFocus
-        autoComplete="off"
-        autoCapitalize="characters"
-        spellCheck={false}
-        maxLength={500}
+      <CodeField
+        {...(own ? joinCodeWords : { label: 'Access code', description: 'Your teacher says it in the room' })}
+        most={500}
         value={code}
         error={word}
-        classNames={{ input: styles.codeInput ?? '' }}
-        onChange={(event) => setCode(event.currentTarget.value)}
+        change={setCode}
       />
       <div className={styles.row}>
         <Button type="submit" variant="filled" size="md" disabled={!code.trim()} loading={opening}>
@@ -189,18 +183,13 @@ function WhoAreYou({ packet, take, back }: WhoAreYouProps) {
           onChange={(event) => setName(event.currentTarget.value)}
         />
       )}
-      <TextInput
-        label="Your join code"
-        description="Six letters and digits, from your slip. Your teacher finds you by it."
-        size="lg"
-        autoComplete="off"
-        autoCapitalize="characters"
-        spellCheck={false}
-        maxLength={12}
+      <CodeField
+        label={joinCodeWords.label}
+        description={`${joinCodeWords.description}. Your teacher finds you by it.`}
+        autoFocus={student !== undefined}
         value={typed}
         error={word}
-        classNames={{ input: styles.codeInput ?? '' }}
-        onChange={(event) => setTyped(event.currentTarget.value)}
+        change={setTyped}
       />
       <div className={styles.row}>
         <Button
