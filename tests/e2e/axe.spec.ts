@@ -133,6 +133,45 @@ for (const colorScheme of ['light', 'dark'] as const) {
       await expectNoViolation(page, 'result');
     });
 
+    test('what is carried by hand, out, on a phone, and in', async ({ page, browser }) => {
+      test.setTimeout(120_000);
+      await page.goto('/sittings/rules/by-hand');
+      const saving = async (from: Page, button: string) => {
+        const download = from.waitForEvent('download');
+        await from.getByRole('button', { name: button }).click();
+        return (await download).path();
+      };
+      const paper = await saving(page, 'Save the paper');
+      const phone = await browser.newContext({ viewport: { width: 360, height: 640 }, colorScheme });
+      const sit = await phone.newPage();
+      await sit.goto(`${new URL(page.url()).origin}/sit`);
+      await sit.getByRole('button', { name: 'Your teacher gave you a file? Open it' }).click();
+      await expectNoViolation(sit, 'a file');
+      await sit.getByLabel('Choose a file from your teacher').setInputFiles(paper);
+      await sit.getByLabel('Access code').fill('flood');
+      await expectNoViolation(sit, 'sealed');
+      await sit.getByRole('button', { name: 'Open it' }).click();
+      await sit.getByLabel('Your name').fill('Nobody Known');
+      await sit.getByLabel('Your join code').fill('ZZZZZZ');
+      await expectNoViolation(sit, 'who');
+      await sit.getByRole('button', { name: 'Go in' }).click();
+      await sit.getByRole('button', { name: 'Read the instructions' }).click();
+      await sit.getByRole('button', { name: 'Start' }).click();
+      await sit.getByRole('radio').first().check();
+      await sit.getByRole('button', { name: 'Last look before handing in' }).click();
+      await sit.getByRole('button', { name: /^Hand in/ }).click();
+      await expect(sit.getByText('Your answers are on this computer only.')).toBeVisible();
+      await expectNoViolation(sit, 'to be saved');
+      const answers = await saving(sit, 'Save your answers as a file');
+      await sit.getByRole('button', { name: 'To your papers' }).click();
+      await sit.getByRole('button', { name: 'Take it off this computer' }).click();
+      await expectNoViolation(sit, 'home, by hand');
+      await page.getByLabel('Choose answer files').setInputFiles([answers, paper]);
+      await expect(page.getByText(/Whose is it/)).toBeVisible();
+      await expectNoViolation(page, 'what came');
+      await phone.close();
+    });
+
     test('sitting the paper, on a phone', async ({ page }) => {
       await page.setViewportSize({ width: 360, height: 640 });
       await page.goto('/sittings/rules/run');

@@ -70,7 +70,10 @@ export function OpenFile({ who, opened, back }: OpenFileProps) {
     <section className={styles.narrow} aria-labelledby="open-file">
       <h1 id="open-file">A file from your teacher</h1>
       <p>A paper to sit, or one that was marked. It stays on this computer, and works without any network.</p>
-      <FileButton onChange={(file) => void choose(file)}>
+      <FileButton
+        onChange={(file) => void choose(file)}
+        inputProps={{ 'aria-label': 'Choose a file from your teacher' }}
+      >
         {(props) => (
           <Button variant="filled" size="md" {...props}>
             Choose the file
