@@ -40,8 +40,8 @@ test('handed in by mistake, opened by mistake, ill: each is put right for that s
   await expect(carry).toContainText('Lea Moreau goes on with the same answers, without a limit, as before.');
   await carry.getByRole('button', { name: 'Let it go on' }).click();
   await kept(page, 'Lea Moreau can carry on where it stopped');
-  await student.getByRole('button', { name: 'To your papers' }).click();
-  await startPaper(student);
+  // The student's page hears of it by itself, and is at the questions again.
+  await expect(student.getByRole('navigation', { name: 'Questions' })).toBeVisible({ timeout: 15_000 });
   await expect(student.getByRole('radio', { name: /port/ }).first()).toBeChecked();
 
   // Opened by mistake: the attempt is kept aside, and the student's page says that it is over.

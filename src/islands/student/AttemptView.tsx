@@ -41,13 +41,19 @@ export function AttemptView({ carrier, held: initial, done, seeResult }: Attempt
     void handIn().finally(() => (sent.current = false));
   }, [timeUp, handIn]);
 
+  // What the teacher lets go on goes on at its questions, not at the last look that ended it.
+  const over = status !== null && status.state !== 'working';
+  useEffect(() => {
+    if (over) setLooking(false);
+  }, [over]);
+
   const step = oneByOne ? (steps[place] ?? []) : questions;
   const shown = oneByOne && !looking ? (step[0]?.id ?? null) : null;
   useEffect(() => {
     if (oneByOne) lookingAt(shown);
   }, [oneByOne, shown, lookingAt]);
 
-  if (status && status.state !== 'working')
+  if (over)
     return <Receipt carrier={carrier} held={held} status={status} done={done} seeResult={seeResult} />;
   if (status?.elsewhere) return <Elsewhere takeOver={attempt.takeOver} done={done} />;
 
