@@ -5,7 +5,7 @@ import { assetId, packedAsset, PackedAsset, unpackedAsset } from '@/core/model/a
 import { Line } from '@/core/model/common';
 import { keys } from './boxPlace';
 import { newsAfter, sittingsIn, takeChanges } from './deskSide';
-import { mayTry, smallBytes, type Endpoint, type Surroundings } from './endpoint';
+import { smallBytes, type Endpoint, type Surroundings } from './endpoint';
 import { bodyOf, json, Refused } from './respond';
 import { pair, unpair } from './sessions';
 import { addressesOf } from './settings';
@@ -71,16 +71,10 @@ export function deskEndpoints(
       role: 'anyone',
       answer: async ({ request, from, now }) => {
         const { secret } = await bodyOf(request, z.object({ secret: z.string().max(200) }), smallBytes);
-        await mayTry(guesses.secret, from);
-        try {
-          const cookie = await pair(store, settings, secret, now);
-          log('a desk was paired');
-          return json({ box: store.id }, { 'set-cookie': cookie });
-        } catch (error) {
-          if (error instanceof Refused) await guesses.secret.wrong(from, now);
-          log('pairing refused: wrong secret');
-          throw error;
-        }
+        const cookie = await guesses.secret.look(from, now, () => pair(store, settings, secret, now));
+        log(cookie === null ? 'pairing refused: wrong secret' : 'a desk was paired');
+        if (cookie === null) throw new Refused('wrongSecret');
+        return json({ box: store.id }, { 'set-cookie': cookie });
       },
     },
     {

@@ -44,7 +44,11 @@ async function put(
   });
 }
 
-async function changeAttempt(store: ExchangeStore, id: string, change: AttemptChange): Promise<void> {
+/** With nobody else taking the attempt's session meanwhile: a token given just now must not be lost. */
+const changeAttempt = (store: ExchangeStore, id: string, change: AttemptChange): Promise<void> =>
+  store.locked(keys.session(id), () => changeOwnAttempt(store, id, change));
+
+async function changeOwnAttempt(store: ExchangeStore, id: string, change: AttemptChange): Promise<void> {
   const sessionKey = keys.session(id);
   const session = (await store.get(sessionKey)) as Session | undefined;
   const studentId = session?.studentId ?? change.set.studentId ?? '';

@@ -1,4 +1,3 @@
-import { Refused } from './respond';
 import type { ExchangeStore } from './exchangeStore';
 import type { Guesses } from './guesses';
 import type { ServerSettings } from './settings';
@@ -10,7 +9,7 @@ export type Role = 'anyone' | 'student' | 'desk';
 export interface Asked {
   request: Request;
   params: Record<string, string>;
-  /** The address it comes from. */
+  /** The address or network it comes from, as guesses are counted. */
   from: string;
   now: number;
 }
@@ -34,10 +33,3 @@ export interface Surroundings {
 
 /** The most that a request without answers or files may hold. */
 export const smallBytes = 16 * 1024;
-
-/** Who guessed too often has to wait. */
-export async function mayTry(guesses: Guesses, from: string): Promise<void> {
-  const waitMs = await guesses.stoppedFor(from);
-  if (waitMs > 0)
-    throw new Refused('tooManyGuesses', '', { 'retry-after': String(Math.ceil(waitMs / 1000)) });
-}

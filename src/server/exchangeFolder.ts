@@ -3,9 +3,9 @@ import { constants, existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { mkdir, open, readdir, readFile, rename, rm, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
 import { crc32 } from 'node:zlib';
-import { Mutex } from 'async-mutex';
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { StoreFull, type ExchangeStore, type KeptChange, type KeptRow } from './exchangeStore';
+import { NamedLocks } from './namedLocks';
 
 /** A journal that has grown beyond this is written anew as a snapshot. */
 const mostJournalBytes = 32 * 1024 * 1024;
@@ -67,7 +67,7 @@ export class ExchangeFolder implements ExchangeStore {
   private waiting: { changes: readonly KeptChange[]; kept: () => void; failed: (why: unknown) => void }[] =
     [];
   private writing: Promise<void> | null = null;
-  private readonly locks = new Map<string, Mutex>();
+  private readonly locks = new NamedLocks();
   private readonly watchers = new Set<() => void>();
   /** Rows by the first two parts of their key, which is how they are mostly asked for. */
   private readonly shelves = new Map<string, Map<string, KeptRow>>();
@@ -187,14 +187,8 @@ export class ExchangeFolder implements ExchangeStore {
     }
   }
 
-  async locked<W>(name: string, work: () => Promise<W>): Promise<W> {
-    const lock = this.locks.get(name) ?? new Mutex();
-    this.locks.set(name, lock);
-    try {
-      return await lock.runExclusive(work);
-    } finally {
-      if (!lock.isLocked()) this.locks.delete(name);
-    }
+  locked<W>(name: string, work: () => Promise<W>): Promise<W> {
+    return this.locks.locked(name, work);
   }
 
   watch(changed: () => void): () => void {

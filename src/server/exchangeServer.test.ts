@@ -5,13 +5,14 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { codeOf, paper, sittingRows } from '../../tests/unit/classroom';
 import { at, samples } from '../../tests/unit/samples';
 import type { BoxChange } from '@/core/exchange/box';
+import { assetId, packedAsset } from '@/core/model/asset';
 import { sealed } from '@/core/formats/packet/sealed';
 import type { Shows } from '@/core/model/sitting';
 import { openExchangeFolder, type ExchangeFolder } from './exchangeFolder';
 import type { Endpoint } from './endpoint';
 import { exchangeServer } from './exchangeServer';
 import { StoreFull } from './exchangeStore';
-import { Guesses } from './guesses';
+import { Guesses, networkOf } from './guesses';
 import { everywhere, pagePolicy } from './headers';
 import { addressesOf, settingsFrom, type ServerSettings } from './settings';
 
@@ -75,12 +76,12 @@ async function opened(room: Classroom, rows: BoxChange[] = sittingRows(2)) {
   return desk;
 }
 
-async function begun(room: Classroom, number = 0) {
+async function begun(room: Classroom, number = 0, accessCode = '') {
   const student = room.device();
   const reply = await student.ask('POST', '/start', {
     joinCode: codeOf(number),
     sittingId: 'sitting1',
-    accessCode: '',
+    accessCode,
     tabId: 'tab',
   });
   const { packet } = reply.body as { packet: { attemptId: string } };
@@ -143,41 +144,57 @@ describe('who may do what', () => {
     );
     const rows = sittingRows(2, {
       after: shows,
+      guests: true,
+      accessCode: 'ebb',
       practice: { tries: 2, lossPerTry: 0.25, hints: true, showAnswer: false },
     });
     await opened(room, [
       ...rows.filter((row) => !('table' in row && row.table === 'papers')),
       { table: 'sealed', row: { paperId: 'paper1', version: 1, seal } },
     ]);
-    const { student, attemptId, reply } = await begun(room);
+    const student = room.device();
     const joinCode = codeOf(0);
-    const said = [
-      reply.text,
-      (await student.ask('POST', '/greet', { joinCode })).text,
-      (await student.ask('POST', '/home', { joinCode })).text,
-      (await student.ask('POST', `/attempts/${attemptId}/answers`, answer('west'))).text,
-      (
-        await student.ask('POST', `/attempts/${attemptId}/practice`, {
-          questionId: 'q1',
-          doing: { act: 'try', response: { picked: ['a'] } },
-        })
-      ).text,
-      (
-        await student.ask('POST', '/ask', {
-          joinCode,
-          sittingId: 'sitting1',
-          request: { asks: 'other', words: 'x' },
-        })
-      ).text,
-      (await student.ask('POST', `/attempts/${attemptId}/hand-in`, {})).text,
-      (await student.ask('POST', '/result', { joinCode, sittingId: 'sitting1' })).text,
-      (await student.ask('POST', '/file', { joinCode, sittingId: 'sitting1', fileId: 'f' })).text,
-    ].join('\n');
+    const sittingId = 'sitting1';
+    const { attemptId } = await begun(room, 0, 'ebb');
+    const bytes = new TextEncoder().encode('my working');
+    const file = { id: await assetId(bytes), name: 'working.txt', mediaType: 'text/plain' };
+    /** What is asked of every endpoint that is not the desk's alone, in the order in which students come by. */
+    const requests: Record<string, unknown> = {
+      'GET /': undefined,
+      'POST /pair': { secret: 'not this one' },
+      'POST /greet': { joinCode },
+      'POST /guest': { name: 'Nia', accessCode: 'ebb' },
+      'POST /home': { joinCode },
+      'POST /ask': { joinCode, sittingId, request: { asks: 'other', words: 'x' } },
+      'POST /attempts/:attempt/session': { joinCode },
+      'POST /start': { joinCode, sittingId, accessCode: 'ebb', tabId: 'tab' },
+      'POST /attempts/:attempt/files': packedAsset({ ...file, bytes }),
+      'POST /attempts/:attempt/answers': answer('west'),
+      'POST /attempts/:attempt/practice': {
+        questionId: 'q1',
+        doing: { act: 'try', response: { picked: ['a'] } },
+      },
+      'POST /attempts/:attempt/hand-in': {},
+      'POST /result': { joinCode, sittingId },
+      'POST /file': { joinCode, sittingId, fileId: file.id },
+    };
+    const ours = room.server.endpoints.filter(({ role }) => role !== 'desk');
+    expect(Object.keys(requests).sort()).toEqual(ours.map(({ method, path }) => `${method} ${path}`).sort());
+    const replies = new Map<string, string>();
+    for (const [name, body] of Object.entries(requests)) {
+      const [method = '', path = ''] = name.replace(':attempt', attemptId).split(' ');
+      const reply = await student.ask(method, path, body);
+      expect(reply.status, name).toBe(path === '/pair' ? 401 : 200);
+      replies.set(name, reply.text);
+    }
+    const said = [...replies.values()].join('\n');
     // The practice lets the comment of the wrong option out: that is what the sitting says.
     const let_out = said.replace(/"comments":\[[^\]]*\]/g, '');
     expect(let_out).not.toMatch(/SECRET|"key"|"scheme"|"modelAnswer"|"note"|"accessCode"/);
     expect(let_out).not.toMatch(/Family1|student1/);
-    expect(said).toContain('"total"');
+    expect(replies.get('POST /result')).toContain('"total"');
+    expect(replies.get('POST /attempts/:attempt/practice')).toContain('"view"');
+    expect(replies.get('POST /guest')).toContain('Nia');
   });
 
   it('the folder holds no key open, no secret, no token and no code as a name', async () => {
@@ -207,6 +224,21 @@ describe('who may do what', () => {
     expect((await spare.ask('POST', `${path}/answers`, answer('east'))).body).toMatchObject({
       answered: ['q3'],
     });
+  });
+
+  it('a token given in the moment in which the teacher acts on the attempt is none the less good', async () => {
+    const room = await classroom();
+    const desk = await opened(room);
+    const { attemptId } = await begun(room);
+    for (let n = 0; n < 20; n++) {
+      const device = room.device();
+      const change = { set: { comeBack: [`q${n}`] }, answers: {}, added: [], dropped: [] };
+      await Promise.all([
+        desk.ask('POST', '/desk/changes', { changes: [{ table: 'attempts', id: attemptId, change }] }),
+        device.ask('POST', `/attempts/${attemptId}/session`, { joinCode: codeOf(0) }),
+      ]);
+      expect((await device.ask('POST', `/attempts/${attemptId}/answers`, answer('x'))).status).toBe(200);
+    }
   });
 
   it('cookies are for HTTPS alone where it is behind a proxy; there the origin is the one that was set', async () => {
@@ -265,6 +297,32 @@ describe('guessing', () => {
       expect((await thief.ask('POST', '/pair', { secret: `no ${n}` })).status).toBe(401);
     expect((await thief.ask('POST', '/pair', { secret })).status).toBe(429);
   });
+});
+
+it('a device that gives itself address after address in its network is one, as RFC 4291 has networks and hosts', () => {
+  // RFC 4291, sections 2.2 (the ways to write an address), 2.5.4 (64 bits of network) and 2.5.5.2 (version 4 within 6).
+  expect(networkOf('2001:db8::8:800:200c:417a')).toBe('2001:db8::/64');
+  expect(networkOf('2001:DB8:0:0:8:800:200C:417A')).toBe('2001:db8::/64');
+  expect(networkOf('2001:db8:0:cd30:123:4567:89ab:cdef')).toBe('2001:db8:0:cd30::/64');
+  expect(networkOf('::FFFF:129.144.52.38')).toBe('129.144.52.38');
+  expect(networkOf('129.144.52.38')).toBe('129.144.52.38');
+  expect([networkOf('::1'), networkOf('127.0.0.1')]).toEqual(['::1', '127.0.0.1']);
+  expect(networkOf('fe80::1%eth0')).toBe('fe80::/64');
+  expect(networkOf('')).toBe('');
+});
+
+it('a hundred guesses at the same moment count as a hundred: join codes, access codes, secrets', async () => {
+  const room = await classroom({}, 5);
+  await opened(room, sittingRows(1, { accessCode: 'ebb' }));
+  const burst = async (from: string, path: string, body: unknown) => {
+    const thief = room.device(from);
+    const replies = await Promise.all(Array.from({ length: 100 }, () => thief.ask('POST', path, body)));
+    return replies.filter(({ status }) => status !== 429).length;
+  };
+  expect(await burst('10.0.0.66', '/greet', { joinCode: 'ZZZZZZ' })).toBe(6);
+  const go = { joinCode: codeOf(0), sittingId: 'sitting1', accessCode: 'flood', tabId: 't' };
+  expect(await burst('10.0.0.67', '/start', go)).toBe(6);
+  expect(await burst('10.0.0.68', '/pair', { secret: 'not this one' })).toBe(4);
 });
 
 describe('bad requests', () => {

@@ -2,7 +2,7 @@ import { boxPlace } from './boxPlace';
 import { deskEndpoints } from './deskEndpoints';
 import type { Endpoint, Surroundings } from './endpoint';
 import { StoreFull, type ExchangeStore } from './exchangeStore';
-import { Guesses } from './guesses';
+import { Guesses, networkOf } from './guesses';
 import { json, Refused, refusal } from './respond';
 import { needDesk, needSession } from './sessions';
 import type { ServerSettings } from './settings';
@@ -36,7 +36,7 @@ export function exchangeServer(
         const params = matched(endpoint.path, path);
         if (!params || endpoint.method !== request.method) continue;
         pattern = endpoint.path;
-        const asked = { request, params, from, now };
+        const asked = { request, params, from: networkOf(from), now };
         if (endpoint.role === 'desk') await needDesk(store, request);
         if (endpoint.role === 'student') await needSession(store, request, params.attempt ?? '');
         return await endpoint.answer(asked);

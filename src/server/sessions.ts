@@ -38,14 +38,14 @@ function cookieOf(request: Request, name: string): string {
   return all.find((each) => each.startsWith(`${name}=`))?.slice(name.length + 1) ?? '';
 }
 
-/** Pairs the browser that asks. @throws {Refused} the secret is another one */
+/** Pairs the browser that asks: its cookie; null where the secret is another one. */
 export async function pair(
   store: ExchangeStore,
   settings: ServerSettings,
   secret: string,
   now: number,
-): Promise<string> {
-  if (!sameDigest(digestOf(plainSecret(secret)), digestOf(settings.secret))) throw new Refused('wrongSecret');
+): Promise<string | null> {
+  if (!sameDigest(digestOf(plainSecret(secret)), digestOf(settings.secret))) return null;
   const token = newToken();
   await store.commit([{ key: keys.desk(digestOf(token)), value: { at: new Date(now).toISOString() } }]);
   return cookie(deskCookie, token, '/api/exchange', 26 * weekS, settings);

@@ -25,7 +25,7 @@ export function settingsFrom(env: NodeJS.ProcessEnv): ServerSettings {
   const folder = env.GRIBBET_DATA || './exchange';
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const given = env.GRIBBET_TEACHER_SECRET?.trim() ?? '';
-  if (given && given.length < 12)
+  if (given && plainSecret(given).length < 12)
     throw new Error('GRIBBET_TEACHER_SECRET is too short: at least 12 letters or digits.');
   const name = join(folder, 'teacher-secret.txt');
   const fresh = !given && !existsSync(name);

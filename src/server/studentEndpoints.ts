@@ -1,13 +1,13 @@
 import { z } from 'zod';
 import * as exchange from '@/core/exchange';
-import { AskRequest, HandOverRequest, PracticeRequest } from '@/core/exchange/messages';
+import { AskRequest, HandOverRequest, PracticeRequest, type StartReply } from '@/core/exchange/messages';
 import type { ExchangePlace } from '@/core/exchange/place';
 import { packedAsset, PackedAsset, unpackedAsset } from '@/core/model/asset';
 import { Id } from '@/core/model/common';
 import { mostFileBytes } from '@/core/model/file';
 import { joinCodeFrom } from '@/core/model/people';
 import { keys } from './boxPlace';
-import { mayTry, smallBytes, type Asked, type Endpoint, type Surroundings } from './endpoint';
+import { smallBytes, type Asked, type Endpoint, type Surroundings } from './endpoint';
 import { bodyOf, json, Refused } from './respond';
 import { beginSession, needSession } from './sessions';
 
@@ -26,10 +26,9 @@ export function studentEndpoints(
   /** A join code that somebody has; wrong ones are counted against where they come from. */
   const known = async ({ from, now }: Asked, joinCode: string): Promise<string> => {
     const code = joinCodeFrom(joinCode);
-    await mayTry(guesses.codes, from);
-    if (await place.studentWith(code)) return code;
-    await guesses.codes.wrong(from, now);
-    throw new Refused('notFound', 'joinCode');
+    const student = await guesses.codes.look(from, now, async () => (await place.studentWith(code)) ?? null);
+    if (!student) throw new Refused('notFound', 'joinCode');
+    return code;
   };
 
   /** The code of the student whose attempt this is, by the token. */
@@ -64,10 +63,11 @@ export function studentEndpoints(
       answer: async (asked) => {
         const shape = z.object({ name: z.string().max(200), accessCode: Code });
         const { name, accessCode } = await bodyOf(asked.request, shape, smallBytes);
-        await mayTry(guesses.codes, asked.from);
-        const greeting = await exchange.comeAsGuest(place, name, accessCode, asked.now);
-        if (!greeting) await guesses.codes.wrong(asked.from, asked.now);
-        return json(greeting);
+        return json(
+          await guesses.codes.look(asked.from, asked.now, () =>
+            exchange.comeAsGuest(place, name, accessCode, asked.now),
+          ),
+        );
       },
     },
     {
@@ -87,11 +87,14 @@ export function studentEndpoints(
         const shape = WithSitting.extend({ accessCode: Code, tabId: Id });
         const { joinCode, sittingId, accessCode, tabId } = await bodyOf(asked.request, shape, smallBytes);
         const code = await known(asked, joinCode);
-        const reply = await exchange.start(place, code, sittingId, accessCode, tabId, asked.now);
-        if (reply.outcome === 'refused') {
-          if (reply.why === 'wrongCode') await guesses.codes.wrong(asked.from, asked.now);
-          return json(reply);
-        }
+        const begin = async () => {
+          const reply = await exchange.start(place, code, sittingId, accessCode, tabId, asked.now);
+          return reply.outcome === 'refused' && reply.why === 'wrongCode' ? null : reply;
+        };
+        // A class begins at once from one address: only those with the same join code wait for one another.
+        const reply = await guesses.codes.look(asked.from, asked.now, begin, `${asked.from} ${code}`);
+        if (!reply) return json({ outcome: 'refused', why: 'wrongCode' } satisfies StartReply);
+        if (reply.outcome === 'refused') return json(reply);
         return json(reply, { 'set-cookie': await session(code, reply.packet.attemptId) });
       },
     },
