@@ -230,13 +230,14 @@ describe('who may do what', () => {
     const room = await classroom();
     const desk = await opened(room);
     const { attemptId } = await begun(room);
+    const change = { set: { comeBack: ['q3'] }, answers: {}, added: [], dropped: [] };
+    const changes = [{ table: 'attempts', id: attemptId, change }];
     for (let n = 0; n < 20; n++) {
       const device = room.device();
-      const change = { set: { comeBack: [`q${n}`] }, answers: {}, added: [], dropped: [] };
-      await Promise.all([
-        desk.ask('POST', '/desk/changes', { changes: [{ table: 'attempts', id: attemptId, change }] }),
-        device.ask('POST', `/attempts/${attemptId}/session`, { joinCode: codeOf(0) }),
-      ]);
+      const waits = room.folder.locked('student0', () => new Promise((resolve) => setTimeout(resolve, 5)));
+      const acts = desk.ask('POST', '/desk/changes', { changes });
+      await device.ask('POST', `/attempts/${attemptId}/session`, { joinCode: codeOf(0) });
+      await Promise.all([waits, acts]);
       expect((await device.ask('POST', `/attempts/${attemptId}/answers`, answer('x'))).status).toBe(200);
     }
   });
