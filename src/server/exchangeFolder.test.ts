@@ -1,4 +1,14 @@
-import { appendFileSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import {
+  appendFileSync,
+  existsSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, describe, expect, it } from 'vitest';
@@ -177,6 +187,22 @@ describe('the exchange in a folder', () => {
     ]);
     expect(order.indexOf('second begins')).toBeGreaterThan(order.indexOf('first ends'));
     expect(order.indexOf('other ends')).toBeLessThan(order.indexOf('first ends'));
+  });
+
+  it('is for one server at a time; the number of one that is gone may be another program’s by now', async () => {
+    const path = fresh();
+    const other = spawn(process.execPath, ['-e', 'setInterval(() => {}, 1000)']);
+    try {
+      await once(other, 'spawn');
+      const stat = `/proc/${other.pid}/stat`;
+      const began = existsSync(stat) ? (readFileSync(stat, 'utf8').split(' ')[21] ?? '') : '';
+      writeFileSync(join(path, 'in-use'), `${other.pid} ${began}`);
+      await expect(open(path)).rejects.toThrow(`in use by another Gribbet (process ${other.pid})`);
+      writeFileSync(join(path, 'in-use'), `${other.pid} another time`);
+      await (await open(path)).commit([{ key: 'a/1', value: 1 }]);
+    } finally {
+      other.kill();
+    }
   });
 
   it('no name leads out of the folder of files', async () => {

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { crc32 } from 'node:zlib';
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { StoreFull, type ExchangeStore, type KeptChange, type KeptRow } from './exchangeStore';
+import { leaveFolder, takeFolder } from './inUse';
 import { NamedLocks } from './namedLocks';
 
 /** A journal that has grown beyond this is written anew as a snapshot. */
@@ -233,7 +234,7 @@ export class ExchangeFolder implements ExchangeStore {
   async close(): Promise<void> {
     await this.writing;
     await this.journal.close();
-    await rm(join(this.path, 'in-use'), { force: true });
+    leaveFolder(this.path);
   }
 }
 
@@ -304,24 +305,4 @@ async function boxId(path: string): Promise<string> {
   const { box, version } = JSON.parse(readFileSync(name, 'utf8')) as { box: string; version: number };
   if (version !== 1) throw new Error(`${name}: made by a newer Gribbet (version ${version})`);
   return box;
-}
-
-/** Two servers must not write into one folder. One that was killed has it no longer. */
-function takeFolder(path: string): void {
-  const name = join(path, 'in-use');
-  const holder = existsSync(name) ? Number(readFileSync(name, 'utf8')) : 0;
-  if (holder && holder !== process.pid && runs(holder))
-    throw new Error(`${path} is in use by another Gribbet (process ${holder}). End it, or set GRIBBET_DATA.`);
-  writeFileSync(name, String(process.pid));
-}
-
-function runs(pid: number): boolean {
-  try {
-    process.kill(pid, 0);
-    // After a restart of the computer the number may be another program's.
-    const command = `/proc/${pid}/cmdline`;
-    return !existsSync(command) || readFileSync(command, 'utf8').includes('node');
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
 }

@@ -1,5 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
+import { rmSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { build } from 'esbuild';
 
 export const secret = 'SECRETFORTESTS23';
 
@@ -12,9 +15,28 @@ export interface ServerProcess {
   kill: () => Promise<void>;
 }
 
+let built: Promise<string> | null = null;
+
+/** The server as one file, made once: it is up at once, however often it is started. Its packages stay where they are. */
+async function bundled(): Promise<string> {
+  const outfile = resolve(`node_modules/.cache/gribbet/serve-${process.pid}.mjs`);
+  await build({
+    entryPoints: ['tests/server/serve.ts'],
+    bundle: true,
+    packages: 'external',
+    platform: 'node',
+    format: 'esm',
+    outfile,
+    logLevel: 'error',
+  });
+  process.once('exit', () => rmSync(outfile, { force: true }));
+  return outfile;
+}
+
 /** Starts the classroom server as a process of its own, on a folder. */
 export async function startServer(folder: string, port = 0): Promise<ServerProcess> {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'tests/server/serve.ts'], {
+  built ??= bundled();
+  const child = spawn(process.execPath, [await built], {
     env: { ...process.env, GRIBBET_DATA: folder, GRIBBET_TEACHER_SECRET: secret, PORT: String(port) },
     stdio: ['ignore', 'pipe', 'pipe'],
   });

@@ -51,6 +51,28 @@ describe('handing over while the paper is sat', () => {
     expect((await sitDesk.attempts.get('attempt1'))?.unsent).toEqual([]);
   });
 
+  it('what is typed while an answer is on its way goes after it, in the same millisecond too', async () => {
+    const sent: string[] = [];
+    let arrive: () => void = () => undefined;
+    const attempt = sit(async (_code, _id, { answers }) => {
+      const { text } = (answers.q3?.response ?? { text: '' }) as { text: string };
+      if (text) sent.push(text);
+      if (text === 'eas') await new Promise<void>((resolve) => (arrive = resolve));
+      return status;
+    });
+    await waitFor(() => expect(attempt.current.keeping.state).toBe('kept'));
+    const clock = vi.spyOn(Date.prototype, 'toISOString').mockReturnValue(at);
+    try {
+      act(() => attempt.current.respond('q3', { text: 'eas' }));
+      await waitFor(() => expect(sent).toEqual(['eas']));
+      act(() => attempt.current.respond('q3', { text: 'east' }));
+      arrive();
+      await waitFor(() => expect(sent.at(-1)).toBe('east'));
+    } finally {
+      clock.mockRestore();
+    }
+  });
+
   it.each([
     ['the server is away', () => Promise.reject(new Error('unreachable'))],
     ['it does not know the attempt any more', () => Promise.resolve(null)],

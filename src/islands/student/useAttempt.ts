@@ -72,7 +72,8 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
       // Not known there, or no longer: nothing was taken, and what is here stays.
       if (!reply) throw new Error('The attempt is not known');
       take(reply);
-      const left = latest.current.unsent.filter((id) => latest.current.answers[id]?.at !== sent[id]?.at);
+      // The very answer that was sent: what was typed in the same millisecond after it is another one.
+      const left = latest.current.unsent.filter((id) => latest.current.answers[id] !== sent[id]);
       latest.current = { ...latest.current, unsent: left };
       if (reply.state === 'working' && !reply.elsewhere) void keepHeld(latest.current);
       setKeeping(left.length === 0 ? { state: 'kept', at: Date.now() } : { state: 'keeping' });
