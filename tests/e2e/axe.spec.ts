@@ -53,7 +53,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     test.use({ colorScheme, contextOptions: { reducedMotion: 'reduce' } });
 
     test('every view of the desk', async ({ page }) => {
-      test.setTimeout(180_000);
+      test.setTimeout(360_000);
       for (const [path, heading] of views) {
         await page.goto(path);
         await expect(page.getByRole('heading', { name: heading, exact: true })).toBeVisible();
@@ -76,7 +76,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     });
 
     test('what opens on a view', async ({ page }) => {
-      test.setTimeout(120_000);
+      test.setTimeout(300_000);
       await page.goto('/papers/paper-tides');
       for (const number of [1, 7, 6, 10]) {
         await page.getByRole('button', { name: `Open question ${number}`, exact: true }).click();
@@ -115,7 +115,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     });
 
     test('the student’s side', async ({ page }) => {
-      test.setTimeout(120_000);
+      test.setTimeout(300_000);
       await page.goto('/groups/group1');
       const row = page.getByRole('row').nth(8);
       const code = (await row.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent()) ?? '';
@@ -134,7 +134,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     });
 
     test('what is carried by hand, out, on a phone, and in', async ({ page, browser }) => {
-      test.setTimeout(120_000);
+      test.setTimeout(300_000);
       await page.goto('/sittings/rules/by-hand');
       const saving = async (from: Page, button: string) => {
         const download = from.waitForEvent('download');
