@@ -46,7 +46,7 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
   page,
   browser,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(240_000);
   await makeGroup(page, 'By hand');
   await pasteStudents(page, ['Name', '"Adeyemi, Tunde"', '"Larsen, Freja"', '"Haddad, Samir"']);
   const tunde = await joinCodeOf(page, 'Adeyemi');

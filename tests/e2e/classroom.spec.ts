@@ -37,7 +37,7 @@ test('three browsers and one server: from the way in to the result, with an exce
   page,
   browser,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(240_000);
   await makeGroup(page, 'Own devices');
   await pasteStudents(page, ['Name', '"Okonkwo, Chidi"', '"Sato, Emi"', '"Reyes, Luz"']);
   const chidi = await joinCodeOf(page, 'Okonkwo');
@@ -136,7 +136,7 @@ test('a line so slow that every answer is seconds on its way, and a desk that no
   page,
   browser,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(240_000);
   let streams = 0;
   await page.context().route('**/api/exchange/desk/stream', (route) => {
     streams += 1;
@@ -192,7 +192,7 @@ test('two desks at one server see what lies there, and what one takes off the ot
   page,
   browser,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(240_000);
   const ready = async (desk: Page, title: string) => {
     await makeGroup(desk, `Group of ${title}`);
     await pasteStudents(desk, ['Name', '"Ito, Ken"']);

@@ -14,7 +14,7 @@ import {
 } from './steps';
 
 test('time up hands in what is there, and the teacher sees it', async ({ page, context }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(240_000);
   await makeGroup(page, 'Short sitting');
   await pasteStudents(page, ['Name,Number', 'Nia Mwangi,1', 'Ewa Nowak,2']);
   const nia = await joinCodeOf(page, 'Mwangi');

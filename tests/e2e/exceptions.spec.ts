@@ -22,7 +22,6 @@ async function actFor(page: Page, name: RegExp, act: string) {
 test('handed in by mistake, opened by mistake, ill: each is put right for that student alone', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   await makeGroup(page, 'Exceptions');
   await pasteStudents(page, ['Name', 'Moreau, Lea', 'Tanaka, Ren']);
   const code = await joinCodeOf(page, 'Moreau');
@@ -81,7 +80,6 @@ test('a fire alarm: ten minutes more for all who work, in one step and back', as
 });
 
 test('of two attempts the best counts', async ({ page }) => {
-  test.setTimeout(90_000);
   await makeGroup(page, 'Twice');
   await pasteStudents(page, ['Name', 'Diallo, Awa']);
   const code = await joinCodeOf(page, 'Diallo');

@@ -38,7 +38,7 @@ async function drawAcross(page: Page, sheet: Locator) {
 test('working is drawn, typed as maths and photographed on a phone, a file is handed in, and both are marked', async ({
   page,
 }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(240_000);
   await makeGroup(page, 'Chartwork');
   await pasteStudents(page, ['Name', 'Silva, Ana']);
   const code = await joinCodeOf(page, 'Silva');
@@ -174,7 +174,6 @@ test('a picture stands in a question, needs words, and reaches the student', asy
 });
 
 test('a package goes out, comes into an empty desk, is sat there, and scores the same', async ({ page }) => {
-  test.setTimeout(120_000);
   const answer = async (on: Page) => {
     await questionOn(on, 1).getByRole('radio', { name: /True/ }).check();
     await questionOn(on, 2).getByRole('textbox').fill('13,8 nm');

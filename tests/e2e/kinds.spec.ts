@@ -66,7 +66,7 @@ async function begin(page: Page, kind: string, stem: string) {
 }
 
 test('one of each kind is written by keys, sat on a phone and scored', async ({ page }) => {
-  test.setTimeout(150_000);
+  test.setTimeout(240_000);
   await makeGroup(page, 'Kinds');
   await pasteStudents(page, ['Name', 'Tran, Linh']);
   const code = await joinCodeOf(page, 'Tran');

@@ -1,7 +1,6 @@
 import { expect, test } from '@playwright/test';
 
 test('a made-up class sits the paper, is marked and looked at, and goes without trace', async ({ page }) => {
-  test.setTimeout(120_000);
   await page.goto('/papers/paper-tides/give');
   await page.getByLabel('Made-up students').fill('20');
   await page.getByRole('button', { name: 'Rehearse with 20' }).click();

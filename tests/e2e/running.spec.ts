@@ -42,7 +42,6 @@ test('one attempt hangs: it is collected alone while two others go on; its cours
   page,
   context,
 }) => {
-  test.setTimeout(120_000);
   const codes = await ready(page, 'Hanging', ['Moreau, Lea', 'Tanaka, Ren', 'Diallo, Awa']);
   await giveTo(page, 3);
   const tabs: Page[] = [];
@@ -89,7 +88,6 @@ test('the device’s clock is moved: it gives no time, and the window closes whi
   page,
   context,
 }) => {
-  test.setTimeout(120_000);
   const [code = ''] = await ready(page, 'Clock', ['Moreau, Lea']);
   await page.getByLabel('Time limit in minutes').fill('10');
   await giveTo(page, 1);
@@ -157,7 +155,6 @@ test('a guest sits it under a typed name, and is matched to a student afterwards
   page,
   context,
 }) => {
-  test.setTimeout(120_000);
   await ready(page, 'Harbour', ['Moreau, Lea']);
   await page.getByLabel(/Guests may come in/).check();
   await expect(page.getByRole('alert')).toHaveText('Guests need an access code to come in with.');
@@ -192,7 +189,6 @@ test('a guest sits it under a typed name, and is matched to a student afterwards
 });
 
 test('one by one, without a way back', async ({ page, context }) => {
-  test.setTimeout(90_000);
   const [code = ''] = await ready(page, 'Singly', ['Moreau, Lea']);
   await page.getByLabel('one at a time, without a way back').check();
   await expect(page.getByText('Questions come one at a time, without a way back.')).toBeVisible();
@@ -222,7 +218,6 @@ test('one by one, without a way back', async ({ page, context }) => {
 });
 
 test('practice with tries and hints, and the result straight after', async ({ page, context }) => {
-  test.setTimeout(120_000);
   await makeGroup(page, 'Practice');
   await pasteStudents(page, ['Name', '"Moreau, Lea"']);
   const code = await joinCodeOf(page, 'Moreau');
@@ -303,7 +298,6 @@ test('an attempt in two tabs: the second takes over, the first says so and can t
 });
 
 test('a student asks for more time and has it; asks again and is told no', async ({ page, context }) => {
-  test.setTimeout(90_000);
   const [code = ''] = await ready(page, 'Asking', ['Moreau, Lea']);
   await page.getByLabel('Time limit in minutes').fill('20');
   await giveTo(page, 1);

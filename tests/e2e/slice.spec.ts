@@ -26,7 +26,7 @@ Lindqvist;Johan;2105;johan@example.org
 `;
 
 test('the whole job once: from an empty desk and a CSV file to the grades', async ({ page, context }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(240_000);
   let amara = '';
   let johan = '';
 
