@@ -157,7 +157,12 @@ describe('who may do what', () => {
     const sittingId = 'sitting1';
     const { attemptId } = await begun(room, 0, 'ebb');
     const bytes = new TextEncoder().encode('my working');
-    const file = { id: await assetId(bytes), name: 'working.txt', mediaType: 'text/plain' };
+    const file = {
+      id: await assetId(bytes),
+      name: 'working.txt',
+      mediaType: 'text/plain',
+      size: bytes.length,
+    };
     /** What is asked of every endpoint that is not the desk's alone, in the order in which students come by. */
     const requests: Record<string, unknown> = {
       'GET /': undefined,

@@ -22,12 +22,13 @@ import {
   type Packet,
 } from '@/core/formats/packet/packetFile';
 import { kindOf } from '@/core/kinds';
+import type { PacketFor } from '@/core/formats/packet/packetZip';
 import { itemsOf } from '@/core/kinds/items';
 import { assetId } from '@/core/model/asset';
 import type { Answers, Sitting } from '@/core/model/sitting';
 import { attemptState } from '@/core/running/terms';
 import { emptyTables, replaceDesk } from './backup';
-import { paperPackets, scriptPackets, takeInAnswers, type PacketFor } from './byHand';
+import { paperPackets, scriptPackets, takeInAnswers } from './byHand';
 import { undo } from './command';
 import { giveAllowance } from './exceptions';
 import { markAnswers } from './marks';

@@ -6,7 +6,8 @@ import {
   type Intake,
   type OddTime,
 } from '@/core/exchange/byHand';
-import type { AnswersFile, Packet } from '@/core/formats/packet/packetFile';
+import type { AnswersFile } from '@/core/formats/packet/packetFile';
+import type { PacketFor } from '@/core/formats/packet/packetZip';
 import { packedAsset, unpackedAsset, type PackedAsset } from '@/core/model/asset';
 import { assetsIn } from '@/core/model/file';
 import type { PaperVersion } from '@/core/model/paper';
@@ -20,12 +21,6 @@ import { freezePaper } from './papers';
 import { desk } from './tables';
 
 /** What leaves the desk as a file, and what comes back to it so. */
-
-/** A packet with the student it is for; null: for whoever gets it. */
-export interface PacketFor {
-  student: Student | null;
-  packet: Packet;
-}
 
 /**
  * The paper of a sitting as packets: one for everyone, or one for each student with what he may have beyond the rules. The
@@ -77,7 +72,7 @@ async function fixedPaper(
 export async function scriptPackets(sittingId: string, now: number): Promise<PacketFor[]> {
   const sitting = await desk.sittings.get(sittingId);
   if (!sitting) return [];
-  const made: { student: Student; packet: Packet }[] = [];
+  const made: (PacketFor & { student: Student })[] = [];
   for (const release of await desk.releases.where({ sittingId }).toArray()) {
     const student = await desk.students.get(release.studentId);
     const script = student && student.role !== 'tryOut' ? await scriptOf(sitting, student, now) : null;

@@ -1,7 +1,10 @@
 import { expose } from 'comlink';
 import { packetsIn, type FoundPacket } from '@/core/formats/packet/packetFiles';
+import { packetZip, type PacketFor, type SealWith } from '@/core/formats/packet/packetZip';
 
-/** Packets are unpacked, digested and checked here, so that the page goes on. */
+const chance = (length: number) => crypto.getRandomValues(new Uint8Array(length));
+
+/** Packets are unpacked, digested and checked here, sealed and packed, so that the page goes on. */
 const packetsWorker = {
   read: async (files: File[], progress: (done: number) => void): Promise<FoundPacket[]> => {
     const found: FoundPacket[] = [];
@@ -11,6 +14,8 @@ const packetsWorker = {
     }
     return found;
   },
+  zip: (packets: PacketFor[], title: string, seal: SealWith, progress: (done: number) => void) =>
+    packetZip(packets, title, seal, chance, progress),
 };
 export type PacketsWorker = typeof packetsWorker;
 

@@ -1,6 +1,6 @@
 import { proxy, wrap } from 'comlink';
 import type { RehearsalProgress, RehearsalWorker } from './rehearsal.worker';
-import type { Work } from './stoppable';
+import { Stopped, type Work } from './stoppable';
 
 /** A rehearsal under way. */
 export interface Rehearsing extends Work<void> {
@@ -18,7 +18,7 @@ export function playRehearsal(
   const remote = wrap<RehearsalWorker>(worker);
   let stop: () => void = () => undefined;
   const stopped = new Promise<never>((_, reject) => {
-    stop = () => reject(new Error('Stopped'));
+    stop = () => reject(new Stopped('Stopped'));
   });
   const played = remote.play(sittingId, wish, times, proxy(progress));
   return {

@@ -11,9 +11,11 @@ import { EmptyState } from '@/ui/EmptyState';
 import { counted } from '@/ui/format';
 import { PdfPages } from '@/ui/PdfPages';
 import { printPdf } from '@/ui/printPdf';
-import { fileNameOf, saveFile } from '@/ui/saveFile';
+import { fileNameOf } from '@/core/formats/fileName';
+import { saveFile } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { slipsPdf } from '@/workers/makePdf';
+import { Stopped } from '@/workers/stoppable';
 import styles from './groups.module.css';
 
 /** The join slips of a group: the very page that is printed, and the ways to take it out. */
@@ -109,6 +111,6 @@ function Sheet({ group, students }: { group: Group; students: Student[] }) {
 
 /** A layout that another one took the place of is no fault. */
 function stopped(error: unknown): null {
-  if (error instanceof Error && error.message === 'Stopped') return null;
+  if (error instanceof Stopped) return null;
   throw error;
 }

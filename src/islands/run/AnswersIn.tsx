@@ -1,10 +1,10 @@
-import { Button, FileButton, Progress } from '@mantine/core';
+import { Button, FileButton } from '@mantine/core';
 import { useState, type DragEvent } from 'react';
 import { takeInAnswers, type Arrived } from '@/store/byHand';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
-import { counted } from '@/ui/format';
+import { WorkLine } from '@/ui/WorkLine';
 import type { Work } from '@/workers/stoppable';
 import type { FoundPacket } from '@/core/formats/packet/packetFiles';
 import { CameList } from './CameList';
@@ -72,13 +72,7 @@ export function AnswersIn({ sitting }: { sitting: SittingData }) {
         <span className={styles.soft}>or drop them here: one, many, or a zip of them</span>
       </div>
       {reading && (
-        <div className={styles.row} role="status">
-          <span>
-            Reading {Math.min(reading.done + 1, reading.of)} of {counted(reading.of, 'file')}
-          </span>
-          <Progress w={200} value={(100 * reading.done) / reading.of} aria-label="Read so far" />
-          <Button onClick={reading.work.stop}>Stop</Button>
-        </div>
+        <WorkLine doing="Reading" of="file" done={reading.done} all={reading.of} stop={reading.work.stop} />
       )}
       {came.length > 0 && (
         <CameList

@@ -5,10 +5,12 @@ import { act, say } from '@/ui/desk/act';
 import { SittingPage } from '@/ui/desk/SittingPage';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { counted } from '@/ui/format';
-import { fileNameOf, saveFile } from '@/ui/saveFile';
+import { fileNameOf } from '@/core/formats/fileName';
+import { saveFile } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { WorkLine } from '@/ui/WorkLine';
 import { AnswersIn } from './AnswersIn';
-import { zipOf } from './handFiles';
+import { zipped, type Sealing } from './handFiles';
 import { PaperOut } from './PaperOut';
 import { stateGroups } from './stateWords';
 import styles from './run.module.css';
@@ -68,14 +70,12 @@ function ByHand({ sitting }: { sitting: SittingData }) {
 /** What was handed back, as a sealed file for each student. */
 function ScriptsOut({ sitting }: { sitting: SittingData }) {
   const { sitting: record } = sitting;
-  const [done, setDone] = useState<number | null>(null);
+  const [sealing, setSealing] = useState<Sealing | null>(null);
   const back = sitting.seats.filter(({ release }) => release !== null).length;
   const save = async () => {
     const packets = await act(scriptPackets(record.id, Date.now()));
     if (!packets) return;
-    setDone(0);
-    const zip = await act(zipOf(packets, `${record.title} back`, 'joinCodes', setDone));
-    setDone(null);
+    const zip = await act(zipped(packets, `${record.title} back`, 'joinCodes', setSealing));
     if (!zip) return;
     saveFile(`${fileNameOf(record.title)}-scripts.zip`, 'application/zip', zip);
     say(`Scripts of ${counted(packets.length, 'student')} saved, one file each`);
@@ -95,14 +95,10 @@ function ScriptsOut({ sitting }: { sitting: SittingData }) {
             alone, sealed with their join code.
           </p>
           <div className={styles.row}>
-            <Button onClick={() => void save()} disabled={done !== null}>
+            <Button onClick={() => void save()} disabled={sealing !== null}>
               Save the scripts as a zip
             </Button>
-            {done !== null && (
-              <span role="status">
-                Sealing {done + 1} of {back}…
-              </span>
-            )}
+            {sealing && <WorkLine doing="Sealing" of="file" {...sealing} />}
           </div>
         </>
       )}

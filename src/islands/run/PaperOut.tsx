@@ -1,6 +1,7 @@
 import { Button, Checkbox, Radio } from '@mantine/core';
 import { useState } from 'react';
 import { sealHolds } from '@/core/formats/packet/packetFile';
+import { sealedText } from '@/core/formats/packet/packetZip';
 import { readyToSit } from '@/core/scoring/paperFindings';
 import { paperPackets } from '@/store/byHand';
 import { newAccessCode } from '@/store/ids';
@@ -9,8 +10,10 @@ import { isoNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { counted } from '@/ui/format';
-import { fileNameOf, saveFile } from '@/ui/saveFile';
-import { paperText, zipOf } from './handFiles';
+import { fileNameOf } from '@/core/formats/fileName';
+import { saveFile } from '@/ui/saveFile';
+import { chance, zipped, type Sealing } from './handFiles';
+import { WorkLine } from '@/ui/WorkLine';
 import styles from './run.module.css';
 
 /** The paper as a file for everyone, or one for each student; sealed with the access code, or open. */
@@ -40,27 +43,25 @@ function Choices({ sitting }: { sitting: SittingData }) {
   const { sitting: record } = sitting;
   const [forEach, setForEach] = useState(false);
   const [sealed, setSealed] = useState(true);
-  const [done, setDone] = useState<number | null>(null);
+  const [sealing, setSealing] = useState<Sealing | null>(null);
   const own = sitting.seats.filter(
     ({ allowances, student }) => allowances.length > 0 || student.extraPercent !== undefined,
   ).length;
-  const seal = sealed && record.accessCode !== '' ? record.accessCode : null;
+  const seal = sealed && record.accessCode !== '' ? { accessCode: record.accessCode } : null;
   const save = async () => {
     const packets = await act(paperPackets(record.id, forEach, isoNow()));
     const [first] = packets ?? [];
     if (!packets || !first) return;
-    setDone(0);
     const name = fileNameOf(record.title);
     if (forEach) {
-      const zip = await act(zipOf(packets, record.title, seal, setDone));
+      const zip = await act(zipped(packets, record.title, seal, setSealing));
       if (zip) saveFile(`${name}-papers.zip`, 'application/zip', zip);
       if (zip) say(`Saved: the paper for ${counted(packets.length, 'student')}, one file each`);
     } else {
-      const text = await act(paperText(first, record.title, seal));
+      const text = await act(sealedText(first, record.title, seal, chance));
       if (text) saveFile(`${name}.json`, 'application/json', text);
       if (text) say(`Saved: ${name}.json, for everyone`);
     }
-    setDone(null);
   };
   return (
     <>
@@ -100,14 +101,12 @@ function Choices({ sitting }: { sitting: SittingData }) {
       <div className={styles.row}>
         <Button
           variant={sitting.standing.in === 0 ? 'filled' : 'default'}
-          disabled={done !== null}
+          disabled={sealing !== null}
           onClick={() => void save()}
         >
           {forEach ? 'Save the papers' : 'Save the paper'}
         </Button>
-        {done !== null && (
-          <span role="status">{forEach ? `${done} of ${sitting.seats.length}` : 'Sealing'}…</span>
-        )}
+        {sealing && <WorkLine doing={seal ? 'Sealing' : 'Writing'} of="file" {...sealing} />}
       </div>
     </>
   );

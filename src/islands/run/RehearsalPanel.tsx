@@ -5,6 +5,7 @@ import { act } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { playRehearsal, type Rehearsing } from '@/workers/playRehearsal';
+import { Stopped } from '@/workers/stoppable';
 import styles from './run.module.css';
 
 const speeds = [
@@ -31,7 +32,7 @@ export function RehearsalPanel({ sitting }: { sitting: SittingData }) {
       await work.result;
     } catch (error) {
       // Stopped by its own button: nothing to say. Anything else is.
-      if (!(error instanceof Error && error.message === 'Stopped')) await act(Promise.reject(error));
+      if (!(error instanceof Stopped)) await act(Promise.reject(error));
     }
     running.current = null;
     setProgress(null);

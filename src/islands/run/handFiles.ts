@@ -1,49 +1,51 @@
 import { proxy } from 'comlink';
-import { packetSealer, packetText, type AnswersFile } from '@/core/formats/packet/packetFile';
+import type { AnswersFile } from '@/core/formats/packet/packetFile';
 import type { FoundPacket } from '@/core/formats/packet/packetFiles';
-import { packed } from '@/core/formats/zip';
-import { registerName } from '@/core/model/people';
 import type { OddTime } from '@/core/exchange/byHand';
-import type { PacketFor, TakenIn } from '@/store/byHand';
-import { fileNameOf } from '@/ui/saveFile';
+import type { PacketFor, SealWith } from '@/core/formats/packet/packetZip';
+import type { TakenIn } from '@/store/byHand';
 import { stoppable, type Work } from '@/workers/stoppable';
 import type { PacketsWorker } from '@/workers/packets.worker';
 
 /** Files as they go out of a sitting and come back, and what is said of them. */
 
-const chance = (length: number) => crypto.getRandomValues(new Uint8Array(length));
+const packetsWorker = () =>
+  new Worker(new URL('../../workers/packets.worker.ts', import.meta.url), { type: 'module' });
 
 /** Reads files that were dropped, in a worker. */
 export function readFiles(files: File[], progress: (done: number) => void): Work<FoundPacket[]> {
-  const worker = new Worker(new URL('../../workers/packets.worker.ts', import.meta.url), { type: 'module' });
-  return stoppable<PacketsWorker, FoundPacket[]>(worker, (reader) => reader.read(files, proxy(progress)));
+  return stoppable<PacketsWorker, FoundPacket[]>(packetsWorker(), (reader) =>
+    reader.read(files, proxy(progress)),
+  );
 }
 
-/** A packet as a file: sealed with the access code where there is one to seal with. */
-export function paperText({ packet }: PacketFor, title: string, seal: string | null): Promise<string> {
-  return seal === null ? packetText(packet, title) : packetSealer('accessCode', seal, chance)(packet, title);
+export const chance = (length: number) => crypto.getRandomValues(new Uint8Array(length));
+
+/** How far sealing is. */
+export interface Sealing {
+  done: number;
+  all: number;
+  stop: () => void;
 }
 
-/** Packets with a file for each student, as a zip; sealed with one code, or each with the join code of its student. */
-export async function zipOf(
+/** Seals packets and packs them into a zip, in a worker; says how far it is, and null when it is over. */
+export function zipped(
   packets: readonly PacketFor[],
   title: string,
-  seal: string | 'joinCodes' | null,
-  progress: (done: number) => void,
+  seal: SealWith,
+  progress: (now: Sealing | null) => void,
 ): Promise<Uint8Array<ArrayBuffer>> {
-  const files: Record<string, Uint8Array> = {};
-  const common = seal !== null && seal !== 'joinCodes' ? packetSealer('accessCode', seal, chance) : null;
-  for (const [index, { student, packet }] of packets.entries()) {
-    const own = student && seal === 'joinCodes' ? packetSealer('joinCode', student.joinCode, chance) : null;
-    const text = await (own ?? common ?? packetText)(packet, title);
-    const name = fileNameOf(`${student ? registerName(student) : ''} ${title}`);
-    let path = `${name}.json`;
-    // Two students of the same name.
-    for (let n = 2; files[path]; n++) path = `${name}-${n}.json`;
-    files[path] = new TextEncoder().encode(text);
-    progress(index + 1);
-  }
-  return packed(files);
+  let over = false;
+  // The last word of how far it is may come after the end.
+  const tell = (done: number) => over || progress({ done, all: packets.length, stop: work.stop });
+  const work = stoppable<PacketsWorker, Uint8Array<ArrayBuffer>>(packetsWorker(), (sealer) =>
+    sealer.zip([...packets], title, seal, proxy(tell)),
+  );
+  tell(0);
+  return work.result.finally(() => {
+    over = true;
+    progress(null);
+  });
 }
 
 /** A file that came, and what became of it. */

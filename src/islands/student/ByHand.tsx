@@ -2,7 +2,8 @@ import { Button } from '@mantine/core';
 import { useState } from 'react';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import { takenOff } from '@/carriers/handedFiles';
-import { fileNameOf, saveFile } from '@/ui/saveFile';
+import { fileNameOf } from '@/core/formats/fileName';
+import { saveFile } from '@/ui/saveFile';
 import styles from './student.module.css';
 
 interface SaveAnswersProps {

@@ -5,7 +5,8 @@ import type { Paper } from '@/core/model/paper';
 import { act, say } from '@/ui/desk/act';
 import { counted } from '@/ui/format';
 import { LossList } from '@/ui/LossList';
-import { fileNameOf, saveFile } from '@/ui/saveFile';
+import { fileNameOf } from '@/core/formats/fileName';
+import { saveFile } from '@/ui/saveFile';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { writePackage } from './packages';
 

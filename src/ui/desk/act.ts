@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react';
+import { Stopped } from '@/workers/stoppable';
 
 /** What the kept line has to say beside the log: a fault, or that something was taken back. */
 export interface Word {
@@ -40,7 +41,8 @@ export async function act<T>(work: Promise<T>): Promise<T | null> {
   try {
     return await work;
   } catch (error) {
-    say(`Not kept: ${error instanceof Error ? error.message : String(error)}`, true);
+    if (error instanceof Stopped) say('Stopped. Nothing was changed.');
+    else say(`Not kept: ${error instanceof Error ? error.message : String(error)}`, true);
     return null;
   } finally {
     underWay.delete(work);
