@@ -42,7 +42,7 @@ function ByHand({ sitting }: { sitting: SittingData }) {
               <dt>in</dt>
               <dd>{count('in')}</dd>
             </dl>
-            <Button component="a" href={`/sittings/${record.id}/run`}>
+            <Button component="a" justify="start" href={`/sittings/${record.id}/run`}>
               Student by student
             </Button>
           </MarginBlock>

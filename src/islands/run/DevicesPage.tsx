@@ -163,7 +163,7 @@ function WhoIsIn({ sitting, state }: { sitting: SittingData; state: LineState | 
           </>
         )}
       </dl>
-      <Button component="a" href={`/sittings/${sitting.sitting.id}/run`}>
+      <Button component="a" justify="start" href={`/sittings/${sitting.sitting.id}/run`}>
         Watch it student by student
       </Button>
     </>
