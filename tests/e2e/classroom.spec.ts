@@ -183,6 +183,15 @@ test('a line so slow that every answer is seconds on its way, and a desk that no
   expect(streams).toBeGreaterThan(0);
   await handIn(phone);
   await expect(page.getByRole('button', { name: '1 in' })).toBeVisible({ timeout: 15_000 });
+
+  await test.step('a server that is away is said above what is watched, until it is back', async () => {
+    await page.context().route('**/api/exchange/**', (route) => route.abort());
+    const word = page.getByRole('alert').filter({ hasText: 'The server cannot be reached' });
+    await expect(word).toContainText('answers wait on their devices', { timeout: 40_000 });
+    await page.context().unroute('**/api/exchange/**');
+    await expect(word).toBeHidden({ timeout: 20_000 });
+  });
+
   await stage(page, 'Mark');
   await expect(page.getByRole('button', { name: /making way. Two when stopped/ })).toBeVisible();
   await context.close();

@@ -11,11 +11,12 @@ import { SittingPage } from '@/ui/desk/SittingPage';
 import { useLine } from '@/ui/desk/useLine';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
-import { clockTime, counted } from '@/ui/format';
+import { clockTime } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import type { LineState } from '@/workers/line';
 import { GoneFromServer, OtherSittings } from './OnServer';
 import { PairForm } from './PairForm';
+import { ServerWord } from './ServerWord';
 import { WayIn } from './WayIn';
 import { stateGroups } from './stateWords';
 import styles from './run.module.css';
@@ -168,66 +169,6 @@ function WhoIsIn({ sitting, state }: { sitting: SittingData; state: LineState | 
       </Button>
     </>
   );
-}
-
-/** Beyond this the clocks of desk and server are worth a word. */
-const clocksApartMs = 30_000;
-
-function ServerWord({
-  sittingId,
-  state,
-  paired,
-}: {
-  sittingId: string;
-  state: LineState | null;
-  paired: boolean;
-}) {
-  const now = useNow(5_000);
-  if (!paired) return <p className={styles.soft}>This browser is not paired with it.</p>;
-  const heard = state?.heardAt ? ` Last heard ${clockTime(state.heardAt)}.` : '';
-  switch (state?.reach) {
-    case 'here':
-      return (
-        <>
-          <p role="status">In reach, last heard {clockTime(state.heardAt ?? now)}.</p>
-          {Math.abs(state.aheadMs) > clocksApartMs && (
-            <p className={styles.fault}>
-              Its clock is {counted(Math.round(Math.abs(state.aheadMs) / 60_000), 'minute')}{' '}
-              {state.aheadMs > 0 ? 'ahead of' : 'behind'} this computer’s. Students go by the server’s.
-            </p>
-          )}
-        </>
-      );
-    case 'unreachable':
-      return (
-        <p role="alert" className={styles.fault}>
-          The server cannot be reached.{heard} Students’ answers wait on their devices and follow by
-          themselves. Look whether Gribbet still runs on the computer that serves it, and whether this one is
-          in the same network; nothing has to be done here when it is back. If it stays away, the paper can be
-          carried <a href={`/sittings/${sittingId}/by-hand`}>by hand</a>.
-        </p>
-      );
-    case 'notPaired':
-      return (
-        <p role="alert" className={styles.fault}>
-          The server does not know this browser any more. End the pairing and pair it again.
-        </p>
-      );
-    case 'full':
-      return (
-        <p role="alert" className={styles.fault}>
-          No room is left on the server’s disk. What came in is kept; make room there, and it goes on.
-        </p>
-      );
-    case 'failed':
-      return (
-        <p role="alert" className={styles.fault}>
-          The server answers, but something went wrong there.{heard} Its own window says what.
-        </p>
-      );
-    default:
-      return <p className={styles.soft}>Asking it…</p>;
-  }
 }
 
 /** Where joining is stopped because someone guessed codes. */

@@ -14,6 +14,7 @@ import { RehearsalPanel } from './RehearsalPanel';
 import { SittingRequests } from './Requests';
 import { SeatPanel } from './SeatPanel';
 import { SeveralPanel } from './SeveralPanel';
+import { LineFault } from './ServerWord';
 import { SittingPanel } from './SittingPanel';
 import { StudentGrid, type GridOrder } from './StudentGrid';
 import { stateGroups, type StateGroup } from './stateWords';
@@ -83,6 +84,7 @@ function Watch({ sitting }: { sitting: SittingData }) {
         )
       }
     >
+      {sitting.sitting.onDevices && <LineFault sitting={sitting.sitting} />}
       <div className={styles.counts}>
         <StateFilter seats={ofGroup} state={state} choose={setState} />
         <GroupSelect groups={sitting.groups} guests={anyGuest} value={group} choose={setGroup} />

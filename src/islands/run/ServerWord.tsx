@@ -1,0 +1,95 @@
+import { assertNever } from '@/core/assertNever';
+import type { Sitting } from '@/core/model/sitting';
+import { useNow } from '@/ui/clock';
+import { useLine } from '@/ui/desk/useLine';
+import { clockTime, counted } from '@/ui/format';
+import type { LineState } from '@/workers/line';
+import styles from './run.module.css';
+
+/** Beyond this the clocks of desk and server are worth a word. */
+const clocksApartMs = 30_000;
+
+interface ServerWordProps {
+  sittingId: string;
+  state: LineState | null;
+  paired: boolean;
+}
+
+/** How the line to the server is, in a sentence; where it is broken, what to do. */
+export function ServerWord({ sittingId, state, paired }: ServerWordProps) {
+  const now = useNow(5_000);
+  if (!paired) return <p className={styles.soft}>This browser is not paired with it.</p>;
+  if (!state || state.reach === 'asking') return <p className={styles.soft}>Asking it…</p>;
+  if (state.reach !== 'here') return <Fault sittingId={sittingId} state={state} />;
+  return (
+    <>
+      <p role="status">In reach, last heard {clockTime(state.heardAt ?? now)}.</p>
+      {Math.abs(state.aheadMs) > clocksApartMs && (
+        <p className={styles.fault}>
+          Its clock is {counted(Math.round(Math.abs(state.aheadMs) / 60_000), 'minute')}{' '}
+          {state.aheadMs > 0 ? 'ahead of' : 'behind'} this computer’s. Students go by the server’s.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** A line that is away for less comes back by itself, and nobody who watches need look up. */
+const blinkMs = 10_000;
+
+/** Said above what is watched while students sit on their own devices: that it is not as of now. */
+export function LineFault({ sitting }: { sitting: Sitting }) {
+  const now = useNow(5_000);
+  const { paired, state } = useLine();
+  if (paired === false)
+    return (
+      <p role="alert" className={styles.warning}>
+        Students come in on their own devices, and this browser is not paired with the server: what they do is
+        not seen here. <a href={`/sittings/${sitting.id}/devices`}>Pair it</a>.
+      </p>
+    );
+  if (!state || state.reach === 'asking' || state.reach === 'here') return null;
+  if (state.reach === 'unreachable' && now - (state.heardAt ?? 0) < blinkMs) return null;
+  return <Fault sittingId={sitting.id} state={state} />;
+}
+
+function Fault({ sittingId, state }: { sittingId: string; state: LineState }) {
+  return (
+    <p role="alert" className={styles.warning}>
+      <FaultWords sittingId={sittingId} state={state} />
+    </p>
+  );
+}
+
+function FaultWords({ sittingId, state }: { sittingId: string; state: LineState }) {
+  const heard = state.heardAt ? ` Last heard ${clockTime(state.heardAt)}.` : '';
+  switch (state.reach) {
+    case 'unreachable':
+      return (
+        <>
+          The server cannot be reached.{heard} Students’ answers wait on their devices and follow by
+          themselves. Look whether Gribbet still runs on the computer that serves it, and whether this one is
+          in the same network; nothing has to be done here when it is back. If it stays away, the paper can be
+          carried <a href={`/sittings/${sittingId}/by-hand`}>by hand</a>.
+        </>
+      );
+    case 'notPaired':
+      return (
+        <>
+          The server does not know this browser any more. End the pairing and pair it again, on the page of{' '}
+          <a href={`/sittings/${sittingId}/devices`}>their own devices</a>.
+        </>
+      );
+    case 'full':
+      return (
+        <>No room is left on the server’s disk. What came in is kept; make room there, and it goes on.</>
+      );
+    case 'failed':
+      return <>The server answers, but something went wrong there.{heard} Its own window says what.</>;
+    case 'asking':
+    case 'here':
+      return null;
+    default:
+      return assertNever(state.reach);
+  }
+}
