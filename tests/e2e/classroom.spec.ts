@@ -186,8 +186,8 @@ test('a line so slow that every answer is seconds on its way, and a desk that no
 
   await test.step('a server that is away is said above what is watched, until it is back', async () => {
     await page.context().route('**/api/exchange/**', (route) => route.abort());
-    const word = page.getByRole('alert').filter({ hasText: 'The server cannot be reached' });
-    await expect(word).toContainText('answers wait on their devices', { timeout: 40_000 });
+    const word = page.getByRole('alert').filter({ hasText: 'the server cannot be reached' });
+    await expect(word).toContainText('Answers wait on students’ devices', { timeout: 40_000 });
     await page.context().unroute('**/api/exchange/**');
     await expect(word).toBeHidden({ timeout: 20_000 });
   });

@@ -20,7 +20,12 @@ export function ServerWord({ sittingId, state, paired }: ServerWordProps) {
   const now = useNow(5_000);
   if (!paired) return <p className={styles.soft}>This browser is not paired with it.</p>;
   if (!state || state.reach === 'asking') return <p className={styles.soft}>Asking it…</p>;
-  if (state.reach !== 'here') return <Fault sittingId={sittingId} state={state} />;
+  if (state.reach !== 'here')
+    return (
+      <p role="alert" className={styles.warning}>
+        <FaultWords sittingId={sittingId} state={state} />
+      </p>
+    );
   return (
     <>
       <p role="status">In reach, last heard {clockTime(state.heardAt ?? now)}.</p>
@@ -41,25 +46,23 @@ const blinkMs = 10_000;
 export function LineFault({ sitting }: { sitting: Sitting }) {
   const now = useNow(5_000);
   const { paired, state } = useLine();
-  if (paired === false)
-    return (
-      <p role="alert" className={styles.warning}>
-        Students come in on their own devices, and this browser is not paired with the server: what they do is
-        not seen here. <a href={`/sittings/${sitting.id}/devices`}>Pair it</a>.
-      </p>
-    );
-  if (!state || state.reach === 'asking' || state.reach === 'here') return null;
-  if (state.reach === 'unreachable' && now - (state.heardAt ?? 0) < blinkMs) return null;
-  return <Fault sittingId={sitting.id} state={state} />;
-}
-
-function Fault({ sittingId, state }: { sittingId: string; state: LineState }) {
+  const reach = paired === false ? 'notPaired' : (state?.reach ?? 'asking');
+  if (reach === 'asking' || reach === 'here') return null;
+  if (reach === 'unreachable' && now - (state?.heardAt ?? 0) < blinkMs) return null;
   return (
-    <p role="alert" className={styles.warning}>
-      <FaultWords sittingId={sittingId} state={state} />
+    <p role="alert" className={styles.watchFault}>
+      What you see may be old: {faultInShort[reach]}.{' '}
+      <a href={`/sittings/${sitting.id}/devices`}>What to do</a>
     </p>
   );
 }
+
+const faultInShort: Record<Exclude<LineState['reach'], 'asking' | 'here'>, string> = {
+  unreachable: 'the server cannot be reached. Answers wait on students’ devices',
+  notPaired: 'this browser is not paired with the server on which students sit',
+  full: 'no room is left on the server’s disk. What came in is kept',
+  failed: 'the server answers, but something went wrong there',
+};
 
 function FaultWords({ sittingId, state }: { sittingId: string; state: LineState }) {
   const heard = state.heardAt ? ` Last heard ${clockTime(state.heardAt)}.` : '';
