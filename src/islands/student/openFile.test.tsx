@@ -2,7 +2,8 @@
 import 'fake-indexeddb/auto';
 import { screen } from '@testing-library/react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { at, attemptOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
+import { paper } from '../../../tests/unit/classroom';
+import { at, attemptOf, sittingOf, studentOf } from '../../../tests/unit/samples';
 import { carrierWith } from '../../../tests/unit/carrier';
 import { draw } from '../../../tests/unit/screen';
 import { paperFile } from '@/core/exchange/byHand';
@@ -12,14 +13,6 @@ import { ByHand } from './ByHand';
 import { OpenFile } from './OpenFile';
 
 const amara = studentOf();
-const paper = {
-  title: 'Tides',
-  instructions: '',
-  questions: paperQuestions,
-  paperId: 'paper1',
-  version: 1,
-  frozenAt: at,
-};
 const sitting = sittingOf({ title: 'Mock exam' });
 const forAll: Packet = { kind: 'paper', content: paperFile(sitting, paper, []) };
 const forAmara: Packet = { kind: 'paper', content: paperFile(sitting, paper, [], amara) };

@@ -2,21 +2,14 @@ import { createHash, pbkdf2Sync, createDecipheriv } from 'node:crypto';
 import { zipSync } from 'fflate';
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { at, attemptOf, paperQuestions, samples, sittingOf, studentOf } from '../../../../tests/unit/samples';
+import { paper } from '../../../../tests/unit/classroom';
+import { at, attemptOf, samples, sittingOf, studentOf } from '../../../../tests/unit/samples';
 import { paperFile } from '../../exchange/byHand';
 import { assetId, packedAsset } from '../../model/asset';
 import { packetSealer, packetText, readPacket, sealHolds, unsealedPacket, type Packet } from './packetFile';
 import { packetsIn } from './packetFiles';
 
 const bytesOf = (text: string) => new TextEncoder().encode(text);
-const paper = {
-  title: 'Tides',
-  instructions: '',
-  questions: paperQuestions,
-  paperId: 'paper1',
-  version: 1,
-  frozenAt: at,
-};
 const sitting = sittingOf({ accessCode: 'SECRET-CODE' });
 let chances = 0;
 const chance = (length: number) => Uint8Array.from({ length }, () => (chances += 7) % 256);

@@ -1,18 +1,11 @@
 import { unzipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
-import { at, paperQuestions, sittingOf, studentOf } from '../../../../tests/unit/samples';
+import { paper } from '../../../../tests/unit/classroom';
+import { sittingOf, studentOf } from '../../../../tests/unit/samples';
 import { paperFile } from '../../exchange/byHand';
 import { readPacket, unsealedPacket } from './packetFile';
 import { packetZip, sealedText, type PacketFor, type SealWith } from './packetZip';
 
-const paper = {
-  title: 'Tides',
-  instructions: '',
-  questions: paperQuestions,
-  paperId: 'paper1',
-  version: 1,
-  frozenAt: at,
-};
 let chances = 0;
 const chance = (length: number) => Uint8Array.from({ length }, () => (chances += 7) % 256);
 const first = studentOf({ id: 's1', familyName: 'Nguyễn', givenName: 'Linh', joinCode: 'K7M4QX' });
