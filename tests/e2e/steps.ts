@@ -22,7 +22,10 @@ export async function makeGroup(page: Page, name: string): Promise<void> {
 /** Brings students in by pasting, all good. */
 export async function pasteStudents(page: Page, rows: string[]): Promise<void> {
   await page.getByLabel('List of students').fill(rows.join('\n'));
-  await page.getByRole('button', { name: /^Bring in \d+ student/ }).click();
+  const bring = page.getByRole('button', { name: /^Bring in \d+ student/ });
+  await bring.click();
+  // The table of what was understood is there before; it goes with its button once all is kept.
+  await expect(bring).toBeHidden();
   await expect(page.getByRole('table')).toBeVisible();
 }
 
