@@ -43,12 +43,19 @@ function Choices({ sitting }: { sitting: SittingData }) {
   const { sitting: record } = sitting;
   const [forEach, setForEach] = useState(false);
   const [sealed, setSealed] = useState(true);
+  const [saving, setSaving] = useState(false);
   const [sealing, setSealing] = useState<Sealing | null>(null);
   const own = sitting.seats.filter(
     ({ allowances, student }) => allowances.length > 0 || student.extraPercent !== undefined,
   ).length;
   const seal = sealed && record.accessCode !== '' ? { accessCode: record.accessCode } : null;
+  /** Sealing takes a moment: long on a page that has no Web Cryptography. */
   const save = async () => {
+    setSaving(true);
+    await saveAll();
+    setSaving(false);
+  };
+  const saveAll = async () => {
     const packets = await act(paperPackets(record.id, forEach, isoNow()));
     const [first] = packets ?? [];
     if (!packets || !first) return;
@@ -101,6 +108,7 @@ function Choices({ sitting }: { sitting: SittingData }) {
       <div className={styles.row}>
         <Button
           variant={sitting.standing.in === 0 ? 'filled' : 'default'}
+          loading={saving && !sealing}
           disabled={sealing !== null}
           onClick={() => void save()}
         >

@@ -57,6 +57,7 @@ export function LineFault({ sitting }: { sitting: Sitting }) {
   );
 }
 
+/** The same in few words. */
 const faultInShort: Record<Exclude<LineState['reach'], 'asking' | 'here'>, string> = {
   unreachable: 'the server cannot be reached. Answers wait on students’ devices',
   notPaired: 'this browser is not paired with the server on which students sit',
