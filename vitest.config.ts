@@ -6,8 +6,9 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 export default defineConfig({
   resolve: { alias: { '@': here('./src'), '@demo': here('./demo') } },
   test: {
-    // Property tests take their time on a busy machine; what hangs still ends.
-    testTimeout: 30_000,
+    // Property tests and whole pages take their time on a busy machine; what hangs still ends.
+    testTimeout: 60_000,
+    hookTimeout: 60_000,
     include: ['src/**/*.test.{ts,tsx}', 'demo/**/*.test.ts', 'tests/unit/**/*.test.ts'],
     setupFiles: ['tests/unit/jsdom.ts'],
   },

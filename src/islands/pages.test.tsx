@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto';
 import { render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
-import { beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { replaceDesk } from '@/store/backup';
 import { setBegunWith } from '@/store/deskSettings';
@@ -22,9 +22,6 @@ import { WritePage } from './write/WritePage';
 
 /** Whole pages over the demo desk, without a browser: that each stands, and that what it says is what is kept. */
 
-// Whole pages with all their tables take their time without a browser.
-vi.setConfig({ testTimeout: 30_000 });
-
 beforeAll(async () => {
   await replaceDesk(buildDemo(Date.now()));
   await setBegunWith('demo');
@@ -32,13 +29,12 @@ beforeAll(async () => {
 
 beforeEach(() => window.history.replaceState(null, '', '/'));
 
-const patient = { timeout: 10_000 };
 const hand = userEvent.setup();
 
 describe('the desk', () => {
   it('has every sitting as a strip of five stages, and the paper that is being written', async () => {
     render(<DeskPage />);
-    const strips = await screen.findAllByRole('navigation', { name: /^Stages of/ }, patient);
+    const strips = await screen.findAllByRole('navigation', { name: /^Stages of/ });
     expect(strips).toHaveLength((await desk.sittings.count()) + 2);
     for (const strip of strips) expect(strip.children).toHaveLength(5);
     expect(screen.getAllByText('being written')).toHaveLength(2);
@@ -46,7 +42,7 @@ describe('the desk', () => {
 
   it('lists the three groups with how many are in them', async () => {
     render(<GroupsPage />);
-    expect(await screen.findByText('Monday evening', undefined, patient)).toBeTruthy();
+    expect(await screen.findByText('Monday evening')).toBeTruthy();
     const students = await desk.students.where('groupIds').equals('group1').count();
     expect(screen.getByRole('row', { name: `Monday evening ${students} 3` })).toBeTruthy();
   });
@@ -55,7 +51,7 @@ describe('the desk', () => {
 describe('a running sitting', () => {
   it('counts who has not started, is working and is in: together everyone', async () => {
     render(<RunPage sittingId="rules" />);
-    await screen.findByRole('button', { name: '10 working' }, patient);
+    await screen.findByRole('button', { name: '10 working' });
     const counts = screen
       .getAllByRole('button', { name: /^\d+ (not started|working|in)/ })
       .map((button) => Number.parseInt(button.textContent ?? ''));
@@ -67,33 +63,29 @@ describe('a running sitting', () => {
 describe('marking', () => {
   it('opens at what waits, with the scheme beside it and no name in sight', async () => {
     const { container } = render(<MarkPage sittingId="tides" />);
-    expect(await screen.findByRole('heading', { name: 'Question 10, 4 points' }, patient)).toBeTruthy();
+    expect(await screen.findByRole('heading', { name: 'Question 10, 4 points' })).toBeTruthy();
     const names = (await desk.students.toArray()).map((student) => student.familyName);
     expect(names.filter((name) => new RegExp(`\\b${name}\\b`).test(container.textContent ?? ''))).toEqual([]);
   });
 
   it('a digit gives points to the equal answers at once, and they are kept', async () => {
     render(<MarkPage sittingId="tides" />);
-    await screen.findByRole('heading', { name: 'Question 10, 4 points' }, patient);
+    await screen.findByRole('heading', { name: 'Question 10, 4 points' });
     const before = await desk.marks.where({ sittingId: 'tides' }).count();
-    await waitFor(() => expect(document.querySelector('[data-row="0"]')).toBeTruthy(), patient);
+    await waitFor(() => expect(document.querySelector('[data-row="0"]')).toBeTruthy());
     await hand.keyboard('2');
-    await waitFor(
-      async () => expect(await desk.marks.where({ sittingId: 'tides' }).count()).toBeGreaterThan(before),
-      patient,
+    await waitFor(async () =>
+      expect(await desk.marks.where({ sittingId: 'tides' }).count()).toBeGreaterThan(before),
     );
     const marks = await desk.marks.where({ sittingId: 'tides' }).toArray();
     expect(marks.at(-1)?.points).toBe(2);
     await hand.keyboard('{Control>}z{/Control}');
-    await waitFor(
-      async () => expect(await desk.marks.where({ sittingId: 'tides' }).count()).toBe(before),
-      patient,
-    );
+    await waitFor(async () => expect(await desk.marks.where({ sittingId: 'tides' }).count()).toBe(before));
   });
 
   it('a script has every question of the paper with what it has got', async () => {
     render(<ScriptPage sittingId="lights" studentId="student03" />);
-    expect(await screen.findByRole('heading', { name: 'Total' }, patient)).toBeTruthy();
+    expect(await screen.findByRole('heading', { name: 'Total' })).toBeTruthy();
     const version = await desk.paperVersions.where('paperId').equals('paper-lights').first();
     expect(screen.getAllByRole('textbox', { name: /^Points/ })).toHaveLength(version?.questions.length ?? 0);
   });
@@ -102,7 +94,7 @@ describe('marking', () => {
 describe('analysing', () => {
   it('has a row a question, most missed first, and in the order of the paper when asked', async () => {
     render(<AnalysePage sittingId="lights" />);
-    const table = await screen.findByRole('table', undefined, patient);
+    const table = await screen.findByRole('table');
     const facilities = () =>
       within(table)
         .getAllByText(/^\d+\s?%$/)
@@ -116,9 +108,7 @@ describe('analysing', () => {
 
   it('a group alone has fewer in', async () => {
     render(<AnalysePage sittingId="lights" />);
-    const all = Number(
-      (await screen.findByText('in', { selector: 'dt' }, patient)).previousSibling?.textContent,
-    );
+    const all = Number((await screen.findByText('in', { selector: 'dt' })).previousSibling?.textContent);
     await hand.selectOptions(screen.getByRole('combobox', { name: 'Group' }), 'group1');
     const some = Number(screen.getByText('in', { selector: 'dt' }).previousSibling?.textContent);
     expect(some).toBeGreaterThan(0);
@@ -129,7 +119,7 @@ describe('analysing', () => {
 describe('handing back', () => {
   it('offers only what is ready, and says why the rest is not', async () => {
     render(<HandBackPage sittingId="tides" />);
-    expect((await screen.findAllByText(/wait for a mark/, undefined, patient)).length).toBeGreaterThan(0);
+    expect((await screen.findAllByText(/wait for a mark/)).length).toBeGreaterThan(0);
     const boxes = within(screen.getByRole('region', { name: 'Students' })).getAllByRole<HTMLInputElement>(
       'checkbox',
       { name: /, / },
@@ -142,30 +132,27 @@ describe('handing back', () => {
 describe('writing', () => {
   it('keeps what is typed, as one step to take back', async () => {
     render(<WritePage paperId="paper-weather" />);
-    const title = await screen.findByRole<HTMLInputElement>('textbox', { name: 'Title' }, patient);
+    const title = await screen.findByRole<HTMLInputElement>('textbox', { name: 'Title' });
     const before = title.value;
     await hand.type(title, ', again');
     await hand.tab();
-    await waitFor(
-      async () => expect((await desk.papers.get('paper-weather'))?.title).toBe(`${before}, again`),
-      patient,
+    await waitFor(async () =>
+      expect((await desk.papers.get('paper-weather'))?.title).toBe(`${before}, again`),
     );
     const last = await desk.log.orderBy('seq').last();
     expect(last?.said).toBe('Title changed');
     title.blur();
-    await hand.click(await screen.findByRole('button', { name: /^Undo/ }, patient));
-    await waitFor(async () => expect((await desk.papers.get('paper-weather'))?.title).toBe(before), patient);
+    await hand.click(await screen.findByRole('button', { name: /^Undo/ }));
+    await waitFor(async () => expect((await desk.papers.get('paper-weather'))?.title).toBe(before));
   });
 
   it('the look at a paper has every question and none of its key', async () => {
     const { container } = render(<LookPage paperId="paper-tides" />);
     const paper = await desk.papers.get('paper-tides');
-    await waitFor(
-      () =>
-        expect(screen.getAllByRole('region', { name: /^Question/ })).toHaveLength(
-          paper?.questions.length ?? -1,
-        ),
-      patient,
+    await waitFor(() =>
+      expect(screen.getAllByRole('region', { name: /^Question/ })).toHaveLength(
+        paper?.questions.length ?? -1,
+      ),
     );
     const hidden = paper?.questions.flatMap((question) => [question.note, question.commentRight]) ?? [];
     for (const words of hidden.filter(Boolean)) expect(container.textContent).not.toContain(words);
@@ -175,7 +162,7 @@ describe('writing', () => {
 describe('the look at a paper', () => {
   it('scores what is filled in, says its comments, and makes it the key only when told to', async () => {
     render(<LookPage paperId="paper-passage" />);
-    const first = await screen.findByRole('region', { name: 'Question 1' }, patient);
+    const first = await screen.findByRole('region', { name: 'Question 1' });
     await hand.click(within(first).getByRole('radio', { name: /False/ }));
     expect(first.textContent).not.toContain('0 of 1');
     await hand.click(screen.getByLabelText('Score what is filled in'));
@@ -184,16 +171,16 @@ describe('the look at a paper', () => {
     const key = async () => (await desk.papers.get('paper-passage'))?.questions[0];
     expect(await key()).toMatchObject({ key: true });
     await hand.click(screen.getByRole('button', { name: 'Make this the key' }));
-    await waitFor(async () => expect(await key()).toMatchObject({ key: false }), patient);
-    await hand.click(await screen.findByRole('button', { name: /^Undo/ }, patient));
-    await waitFor(async () => expect(await key()).toMatchObject({ key: true }), patient);
+    await waitFor(async () => expect(await key()).toMatchObject({ key: false }));
+    await hand.click(await screen.findByRole('button', { name: /^Undo/ }));
+    await waitFor(async () => expect(await key()).toMatchObject({ key: true }));
   });
 });
 
 describe('a paper in print', () => {
   it('has every question without its key, and the key with everything a marker needs', async () => {
     render(<PrintPage paperId="paper-tides" />);
-    const sheet = await screen.findByRole('article', undefined, patient);
+    const sheet = await screen.findByRole('article');
     const paper = await desk.papers.get('paper-tides');
     for (const question of paper?.questions ?? []) {
       expect(sheet.textContent).toContain(question.stem);
@@ -213,7 +200,7 @@ describe('the bank', () => {
     render(<BankPage />);
     const papers = await desk.papers.toArray();
     const count = papers.reduce((sum, paper) => sum + paper.questions.length, 0);
-    expect(await screen.findByText(`${count} questions`, undefined, patient)).toBeTruthy();
+    expect(await screen.findByText(`${count} questions`)).toBeTruthy();
     await hand.selectOptions(screen.getByLabelText('Kind'), 'Matching');
     const matching = papers.flatMap((paper) => paper.questions).filter((each) => each.kind === 'matching');
     expect(screen.getByText(`${matching.length} of ${count} questions`)).toBeTruthy();
@@ -223,7 +210,7 @@ describe('the bank', () => {
 
   it('says where a question is, how it did, and offers papers that do not have it', async () => {
     render(<BankPage />);
-    await hand.type(await screen.findByLabelText(/^Words/, undefined, patient), 'isolated danger night');
+    await hand.type(await screen.findByLabelText(/^Words/), 'isolated danger night');
     await hand.click(screen.getByRole('button', { name: /isolated danger mark show/ }));
     const about = screen.getByRole('complementary', { name: 'About the question' });
     expect(within(about).getByRole('heading', { name: 'In 1 paper' })).toBeTruthy();
@@ -237,7 +224,7 @@ describe('the bank', () => {
 describe('a paper as a sheet', () => {
   it('says which of its questions a row cannot hold', async () => {
     render(<SheetPage paperId="paper-passage" />);
-    const about = await screen.findByRole('complementary', { name: 'The paper as a file' }, patient);
+    const about = await screen.findByRole('complementary', { name: 'The paper as a file' });
     // Two units, a text with gaps, pairs and orders cannot stand in one row.
     expect(about.textContent).toContain('Left out, because a row cannot hold them: 2, 4, 5, 6, 7, 9, 10.');
     expect(within(about).getByRole('button', { name: 'Save as XLSX' })).toBeTruthy();
@@ -246,7 +233,7 @@ describe('a paper as a sheet', () => {
   it('shows what was understood of pasted rows before anything is kept', async () => {
     render(<SheetPage paperId="paper-weather" />);
     const before = (await desk.papers.get('paper-weather'))?.questions.length;
-    await hand.click(await screen.findByLabelText('Rows of questions', undefined, patient));
+    await hand.click(await screen.findByLabelText('Rows of questions'));
     await hand.paste('Question,A,B,Key\nWhich cloud?,cirrus,stratus,A\n,x,y,A');
     expect(screen.getByRole('alert').textContent).toContain('line 3: nothing is asked');
     expect(screen.getByRole('row', { name: /Which cloud.*One choice.*A cirrus/ })).toBeTruthy();

@@ -127,7 +127,7 @@ describe('drawing text with markup', () => {
         )}
       />,
     );
-    await waitFor(() => expect(container.querySelector('math mfrac')).toBeTruthy(), { timeout: 5_000 });
+    await waitFor(() => expect(container.querySelector('math mfrac')).toBeTruthy());
     expect(container.querySelector('a')).toBeNull();
     expect(container.textContent).toContain('\\nonsense{');
   });

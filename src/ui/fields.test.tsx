@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { screen } from '@testing-library/react';
+import { screen, waitFor } from '@testing-library/react';
 import { useState } from 'react';
 import { describe, expect, it, vi } from 'vitest';
 import { draw } from '../../tests/unit/screen';
@@ -70,7 +70,7 @@ describe('a field that keeps by itself', () => {
     const keep = vi.fn();
     const { hand } = draw(<KeptTextarea aria-label="Comment" value="" onKeep={keep} />);
     await hand.type(screen.getByRole('textbox'), 'tidal stream');
-    await vi.waitFor(() => expect(keep).toHaveBeenCalledWith('tidal stream'));
+    await waitFor(() => expect(keep).toHaveBeenCalledWith('tidal stream'));
     expect(keep).toHaveBeenCalledTimes(1);
   });
 });

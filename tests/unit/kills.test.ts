@@ -87,7 +87,8 @@ it(`killed ${kills} times while ${students} students send: nothing acknowledged 
   expect(acknowledged, `seed ${seed}`).toBeGreaterThanOrEqual(moments.filter(({ first }) => first).length);
   expect(new Set(news.map(({ id }) => id)).size).toBe(news.length);
   expect(new Set(news.map(({ studentId }) => studentId)).size).toBe(news.length);
-  expect(new Set(attempts)).toEqual(new Set(news.map(({ id }) => id)));
+  // Also one whose student was not told of it any more: the server died between the disk and the answer.
+  expect(news.map(({ id }) => id)).toEqual(expect.arrayContaining(attempts));
   for (const attempt of news) {
     const { text } = (attempt.answers.q3?.response ?? { text: 'answer 0' }) as { text: string };
     const there = Number(text.split(' ')[1]);
