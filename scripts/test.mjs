@@ -1,6 +1,7 @@
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { join, relative, resolve } from 'node:path';
+import { stripVTControlCharacters } from 'node:util';
 import { ensureBuilt, ensureChromium, ensureInstalled, needNode, run } from './machine.mjs';
 
 /** `npm test`: installs what is missing, then types, lint, unit and end-to-end tests; counts from the runners' reports. */
@@ -14,11 +15,15 @@ const unitReport = join(reports, 'unit.json');
 const e2eReport = join(reports, 'e2e.json');
 let passed = 0;
 let failed = 0;
+/** What failed, said once more at the end: the output of a whole run is long, and its middle may be cut off. */
+const failures = [];
 
 /** A check without a report of its own: it counts only when it fails. */
 function check(name, command, args) {
   console.log(`\n— ${name}`);
-  if (run(command, args) !== 0) failed++;
+  if (run(command, args) === 0) return;
+  failed++;
+  failures.push(name);
 }
 
 check('types', 'npm', ['run', '--silent', 'typecheck']);
@@ -39,6 +44,7 @@ ensureBuilt();
 const e2eCode = run('npx', ['playwright', 'test'], { E2E_REPORT: e2eReport });
 countE2e();
 
+for (const failure of failures) console.log(`\nfailed: ${failure}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);
 
@@ -48,11 +54,27 @@ function countUnit() {
   // A file that could not even be loaded has failed suites without failed tests.
   const lost = report ? Math.max(report.numFailedTests, report.success ? 0 : 1) : 1;
   failed += unitCode === 0 ? lost : Math.max(1, lost);
+  for (const file of report?.testResults ?? []) {
+    const tests = file.assertionResults.filter(({ status }) => status === 'failed');
+    for (const { fullName, failureMessages } of tests) tell(file.name, fullName, failureMessages.join('\n'));
+    if (file.status === 'failed' && tests.length === 0) tell(file.name, 'the file itself', file.message);
+  }
 }
 
 function countE2e() {
-  const stats = existsSync(e2eReport) ? JSON.parse(readFileSync(e2eReport, 'utf8')).stats : null;
-  passed += stats?.expected ?? 0;
-  const lost = (stats?.unexpected ?? 1) + (stats?.flaky ?? 0);
+  const report = existsSync(e2eReport) ? JSON.parse(readFileSync(e2eReport, 'utf8')) : null;
+  passed += report?.stats.expected ?? 0;
+  const lost = (report?.stats.unexpected ?? 1) + (report?.stats.flaky ?? 0);
   failed += e2eCode === 0 ? lost : Math.max(1, lost);
+  const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)];
+  for (const spec of (report?.suites ?? []).flatMap(specs).filter(({ ok }) => !ok)) {
+    const errors = spec.tests.flatMap(({ results }) => results.flatMap((result) => result.errors ?? []));
+    tell(spec.file, spec.title, errors.map(({ message }) => message).join('\n'));
+  }
+}
+
+/** Notes one test that failed, with the beginning of what was said. */
+function tell(file, title, words = '') {
+  const begun = stripVTControlCharacters(words).split('\n').slice(0, 12).join('\n  ');
+  failures.push(`${relative(process.cwd(), resolve(file))} › ${title}\n  ${begun}`);
 }
