@@ -4,7 +4,8 @@ import react from '@astrojs/react';
 
 export default defineConfig({
   output: 'server',
-  adapter: node({ mode: 'standalone' }),
+  // scripts/start.mjs gives out the files, and asks Astro for the rest.
+  adapter: node({ mode: 'middleware' }),
   integrations: [react()],
   server: { port: Number(process.env.PORT ?? 4321) },
   devToolbar: { enabled: false },

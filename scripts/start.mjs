@@ -1,4 +1,5 @@
 import { createServer } from 'node:http';
+import { fileURLToPath } from 'node:url';
 import { ensureBuilt, ensureInstalled, fail, needNode, portTaken } from './machine.mjs';
 
 /** `npm start`: installs and builds what is missing, then serves the app. */
@@ -15,8 +16,18 @@ ensureBuilt();
 
 process.env.PORT = String(port);
 process.env.HOST ??= '0.0.0.0';
-process.env.ASTRO_NODE_AUTOSTART = 'disabled';
 const { handler } = await import('../dist/server/entry.mjs');
+const { default: sirv } = await import('sirv');
+
+// Files are known by name from the start: an answer on its way to the exchange does not wait for a look at the disk.
+const files = sirv(fileURLToPath(new URL('../dist/client', import.meta.url)), {
+  etag: true,
+  setHeaders(response, path) {
+    // Their names change when they do.
+    if (path.startsWith('/_astro/'))
+      response.setHeader('cache-control', 'public, max-age=31536000, immutable');
+  },
+});
 
 // Behind a proxy of ours the last one in the list is the address it saw; otherwise nobody can say who he is.
 const proxied = Boolean(process.env.GRIBBET_ORIGIN);
@@ -25,7 +36,7 @@ const server = createServer((request, response) => {
   request.headers['x-forwarded-for'] =
     (proxied && said.at(-1)?.trim()) || (request.socket.remoteAddress ?? '');
   response.setHeader('x-content-type-options', 'nosniff');
-  void handler(request, response);
+  files(request, response, () => void handler(request, response));
 });
 server.listen(port, process.env.HOST, async () => {
   // Opens the exchange folder, which tells the teacher's secret at the very first start.

@@ -11,6 +11,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import fc from 'fast-check';
 import { afterEach, describe, expect, it } from 'vitest';
 import { append, openExchangeFolder, type Append, type ExchangeFolder } from './exchangeFolder';
 import { StoreFull } from './exchangeStore';
@@ -48,6 +49,26 @@ describe('the exchange in a folder', () => {
     expect([...((await after.bytes('file-1')) ?? [])]).toEqual([1, 2, 3]);
     expect(await after.bytes('other')).toBeNull();
     expect((await after.list('a/1/')).length).toBe(1);
+  });
+
+  it('lists what begins so, however much of a key is given', async () => {
+    const key = fc.array(fc.constantFrom('a', 'b', 'ab', '1'), { minLength: 1, maxLength: 4 });
+    const changes = fc.array(
+      fc.record({ key: key.map((parts) => parts.join('/')), value: fc.option(fc.nat()) }),
+    );
+    const folder = await open(fresh());
+    const kept = new Map<string, number>();
+    await fc.assert(
+      fc.asyncProperty(changes, key, fc.boolean(), async (some, parts, closed) => {
+        await folder.commit(some);
+        for (const { key, value } of some)
+          if (value === null) kept.delete(key);
+          else kept.set(key, value);
+        const prefix = parts.join('/') + (closed ? '/' : '');
+        const listed = (await folder.list(prefix)).map(({ key, value }) => [key, value]);
+        expect(listed.sort()).toEqual([...kept].filter(([key]) => key.startsWith(prefix)).sort());
+      }),
+    );
   });
 
   it('what comes at once shares one writing, and holds only once it is written', async () => {

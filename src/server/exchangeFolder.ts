@@ -70,7 +70,7 @@ export class ExchangeFolder implements ExchangeStore {
   private writing: Promise<void> | null = null;
   private readonly locks = new NamedLocks();
   private readonly watchers = new Set<() => void>();
-  /** Rows by the first two parts of their key, which is how they are mostly asked for. */
+  /** Rows by the first part of their key, and by the first two, which is how they are asked for. */
   private readonly shelves = new Map<string, Map<string, KeptRow>>();
 
   constructor(
@@ -90,7 +90,8 @@ export class ExchangeFolder implements ExchangeStore {
   }
 
   async list(prefix: string): Promise<KeptRow[]> {
-    const among = prefix !== '' && shelfOf(prefix) === prefix ? this.shelves.get(prefix) : this.rows;
+    const shelf = shelvesOf(prefix).at(-1);
+    const among = shelf === undefined ? this.rows : this.shelves.get(shelf);
     return [...(among?.values() ?? [])].filter(({ key }) => key.startsWith(prefix));
   }
 
@@ -147,12 +148,15 @@ export class ExchangeFolder implements ExchangeStore {
   }
 
   private hold(key: string, row: KeptRow | null): void {
-    const shelf = this.shelves.get(shelfOf(key)) ?? new Map<string, KeptRow>();
-    for (const map of [this.rows, shelf])
-      if (row) map.set(key, row);
-      else map.delete(key);
-    if (shelf.size > 0) this.shelves.set(shelfOf(key), shelf);
-    else this.shelves.delete(shelfOf(key));
+    if (row) this.rows.set(key, row);
+    else this.rows.delete(key);
+    for (const name of shelvesOf(key)) {
+      const shelf = this.shelves.get(name) ?? new Map<string, KeptRow>();
+      if (row) shelf.set(key, row);
+      else shelf.delete(key);
+      if (shelf.size > 0) this.shelves.set(name, shelf);
+      else this.shelves.delete(name);
+    }
   }
 
   /** A change as it is written: as a patch where that is shorter. */
@@ -238,8 +242,9 @@ export class ExchangeFolder implements ExchangeStore {
   }
 }
 
-/** `attempts/student1/` of `attempts/student1/sitting1/attempt1`. */
-const shelfOf = (key: string) => /^[^/]*\/[^/]*\//.exec(key)?.[0] ?? '';
+/** `attempts/` and `attempts/student1/` of `attempts/student1/sitting1/attempt1`. */
+const shelvesOf = (key: string) =>
+  [/^[^/]*\//, /^[^/]*\/[^/]*\//].flatMap((begin) => begin.exec(key)?.[0] ?? []);
 
 const isFull = (error: unknown) =>
   ['ENOSPC', 'EDQUOT', 'EFBIG'].includes((error as NodeJS.ErrnoException)?.code ?? '');

@@ -105,6 +105,25 @@ test('what does not exist is said, with a way on', async ({ page }) => {
   }
 });
 
+test('files have names that change with them, and nothing beside them is given out', async ({
+  page,
+  request,
+}) => {
+  await page.goto(`${emptyDesk}/sit`);
+  const script = await page
+    .locator('script[src], [component-url]')
+    .first()
+    .evaluate((element) => element.getAttribute('component-url') ?? element.getAttribute('src'));
+  const file = await request.get(emptyDesk + script);
+  expect(file.headers()).toMatchObject({
+    'content-type': expect.stringContaining('javascript'),
+    'cache-control': 'public, max-age=31536000, immutable',
+    'x-content-type-options': 'nosniff',
+  });
+  for (const path of ['/_astro/nothing.js', '/%2e%2e/package.json', '/..%2f..%2fpackage.json', '/%E0%A4%A'])
+    expect((await request.get(emptyDesk + path)).status(), path).toBe(404);
+});
+
 test('dark paper stays dark on the next page', async ({ page }) => {
   await page.goto(emptyDesk);
   await page.getByRole('button', { name: 'Dark paper' }).click();
