@@ -14,16 +14,13 @@ const reports = mkdtempSync(join(tmpdir(), 'gribbet-tests-'));
 const unitReport = join(reports, 'unit.json');
 const e2eReport = join(reports, 'e2e.json');
 let passed = 0;
-let failed = 0;
 /** What failed, said once more at the end: the output of a whole run is long, and its middle may be cut off. */
 const failures = [];
 
 /** A check without a report of its own: it counts only when it fails. */
 function check(name, command, args) {
   console.log(`\n— ${name}`);
-  if (run(command, args) === 0) return;
-  failed++;
-  failures.push(name);
+  if (run(command, args) !== 0) failures.push(name);
 }
 
 check('types', 'npm', ['run', '--silent', 'typecheck']);
@@ -45,36 +42,42 @@ const e2eCode = run('npx', ['playwright', 'test'], { E2E_REPORT: e2eReport });
 countE2e();
 
 for (const failure of failures) console.log(`\nfailed: ${failure}`);
-console.log(`\n${passed} passed, ${failed} failed`);
-process.exit(failed > 0 ? 1 : 0);
+console.log(`\n${passed} passed, ${failures.length} failed`);
+process.exit(failures.length > 0 ? 1 : 0);
 
 function countUnit() {
-  const report = existsSync(unitReport) ? JSON.parse(readFileSync(unitReport, 'utf8')) : null;
+  const report = readReport(unitReport);
+  const before = failures.length;
   passed += report?.numPassedTests ?? 0;
-  // A file that could not even be loaded has failed suites without failed tests.
-  const lost = report ? Math.max(report.numFailedTests, report.success ? 0 : 1) : 1;
-  failed += unitCode === 0 ? lost : Math.max(1, lost);
   for (const file of report?.testResults ?? []) {
     const tests = file.assertionResults.filter(({ status }) => status === 'failed');
     for (const { fullName, failureMessages } of tests) tell(file.name, fullName, failureMessages.join('\n'));
+    // A file that could not even be loaded has no tests.
     if (file.status === 'failed' && tests.length === 0) tell(file.name, 'the file itself', file.message);
   }
+  const whole = unitCode === 0 && report?.success;
+  if (!whole && failures.length === before) failures.push('unit tests');
 }
 
 function countE2e() {
-  const report = existsSync(e2eReport) ? JSON.parse(readFileSync(e2eReport, 'utf8')) : null;
+  const report = readReport(e2eReport);
+  const before = failures.length;
   passed += report?.stats.expected ?? 0;
-  const lost = (report?.stats.unexpected ?? 1) + (report?.stats.flaky ?? 0);
-  failed += e2eCode === 0 ? lost : Math.max(1, lost);
   const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)];
   for (const spec of (report?.suites ?? []).flatMap(specs).filter(({ ok }) => !ok)) {
     const errors = spec.tests.flatMap(({ results }) => results.flatMap((result) => result.errors ?? []));
-    tell(spec.file, spec.title, errors.map(({ message }) => message).join('\n'));
+    tell(join('tests/e2e', spec.file), spec.title, errors.map(({ message }) => message).join('\n'));
   }
+  const whole = e2eCode === 0 && report && report.stats.unexpected + report.stats.flaky === 0;
+  if (!whole && failures.length === before) failures.push('end-to-end tests');
+}
+
+function readReport(path) {
+  return existsSync(path) ? JSON.parse(readFileSync(path, 'utf8')) : null;
 }
 
 /** Notes one test that failed, with the beginning of what was said. */
 function tell(file, title, words = '') {
-  const begun = stripVTControlCharacters(words).split('\n').slice(0, 12).join('\n  ');
+  const begun = stripVTControlCharacters(words).split('\n').slice(0, 8).join('\n  ');
   failures.push(`${relative(process.cwd(), resolve(file))} › ${title}\n  ${begun}`);
 }
