@@ -46,6 +46,7 @@ function chartOption(element: HTMLElement, bars: SpreadBar[], meanShare: number)
   const tokens = getComputedStyle(element);
   const ink = tokens.getPropertyValue('--ink').trim();
   const soft = tokens.getPropertyValue('--ink-soft').trim();
+  const ground = tokens.getPropertyValue('--mantine-color-body').trim();
   const font = { color: soft, fontFamily: tokens.fontFamily, fontSize: 13 };
   const middle = (bar: SpreadBar) => ((bar.from + bar.to) / 2) * 100;
   return {
@@ -71,10 +72,15 @@ function chartOption(element: HTMLElement, bars: SpreadBar[], meanShare: number)
           show: true,
           position: 'top',
           ...font,
+          // The line of the mean goes behind the numbers.
+          opacity: 1,
+          backgroundColor: ground,
+          padding: [0, 2],
           formatter: ({ value }: { value: number[] }) => (value[1] ? String(value[1]) : ''),
         },
         data: bars.map((bar) => [middle(bar), bar.count]),
         markLine: {
+          z: 1,
           symbol: 'none',
           silent: true,
           lineStyle: { color: ink, type: 'dashed', width: 1.5 },
