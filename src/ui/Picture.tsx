@@ -16,6 +16,8 @@ export function Picture({ picture }: { picture: PictureRef }) {
       data-lacks-words={lacksWords(picture) || undefined}
       width={picture.width}
       height={picture.height}
+      // Its own shape from the start: that of the point in its place is another.
+      style={{ aspectRatio: `${picture.width} / ${picture.height}` }}
     />
   );
 }

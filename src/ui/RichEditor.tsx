@@ -16,6 +16,7 @@ import type { PictureRef } from '@/core/model/file';
 import { useFiles } from './files';
 import { ChoosePicture, PictureWords, takePicture } from './PictureChoice';
 import { PictureNode } from './PictureNode';
+import { RichWords } from './RichWords';
 import styles from './RichEditor.module.css';
 
 interface RichEditorProps {
@@ -120,7 +121,7 @@ export default function RichEditor({ id, label, value, placeholder, low, change 
     for (const file of pictures) void takePicture(file, put).then((taken) => taken && insert(taken));
     return pictures.length > 0;
   };
-  if (!editor) return null;
+  if (!editor) return <RichWords value={value} low={low} />;
   return (
     <div
       className={styles.field}

@@ -1,6 +1,6 @@
 import { lazy, Suspense } from 'react';
-import { plainText, type RichText } from '@/core/model/richText';
-import styles from './RichField.module.css';
+import type { RichText } from '@/core/model/richText';
+import { RichWords } from './RichWords';
 
 interface RichFieldProps {
   id: string;
@@ -22,13 +22,7 @@ export const fetchEditor = () => void loading();
 /** A field for text with markup. Until the editor is there its words are shown. */
 export function RichField(props: RichFieldProps) {
   return (
-    <Suspense
-      fallback={
-        <div className={`keepLines ${styles.fallback}`} data-low={props.low}>
-          {plainText(props.value)}
-        </div>
-      }
-    >
+    <Suspense fallback={<RichWords value={props.value} low={props.low} />}>
       <RichEditor {...props} />
     </Suspense>
   );

@@ -63,7 +63,8 @@ function WriteInSitting({ paperId, sittingId }: { paperId: string; sittingId: st
   const sitting = useSitting(sittingId);
   return (
     <DeskReady shortcuts={shortcuts} strip={sitting && <SittingStrip sitting={sitting} current="write" />}>
-      <PaperEditor paperId={paperId} />
+      {/* Not before the strip, which would push it down under the hand. */}
+      {sitting !== undefined && <PaperEditor paperId={paperId} />}
     </DeskReady>
   );
 }
