@@ -69,6 +69,7 @@ describe('the figures of a sitting', () => {
       ),
       marks: [markOf({ attemptId: 'a0', points: 3 })],
       releases: [],
+      openings: [],
     },
     Date.parse(at),
   );

@@ -1,3 +1,4 @@
+import { countedAnswer } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
 import { numbersOf } from '../kinds/items';
 import type { Category } from '../kinds/QuestionKind';
@@ -23,7 +24,7 @@ export interface TotalFigures {
   highest: number;
   /** Null for fewer than two. */
   standardDeviation: number | null;
-  /** Mean of everyone's share of the points, 0 to 1. */
+  /** Mean of everyone's share of the points, of what has points so far, 0 to 1. */
   meanShare: number;
   /** Points to be had. */
   max: number;
@@ -57,7 +58,8 @@ export function totalFigures(seats: readonly Seat[]): TotalFigures | null {
   const cards = seats.filter(isIn).flatMap((seat) => seat.scorecard ?? []);
   if (cards.length === 0) return null;
   const totals = cards.map((card) => card.total);
-  const shares = cards.map(totalShare);
+  const shares = cards.flatMap((card) => totalShare(card) ?? []);
+  if (shares.length === 0) return null;
   return {
     n: totals.length,
     mean: mean(totals),
@@ -86,7 +88,7 @@ export function mostMissedFirst(figures: readonly QuestionFigures[]): QuestionFi
 
 /** Students who are in with less than `line` of the points, lowest first. */
 export function studentsUnder(seats: readonly Seat[], line: number): Seat[] {
-  const share = (seat: Seat) => (seat.scorecard ? totalShare(seat.scorecard) : 0);
+  const share = (seat: Seat) => (seat.scorecard && totalShare(seat.scorecard)) ?? 1;
   return seats.filter((seat) => isIn(seat) && share(seat) < line).sort((a, b) => share(a) - share(b));
 }
 
@@ -102,7 +104,7 @@ function figuresOf(question: Question, number: string, seats: readonly Seat[]): 
     if (!award) continue;
     given++;
     if (award.points !== null) points.push(award.points);
-    const answer = seat.attempt?.answers[question.id];
+    const answer = seat.attempt ? countedAnswer(seat.attempt, question.id) : undefined;
     if (!award.answered || !answer) {
       blank++;
       continue;

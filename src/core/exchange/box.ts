@@ -20,9 +20,18 @@ export type BoxStudent = z.infer<typeof BoxStudent>;
 export const SealedPaper = z.object({ paperId: Id, version: z.number().int().min(1), seal: Sealed });
 export type SealedPaper = z.infer<typeof SealedPaper>;
 
-/** A release with the script of its student, made on the desk. */
-export const BoxRelease = Release.extend({ packet: ScriptPacket });
+/** A release with the script of its student, made on the desk: sealed, so that it is opened in memory only. */
+export const BoxRelease = Release.extend({
+  openedAt: Instant.array(),
+  seal: Sealed.optional(),
+  /** As servers of an older version have it. */
+  packet: ScriptPacket.optional(),
+});
 export type BoxRelease = z.infer<typeof BoxRelease>;
+
+/** The access code of a sitting, sealed: its row has none. */
+export const SealedCode = z.object({ sittingId: Id, seal: Sealed });
+export type SealedCode = z.infer<typeof SealedCode>;
 
 const rows = {
   sittings: Sitting,
@@ -33,6 +42,7 @@ const rows = {
   papers: PaperVersion,
   sealed: SealedPaper,
   releases: BoxRelease,
+  access: SealedCode,
 } as const;
 export type BoxTable = keyof typeof rows;
 export type BoxRow<T extends BoxTable> = z.infer<(typeof rows)[T]>;
@@ -48,6 +58,7 @@ export const boxKeys: { [T in BoxTable]: (row: BoxRow<T>) => string[] } = {
   papers: ({ paperId, version }) => [paperId, String(version)],
   sealed: ({ paperId, version }) => [paperId, String(version)],
   releases: ({ studentId, sittingId }) => [studentId, sittingId],
+  access: ({ sittingId }) => [sittingId],
 };
 
 /** A key as one text. */
@@ -66,6 +77,7 @@ export const BoxChange = z.union([
     put('papers'),
     put('sealed'),
     put('releases'),
+    put('access'),
     /** What the teacher did to an attempt. */
     z.object({ table: z.literal('attempts'), id: Id, change: AttemptChange }),
   ]),
@@ -81,6 +93,17 @@ export type BoxChange = z.infer<typeof BoxChange>;
 export const mostChanges = 500;
 export const BoxChanges = z.object({ changes: BoxChange.array().max(mostChanges) });
 
+/**
+ * Who is stopped for a while because too much was guessed: an address (join codes, or access codes of guests), or a student
+ * (access codes), by id.
+ */
+export const Stopped = z.object({
+  from: z.string(),
+  until: z.number(),
+  what: z.enum(['codes', 'guests', 'access']),
+});
+export type Stopped = z.infer<typeof Stopped>;
+
 /** What has changed on the students' side since the desk last asked. */
 export const BoxNews = z.object({
   /** Which box it is: a new one knows nothing of what was put into another. */
@@ -95,6 +118,7 @@ export const BoxNews = z.object({
   guests: BoxStudent.array(),
   requests: ExceptionRequest.array(),
   opened: z.object({ sittingId: Id, studentId: Id, openedAt: Instant.array() }).array(),
+  stopped: Stopped.array(),
 });
 export type BoxNews = z.infer<typeof BoxNews>;
 
@@ -106,8 +130,7 @@ export const BoxState = z.object({
   /** Where students find it: what the school set, else every address of this computer in its networks. */
   addresses: z.url({ protocol: /^https?$/ }).array(),
   sittings: z.object({ id: Id, title: z.string() }).array(),
-  /** Where joining is stopped for a while because codes were guessed there. */
-  stopped: z.object({ from: z.string(), until: z.number() }).array(),
+  stopped: Stopped.array(),
 });
 export type BoxState = z.infer<typeof BoxState>;
 

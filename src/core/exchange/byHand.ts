@@ -116,7 +116,7 @@ export function intakeOf(file: AnswersFile, desk: Desk, sure = false): Intake {
     } else {
       const number = Math.max(0, ...[...others, ...taken].map((each) => each.number)) + 1;
       const { tab: _t, pausedMs: _p, setAsideAt: _a, practice: _r, ...attempt } = theirs;
-      taken.push({ ...attempt, studentId: student.id, number });
+      taken.push({ ...withoutDecisions(attempt), studentId: student.id, number });
     }
   }
   if (taken.length === 0) return { outcome: 'double' };
@@ -145,6 +145,13 @@ export function oddTime(file: AnswersFile, terms: Terms, now: number): OddTime |
   return null;
 }
 
+/** Whether a late answer counts is decided on the desk, whatever a file says. */
+function withoutDecisions<A extends Pick<Attempt, 'late'>>(attempt: A): A {
+  return attempt.late
+    ? { ...attempt, late: attempt.late.map((each) => ({ ...each, decision: null })) }
+    : attempt;
+}
+
 /** An attempt that is here, with what its student did since; what the teacher did to it stays. */
 function continued(ours: Attempt, theirs: Attempt): Attempt {
   const {
@@ -160,7 +167,7 @@ function continued(ours: Attempt, theirs: Attempt): Attempt {
   // An older state of it, saved before, brings nothing.
   if (theirs.lastSeenAt < ours.lastSeenAt) return ours;
   const change = attemptChange(null, {
-    ...student,
+    ...withoutDecisions(student),
     ...(handedInAt !== null && { handedInAt }),
   } as Attempt); // only fields that are to be changed
   return change ? withChange(ours.id, ours, change) : ours;

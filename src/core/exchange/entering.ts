@@ -1,7 +1,7 @@
 import { namesFrom } from '../formats/csv/studentRows';
 import { isGuest, type Student } from '../model/people';
 import { givenCount } from '../model/parts';
-import { ExceptionRequest, type Sitting } from '../model/sitting';
+import { ExceptionRequest, type Attempt, type Sitting } from '../model/sitting';
 import { lastAttempt } from '../running/counting';
 import { startDecision, type StartDecision } from '../running/startAttempt';
 import { attemptState, termsFor } from '../running/terms';
@@ -58,7 +58,8 @@ export async function comeAsGuest(
     if ((await place.guestsOf(sitting.id)) >= mostGuests) return null;
     return keep.guest({
       id: place.newId(),
-      ...namesFrom(typed),
+      // What has a comma in it may be anything: it stays as it was typed.
+      ...(typed.includes(',') ? { familyName: typed, givenName: '' } : namesFrom(typed)),
       number: '',
       email: '',
       groupIds: [],
@@ -125,12 +126,22 @@ export async function homeSitting(
     state: last ? attemptState(last, terms, now) : 'notStarted',
     handedBack: release !== undefined || shownAfter(sitting, attempts, terms, now) !== null,
     practice: sitting.practice !== undefined,
+    ...lateOf(attempts),
     oneByOne: sitting.oneByOne === true,
     noBack: sitting.oneByOne === true && sitting.noBack === true,
     requests: requests
       .sort((a, b) => a.at.localeCompare(b.at))
       .map(({ asks, words, at, answer }) => ({ asks, words, at, answer })),
   };
+}
+
+/** What became of answers that came after the end; nothing where there are none. */
+function lateOf(attempts: readonly Attempt[]): Pick<HomeSitting, 'late'> {
+  const all = attempts.flatMap(({ late = [] }) => late);
+  if (all.length === 0) return {};
+  const having = (counts: boolean | null) =>
+    all.filter(({ decision }) => (decision?.counts ?? null) === counts).length;
+  return { late: { waits: having(null), counts: having(true), not: having(false) } };
 }
 
 /** Takes a request in; one waits at a time. */

@@ -1,12 +1,12 @@
 import { paperPacket } from '../formats/packet/paper';
-import { assetId } from '../model/asset';
+import { assetId, unnamed } from '../model/asset';
 import { assetsIn, mostAttemptBytes, mostFileBytes, pictureType } from '../model/file';
 import type { Student } from '../model/people';
 import type { Attempt, Sitting } from '../model/sitting';
 import { homeSitting } from './entering';
 import type { CarriedFile, FileReply } from './messages';
 import type { ExchangePlace } from './place';
-import { standingOfStudent, stillTaken, studentWith, withAttempt } from './standing';
+import { standingOfStudent, studentWith, withAttempt } from './standing';
 
 /** How many files one attempt may have. */
 const mostAttemptFiles = 200;
@@ -23,11 +23,11 @@ export async function handOverFile(
   if ((await assetId(bytes)) !== id) return 'unknown';
   const ref = { id, name, mediaType: pictureType(bytes) ?? mediaType, size: bytes.length };
   let reply: FileReply = 'unknown';
-  await withAttempt(place, joinCode, attemptId, now, async (attempt, terms, _sitting, keep) => {
+  await withAttempt(place, joinCode, attemptId, now, async (attempt, _terms, _sitting, keep) => {
     const files = attempt.files ?? [];
     const together = files.reduce((sum, file) => sum + file.size, bytes.length);
-    if (!stillTaken(attempt, terms, now)) reply = 'over';
-    else if (files.some((file) => file.id === id)) reply = 'kept';
+    // What an answer names that comes after the end is kept with it.
+    if (files.some((file) => file.id === id)) reply = 'kept';
     else if (files.length >= mostAttemptFiles || together > mostAttemptBytes) reply = 'tooMuch';
     else {
       await keep.file({ ...ref, bytes });
@@ -53,7 +53,8 @@ export async function fileFor(
   const { attempts } = await standingOfStudent(place, sitting, student, now);
   const mine = attempts.flatMap((attempt) => attempt.files ?? []).some((file) => file.id === fileId);
   if (!mine && !(await picturesFor(place, sitting, student, attempts, now)).has(fileId)) return null;
-  return (await place.file(fileId)) ?? null;
+  const file = await place.file(fileId);
+  return file ? (mine ? file : unnamed(file)) : null;
 }
 
 /** The pictures that a student may see: of the instructions while he may start, of the paper once he has. */

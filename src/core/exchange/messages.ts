@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Answers, Asks, ExceptionRequest } from '../model/sitting';
+import { Answer, Answers, Asks, ExceptionRequest } from '../model/sitting';
 import { PracticeView } from '../running/practice';
 import { Response } from '../kinds';
 import { Id, Instant, Line } from '../model/common';
@@ -43,10 +43,19 @@ export const HomeSitting = z.object({
   byHand: z.enum(['nothing', 'toSave', 'saved']).optional(),
   oneByOne: z.boolean(),
   noBack: z.boolean(),
+  /** Answers that came after the end: how many wait for the teacher, count, and do not count. */
+  late: z.object({ waits: z.number().int(), counts: z.number().int(), not: z.number().int() }).optional(),
   /** What the student asked for here, and what was said to it; the latest last. */
   requests: ExceptionRequest.pick({ asks: true, words: true, at: true, answer: true }).array(),
 });
 export type HomeSitting = z.infer<typeof HomeSitting>;
+
+/**
+ * What became of an answer: it counts (or what was typed on top of it does), it is kept beside a newer one, it came after
+ * the end and is kept apart, or it belongs nowhere.
+ */
+export const Became = z.enum(['counts', 'beside', 'late', 'refused']);
+export type Became = z.infer<typeof Became>;
 
 /** How an attempt stands by the teacher's clock. */
 export const AttemptStatus = z.object({
@@ -59,6 +68,12 @@ export const AttemptStatus = z.object({
   /** The questions whose answers have arrived. */
   answered: Id.array(),
   endedAt: Instant.nullable(),
+  /** What became of the answers that were handed over just now, by question. */
+  became: z.record(Id, Became),
+  /** Where two devices answered one question without knowing of each other: the student chooses. */
+  choices: z.object({ questionId: Id, counts: Answer, others: Answer.array() }).array(),
+  /** Answers that came after the end; `counts` is null while the teacher has not decided. */
+  late: z.object({ questionId: Id, typedAt: Instant, counts: z.boolean().nullable() }).array(),
   /** Whether it goes on in another tab or on another device. */
   elsewhere: z.boolean(),
 });
@@ -115,6 +130,6 @@ export type AskRequest = z.infer<typeof AskRequest>;
 export const CarriedFile = FileRef.extend({ bytes: z.instanceof(Uint8Array) });
 export type CarriedFile = z.infer<typeof CarriedFile>;
 
-/** Whether a file was taken; `tooMuch`: too large, or too many for one attempt; `over`: time is up. */
-export const FileReply = z.enum(['kept', 'tooMuch', 'over', 'unknown']);
+/** Whether a file was taken; `tooMuch`: too large, or too many for one attempt. */
+export const FileReply = z.enum(['kept', 'tooMuch', 'unknown']);
 export type FileReply = z.infer<typeof FileReply>;

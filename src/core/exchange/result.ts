@@ -1,9 +1,8 @@
 import { scriptPacket } from '../handback/script';
 import { itemsOf } from '../kinds/items';
 import type { Attempt, Shows, Sitting } from '../model/sitting';
-import { countingAttempt, lastAttempt } from '../running/counting';
-import { attemptState, endOf, isAside, type Terms } from '../running/terms';
-import { jointScorecard, scoreAttempt } from '../scoring/scoreAttempt';
+import { countedAttempts, countingOf, lastAttempt } from '../running/counting';
+import { attemptState, endOf, type Terms } from '../running/terms';
 import type { ResultReply } from './messages';
 import type { ExchangePlace } from './place';
 import { standingOfStudent, studentWith } from './standing';
@@ -20,12 +19,17 @@ export function shownAfter(
   return { shows: sitting.after, at: new Date(endOf(last, terms, now) ?? now).toISOString() };
 }
 
-/** What the student may see of the result; null while nothing is let out. Looking at it is noted. */
+/**
+ * What the student may see of the result; null while nothing is let out. Looking at it is noted.
+ *
+ * @param opening false where an open page only asks whether it has changed
+ */
 export async function result(
   place: ExchangePlace,
   joinCode: string,
   sittingId: string,
   now: number,
+  opening = true,
 ): Promise<ResultReply> {
   const student = await studentWith(place, joinCode);
   const sitting = await place.sitting(sittingId);
@@ -34,7 +38,7 @@ export async function result(
   const { attempts, terms } = await standingOfStudent(place, sitting, student, now);
   const opened = () =>
     place.within(student.id, async (keep) => {
-      if (release) await keep.opened(release, new Date(now).toISOString());
+      if (release && opening) await keep.opened(release, new Date(now).toISOString());
     });
   if (release?.packet) {
     await opened();
@@ -46,12 +50,11 @@ export async function result(
   const paper = await paperSatBy(place, sitting, attempts);
   if (!shown || !paper) return null;
   const questions = itemsOf(paper.questions);
-  const counted = attempts.filter((attempt) => !isAside(attempt)).sort((a, b) => a.number - b.number);
-  const marks = await place.marksOf(counted.map(({ id }) => id));
+  const marks = await place.marksOf(countedAttempts(attempts).map(({ id }) => id));
   const marksOf = (attempt: Attempt) => marks.filter((mark) => mark.attemptId === attempt.id);
-  const scored = (attempt: Attempt) => scoreAttempt(questions, attempt, marksOf(attempt));
-  const attempt = countingAttempt(attempts, sitting, terms, now, (each) => scored(each).total);
-  if (!attempt) return null;
+  const counts = countingOf(questions, attempts, marksOf, sitting, terms, now);
+  if (!counts) return null;
+  const { attempt, scorecard } = counts;
   await opened();
   const source = {
     sittingId,
@@ -60,7 +63,7 @@ export async function result(
     attempt,
     marks: marksOf(attempt),
     releasedAt: shown.at,
-    scorecard: sitting.counts === 'mean' ? jointScorecard(scored(attempt), counted.map(scored), true) : null,
+    scorecard,
   };
   return scriptPacket(source, shown.shows);
 }

@@ -1,4 +1,6 @@
 import { joinCodeFrom, type Student } from '../model/people';
+import { countedAnswers } from '../attempts/late';
+import { choicesOf } from '../attempts/versions';
 import type { Attempt, Sitting } from '../model/sitting';
 import { attemptState, deadlineOf, graceMs, isAside, termsFor, type Terms } from '../running/terms';
 import type { AttemptStatus } from './messages';
@@ -36,13 +38,24 @@ export async function standingOfStudent(
   return { attempts, terms };
 }
 
+/** An attempt with what was handed over, and what became of each answer. */
+export interface HandedOver {
+  attempt: Attempt;
+  became: AttemptStatus['became'];
+}
+
 /** Runs `work` on the student's own attempt while nobody else does; null when the attempt is not this student's. */
 export async function withAttempt(
   place: ExchangePlace,
   joinCode: string,
   attemptId: string,
   now: number,
-  work: (attempt: Attempt, terms: Terms, sitting: Sitting, keep: ExchangeKeep) => Promise<Attempt>,
+  work: (
+    attempt: Attempt,
+    terms: Terms,
+    sitting: Sitting,
+    keep: ExchangeKeep,
+  ) => Promise<Attempt | HandedOver>,
   tabId?: string,
 ): Promise<AttemptStatus | null> {
   const student = await studentWith(place, joinCode);
@@ -52,8 +65,9 @@ export async function withAttempt(
     const sitting = attempt && (await place.sitting(attempt.sittingId));
     if (!attempt || !sitting) return null;
     const { terms } = await standingOfStudent(place, sitting, student, now);
-    const after = await work(attempt, terms, sitting, keep);
-    return statusOf(after, terms, now, tabId ?? after.tab?.id ?? '');
+    const done = await work(attempt, terms, sitting, keep);
+    const { attempt: after, became } = 'became' in done ? done : { attempt: done, became: {} };
+    return statusOf(after, terms, now, tabId ?? after.tab?.id ?? '', became);
   });
 }
 
@@ -64,15 +78,32 @@ export function stillTaken(attempt: Attempt, terms: Terms, now: number): boolean
   return deadline === null || now < deadline + graceMs;
 }
 
-/** @param tabId of the tab that asks: another one may have it by now */
-export function statusOf(attempt: Attempt, terms: Terms, now: number, tabId: string): AttemptStatus {
+/**
+ * @param tabId of the tab that asks: another one may have it by now
+ * @param became of the answers that it handed over
+ */
+export function statusOf(
+  attempt: Attempt,
+  terms: Terms,
+  now: number,
+  tabId: string,
+  became: AttemptStatus['became'] = {},
+): AttemptStatus {
+  const late = (attempt.late ?? []).map(({ questionId, typedAt, decision }) => ({
+    questionId,
+    typedAt,
+    counts: decision?.counts ?? null,
+  }));
   return {
     attemptId: attempt.id,
     // An attempt that was set aside is over for the student who has it open.
     state: isAside(attempt) ? 'collected' : attemptState(attempt, terms, now),
     deadline: deadlineOf(attempt, terms),
     now,
-    answered: Object.keys(attempt.answers),
+    answered: Object.keys(countedAnswers(attempt)),
+    became,
+    choices: choicesOf(attempt, (id) => !attempt.passed?.includes(id)),
+    late,
     elsewhere: attempt.tab !== undefined && attempt.tab.id !== tabId,
     endedAt: attempt.handedInAt ?? attempt.collectedAt ?? attempt.setAsideAt ?? null,
   };

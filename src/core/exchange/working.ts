@@ -1,16 +1,21 @@
 import { kindOf, type Question } from '../kinds';
 import { itemsOf } from '../kinds/items';
-import type { Answers, Attempt, AttemptEvent, Sitting } from '../model/sitting';
+import { typedInTime, withLate } from '../attempts/late';
+import { knownOf, withAnswer } from '../attempts/versions';
+import type { Answers, Attempt, AttemptEvent, Sitting, Stamp } from '../model/sitting';
 import { practiceEnded, practiceView, practised, type PracticeAct } from '../running/practice';
-import { deadlineOf, type Terms } from '../running/terms';
+import { attemptState, deadlineOf, graceMs, isAside, type Terms } from '../running/terms';
 import { withEvents } from '../running/watching';
 import type { AttemptStatus, HandOverRequest, Noticed, PracticeReply } from './messages';
 import type { ExchangePlace } from './place';
-import { stillTaken, withAttempt } from './standing';
+import { stillTaken, withAttempt, type HandedOver } from './standing';
 
 /** What is answered while a student works: answers, practice, handing in. */
 
-/** Takes answers over as they are typed. Those that come after time is up are not taken, and the reply says so. */
+/**
+ * Takes answers over as they are typed. What comes after the end is kept apart from what counts, and the reply says what
+ * became of each.
+ */
 export async function handOver(
   place: ExchangePlace,
   joinCode: string,
@@ -24,20 +29,19 @@ export async function handOver(
     attemptId,
     now,
     async (attempt, terms, sitting, keep) => {
-      if (!stillTaken(attempt, terms, now)) return attempt;
       const answers = Object.keys(request.answers).length > 0;
+      if (!answers && !stillTaken(attempt, terms, now)) return attempt;
       const questions = answers ? await questionsOf(place, attempt, sitting) : [];
-      const changed = handedOver(attempt, questions, sitting, request, now);
-      if (changed !== attempt) await keep.attempt(changed);
-      return changed;
+      const done = handedOver(attempt, questions, sitting, terms, request, now);
+      if (done.attempt !== attempt) await keep.attempt(done.attempt);
+      return done;
     },
     request.tabId,
   );
 }
 
 /**
- * An attempt that still takes answers, with what its student's side hands over; the same attempt where there is nothing
- * of it to take.
+ * An attempt with what its student's side hands over; the same attempt where there is nothing of it to take.
  *
  * @param questions those of its paper; none are needed where no answers come
  */
@@ -45,33 +49,82 @@ export function handedOver(
   attempt: Attempt,
   questions: readonly Question[],
   sitting: Manner,
+  terms: Terms,
   request: HandOverRequest,
   now: number,
-): Attempt {
-  if (isOld(attempt, request)) return attempt;
+): HandedOver {
+  const given = stamped(attempt, fitting(attempt, questions, request.answers), request);
+  const became: AttemptStatus['became'] = Object.fromEntries(
+    Object.keys(request.answers).map((id) => [id, 'refused']),
+  );
+  if (!stillTaken(attempt, terms, now)) return handedOverLate(attempt, sitting, terms, given, became, now);
   const at = new Date(now).toISOString();
-  const answers = validAnswers(attempt, questions, sitting, request.answers, at);
+  let versions: Pick<Attempt, 'answers' | 'earlier'> = attempt;
+  const events: AttemptEvent[] = [];
+  for (const question of questions) {
+    const answer = given[question.id];
+    if (!answer) continue;
+    const may = mayChange(attempt, question, sitting);
+    const taken = withAnswer(versions, question.id, { ...answer, at }, may);
+    became[question.id] = taken.became;
+    if (!taken.changed) continue;
+    versions = taken;
+    events.push({ kind: 'answered', at, questionId: question.id });
+  }
+  const { answers, earlier = [] } = versions;
+  const kept =
+    versions === attempt ? attempt : { ...attempt, answers, ...(earlier.length > 0 && { earlier }) };
   const here = attempt.tab === undefined || attempt.tab.id === request.tabId;
-  // What another tab still had on its way is taken, unless this question was answered anew since.
-  const taken = here ? answers : olderThan(attempt, answers);
-  const events: AttemptEvent[] = Object.keys(taken).map((questionId) => ({
-    kind: 'answered',
-    at,
-    questionId,
-  }));
-  const kept = { ...attempt, answers: { ...attempt.answers, ...taken } };
-  if (!here) return events.length === 0 ? attempt : withEvents(kept, events);
+  if (!here || isOld(attempt, request))
+    return { attempt: events.length === 0 ? attempt : withEvents(kept, events), became };
   return {
-    ...withEvents(kept, [...noticedEvents(attempt, request.noticed ?? [], now), ...events]),
-    comeBack: own(attempt, request.comeBack ?? attempt.comeBack),
-    lastSeenAt: at,
-    ...(attempt.tab &&
-      request.sequence !== undefined && { tab: { ...attempt.tab, sequence: request.sequence } }),
-    ...(sitting.oneByOne && {
-      passed: own(attempt, [...(attempt.passed ?? []), ...(request.passed ?? [])]),
-    }),
-    ...(request.timeOnMs && { timeOnMs: withTime(attempt, request.timeOnMs, now) }),
+    became,
+    attempt: {
+      ...withEvents(kept, [...noticedEvents(attempt, request.noticed ?? [], now), ...events]),
+      comeBack: own(attempt, request.comeBack ?? attempt.comeBack),
+      lastSeenAt: at,
+      ...(attempt.tab &&
+        request.sequence !== undefined && { tab: { ...attempt.tab, sequence: request.sequence } }),
+      ...(sitting.oneByOne && {
+        passed: own(attempt, [...(attempt.passed ?? []), ...(request.passed ?? [])]),
+      }),
+      ...(request.timeOnMs && { timeOnMs: withTime(attempt, request.timeOnMs, now) }),
+    },
   };
+}
+
+/** Answers that came after the end. By the rule of the sitting those count that were typed before it and came soon after. */
+function handedOverLate(
+  attempt: Attempt,
+  { forgivenMs = 0 }: Manner,
+  terms: Terms,
+  given: Answers,
+  became: AttemptStatus['became'],
+  now: number,
+): HandedOver {
+  const at = new Date(now).toISOString();
+  const deadline = deadlineOf(attempt, terms);
+  // Who handed in, or was collected from, had an end that no broken connection moved.
+  const byTime = attemptState(attempt, terms, now) === 'collectedByTime' && !isAside(attempt);
+  const soon = byTime && deadline !== null && forgivenMs > 0 && now <= deadline + graceMs + forgivenMs;
+  const before = attempt.late ?? [];
+  let late = before;
+  for (const [questionId, { at: typedAt, ...answer }] of Object.entries(given)) {
+    const inTime = Date.parse(typedAt) >= Date.parse(attempt.startedAt) && typedInTime({ typedAt }, deadline);
+    const taken = withLate(
+      { ...attempt, late },
+      {
+        ...answer,
+        questionId,
+        at,
+        typedAt,
+        decision: soon && inTime ? { counts: true, by: 'rule', reason: '', at } : null,
+      },
+    );
+    became[questionId] = taken.became;
+    late = taken.late;
+  }
+  return { attempt: late === before ? attempt : { ...attempt, late }, became };
 }
 
 /**
@@ -138,38 +191,45 @@ async function questionsOf(place: ExchangePlace, attempt: Attempt, sitting: Sitt
   return itemsOf(paper?.questions ?? []);
 }
 
-type Manner = Pick<Sitting, 'practice' | 'noBack' | 'oneByOne'>;
+type Manner = Pick<Sitting, 'practice' | 'noBack' | 'oneByOne' | 'forgivenMs'>;
 
-/** The answers that belong to this attempt, are of the right shape and can still be changed. */
-function validAnswers(
-  attempt: Attempt,
-  questions: readonly Question[],
-  { practice, noBack, oneByOne }: Manner,
-  answers: Answers,
-  at: string,
-): Answers {
-  const valid: Answers = {};
+/** The answers that belong to this attempt and are of the right shape. */
+function fitting(attempt: Attempt, questions: readonly Question[], answers: Answers): Answers {
+  const fit: Answers = {};
   for (const question of questions) {
     const answer = answers[question.id];
     if (!answer || !attempt.questionIds.includes(question.id)) continue;
-    if (oneByOne && noBack && attempt.passed?.includes(question.id)) continue;
-    if (practice && practiceEnded(question, attempt, practice)) continue;
     const response = kindOf(question).responseSchema.safeParse(answer.response);
-    if (response.success) valid[question.id] = { response: response.data, at };
+    if (response.success) fit[question.id] = { ...answer, response: response.data };
   }
-  return valid;
+  return fit;
 }
 
-/** Answers to questions that nobody has answered since the attempt went on in another tab. */
-function olderThan(attempt: Attempt, answers: Answers): Answers {
-  const since = attempt.tab?.since ?? '';
+/** Whether the answer to a question can still be changed. */
+function mayChange(attempt: Attempt, question: Question, { practice, noBack, oneByOne }: Manner): boolean {
+  if (oneByOne && noBack && attempt.passed?.includes(question.id)) return false;
+  return !(practice && practiceEnded(question, attempt, practice));
+}
+
+/**
+ * Answers that each say what their student had in view. One that does not say it (a program of another's, a file of an
+ * older version) comes from the tab that asks: where the attempt is there, all that is here was in view.
+ */
+function stamped(attempt: Attempt, answers: Answers, { tabId, sequence = 0 }: HandOverRequest): Answers {
+  const here = attempt.tab === undefined || attempt.tab.id === tabId;
   return Object.fromEntries(
-    Object.entries(answers).filter(([id]) => {
-      const kept = attempt.answers[id];
-      return kept === undefined || kept.at < since;
+    Object.entries(answers).map(([id, answer]) => {
+      if (answer.stamp) return [id, { ...answer, stamp: withSelf(answer.stamp) }];
+      const current = attempt.answers[id];
+      const known = here && current ? knownOf([current]) : {};
+      const n = Math.max(sequence, (known[tabId] ?? 0) + (sequence > 0 ? 0 : 1));
+      return [id, { ...answer, stamp: { line: tabId, n, knows: { ...known, [tabId]: n } } }];
     }),
   );
 }
+
+/** A stamp knows at least itself, whatever its sender says, and nothing later of its own line. */
+const withSelf = (stamp: Stamp): Stamp => ({ ...stamp, knows: { ...stamp.knows, [stamp.line]: stamp.n } });
 
 const own = (attempt: Attempt, ids: readonly string[]) =>
   [...new Set(ids)].filter((id) => attempt.questionIds.includes(id));

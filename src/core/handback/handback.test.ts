@@ -166,6 +166,7 @@ describe('who may still be sitting it', () => {
         ],
         marks: [],
         releases: [],
+        openings: [],
       },
       now,
     );

@@ -28,6 +28,12 @@ export function showsSentence(shows: Shows): string {
   return seen.length === 0 ? 'only that it came in' : listed(seen.map((what) => showWords[what]));
 }
 
+/** What of it tells what is right: "the accepted answers and the comments". */
+export function givenAwayWords(shows: Shows): string {
+  const telling = (['rightOrWrong', 'accepted', 'comments'] as const).filter((what) => shows[what]);
+  return listed(telling.map((what) => showWords[what]));
+}
+
 function listed(words: string[], last = 'and'): string {
   return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)}`;
 }

@@ -1,3 +1,4 @@
+import { countedAnswer } from '../attempts/late';
 import { z } from 'zod';
 import { kindOf, Response, StudentQuestion, type Question } from '../kinds';
 import { numbersOf } from '../kinds/items';
@@ -32,6 +33,8 @@ export const ScriptPacket = z.object({
   waiting: z.number().int().optional(),
   /** Of how many attempts the total is the mean. */
   meanOf: z.number().int().optional(),
+  /** What each of them has, where the total is shown; the questions below are those of the last. */
+  attempts: z.object({ points: Points, max: Points }).array().optional(),
   questions: ScriptQuestion.array(),
 });
 export type ScriptPacket = z.infer<typeof ScriptPacket>;
@@ -61,7 +64,10 @@ export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
   if (shows.total) {
     packet.total = { points: card.total, max: card.max };
     if (card.waiting > 0) packet.waiting = card.waiting;
-    if (card.meanOf !== undefined) packet.meanOf = card.meanOf;
+    if (card.meanOf !== undefined) {
+      packet.meanOf = card.meanOf.length;
+      packet.attempts = card.meanOf.map(({ total, max }) => ({ points: total, max }));
+    }
   }
   if (!(shows.points || shows.answers || shows.rightOrWrong || shows.accepted || shows.comments))
     return packet;
@@ -82,7 +88,7 @@ function scriptQuestion(
   shows: Shows,
 ): ScriptQuestion {
   const kind = kindOf(question);
-  const answer = source.attempt.answers[question.id];
+  const answer = countedAnswer(source.attempt, question.id);
   const row: ScriptQuestion = {
     number,
     question: kind.forStudent(question, `${source.attempt.id} ${question.id}`),

@@ -72,18 +72,26 @@ export interface QuestionBase {
   hints?: Hint[] | undefined;
 }
 
-/** A question without the fields of every kind that give something away: the same question to a student. */
-export function withoutSecrets<Q extends QuestionBase>(question: Q): Q {
-  const { commentPart: _part, link: _link, hints: _hints, bankId: _bank, ...rest } = question;
-  const { working } = question;
+/**
+ * What may be known of a question without its key: the fields of every kind, named one by one. A kind adds those of its
+ * own that students see; whatever else a question holds stays behind, also what is thought of later.
+ */
+export function bareFields({ id, stem, points, partId, working }: QuestionBase) {
   return {
-    ...rest,
-    tags: [],
-    commentRight: '',
-    commentWrong: '',
-    note: '',
-    ...(working && { working: { ...working, modelAnswer: '', scheme: [] } }),
-  } as unknown as Q; // only optional fields are gone
+    ...emptyQuestionFields,
+    id,
+    stem,
+    points,
+    ...(partId !== undefined && { partId }),
+    ...(working && {
+      working: {
+        keyShare: working.keyShare,
+        modelAnswer: '',
+        scheme: [],
+        ...(working.ways && { ways: working.ways }),
+      },
+    }),
+  };
 }
 
 /** What every student's question has: nothing that gives the answer away. */

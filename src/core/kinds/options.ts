@@ -25,6 +25,16 @@ export function withoutComments(options: readonly Option[]): StudentOption[] {
   return options.map(({ id, text }) => ({ id, text }));
 }
 
+/** Options as they may be known without the key. */
+export const bareOptions = (options: readonly Option[]): Option[] =>
+  options.map(({ id, text, pinned }) => ({ id, text, comment: '', ...(pinned !== undefined && { pinned }) }));
+
+/** What a choice question shows, as it may be known without the key. */
+export const bareChoice = ({ options, shuffle }: { options: Option[]; shuffle?: boolean | undefined }) => ({
+  options: bareOptions(options),
+  ...(shuffle !== undefined && { shuffle }),
+});
+
 /** A choice question as the student gets it, its options shuffled where it says so. */
 export function choiceForStudent(
   question: { options: Option[]; shuffle?: boolean | undefined },

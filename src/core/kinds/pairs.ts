@@ -7,7 +7,7 @@ import {
   questionFields,
   studentFields,
   studentQuestionFields,
-  withoutSecrets,
+  bareFields,
   type Category,
   type QuestionBase,
   type QuestionKind,
@@ -158,7 +158,13 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
       return { pairs: { ...question.key, [first.id]: other.id } };
     },
     withoutKey: (question) =>
-      shape.schema.parse({ ...withoutSecrets(question), ...mixed(question), key: {} }),
+      shape.schema.parse({
+        ...bareFields(question),
+        kind: shape.kind,
+        ...mixed(question),
+        key: {},
+        wrongTakesOff: false,
+      }),
     forStudent: (question, seed) =>
       shape.studentSchema.parse({
         ...studentFields(question),

@@ -12,9 +12,12 @@ import {
 import { kindOf, type Question } from '../kinds';
 import type { HandMark } from '../model/sitting';
 import { seatsOf, type Seat } from '../running/standing';
+import { groupComment, groupLines } from './groupMark';
 import { leftToMark, nextToMark } from './nextToMark';
 import { putForward, sameAnswers, waitingByQuestion } from './sameAnswers';
+import { schemeOf } from './scheme';
 import { schemePoints, schemeTotal } from './schemePoints';
+import { withLineSwitched } from './switchLine';
 import { nothingTyped, pointsFrom, typePoints } from './typedPoints';
 
 /** Seats that are in, one a text given to a question, with the marks given. */
@@ -35,6 +38,7 @@ function seatsWith(texts: string[], marks: HandMark[] = [], question = openQuest
       ),
       marks,
       releases: [],
+      openings: [],
     },
     Date.parse(at),
   );
@@ -126,12 +130,25 @@ describe('points typed digit by digit', () => {
     expect(typed('2.5', 3).points).toBe(2.5);
     expect(typed('1,25', 3).points).toBe(1.25);
     expect(typed('1.7', 3).points).toBe(1.75);
-    expect(typed('2.59', 4)).toMatchObject({ points: 2.5, refused: 'aboveMaximum' });
+    expect(typed('2.59', 4)).toMatchObject({ points: 2.5, refused: { why: 'notStep', typed: '2.59' } });
+  });
+
+  it('a point first is a half or a quarter; nothing is given before there is a digit', () => {
+    expect(typed('.', 3)).toMatchObject({ points: null, refused: null });
+    expect(typed('.5', 3).points).toBe(0.5);
+    expect(typed(',25', 3).points).toBe(0.25);
+  });
+
+  it('what is no quarter is refused with what was typed, and what was given stays', () => {
+    expect(typed('1.3', 4)).toMatchObject({ points: 1, refused: { why: 'notStep', typed: '1.3' } });
+    expect(typed('1..', 4)).toMatchObject({ points: 1, refused: { why: 'notStep' } });
+    // The maximum itself can always be given.
+    expect(typed('0.4', 0.4).points).toBe(0.4);
   });
 
   it('more than the maximum is refused and changes nothing', () => {
-    expect(typed('4', 3)).toMatchObject({ points: null, refused: 'aboveMaximum' });
-    expect(typed('24', 3)).toMatchObject({ points: 2, refused: 'aboveMaximum' });
+    expect(typed('4', 3)).toMatchObject({ points: null, refused: { why: 'aboveMaximum', typed: '4' } });
+    expect(typed('24', 3)).toMatchObject({ points: 2, refused: { why: 'aboveMaximum', typed: '24' } });
   });
 
   it('never gives more than the maximum, whatever is typed', () => {
@@ -261,5 +278,30 @@ describe('forgiving punctuation', () => {
       forgive: { case: true, spaces: true, accents: true, punctuation: true },
     } as Question;
     expect(kindOf(signs).findings(signs)).toMatchObject([{ code: 'neverMet', detail: '?!' }]);
+  });
+});
+
+describe('marks of equal answers as one', () => {
+  const question = openQuestion;
+  const [first, second] = schemeOf(question);
+  const mark = (attemptId: string, part: Partial<HandMark>) =>
+    markOf({ attemptId, questionId: question.id, points: null, lines: [], comment: '', at: '', ...part });
+
+  it('a line switched for a late one and the marked ones is on for all, or off for all', () => {
+    const marked = mark('a1', { lines: [first?.id ?? ''], points: 1, at: '2' });
+    const late = mark('a2', {});
+    const on = withLineSwitched(question, [marked, late], second?.id ?? '');
+    expect(on.lines).toEqual([first?.id, second?.id]);
+    expect(withLineSwitched(question, [marked, late], first?.id ?? '').lines).toEqual([]);
+  });
+
+  it('the group shows what most have; of equally many what was done last', () => {
+    const three = ['x', 'x', 'y'].map((comment, index) => mark(`a${index}`, { comment, at: String(index) }));
+    expect(groupComment(three)).toBe('x');
+    expect(groupComment(three.slice(1))).toBe('y');
+    expect(
+      groupLines([mark('a', { lines: ['l1'], points: null }), mark('b', { lines: ['l2'], points: 2 })]),
+    ).toEqual(['l2']);
+    expect([groupComment([]), groupLines([])]).toEqual(['', []]);
   });
 });

@@ -1,3 +1,4 @@
+import { countedAnswer } from '../attempts/late';
 import { kindOf, type Question, type Response } from '../kinds';
 import type { NearMiss } from '../kinds/QuestionKind';
 import type { Seat } from '../running/standing';
@@ -44,7 +45,7 @@ export function sameAnswers(question: Question, seats: readonly Seat[]): SameAns
     if (!isIn(seat)) continue;
     for (const { attempt, marks } of seat.toMark) {
       if (!attempt.questionIds.includes(question.id)) continue;
-      const answer = attempt.answers[question.id];
+      const answer = countedAnswer(attempt, question.id);
       const mark = marks.find((each) => each.questionId === question.id);
       const blank = !answer || kind.isBlank(answer.response);
       const id = blank ? '' : kind.sameAs(question, answer.response);

@@ -1,15 +1,22 @@
 import type { Question } from '../kinds';
 import type { HandMark } from '../model/sitting';
+import { groupLines } from './groupMark';
 import { schemeOf } from './scheme';
 import { schemePoints } from './schemePoints';
 
-/** A mark with one scheme line switched on or off: its lines in the order of the scheme, and the points that follow. */
+/**
+ * What equal answers have once a scheme line is switched: all of them the same, the lines that the group shows with this one
+ * on or off, and the points that follow.
+ *
+ * @param marks of all of them; of one answer alone, its own
+ */
 export function withLineSwitched(
   question: Question,
-  before: Pick<HandMark, 'lines'>,
+  marks: readonly Pick<HandMark, 'at' | 'lines' | 'points'>[],
   lineId: string,
 ): Pick<HandMark, 'lines' | 'points' | 'aside'> {
   const scheme = schemeOf(question);
-  const met = scheme.filter((line) => (line.id === lineId) !== before.lines.includes(line.id));
+  const shown = groupLines(marks);
+  const met = scheme.filter((line) => (line.id === lineId) !== shown.includes(line.id));
   return { lines: met.map((line) => line.id), points: schemePoints(met, question.points), aside: false };
 }

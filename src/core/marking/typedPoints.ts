@@ -1,36 +1,65 @@
+import { withAsciiDigits } from '../digits';
+
 /** What the digits typed so far on one answer amount to. */
 export interface TypedPoints {
   /** What was typed, to go on from. */
   typed: string;
   points: number | null;
-  /** Why the last key was not taken. */
-  refused: 'aboveMaximum' | null;
+  /** Why the last key was not taken: what was typed with it, and what is wrong with that. */
+  refused: PointsFault | null;
 }
 
 export const nothingTyped: TypedPoints = { typed: '', points: null, refused: null };
 
+/** Points are given in quarters; the maximum of a question can always be given. */
+export const pointStep = 0.25;
+
+/** Why so many points cannot be given. */
+export interface PointsFault {
+  why: 'aboveMaximum' | 'notStep';
+  typed: string;
+}
+
+/** Why so many points cannot be given to an answer; null when they can. */
+export function pointsFault(points: number, max: number): PointsFault['why'] | null {
+  if (points > max) return 'aboveMaximum';
+  return Number.isInteger(points / pointStep) || points === max ? null : 'notStep';
+}
+
 /**
- * Points typed digit by digit over an answer, in steps of a quarter: "2" is 2, "2" "." "5" is 2.5, "1" "0" is 10 where the question is
- * worth so much; otherwise the new digit starts again. A decimal comma serves as a point. More than the maximum
- * is refused and changes nothing.
+ * Points typed digit by digit over an answer: "2" is 2, "2" "." "5" is 2.5, "." "5" is a half, "1" "0" is 10 where the
+ * question is worth so much; otherwise a new digit starts again. A decimal comma serves as a point. After the point a 2
+ * can only become 25, and a 7 only 75. What cannot be given is refused, and changes nothing.
  *
  * @param max the question's points
  */
 export function typePoints(before: TypedPoints, key: string, max: number): TypedPoints {
-  const sign = key === ',' ? '.' : key;
-  const longer = before.typed + sign;
-  const candidates = sign === '.' ? (before.typed.includes('.') ? [] : [longer]) : [longer, sign];
-  for (const typed of candidates) {
-    if (!/^\d{1,4}(\.(0|00|2|25|5|50|7|75)?)?$/.test(typed)) continue;
-    // Quarters: after the point a 2 can only become 25, and a 7 only 75.
-    const points = Number(typed.replace(/\.2$/, '.25').replace(/\.7$/, '.75'));
-    if (points <= max) return { typed, points, refused: null };
+  const plain = withAsciiDigits(key);
+  const sign = plain === ',' ? '.' : plain;
+  const refused = (why: PointsFault['why'], typed: string): TypedPoints => ({
+    ...before,
+    refused: { why, typed },
+  });
+  if (sign === '.') {
+    if (before.typed.includes('.')) return refused('notStep', `${before.typed}.`);
+    // Nothing is given before there is a digit.
+    return before.typed === ''
+      ? { typed: '0.', points: null, refused: null }
+      : { ...before, typed: `${before.typed}.`, refused: null };
   }
-  return { ...before, refused: sign === '.' ? before.refused : 'aboveMaximum' };
+  const longer = before.typed + sign;
+  if (before.typed.includes('.')) {
+    const points = Number(longer.replace(/\.2$/, '.25').replace(/\.7$/, '.75'));
+    const why = /\.\d{3}/.test(longer) ? 'notStep' : pointsFault(points, max);
+    return why ? refused(why, longer) : { typed: longer, points, refused: null };
+  }
+  for (const typed of [longer, sign])
+    if (typed.length <= 4 && Number(typed) <= max) return { typed, points: Number(typed), refused: null };
+  return refused('aboveMaximum', longer);
 }
 
 /** A number of points as a person types it, comma or point; null when it is none. */
 export function pointsFrom(text: string): number | null {
-  const cleaned = text.trim().replace(',', '.');
+  const cleaned = withAsciiDigits(text).trim().replace(',', '.');
   return /^-?\d{1,4}(\.\d{1,2})?$/.test(cleaned) ? Number(cleaned) : null;
 }

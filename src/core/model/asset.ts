@@ -29,6 +29,9 @@ export async function assetId(bytes: Uint8Array): Promise<string> {
     .replaceAll('=', '');
 }
 
+/** A picture of a paper as it goes to students: under a name that tells nothing. */
+export const unnamed = <A extends { name: string }>(asset: A): A => ({ ...asset, name: 'picture' });
+
 /** A setting of the desk. */
 export const Setting = z.object({ key: Line.min(1), value: z.json() });
 export type Setting = z.infer<typeof Setting>;

@@ -11,6 +11,7 @@ export const tableNames = [
   'attempts',
   'marks',
   'releases',
+  'openings',
   'assets',
   'bank',
   'requests',
@@ -49,5 +50,10 @@ export const LogEntry = z.object({
   about: Id.nullable(),
   changes: RowChange.array(),
   undoneAt: Instant.nullable(),
+  /** The tab it was done in, and the page that was open there. */
+  tab: Id.optional(),
+  where: z.string().max(2000).optional(),
+  /** Since when it is known that it cannot be taken back: what is older can. */
+  passedAt: Instant.optional(),
 });
 export type LogEntry = z.infer<typeof LogEntry>;

@@ -42,6 +42,8 @@ export const SittingManner = z.object({
   after: Shows.optional(),
   /** Absent: it is no practice. */
   practice: PracticeRules.optional(),
+  /** For how long after the end what was typed before it still counts, ms: for broken connections. Absent: the teacher decides. */
+  forgivenMs: z.number().int().positive().max(86_400_000).optional(),
 });
 export type SittingManner = z.infer<typeof SittingManner>;
 
@@ -103,9 +105,38 @@ export const Allowance = z.discriminatedUnion('kind', [
 ]);
 export type Allowance = z.infer<typeof Allowance>;
 
+/** Which typing an answer is, and what its student had in view when typing (see `core/attempts/versions`). */
+export const Stamp = z.object({
+  /** One device typing on and on in one answer. */
+  line: Id,
+  /** Its place in that line. */
+  n: z.number().int().min(0),
+  /** By line, up to where it was known; its own place among them. */
+  knows: z
+    .record(Id, z.number().int().min(0))
+    .refine((lines) => Object.keys(lines).length <= 1_000, { error: 'at most 1,000 lines' }),
+});
+export type Stamp = z.infer<typeof Stamp>;
+
 /** One student's response to one question, with when it was last changed. */
-export const Answer = z.object({ response: Response, at: Instant });
+export const Answer = z.object({ response: Response, at: Instant, stamp: Stamp.optional() });
 export type Answer = z.infer<typeof Answer>;
+
+/** A version of an answer that does not count: replaced, or typed without knowing of the one that counts. */
+export const EarlierAnswer = Answer.extend({ questionId: Id });
+export type EarlierAnswer = z.infer<typeof EarlierAnswer>;
+
+/** An answer that came after the end; `at` is when it came. */
+export const LateAnswer = Answer.extend({
+  questionId: Id,
+  /** When it was typed, as its device says. */
+  typedAt: Instant,
+  /** Null while nobody has decided; `by` the rule of the sitting, or the teacher. */
+  decision: z
+    .object({ counts: z.boolean(), by: z.enum(['rule', 'teacher']), reason: Line, at: Instant })
+    .nullable(),
+});
+export type LateAnswer = z.infer<typeof LateAnswer>;
 
 /** Answers by question id. */
 export const Answers = z.record(Id, Answer);
@@ -163,6 +194,10 @@ export const Attempt = z.object({
   /** The questions given, in the order given. */
   questionIds: Id.array(),
   answers: Answers,
+  /** Versions of answers that do not count, in the order in which they came. */
+  earlier: EarlierAnswer.array().optional(),
+  /** What came after the end. */
+  late: LateAnswer.array().optional(),
   /** Questions the student marked to come back to. */
   comeBack: Id.array(),
   startedAt: Instant,
@@ -257,7 +292,9 @@ export const Release = z.object({
   studentId: Id,
   shows: Shows,
   releasedAt: Instant,
-  /** When the student looked at it. */
-  openedAt: Instant.array(),
 });
 export type Release = z.infer<typeof Release>;
+
+/** When a student looked at what was let out: the student's, and kept when it is withdrawn and handed back again. */
+export const Opening = z.object({ sittingId: Id, studentId: Id, at: Instant.array() });
+export type Opening = z.infer<typeof Opening>;

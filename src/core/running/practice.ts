@@ -155,7 +155,13 @@ export function practised(
         -200,
       );
       const next = after({ ...record, tries }, 'tried');
-      return { ...next, answers: { ...attempt.answers, [question.id]: { response: doing.response, at } } };
+      return {
+        ...next,
+        answers: {
+          ...attempt.answers,
+          [question.id]: { ...attempt.answers[question.id], response: doing.response, at },
+        },
+      };
     }
     case 'hint': {
       const hint = question.hints?.[record.hints.length];

@@ -143,6 +143,7 @@ describe('exceptions for one student', () => {
         attempts: [old],
         marks: [],
         releases: [],
+        openings: [],
       },
       start,
     );
@@ -195,6 +196,7 @@ describe('what can be done for a student', () => {
         attempts,
         marks: [],
         releases: [],
+        openings: [],
       },
       now,
     );
@@ -391,6 +393,7 @@ describe('how a sitting stands', () => {
     ],
     marks: [markOf({ points: 3 })],
     releases: [],
+    openings: [],
   };
 
   it('is counted from its rows', () => {

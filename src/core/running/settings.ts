@@ -72,6 +72,9 @@ export function settingsSentence(
     mannerSentence(settings),
     settings.practice ? practiceSentence(settings.practice) : '',
     afterSentence(settings),
+    settings.forgivenMs !== undefined
+      ? `What was typed before the end still counts when it arrives up to ${words.howLong(settings.forgivenMs)} later over a broken connection.`
+      : '',
     settings.closesAt !== null && settings.timeLimitMs === null
       ? 'At the end, what is there is taken in.'
       : '',

@@ -1,11 +1,11 @@
 import { discrimination } from '../analysis/discrimination';
 import { facility } from '../analysis/facility';
 import type { Question } from '../kinds';
-import type { Allowance, Attempt, HandMark, Release, Sitting } from '../model/sitting';
+import type { Allowance, Attempt, HandMark, Opening, Release, Sitting } from '../model/sitting';
 import type { Student } from '../model/people';
 import { groupBy } from '../groupBy';
-import { jointScorecard, scoreAttempt, totalShare, type Scorecard } from '../scoring/scoreAttempt';
-import { countingAttempt, lastAttempt } from './counting';
+import { totalShare, type Scorecard } from '../scoring/scoreAttempt';
+import { countingOf, lastAttempt } from './counting';
 import { attemptState, deadlineOf, isAside, termsFor, type AttemptState, type Terms } from './terms';
 
 /** One student in one sitting: a row of every list. */
@@ -27,6 +27,8 @@ export interface Seat {
   /** The attempts whose marks matter, with them: all that count, where the best or the mean does. */
   toMark: { attempt: Attempt; marks: HandMark[] }[];
   release: Release | null;
+  /** When the student looked at what was let out. */
+  openedAt: string[];
 }
 
 /** All the rows of one sitting that its views are computed from. */
@@ -38,6 +40,7 @@ export interface SittingRecords {
   attempts: Attempt[];
   marks: HandMark[];
   releases: Release[];
+  openings: Opening[];
 }
 
 /**
@@ -50,17 +53,16 @@ export function seatsOf(records: SittingRecords, now: number): Seat[] {
   const allowancesOf = groupBy(records.allowances, (allowance) => allowance.studentId);
   const marksOf = groupBy(records.marks, (mark) => mark.attemptId);
   const releaseOf = new Map(records.releases.map((release) => [release.studentId, release]));
+  const openedBy = new Map(records.openings.map(({ studentId, at }) => [studentId, at]));
   return records.students.map((student) => {
     const attempts = attemptsOf.get(student.id) ?? [];
     const allowances = allowancesOf.get(student.id) ?? [];
     const terms = termsFor(student, records.sitting, allowances, now);
-    const scored = (each: Attempt) => scoreAttempt(records.questions, each, marksOf.get(each.id) ?? []);
-    const attempt =
-      countingAttempt(attempts, records.sitting, terms, now, (each) => scored(each).total) ?? null;
+    const marksOfAttempt = ({ id }: Attempt) => marksOf.get(id) ?? [];
+    const counts = countingOf(records.questions, attempts, marksOfAttempt, records.sitting, terms, now);
+    const attempt = counts?.attempt ?? null;
     const last = lastAttempt(attempts) ?? null;
-    const several = /^(best|mean)$/.test(records.sitting.counts ?? 'last');
-    const running = attempt !== null && attemptState(attempt, terms, now) === 'working';
-    const toMark = several && !running ? counted(attempts) : attempt ? [attempt] : [];
+    const toMark = counts?.toMark ?? [];
     const marks = attempt ? (marksOf.get(attempt.id) ?? []) : [];
     return {
       student,
@@ -72,19 +74,13 @@ export function seatsOf(records: SittingRecords, now: number): Seat[] {
       aside: attempts.filter(isAside),
       state: attempt ? attemptState(attempt, terms, now) : 'notStarted',
       deadline: attempt ? deadlineOf(attempt, terms) : null,
-      scorecard: attempt
-        ? jointScorecard(scored(attempt), toMark.map(scored), records.sitting.counts === 'mean')
-        : null,
+      scorecard: counts?.scorecard ?? null,
       toMark: toMark.map((each) => ({ attempt: each, marks: marksOf.get(each.id) ?? [] })),
       marks,
       release: releaseOf.get(student.id) ?? null,
+      openedAt: openedBy.get(student.id) ?? [],
     };
   });
-}
-
-/** Attempts that have not been set aside, in the order in which they were made. */
-function counted(attempts: readonly Attempt[]): Attempt[] {
-  return attempts.filter((attempt) => !isAside(attempt)).sort((a, b) => a.number - b.number);
 }
 
 /** True when the attempt is in: nothing more comes from the student. */
@@ -117,7 +113,7 @@ export interface Standing {
   ready: number;
   released: number;
   opened: number;
-  /** Mean share of the points among those who are in, 0 to 1; null when nobody is. */
+  /** Mean share, of what has points so far, among those who are in, 0 to 1; null when nobody has any. */
   meanShare: number | null;
   /** How each question did among those who are in; only where the standing was computed to be kept. */
   questions?: QuestionStanding[];
@@ -177,6 +173,7 @@ export function standingFrom(sitting: Sitting, seats: readonly Seat[], now: numb
     validUntil: null,
   };
   let shares = 0;
+  let shared = 0;
   const turns: number[] = [];
   for (const instant of [sitting.opensAt, sitting.closesAt])
     if (instant !== null) turns.push(Date.parse(instant));
@@ -186,7 +183,7 @@ export function standingFrom(sitting: Sitting, seats: readonly Seat[], now: numb
     else standing.in++;
     if (seat.state === 'working' && seat.deadline !== null) turns.push(seat.deadline);
     if (seat.release) standing.released++;
-    if (seat.release?.openedAt.length) standing.opened++;
+    if (seat.release && seat.openedAt.length > 0) standing.opened++;
     if (!isIn(seat) || !seat.scorecard) continue;
     const { scorecard } = seat;
     standing.waiting += scorecard.waiting;
@@ -194,9 +191,12 @@ export function standingFrom(sitting: Sitting, seats: readonly Seat[], now: numb
     standing.byHand += scorecard.awards.filter((award) => handQuestions.has(award.questionId)).length;
     standing.aside += scorecard.awards.filter((award) => award.aside).length;
     if (scorecard.final) standing.ready++;
-    shares += totalShare(scorecard);
+    const share = totalShare(scorecard);
+    if (share === null) continue;
+    shares += share;
+    shared++;
   }
-  if (standing.in > 0) standing.meanShare = shares / standing.in;
+  if (shared > 0) standing.meanShare = shares / shared;
   const ahead = turns.filter((turn) => turn > now);
   if (ahead.length > 0) standing.validUntil = Math.min(...ahead);
   return standing;

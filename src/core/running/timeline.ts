@@ -13,7 +13,7 @@ export interface Lane {
 /** One thing in the course of an attempt, in the order of time. */
 export interface Happening {
   at: number;
-  kind: AttemptEvent['kind'] | 'allowance' | 'timeUp';
+  kind: AttemptEvent['kind'] | 'allowance' | 'timeUp' | 'cameLate' | 'lateCounts' | 'lateNot';
   reason?: string;
   questionId?: string;
   allowance?: Allowance;
@@ -30,7 +30,7 @@ export interface Timeline {
 }
 
 const laneKinds = ['answered', 'tried', 'hinted', 'shown'] as const;
-const isLaneKind = (kind: AttemptEvent['kind']): kind is (typeof laneKinds)[number] =>
+const isLaneKind = (kind: Happening['kind']): kind is (typeof laneKinds)[number] =>
   (laneKinds as readonly string[]).includes(kind);
 
 /**
@@ -64,6 +64,7 @@ export function timelineOf(
       .filter(([questionId]) => !told.has(questionId))
       .map(([questionId, { at }]) => ({ at: Date.parse(at), kind: 'answered' as const, questionId })),
   ];
+  happenings.push(...lateHappenings(attempt));
   if (ended !== null && attempt.handedInAt === null && attempt.collectedAt === null)
     happenings.push({ at: ended, kind: 'timeUp' });
   happenings.sort((a, b) => a.at - b.at);
@@ -74,9 +75,7 @@ export function timelineOf(
     lanes: attempt.questionIds.map((questionId) => ({
       questionId,
       ticks: happenings.flatMap(({ at, kind, questionId: of }) =>
-        of === questionId && kind !== 'allowance' && kind !== 'timeUp' && isLaneKind(kind)
-          ? [{ at, kind }]
-          : [],
+        of === questionId && isLaneKind(kind) ? [{ at, kind }] : [],
       ),
       timeOnMs: attempt.timeOnMs?.[questionId] ?? null,
     })),
@@ -85,12 +84,34 @@ export function timelineOf(
   };
 }
 
+/** What came after the end, and what was decided about it. */
+function lateHappenings({ late = [] }: Attempt): Happening[] {
+  return late.flatMap(({ at, questionId, decision }) => [
+    { at: Date.parse(at), kind: 'cameLate' as const, questionId },
+    ...(decision
+      ? [
+          {
+            at: Date.parse(decision.at),
+            kind: decision.counts ? ('lateCounts' as const) : ('lateNot' as const),
+            questionId,
+            reason: decision.reason,
+          },
+        ]
+      : []),
+  ]);
+}
+
 /** Happenings in the order of time, with answers that follow one another as one. */
 export function inRuns(happenings: readonly Happening[]): { first: Happening; questionIds: string[] }[] {
   const runs: { first: Happening; questionIds: string[] }[] = [];
   for (const each of happenings) {
     const before = runs.at(-1);
-    if (each.kind === 'answered' && before?.first.kind === 'answered' && each.questionId) {
+    const joins =
+      each.kind === 'answered' ||
+      each.kind === 'cameLate' ||
+      each.kind === 'lateCounts' ||
+      each.kind === 'lateNot';
+    if (joins && before?.first.kind === each.kind && before.first.reason === each.reason && each.questionId) {
       if (!before.questionIds.includes(each.questionId)) before.questionIds.push(each.questionId);
     } else runs.push({ first: each, questionIds: each.questionId ? [each.questionId] : [] });
   }
@@ -100,7 +121,13 @@ export function inRuns(happenings: readonly Happening[]): { first: Happening; qu
 /** Whether it was the teacher who did it, and not the student or the clock. */
 export const byTeacher = ({ kind }: Happening) =>
   kind === 'allowance' ||
-  (kind !== 'timeUp' && kind !== 'started' && kind !== 'handedIn' && !isReported(kind));
+  kind === 'lateCounts' ||
+  kind === 'lateNot' ||
+  (kind !== 'timeUp' &&
+    kind !== 'cameLate' &&
+    kind !== 'started' &&
+    kind !== 'handedIn' &&
+    !isReported(kind));
 
 function awayTimes(happenings: readonly Happening[], until: number): Timeline['away'] {
   const away: Timeline['away'] = [];

@@ -164,6 +164,7 @@ describe('the order of the grid', () => {
     attempts,
     marks: [],
     releases: [],
+    openings: [],
   };
   const now = start + 600_000;
   const seats = seatsOf(records, now);

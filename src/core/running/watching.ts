@@ -36,7 +36,7 @@ const reportedKinds: readonly AttemptEvent['kind'][] = [
 ];
 
 /** Whether an event is one of the many while a student works, and not of those that begin, end or change an attempt. */
-export const isReported = (kind: AttemptEvent['kind']) => reportedKinds.includes(kind);
+export const isReported = (kind: string) => (reportedKinds as readonly string[]).includes(kind);
 
 /** How often the student left the page, and whether he is away now. */
 export function leavingOf(attempt: Pick<Attempt, 'events'>): { times: number; away: boolean } {

@@ -1,44 +1,56 @@
-import type { Question } from '../kinds';
-import type { HandMark } from '../model/sitting';
+import type { Seat } from '../running/standing';
+import { isIn } from '../running/standing';
 import { sumPoints } from './points';
-import { scoreAttempt, type ScoredAttempt } from './scoreAttempt';
+import { totalShare } from './scoreAttempt';
 
-/** What a change of questions would do to answers already in. */
+/** What a change of questions would do to students who are in: over their attempts that count, and nobody else's. */
 export interface RescorePreview {
+  students: number;
   answersChanged: number;
+  /** By the share of the points, as the maximum may change too. */
   studentsUp: number;
   studentsDown: number;
-  meanBefore: number;
-  meanAfter: number;
+  before: MeanTotal;
+  after: MeanTotal;
+}
+
+/** A mean of totals, in points; of how many on the mean; and as a share of what has points, 0 to 1. */
+export interface MeanTotal {
+  points: number;
+  max: number;
+  share: number;
 }
 
 /**
- * Scores every attempt with the questions as they are and as they would be, and counts what changes. Hand marks
- * hold in both.
+ * Compares a sitting as it is scored with how it would be.
  *
- * @param marksOf the hand marks by attempt id
+ * @param before its seats as they are
+ * @param after the same seats, in the same order, with the changed questions
  */
-export function previewRescore(
-  before: readonly Question[],
-  after: readonly Question[],
-  attempts: readonly ScoredAttempt[],
-  marksOf: ReadonlyMap<string, HandMark[]>,
-): RescorePreview {
-  const preview = { answersChanged: 0, studentsUp: 0, studentsDown: 0 };
-  const totals: [number, number][] = [];
-  for (const attempt of attempts) {
-    const marks = marksOf.get(attempt.id) ?? [];
-    const old = scoreAttempt(before, attempt, marks);
-    const next = scoreAttempt(after, attempt, marks);
-    const pointsBefore = new Map(old.awards.map((award) => [award.questionId, award.points]));
+export function previewRescore(before: readonly Seat[], after: readonly Seat[]): RescorePreview {
+  const preview = { students: 0, answersChanged: 0, studentsUp: 0, studentsDown: 0 };
+  const pairs = before.flatMap((seat, index) => {
+    const [old, next] = [seat.scorecard, after[index]?.scorecard];
+    return isIn(seat) && old && next ? [{ old, next }] : [];
+  });
+  for (const { old, next } of pairs) {
+    preview.students++;
+    const points = new Map(old.awards.map((award) => [award.questionId, award.points]));
     preview.answersChanged += next.awards.filter(
-      (award) => pointsBefore.get(award.questionId) !== award.points,
+      (award) => points.get(award.questionId) !== award.points,
     ).length;
-    if (next.total > old.total) preview.studentsUp++;
-    if (next.total < old.total) preview.studentsDown++;
-    totals.push([old.total, next.total]);
+    const change = (totalShare(next) ?? 0) - (totalShare(old) ?? 0);
+    if (change > 1e-9) preview.studentsUp++;
+    if (change < -1e-9) preview.studentsDown++;
   }
-  const mean = (side: 0 | 1) =>
-    totals.length ? sumPoints(totals.map((pair) => pair[side])) / totals.length : 0;
-  return { ...preview, meanBefore: mean(0), meanAfter: mean(1) };
+  const meanOf = (side: 'old' | 'next'): MeanTotal => {
+    const n = Math.max(1, pairs.length);
+    const cards = pairs.map((pair) => pair[side]);
+    return {
+      points: sumPoints(cards.map(({ total }) => total)) / n,
+      max: sumPoints(cards.map(({ max }) => max)) / n,
+      share: cards.reduce((sum, card) => sum + (totalShare(card) ?? 0), 0) / n,
+    };
+  };
+  return { ...preview, before: meanOf('old'), after: meanOf('next') };
 }

@@ -1,5 +1,7 @@
+import { countedAnswers } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
 import type { Answer, Attempt, HandMark } from '../model/sitting';
+import { fillOf } from '../running/steps';
 import { practiceOf, practiceShare } from '../running/practice';
 import { roundPoints, sumPoints } from './points';
 
@@ -17,6 +19,8 @@ export interface Award {
   byKey: number | null;
   /** False when the student left it blank. */
   answered: boolean;
+  /** True when only some of what is asked was filled in. */
+  half: boolean;
   /** Put aside by the marker for a second look. */
   aside: boolean;
 }
@@ -30,19 +34,29 @@ export interface Scorecard {
   total: number;
   /** Sum of the maxima of the questions that were given. */
   max: number;
+  /** Sum of the maxima of the questions whose answers have points: what the total is of, so far. */
+  scoredMax: number;
   /** How many answers wait for a mark by hand. */
   waiting: number;
   /** How many answers have no key yet. */
   noKey: number;
   /** True when nothing waits, has no key or is put aside. */
   final: boolean;
-  /** Where the mean of several attempts counts, how many: then the awards are of the last, the total of all. */
-  meanOf?: number;
+  /** Where the mean of several attempts counts: each of them. Then the awards are of the last, the total of all. */
+  meanOf?: { attemptId: string; total: number; max: number }[];
 }
 
-/** The total as a share of the points to be had, 0 to 1; 0 where there are none to be had. */
-export function totalShare({ total, max }: Pick<Scorecard, 'total' | 'max'>): number {
-  return max > 0 ? total / max : 0;
+/**
+ * The total as a share of the points to be had where there are points so far, 0 to 1: what is unmarked or has no key is not
+ * counted as nothing. Null while nothing has points; 0 where there are none to be had.
+ */
+export function totalShare({
+  total,
+  max,
+  scoredMax,
+}: Pick<Scorecard, 'total' | 'max' | 'scoredMax'>): number | null {
+  if (max === 0) return 0;
+  return scoredMax > 0 ? total / scoredMax : null;
 }
 
 /**
@@ -59,12 +73,31 @@ export function jointScorecard(card: Scorecard, all: readonly Scorecard[], mean:
     waiting: sum((each) => each.waiting),
     noKey: sum((each) => each.noKey),
     final: all.every((each) => each.final),
-    ...(mean && { total: roundPoints((sum(totalShare) / all.length) * card.max), meanOf: all.length }),
+    ...(mean && meanOf(card, all)),
+  };
+}
+
+/** The mean of several attempts: of the points given so far and of what they are of, on the maximum of the one that stands for all. */
+function meanOf(
+  card: Scorecard,
+  all: readonly Scorecard[],
+): Pick<Scorecard, 'total' | 'scoredMax' | 'meanOf'> {
+  const mean = (of: (each: Scorecard) => number) =>
+    roundPoints(
+      (all.reduce((sum, each) => sum + (each.max > 0 ? of(each) / each.max : 0), 0) / all.length) * card.max,
+    );
+  return {
+    total: mean(({ total }) => total),
+    scoredMax: mean(({ scoredMax }) => scoredMax),
+    meanOf: all.map(({ attemptId, total, max }) => ({ attemptId, total, max })),
   };
 }
 
 /** The part of an attempt that scoring looks at. */
-export type ScoredAttempt = Pick<Attempt, 'id' | 'studentId' | 'questionIds' | 'answers' | 'practice'>;
+export type ScoredAttempt = Pick<
+  Attempt,
+  'id' | 'studentId' | 'questionIds' | 'answers' | 'late' | 'practice'
+>;
 
 /**
  * The scorecard of one attempt: the key's points for what a key can score, the marker's for the rest, the
@@ -84,12 +117,11 @@ export function scoreAttempt(
 ): Scorecard {
   const given = new Set(attempt.questionIds);
   const markOf = new Map(marks.map((mark) => [mark.questionId, mark]));
+  const answers = countedAnswers(attempt);
   const awards: Award[] = [];
   for (const question of questions)
     if (given.has(question.id))
-      awards.push(
-        awardFor(question, attempt.answers[question.id], markOf.get(question.id), attempt.practice),
-      );
+      awards.push(awardFor(question, answers[question.id], markOf.get(question.id), attempt.practice));
 
   let waiting = 0;
   let noKey = 0;
@@ -105,6 +137,7 @@ export function scoreAttempt(
     awards,
     total: sumPoints(awards.map((award) => award.points ?? 0)),
     max: sumPoints(awards.map((award) => award.max)),
+    scoredMax: sumPoints(awards.map((award) => (award.points === null ? 0 : award.max))),
     waiting,
     noKey,
     final: waiting + noKey + aside === 0,
@@ -119,10 +152,11 @@ export function awardFor(
   practice?: Attempt['practice'],
 ): Award {
   const kind = kindOf(question);
-  const answered = answer !== undefined && !kind.isBlank(answer.response);
+  const fill = fillOf(question, answer?.response);
+  const answered = fill !== 'open';
   const byHand = kind.scoredBy === 'hand';
   const byKey =
-    byHand || !kind.hasKey(question) ? null : answered ? keyPoints(question, answer, practice) : 0;
+    byHand || !kind.hasKey(question) ? null : answered && answer ? keyPoints(question, answer, practice) : 0;
   const marked = mark !== undefined && mark.points !== null;
   // One literal of one shape: this runs once for every answer of a sitting.
   return {
@@ -132,6 +166,7 @@ export function awardFor(
     points: marked ? mark.points : byKey,
     byKey,
     answered,
+    half: fill === 'half',
     aside: mark?.aside ?? false,
   };
 }

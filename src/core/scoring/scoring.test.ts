@@ -8,10 +8,14 @@ import {
   markOf,
   openQuestion,
   paperQuestions,
+  sittingOf,
   springChoices,
+  studentOf,
   tideChoice,
 } from '../../../tests/unit/samples';
 import type { Question, Response } from '../kinds';
+import type { Attempt, HandMark } from '../model/sitting';
+import { seatsOf } from '../running/standing';
 import { paperFindings, readyToSit, totalPoints } from './paperFindings';
 import { roundPoints, sumPoints } from './points';
 import { previewRescore } from './rescore';
@@ -147,24 +151,65 @@ describe('points', () => {
 });
 
 describe('a changed key', () => {
-  const attempts = ['b', 'b', 'a', 'c'].map((picked, index) =>
-    attemptOf({ id: `a${index}`, questionIds: ['q1'], answers: answers({ q1: { picked: [picked] } }) }),
-  );
   const changed = { ...tideChoice, key: 'a' } as Question;
+  const seats = (question: Question, marks: HandMark[], more: Attempt[] = []) =>
+    seatsOf(
+      {
+        sitting: sittingOf(),
+        questions: [question],
+        students: ['b', 'b', 'a', 'c'].map((_, index) => studentOf({ id: `s${index}` })),
+        allowances: [],
+        attempts: [
+          ...['b', 'b', 'a', 'c'].map((picked, index) =>
+            attemptOf({
+              id: `a${index}`,
+              studentId: `s${index}`,
+              questionIds: ['q1'],
+              handedInAt: at,
+              answers: answers({ q1: { picked: [picked] } }),
+            }),
+          ),
+          ...more,
+        ],
+        marks,
+        releases: [],
+        openings: [],
+      },
+      Date.parse(at),
+    );
+  const preview = (marks: HandMark[] = [], more: Attempt[] = [], to = changed) =>
+    previewRescore(seats(tideChoice, marks, more), seats(to, marks, more));
+
+  it('attempts that do not count, and students of no list, change nothing', () => {
+    const given = { questionIds: ['q1'], answers: answers({ q1: { picked: ['b'] } }), handedInAt: at };
+    const aside = attemptOf({ ...given, id: 'x1', studentId: 's3', number: 2, setAsideAt: at });
+    const tryOut = attemptOf({ ...given, id: 'x2', studentId: 'of no list' });
+    expect(preview([], [aside, tryOut])).toEqual(preview());
+  });
+
+  it('another maximum is no gain by itself: who had all still has all', () => {
+    const worthMore = { ...tideChoice, points: 4 } as Question;
+    expect(preview([], [], worthMore)).toMatchObject({
+      studentsUp: 0,
+      studentsDown: 0,
+      before: { points: 0.5, max: 1, share: 0.5 },
+      after: { points: 2, max: 4, share: 0.5 },
+    });
+  });
 
   it('is shown before it is kept: who goes up and down, and the means', () => {
-    expect(previewRescore([tideChoice], [changed], attempts, new Map())).toEqual({
+    expect(preview()).toEqual({
+      students: 4,
       answersChanged: 3,
       studentsUp: 1,
       studentsDown: 2,
-      meanBefore: 0.5,
-      meanAfter: 0.25,
+      before: { points: 0.5, max: 1, share: 0.5 },
+      after: { points: 0.25, max: 1, share: 0.25 },
     });
   });
 
   it('leaves an override as it is', () => {
-    const marks = new Map([['a0', [markOf({ attemptId: 'a0', questionId: 'q1', points: 1 })]]]);
-    expect(previewRescore([tideChoice], [changed], attempts, marks)).toMatchObject({
+    expect(preview([markOf({ attemptId: 'a0', questionId: 'q1', points: 1 })])).toMatchObject({
       answersChanged: 2,
       studentsDown: 1,
     });

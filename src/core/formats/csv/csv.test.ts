@@ -202,6 +202,7 @@ describe('the grades of a sitting', () => {
     attempts: [attemptOf({ answers, handedInAt: '2026-11-23T10:30:00.000Z' })],
     marks: [markOf({ points: 2.5 })],
     releases: [],
+    openings: [],
   };
   const now = Date.parse('2026-11-23T11:00:00.000Z');
   const rows = Papa.parse<string[]>(

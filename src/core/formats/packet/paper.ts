@@ -1,3 +1,4 @@
+import { countedAnswers } from '../../attempts/late';
 import { z } from 'zod';
 import { itemsOf } from '../../kinds/items';
 import { kindOf, StudentQuestion, type Question } from '../../kinds';
@@ -36,8 +37,17 @@ export type PaperPacket = z.infer<typeof PaperPacket>;
 
 /** A paper without its key: each student gets the same questions from it as with the key. */
 export function withoutKeys(paper: PaperVersion): PaperVersion {
-  const questions = paper.questions.map((question) => kindOf(question).withoutKey(question));
-  return { ...paper, questions };
+  const { title, instructions, parts, shuffle, paperId, version, frozenAt } = paper;
+  return {
+    title,
+    instructions,
+    questions: paper.questions.map((question) => kindOf(question).withoutKey(question)),
+    ...(parts && { parts }),
+    ...(shuffle !== undefined && { shuffle }),
+    paperId,
+    version,
+    frozenAt,
+  };
 }
 
 /** The packet of one attempt, with the questions in the order this student was given. */
@@ -57,7 +67,7 @@ export function paperPacket(
     questions: studentQuestions(given, attempt.id),
     ...studentParts(paper),
     startedAt: attempt.startedAt,
-    answers: attempt.answers,
+    answers: countedAnswers(attempt),
     comeBack: attempt.comeBack,
     ...(oneByOne && { oneByOne, passed: attempt.passed ?? [] }),
     ...(oneByOne && noBack && { noBack }),

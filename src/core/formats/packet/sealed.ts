@@ -49,6 +49,23 @@ export function sealerWith(
   };
 }
 
+/** Opens one seal after another with one password; the keys that take long to draw are kept. */
+export function unsealerWith(password: string): (seal: Sealed) => Promise<string | null> {
+  const keys = new Map<string, Promise<Uint8Array>>();
+  return async (seal) => {
+    const name = `${seal.salt} ${seal.iterations}`;
+    const key = keys.get(name) ?? passwordKey(password, bytesFrom(seal.salt), seal.iterations);
+    keys.delete(name);
+    keys.set(name, key);
+    for (const old of [...keys.keys()].slice(0, Math.max(0, keys.size - mostKeys))) keys.delete(old);
+    const plain = await decrypted(await key, bytesFrom(seal.nonce), bytesFrom(seal.data));
+    return plain && new TextDecoder().decode(plain);
+  };
+}
+
+/** So many keys are kept, those used last. */
+const mostKeys = 32;
+
 /** The text again; null where the password is another one or something was changed. */
 export async function unsealed(seal: Sealed, password: string): Promise<string | null> {
   const key = await passwordKey(password, bytesFrom(seal.salt), seal.iterations);

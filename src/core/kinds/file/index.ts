@@ -1,5 +1,5 @@
 import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
-import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { FileQuestion, FilesResponse, StudentFileQuestion } from './schema';
 
 /** An answer that is a file, or several: a picture, a PDF, a sheet. Marked by hand. */
@@ -37,7 +37,14 @@ export const file: QuestionKind<FileQuestion, StudentFileQuestion, FilesResponse
   ],
   // A file is no model answer to show beside others.
   keyedBy: (question) => question,
-  withoutKey: (question) => ({ ...withoutSecrets(question), modelAnswer: '', scheme: [] }),
+  withoutKey: (question) => ({
+    ...bareFields(question),
+    kind: 'file',
+    modelAnswer: '',
+    scheme: [],
+    sorts: question.sorts,
+    most: question.most,
+  }),
   forStudent: ({ sorts, most, ...question }) => ({
     ...studentFields({ ...question, kind: 'file' }),
     kind: 'file',

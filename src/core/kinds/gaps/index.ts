@@ -1,12 +1,12 @@
 import { plainText } from '../../model/richText';
 import type { Finding } from '../../model/common';
-import { copiedOptions, optionFindings, withoutComments } from '../options';
+import { bareOptions, copiedOptions, optionFindings, withoutComments } from '../options';
 import { forgiven } from '../forgiving';
 import { guesses } from '../guesses';
 import {
   emptyQuestionFields,
   studentFields,
-  withoutSecrets,
+  bareFields,
   type Category,
   type QuestionKind,
 } from '../QuestionKind';
@@ -114,13 +114,19 @@ export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
     return { gaps: Object.fromEntries(asked.slice(1).map((gap) => [gap.id, rightFilling(gap)])) };
   },
   withoutKey: (question) => ({
-    ...withoutSecrets(question),
-    gaps: question.gaps.map((gap) => ({
-      ...gap,
+    ...bareFields(question),
+    kind: 'gaps',
+    text: question.text,
+    gaps: question.gaps.map(({ id, number, filledBy, options }) => ({
+      id,
+      number,
+      filledBy,
       accepted: [],
-      options: gap.options.map((option) => ({ ...option, comment: '' })),
+      // Options that nobody picks from any more were wrong answers, and the right one.
+      options: filledBy === 'picking' ? bareOptions(options) : [],
       key: null,
     })),
+    forgive: { case: true, spaces: true, accents: true },
   }),
   forStudent: (question) => ({
     ...studentFields(question),

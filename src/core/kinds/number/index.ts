@@ -3,7 +3,7 @@ import { forgiveAll, forgiven } from '../forgiving';
 import {
   emptyQuestionFields,
   studentFields,
-  withoutSecrets,
+  bareFields,
   type Category,
   type QuestionKind,
 } from '../QuestionKind';
@@ -100,7 +100,14 @@ export const number: QuestionKind<NumberQuestion, StudentNumberQuestion, TextRes
     });
     return part === undefined ? null : { text: part };
   },
-  withoutKey: (question) => ({ ...withoutSecrets(question), accepted: [], units: [], figures: null }),
+  withoutKey: (question) => ({
+    ...bareFields(question),
+    kind: 'number',
+    accepted: [],
+    unitAsked: question.unitAsked,
+    units: [],
+    figures: null,
+  }),
   forStudent: (question) => ({
     ...studentFields(question),
     kind: 'number',

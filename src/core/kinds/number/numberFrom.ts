@@ -1,3 +1,5 @@
+import { withAsciiDigits } from '../../digits';
+
 /** A number as someone wrote it. */
 export interface WrittenNumber {
   value: number;
@@ -50,7 +52,7 @@ export function numberFrom(text: string): WrittenNumber | null {
 
 /** The text with signs, digits and spaces in their plain ASCII forms, and digit groups closed up. */
 function asAscii(text: string): string {
-  return text
+  return withAsciiDigits(text)
     .replace(/(?<=\d)[⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻]+/gu, (run) => `^${run.normalize('NFKC')}`)
     .replace(/(\d)([¼-¾⅐-⅞])/gu, '$1 $2')
     .normalize('NFKC')

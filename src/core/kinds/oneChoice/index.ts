@@ -1,6 +1,7 @@
 import { plainText } from '../../model/richText';
-import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import {
+  bareChoice,
   choiceFindings,
   PickedResponse,
   copiedOptions,
@@ -65,8 +66,9 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
   },
   partlyRight: () => null,
   withoutKey: (question) => ({
-    ...withoutSecrets(question),
-    options: question.options.map((option) => ({ ...option, comment: '' })),
+    ...bareFields(question),
+    kind: 'oneChoice',
+    ...bareChoice(question),
     key: null,
   }),
   forStudent: (question, seed) => ({

@@ -1,7 +1,7 @@
 import { forgiveAll, forgiven } from '../forgiving';
 import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
 import { saidFrom } from '../guesses';
-import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { TextResponse } from '../textResponse';
 import { OpenText, StudentOpenText } from './schema';
 
@@ -31,7 +31,13 @@ export const openText: QuestionKind<OpenText, StudentOpenText, TextResponse> = {
     },
   ],
   keyedBy: (question, { text }) => ({ ...question, modelAnswer: text.trim() || question.modelAnswer }),
-  withoutKey: (question) => ({ ...withoutSecrets(question), modelAnswer: '', scheme: [] }),
+  withoutKey: (question) => ({
+    ...bareFields(question),
+    kind: 'openText',
+    modelAnswer: '',
+    scheme: [],
+    ...(question.workingOf !== undefined && { workingOf: question.workingOf }),
+  }),
   forStudent: (question) => ({
     ...studentFields(question),
     kind: 'openText',

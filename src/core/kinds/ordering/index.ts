@@ -1,7 +1,6 @@
 import type { Finding } from '../../model/common';
-import { seedNumber, shuffled, unordered } from '../../shuffled';
-import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
-import type { PairItem } from '../pairs';
+import { shuffled, unordered } from '../../shuffled';
+import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { orderShare } from './orderShare';
 import { Ordering, OrderResponse, StudentOrdering } from './schema';
 
@@ -70,33 +69,20 @@ export const ordering: QuestionKind<Ordering, StudentOrdering, OrderResponse> = 
       ? { order: [second, first, ...rest].map((item) => item.id) }
       : null;
   },
-  withoutKey: (question) => ({ ...withoutSecrets(question), items: mixed(question), keyless: true }),
+  withoutKey: (question) => ({
+    ...bareFields(question),
+    kind: 'ordering',
+    items: unordered(question.items, question.id),
+    rule: 'exact',
+    keyless: true,
+  }),
   forStudent: (question, seed) => ({
     ...studentFields(question),
     kind: 'ordering',
-    items: turned(mixed(question), seedNumber(seed)),
+    // Any order may come out, the right one too: one that never does would tell.
+    items: shuffled(unordered(question.items, question.id), `${seed} items`),
   }),
 };
-
-/** The items with the first `by` of them at the end. */
-function turned<T>(items: readonly T[], by: number): T[] {
-  const at = items.length === 0 ? 0 : (by >>> 0) % items.length;
-  return [...items.slice(at), ...items.slice(0, at)];
-}
-
-/**
- * The items mixed: an order that does not tell the right one, and that is never the right one from wherever one begins to
- * read it. Each student gets it turned by chance, so nobody finds it solved, and to turn it needs no key. Two items have
- * no such order.
- */
-function mixed({ id, items, keyless }: Ordering): PairItem[] {
-  if (keyless) return items;
-  const order = unordered(items, id);
-  const [first, second, ...rest] = order;
-  const begin = order.findIndex((item) => item === items[0]);
-  const solved = turned(order, begin).every((item, index) => item === items[index]);
-  return solved && first && second ? [second, first, ...rest] : order;
-}
 
 /** The right place of each item in the order given; unknown and repeated items count as not there. */
 function placesOf(question: Ordering, { order }: OrderResponse): number[] {

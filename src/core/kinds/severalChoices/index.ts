@@ -1,6 +1,7 @@
 import { plainText } from '../../model/richText';
-import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import {
+  bareChoice,
   choiceFindings,
   choiceForStudent,
   copiedOptions,
@@ -84,9 +85,10 @@ export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices,
     return { ...question, key: question.options.map(({ id }) => id).filter(right) };
   },
   partlyRight,
-  withoutKey: ({ weights: _, ...question }) => ({
-    ...withoutSecrets(question),
-    options: question.options.map((option) => ({ ...option, comment: '' })),
+  withoutKey: (question) => ({
+    ...bareFields(question),
+    kind: 'severalChoices',
+    ...bareChoice(question),
     key: [],
     rule: 'allOrNothing',
   }),

@@ -1,7 +1,7 @@
 import type { Finding } from '../../model/common';
 import { forgiven } from '../forgiving';
 import { guesses } from '../guesses';
-import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { TextResponse } from '../textResponse';
 import { metAnswer, nearAnswer, phrasesOf, withAccepted } from './acceptedAnswers';
 import { ShortText, StudentShortText, type AcceptedAnswer } from './schema';
@@ -72,7 +72,12 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
     const part = question.accepted.find((accepted) => accepted.share > 0 && accepted.share < 1);
     return part ? { text: part.text } : null;
   },
-  withoutKey: (question) => ({ ...withoutSecrets(question), accepted: [] }),
+  withoutKey: (question) => ({
+    ...bareFields(question),
+    kind: 'shortText',
+    accepted: [],
+    forgive: { case: true, spaces: true, accents: true },
+  }),
   forStudent: (question) => ({ ...studentFields(question), kind: 'shortText' }),
   nearMiss: (question, response) => {
     if (met(question, response)) return null;

@@ -1,5 +1,5 @@
 import { PickedResponse } from '../options';
-import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { StudentTrueFalse, TrueFalse } from './schema';
 
 /** The two answers there are. Their ids are what a response holds. */
@@ -58,7 +58,8 @@ export const trueFalse: QuestionKind<TrueFalse, StudentTrueFalse, PickedResponse
   withOptionRight: (question, place) => (place > 1 ? null : { ...question, key: place === 0 }),
   partlyRight: () => null,
   withoutKey: (question) => ({
-    ...withoutSecrets(question),
+    ...bareFields(question),
+    kind: 'trueFalse',
     key: null,
     commentTrue: '',
     commentFalse: '',

@@ -3,7 +3,7 @@ import { lacksWords } from '../../model/file';
 import type { Finding } from '../../model/common';
 import { forgiveAll, forgiven } from '../forgiving';
 import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
-import { emptyQuestionFields, studentFields, withoutSecrets, type QuestionKind } from '../QuestionKind';
+import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { saidFrom } from '../guesses';
 import { noWorking, StudentWorking, Working, WorkingResponse } from './schema';
 import { allWays, type WorkingWay } from './ways';
@@ -58,7 +58,15 @@ export const working: QuestionKind<Working, StudentWorking, WorkingResponse> = {
     ...question,
     modelAnswer: [words.trim(), ...written(maths)].filter(Boolean).join('\n') || question.modelAnswer,
   }),
-  withoutKey: (question) => ({ ...withoutSecrets(question), modelAnswer: '', scheme: [] }),
+  withoutKey: (question) => ({
+    ...bareFields(question),
+    kind: 'working',
+    modelAnswer: '',
+    scheme: [],
+    ways: question.ways,
+    ...(question.canvas && { canvas: question.canvas }),
+    ...(question.workingOf !== undefined && { workingOf: question.workingOf }),
+  }),
   forStudent: (question) => ({
     ...studentFields(question),
     kind: 'working',
