@@ -44,8 +44,12 @@ export interface Carrier {
   /** Asks for an exception; false when it could not be taken: one waits already. */
   ask(joinCode: string, sittingId: string, request: AskRequest): Promise<boolean>;
   handIn(joinCode: string, attemptId: string): Promise<AttemptStatus | null>;
-  /** What has been let out of the result; null while nothing has. */
-  result(joinCode: string, sittingId: string): Promise<ResultReply>;
+  /**
+   * What has been let out of the result; null while nothing has.
+   *
+   * @param opening whether the student looks at it now, and not just the page again: that is noted
+   */
+  result(joinCode: string, sittingId: string, opening?: boolean): Promise<ResultReply>;
   /** The answers as a file, where the student has to take them to the teacher; null where they get there by themselves. */
   toHand(joinCode: string, sittingId: string): Promise<FileToHand | null>;
 }

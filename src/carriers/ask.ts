@@ -3,6 +3,8 @@ export class ServerFault extends Error {
   constructor(
     readonly why: string,
     readonly place = '',
+    /** After how many seconds it can be asked again, where the server said so. */
+    readonly waitS: number | null = null,
   ) {
     super(why);
   }
@@ -44,7 +46,8 @@ export async function askServer(
     const said: unknown = await response.json();
     if (response.ok) return said;
     const { error, place } = said as { error?: string; place?: string };
-    throw new ServerFault(error ?? 'failed', place);
+    const wait = Number(response.headers.get('retry-after'));
+    throw new ServerFault(error ?? 'failed', place, wait > 0 ? wait : null);
   } catch (error) {
     // A page instead of an answer: something else is at this address.
     throw error instanceof ServerFault ? error : new ServerFault('unreachable');

@@ -110,9 +110,9 @@ export function chosenCarrier(
     ask: async (code, id, ...rest) => (await ofSitting(code, id)).ask(code, id, ...rest),
     handIn: async (code, id) => (await ofAttempt(code, id)).handIn(code, id),
     // What was handed back another way than it was given out.
-    result: async (code, id) => {
-      const first = await (await ofSitting(code, id)).result(code, id);
-      return first ?? (await (await of(code))?.result(code, id)) ?? null;
+    result: async (code, id, opening) => {
+      const first = await (await ofSitting(code, id)).result(code, id, opening);
+      return first ?? (await (await of(code))?.result(code, id, opening)) ?? null;
     },
     toHand: async (code, id) => (await ofSitting(code, id)).toHand(code, id),
   };

@@ -62,7 +62,8 @@ export function classroomServer(fetcher?: Fetch): Carrier {
       z.boolean().parse(await post('/ask', { joinCode, sittingId, request })),
     handIn: async (joinCode, attemptId) =>
       AttemptStatus.nullable().parse(await about(joinCode, attemptId, 'hand-in', {})),
-    result: async (joinCode, sittingId) => ResultReply.parse(await post('/result', { joinCode, sittingId })),
+    result: async (joinCode, sittingId, opening = true) =>
+      ResultReply.parse(await post('/result', { joinCode, sittingId, opening })),
     toHand: async () => null,
   };
 }

@@ -6,10 +6,12 @@ import {
   type BoxRelease,
   type BoxRow,
   type BoxTable,
+  type SealedCode,
   type SealedPaper,
 } from '@/core/exchange/box';
 import type { ExchangeKeep, ExchangePlace } from '@/core/exchange/place';
-import { unsealed } from '@/core/formats/packet/sealed';
+import { unsealerWith } from '@/core/formats/packet/sealed';
+import { ScriptPacket } from '@/core/handback/script';
 import { Asset } from '@/core/model/asset';
 import { PaperVersion } from '@/core/model/paper';
 import { joinCodeAlphabet, Student } from '@/core/model/people';
@@ -29,6 +31,7 @@ export const keys = {
   paper: (paperId: string, version: number) => `papers/${keyText([paperId, String(version)])}`,
   sealed: (paperId: string, version: number) => `sealed/${keyText([paperId, String(version)])}`,
   release: (studentId: string, sittingId: string) => `releases/${keyText([studentId, sittingId])}`,
+  access: (sittingId: string) => `access/${keyText([sittingId])}`,
   file: (id: string) => `files/${keyText([id])}`,
   desk: (tokenDigest: string) => `desks/${tokenDigest}`,
 };
@@ -44,6 +47,8 @@ const sixOf = customAlphabet(joinCodeAlphabet, 6);
  * @param secret of the teacher: opens the papers that were put in sealed
  */
 export function boxPlace(store: ExchangeStore, secret: string): ExchangePlace {
+  const unseal = unsealerWith(secret);
+  const codes = new Map<string, string>();
   const opened = new Map<string, Promise<PaperVersion | null>>();
   const row = async <T>(key: string) => (await store.get(key)) as T | undefined;
   const rows = async <T>(prefix: string) => (await store.list(prefix)).map(({ value }) => value as T);
@@ -56,10 +61,21 @@ export function boxPlace(store: ExchangeStore, secret: string): ExchangePlace {
     if (!found) return null;
     const known = `${paperId} ${version} ${found.seal.nonce}`;
     const open =
-      opened.get(known) ??
-      unsealed(found.seal, secret).then((text) => text && PaperVersion.parse(JSON.parse(text)));
+      opened.get(known) ?? unseal(found.seal).then((text) => text && PaperVersion.parse(JSON.parse(text)));
     opened.set(known, open as Promise<PaperVersion | null>);
     return open as Promise<PaperVersion | null>;
+  };
+
+  /** A sitting with its access code, which lies sealed: opened once, in memory only. */
+  const withCode = async (sitting: Sitting): Promise<Sitting> => {
+    const found = await row<SealedCode>(keys.access(sitting.id));
+    if (!found) return sitting;
+    const { nonce } = found.seal;
+    const accessCode = codes.get(nonce) ?? (await unseal(found.seal));
+    // Sealed with a secret that is no longer this server's: nobody gets in by guessing.
+    if (accessCode === null) return { ...sitting, accessCode: nonce };
+    codes.set(nonce, accessCode);
+    return { ...sitting, accessCode };
   };
 
   const paperVersion = async (paperId: string, version: number) =>
@@ -75,18 +91,29 @@ export function boxPlace(store: ExchangeStore, secret: string): ExchangePlace {
       (await Promise.all(ids.map((id) => row<BoxRow<'groups'>>(`groups/${keyText([id])}`)))).filter(
         (group) => group !== undefined,
       ),
-    sitting: (id) => row<Sitting>(keys.sitting(id)),
+    sitting: async (id) => {
+      const found = await row<Sitting>(keys.sitting(id));
+      return found && withCode(found);
+    },
     sittingsOf: async (groupIds) =>
-      (await rows<Sitting>('sittings/')).filter((sitting) =>
-        sitting.groupIds.some((id) => groupIds.includes(id)),
+      Promise.all(
+        (await rows<Sitting>('sittings/'))
+          .filter((sitting) => sitting.groupIds.some((id) => groupIds.includes(id)))
+          .map(withCode),
       ),
-    guestSittings: async () => (await rows<Sitting>('sittings/')).filter(({ guests }) => guests === true),
+    guestSittings: async () =>
+      Promise.all((await rows<Sitting>('sittings/')).filter(({ guests }) => guests === true).map(withCode)),
     guestsOf: async (sittingId) =>
       (await rows<Student>('students/')).filter(({ onlySittingId }) => onlySittingId === sittingId).length,
     attemptsOf: (studentId, sittingId) => rows<Attempt>(ofStudent('attempts', studentId, sittingId)),
     allowancesOf: (studentId, sittingId) => rows(ofStudent('allowances', studentId, sittingId)),
     requestsOf: (studentId, sittingId) => rows(ofStudent('requests', studentId, sittingId)),
-    releaseOf: (studentId, sittingId) => row<BoxRelease>(keys.release(studentId, sittingId)),
+    releaseOf: async (studentId, sittingId) => {
+      const found = await row<BoxRelease>(keys.release(studentId, sittingId));
+      if (!found?.seal) return found;
+      const text = await unseal(found.seal);
+      return text === null ? undefined : { ...found, packet: ScriptPacket.parse(JSON.parse(text)) };
+    },
     // What was marked by hand is on the desk; what students may see of it comes as a script.
     marksOf: async () => [],
     paperOf: async ({ paperId, paperVersion: version }) =>
@@ -123,8 +150,9 @@ export function boxPlace(store: ExchangeStore, secret: string): ExchangePlace {
       changes.push({ key: keys.of('requests', request), value: request });
     },
     opened: async (release, at) => {
-      const value = { ...release, openedAt: [...release.openedAt, at] };
-      changes.push({ key: keys.release(release.studentId, release.sittingId), value });
+      const key = keys.release(release.studentId, release.sittingId);
+      const lies = await row<BoxRelease>(key);
+      if (lies) changes.push({ key, value: { ...lies, openedAt: [...lies.openedAt, at] } });
     },
     file: async ({ bytes, ...ref }) => {
       await store.putBytes(ref.id, bytes);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { BoxChanges, type BoxState } from '@/core/exchange/box';
+import { BoxChanges, type BoxNews, type BoxState } from '@/core/exchange/box';
 import type { ExchangePlace } from '@/core/exchange/place';
 import { assetId, packedAsset, PackedAsset, unpackedAsset } from '@/core/model/asset';
 import { Line } from '@/core/model/common';
@@ -19,6 +19,13 @@ export function deskEndpoints(
   { store, settings, guesses, log }: Surroundings,
 ): Endpoint[] {
   let streams = 0;
+
+  /** Who is stopped from guessing: addresses, and students who typed wrong access codes. */
+  const stoppedNow = (now: number): BoxState['stopped'] => [
+    ...guesses.codes.list(now).map((each) => ({ ...each, what: 'codes' as const })),
+    ...guesses.guests.list(now).map((each) => ({ ...each, what: 'guests' as const })),
+    ...guesses.access.list(now).map((each) => ({ ...each, what: 'access' as const })),
+  ];
 
   /** Server-sent events (HTML Living Standard, section 9.2): the revision, whenever it has changed. */
   function stream(signal: AbortSignal): Response {
@@ -71,7 +78,7 @@ export function deskEndpoints(
       role: 'anyone',
       answer: async ({ request, from, now }) => {
         const { secret } = await bodyOf(request, z.object({ secret: z.string().max(200) }), smallBytes);
-        const cookie = await guesses.secret.look(from, now, () => pair(store, settings, secret, now));
+        const cookie = await guesses.secret.look(from, now, secret, () => pair(store, settings, secret, now));
         log(cookie === null ? 'pairing refused: wrong secret' : 'a desk was paired');
         if (cookie === null) throw new Refused('wrongSecret');
         return json({ box: store.id }, { 'set-cookie': cookie });
@@ -94,7 +101,7 @@ export function deskEndpoints(
           now,
           addresses: addressesOf(settings),
           sittings: await sittingsIn(store),
-          stopped: guesses.codes.list(now),
+          stopped: stoppedNow(now),
         };
         return json(state);
       },
@@ -105,7 +112,8 @@ export function deskEndpoints(
       role: 'desk',
       answer: async ({ request }) => {
         const { from } = await bodyOf(request, z.object({ from: Line }), smallBytes);
-        await guesses.codes.forgive(from);
+        for (const each of [guesses.codes, guesses.near, guesses.access, guesses.guests])
+          await each.forgive(from);
         return json({});
       },
     },
@@ -126,7 +134,7 @@ export function deskEndpoints(
       answer: async ({ request, now }) => {
         const after = Number(new URL(request.url).searchParams.get('after') ?? 0);
         if (!Number.isInteger(after) || after < 0) throw new Refused('badRequest', 'after');
-        return json(await newsAfter(store, after, now));
+        return json({ ...(await newsAfter(store, after, now)), stopped: stoppedNow(now) } satisfies BoxNews);
       },
     },
     {

@@ -143,6 +143,7 @@ async function dropSitting(store: ExchangeStore, sittingId: string, rev: number)
     ...(await of('allowances/')),
     ...(await of('requests/')),
     ...(await of('releases/')),
+    ...(await of('access/')),
     ...guests,
     ...guests.map(({ value }) => ({ key: keys.code((value as BoxStudent).joinCode) })),
   ];
@@ -172,7 +173,11 @@ async function dropAttempts(store: ExchangeStore, attempts: readonly Attempt[]):
 const mostNews = 200;
 
 /** What has changed on the students' side after a revision, oldest first. */
-export async function newsAfter(store: ExchangeStore, after: number, now: number): Promise<BoxNews> {
+export async function newsAfter(
+  store: ExchangeStore,
+  after: number,
+  now: number,
+): Promise<Omit<BoxNews, 'stopped'>> {
   const rev = await store.rev();
   const lists = await Promise.all(
     ['attempts/', 'students/', 'requests/', 'releases/'].map((table) => store.list(table)),

@@ -1,5 +1,5 @@
 import type { ExchangeStore } from './exchangeStore';
-import type { Guesses } from './guesses';
+import type { AllGuesses } from './guesses';
 import type { ServerSettings } from './settings';
 
 /** Who may ask: anyone (who then needs a code), who holds the token of an attempt, or a paired desk. */
@@ -26,7 +26,7 @@ export interface Endpoint {
 export interface Surroundings {
   store: ExchangeStore;
   settings: ServerSettings;
-  guesses: { codes: Guesses; secret: Guesses };
+  guesses: AllGuesses;
   /** Takes lines without answers, names or codes. */
   log: (line: string) => void;
 }

@@ -4,9 +4,9 @@ import { join } from 'node:path';
 import { afterEach, describe, expect, it } from 'vitest';
 import { codeOf, paper, sittingRows } from '../../tests/unit/classroom';
 import { at, samples } from '../../tests/unit/samples';
-import type { BoxChange } from '@/core/exchange/box';
+import { mostChanges, type BoxChange } from '@/core/exchange/box';
 import { assetId, packedAsset } from '@/core/model/asset';
-import { sealed } from '@/core/formats/packet/sealed';
+import { sealed, sealerWith } from '@/core/formats/packet/sealed';
 import type { Shows } from '@/core/model/sitting';
 import { openExchangeFolder, type ExchangeFolder } from './exchangeFolder';
 import type { Endpoint } from './endpoint';
@@ -31,7 +31,13 @@ async function classroom(own: Partial<ServerSettings> = {}, most = 1000) {
   const folder = await openExchangeFolder(mkdtempSync(join(tmpdir(), 'gribbet-server-')));
   folders.push(folder);
   const lines: string[] = [];
-  const guesses = { codes: new Guesses(most), secret: new Guesses(3) };
+  const guesses = {
+    codes: new Guesses(most),
+    near: new Guesses(3),
+    access: new Guesses(most),
+    guests: new Guesses(most),
+    secret: new Guesses(3),
+  };
   const server = exchangeServer(folder, { ...settings, ...own }, (line) => lines.push(line), guesses);
   const device = (from = '10.0.0.1') => {
     const cookies = new Map<string, string>();
@@ -59,7 +65,13 @@ async function classroom(own: Partial<ServerSettings> = {}, most = 1000) {
       const text = response.headers.get('content-type')?.startsWith('application/json')
         ? await response.text()
         : '';
-      return { status: response.status, body: text ? (JSON.parse(text) as unknown) : null, text, set };
+      return {
+        status: response.status,
+        body: text ? (JSON.parse(text) as unknown) : null,
+        text,
+        set,
+        retryAfterS: Number(response.headers.get('retry-after')),
+      };
     };
     return { ask, cookies };
   };
@@ -72,7 +84,10 @@ type Classroom = Awaited<ReturnType<typeof classroom>>;
 async function opened(room: Classroom, rows: BoxChange[] = sittingRows(2)) {
   const desk = room.device('10.0.0.9');
   expect((await desk.ask('POST', '/pair', { secret })).status).toBe(200);
-  expect((await desk.ask('POST', '/desk/changes', { changes: rows })).body).toEqual({ box: room.folder.id });
+  for (let from = 0; from < rows.length; from += mostChanges) {
+    const changes = rows.slice(from, from + mostChanges);
+    expect((await desk.ask('POST', '/desk/changes', { changes })).body).toEqual({ box: room.folder.id });
+  }
   return desk;
 }
 
@@ -215,6 +230,38 @@ describe('who may do what', () => {
     expect(room.lines.join('\n')).toBe('a desk was paired');
   });
 
+  it('access code and scripts lie there sealed, and are opened in memory only', async () => {
+    const room = await classroom();
+    const seal = sealerWith(secret, (length) => new Uint8Array(length).fill(7), 1000);
+    const shows = {
+      total: true,
+      points: true,
+      answers: true,
+      rightOrWrong: true,
+      accepted: true,
+      comments: true,
+    };
+    const packet = { sittingId: 'sitting1', title: 'ACCEPTED', handedBackAt: at, questions: [] };
+    const release = { sittingId: 'sitting1', studentId: 'student0', shows, releasedAt: at, openedAt: [] };
+    await opened(room, [
+      ...sittingRows(2),
+      { table: 'access', row: { sittingId: 'sitting1', seal: await seal('spring tide') } },
+      { table: 'releases', row: { ...release, seal: await seal(JSON.stringify(packet)) } },
+    ]);
+    const student = room.device();
+    const go = (accessCode: string) =>
+      student.ask('POST', '/start', { joinCode: codeOf(1), sittingId: 'sitting1', accessCode, tabId: 't' });
+    expect((await go('')).body).toMatchObject({ why: 'wrongCode' });
+    expect((await go('Spring Tide')).body).toMatchObject({ outcome: 'started' });
+    const result = await student.ask('POST', '/result', { joinCode: codeOf(0), sittingId: 'sitting1' });
+    expect(result.body).toEqual(packet);
+    const kept = JSON.stringify(await room.folder.list(''));
+    expect(kept).not.toContain('ACCEPTED');
+    expect(kept).not.toContain('spring tide');
+    // That it was looked at is noted there all the same.
+    expect(kept).toContain(`"openedAt":["${at}"]`);
+  });
+
   it('a device without its token gets a new one with its code, for its own attempt alone', async () => {
     const room = await classroom();
     await opened(room);
@@ -266,32 +313,123 @@ describe('who may do what', () => {
 });
 
 describe('guessing', () => {
-  it('is stopped after so many wrong codes, right ones too from there; who is in works on, and the teacher can let them in', async () => {
+  /** Codes that are far from those of any student of these tests. */
+  const wild = (n: number) => `ZZ${codeOf(n).slice(2)}`;
+
+  it('is stopped after so many wrong codes; who is in, or was in on the device, is not; the teacher can let them in', async () => {
     const room = await classroom({}, 5);
     const desk = await opened(room);
     const { student, attemptId } = await begun(room);
+    await student.ask('POST', '/greet', { joinCode: codeOf(0) });
+    const thief = room.device();
     for (let n = 0; n < 6; n++)
-      expect((await student.ask('POST', '/greet', { joinCode: 'ZZZZZZ' })).status).toBe(404);
-    const stopped = await student.ask('POST', '/greet', { joinCode: codeOf(0) });
+      expect((await thief.ask('POST', '/greet', { joinCode: wild(n) })).status).toBe(404);
+    const stopped = await thief.ask('POST', '/greet', { joinCode: codeOf(0) });
     expect(stopped.body).toEqual({ error: 'tooManyGuesses' });
-    expect((await student.ask('POST', `/attempts/${attemptId}/answers`, answer('x'))).status).toBe(200);
-    expect((await room.device('10.0.0.2').ask('POST', '/greet', { joinCode: codeOf(0) })).status).toBe(200);
-    const state = (await desk.ask('GET', '/desk/state')).body as { stopped: { from: string }[] };
-    expect(state.stopped.map(({ from }) => from)).toEqual(['10.0.0.1']);
-    await desk.ask('POST', '/desk/forgive', { from: '10.0.0.1' });
+    expect(stopped.retryAfterS).toBeGreaterThan(500);
+    // A student at work who reloads the page comes in again.
     expect((await student.ask('POST', '/greet', { joinCode: codeOf(0) })).status).toBe(200);
+    expect((await student.ask('POST', '/home', { joinCode: codeOf(0) })).status).toBe(200);
+    expect((await student.ask('POST', `/attempts/${attemptId}/answers`, answer('x'))).status).toBe(200);
+    // With its own code only.
+    expect((await student.ask('POST', '/greet', { joinCode: codeOf(1) })).status).toBe(429);
+    expect((await room.device('10.0.0.2').ask('POST', '/greet', { joinCode: codeOf(0) })).status).toBe(200);
+    for (const path of ['/desk/state', '/desk/news?after=0']) {
+      const told = (await desk.ask('GET', path)).body as { stopped: unknown[] };
+      expect(told.stopped).toMatchObject([{ from: '10.0.0.1', what: 'codes' }]);
+    }
+    await desk.ask('POST', '/desk/forgive', { from: '10.0.0.1' });
+    expect((await thief.ask('POST', '/greet', { joinCode: codeOf(1) })).status).toBe(200);
   });
 
-  it('wrong access codes and guests’ codes count as well', async () => {
+  it('a pass of one device is worth nothing to another student, and cannot be made up', async () => {
+    const room = await classroom({}, 2);
+    await opened(room, sittingRows(2));
+    const thief = room.device();
+    for (let n = 0; n < 3; n++) await thief.ask('POST', '/greet', { joinCode: wild(n) });
+    const headers = { cookie: 'gribbet-pass=AAAAAAAAAAAAAAAAAAAAAAAA.' };
+    expect((await thief.ask('POST', '/greet', { joinCode: codeOf(1) }, headers)).status).toBe(429);
+  });
+
+  it('a school of 550 behind one address comes in, though every one of them mistypes the code first, the same way again', async () => {
+    const room = await classroom({}, 200);
+    await opened(room, sittingRows(550));
+    for (let n = 0; n < 550; n++) {
+      const pupil = room.device('192.168.1.1');
+      const code = codeOf(n);
+      // One letter wrong, as on a phone; every tenth types something else altogether, and that twice.
+      const mistyped = n % 10 === 0 ? wild(n) : `Y${code.slice(1)}`;
+      for (let again = 0; again < 2; again++)
+        expect((await pupil.ask('POST', '/greet', { joinCode: mistyped })).status).toBe(404);
+      expect((await pupil.ask('POST', '/greet', { joinCode: code })).status).toBe(200);
+    }
+  });
+
+  it('what cannot be a code is no guess; slips of the keys near one code are, once there are too many', async () => {
+    const room = await classroom({}, 5);
+    await opened(room);
+    const student = room.device();
+    for (const typed of ['', 'TIDE', '12345', 'AMARA OKAFOR', 'ILOU01', '1234567'])
+      for (let n = 0; n < 9; n++)
+        expect((await student.ask('POST', '/greet', { joinCode: typed })).status).toBe(404);
+    // Somebody knows five letters of a code and tries the sixth.
+    const statuses: number[] = [];
+    for (const last of 'ABCDEFGHJKMN')
+      statuses.push((await student.ask('POST', '/greet', { joinCode: `22222${last}` })).status);
+    expect(statuses.filter((status) => status === 404)).toHaveLength(3 + 1 + 5 + 1);
+    expect(statuses.at(-1)).toBe(429);
+  });
+
+  it('wrong access codes count for the student who types them, and for nobody else', async () => {
+    const room = await classroom({}, 3);
+    const desk = await opened(room, sittingRows(30, { accessCode: 'ebb', guests: true }));
+    const go = (n: number, accessCode: string) => ({
+      joinCode: codeOf(n),
+      sittingId: 'sitting1',
+      accessCode,
+      tabId: 't',
+    });
+    // A whole class behind one address mistypes it.
+    for (let n = 1; n < 30; n++)
+      expect((await room.device().ask('POST', '/start', go(n, 'eb'))).body).toMatchObject({
+        why: 'wrongCode',
+      });
+    for (let n = 1; n < 30; n++)
+      expect((await room.device().ask('POST', '/start', go(n, 'ebb'))).body).toMatchObject({
+        outcome: 'started',
+      });
+    for (let n = 0; n < 4; n++)
+      expect((await room.device().ask('POST', '/start', go(0, `flood ${n}`))).body).toMatchObject({
+        why: 'wrongCode',
+      });
+    expect((await room.device().ask('POST', '/start', go(0, 'ebb'))).status).toBe(429);
+    const { stopped } = (await desk.ask('GET', '/desk/state')).body as { stopped: unknown[] };
+    expect(stopped).toMatchObject([{ from: 'student0', what: 'access' }]);
+    await desk.ask('POST', '/desk/forgive', { from: 'student0' });
+    expect((await room.device().ask('POST', '/start', go(0, 'ebb'))).body).toMatchObject({
+      outcome: 'started',
+    });
+  });
+
+  it('guests who try access codes are stopped as guests; students come in from there all the same', async () => {
     const room = await classroom({}, 3);
     await opened(room, sittingRows(1, { accessCode: 'ebb', guests: true }));
-    const student = room.device();
-    const go = { joinCode: codeOf(0), sittingId: 'sitting1', accessCode: 'flood', tabId: 't' };
-    for (let n = 0; n < 2; n++)
-      expect((await student.ask('POST', '/start', go)).body).toMatchObject({ why: 'wrongCode' });
-    for (let n = 0; n < 2; n++)
-      expect((await student.ask('POST', '/guest', { name: 'Nia', accessCode: 'flood' })).body).toBeNull();
-    expect((await student.ask('POST', '/start', { ...go, accessCode: 'ebb' })).status).toBe(429);
+    const guest = room.device();
+    for (let n = 0; n < 4; n++)
+      expect((await guest.ask('POST', '/guest', { name: 'Nia', accessCode: `flood ${n}` })).body).toBeNull();
+    expect((await guest.ask('POST', '/guest', { name: 'Nia', accessCode: 'ebb' })).status).toBe(429);
+    expect((await guest.ask('POST', '/greet', { joinCode: codeOf(0) })).status).toBe(200);
+  });
+
+  it('from many addresses at once, each is stopped after a few', async () => {
+    const guesses = new Guesses(200, 100);
+    const wrong = (from: string, guess: string) => guesses.look(from, start, guess, async () => null);
+    for (let address = 0; address < 20; address++)
+      for (let n = 0; n < 6; n++) await wrong(`10.0.1.${address}`, `${address} ${n}`);
+    for (let n = 0; n < 5; n++) await wrong('10.0.1.1', `more ${n}`);
+    await expect(wrong('10.0.1.1', 'and more')).rejects.toThrow('tooManyGuesses');
+    // Where little was guessed, nobody is stopped.
+    expect(await guesses.look('10.0.2.1', start, 'right', async () => 'in')).toBe('in');
   });
 
   it('the teacher’s secret: forgiving in how it is typed, and few tries', async () => {
@@ -320,15 +458,17 @@ it('a device that gives itself address after address in its network is one, as R
 it('a hundred guesses at the same moment count as a hundred: join codes, access codes, secrets', async () => {
   const room = await classroom({}, 5);
   await opened(room, sittingRows(1, { accessCode: 'ebb' }));
-  const burst = async (from: string, path: string, body: unknown) => {
+  const burst = async (from: string, path: string, body: (n: number) => unknown) => {
     const thief = room.device(from);
-    const replies = await Promise.all(Array.from({ length: 100 }, () => thief.ask('POST', path, body)));
+    const replies = await Promise.all(
+      Array.from({ length: 100 }, (_, n) => thief.ask('POST', path, body(n))),
+    );
     return replies.filter(({ status }) => status !== 429).length;
   };
-  expect(await burst('10.0.0.66', '/greet', { joinCode: 'ZZZZZZ' })).toBe(6);
-  const go = { joinCode: codeOf(0), sittingId: 'sitting1', accessCode: 'flood', tabId: 't' };
-  expect(await burst('10.0.0.67', '/start', go)).toBe(6);
-  expect(await burst('10.0.0.68', '/pair', { secret: 'not this one' })).toBe(4);
+  expect(await burst('10.0.0.66', '/greet', (n) => ({ joinCode: `ZZ${codeOf(n).slice(2)}` }))).toBe(6);
+  const go = { joinCode: codeOf(0), sittingId: 'sitting1', tabId: 't' };
+  expect(await burst('10.0.0.67', '/start', (n) => ({ ...go, accessCode: `flood ${n}` }))).toBe(6);
+  expect(await burst('10.0.0.68', '/pair', (n) => ({ secret: `not this one ${n}` }))).toBe(4);
 });
 
 describe('bad requests', () => {

@@ -2,7 +2,7 @@ import { boxPlace } from './boxPlace';
 import { deskEndpoints } from './deskEndpoints';
 import type { Endpoint, Surroundings } from './endpoint';
 import { StoreFull, type ExchangeStore } from './exchangeStore';
-import { Guesses, networkOf } from './guesses';
+import { networkOf, newGuesses } from './guesses';
 import { json, Refused, refusal } from './respond';
 import { needDesk, needSession } from './sessions';
 import type { ServerSettings } from './settings';
@@ -18,7 +18,7 @@ export function exchangeServer(
   store: ExchangeStore,
   settings: ServerSettings,
   log: (line: string) => void = () => undefined,
-  guesses = { codes: new Guesses(), secret: new Guesses(10) },
+  guesses = newGuesses(),
 ) {
   const place = boxPlace(store, settings.secret);
   const surroundings: Surroundings = { store, settings, guesses, log };

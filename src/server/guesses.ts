@@ -4,12 +4,14 @@ import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
 import { NamedLocks } from './namedLocks';
 import { Refused } from './respond';
 
-/** Wrong codes that one address may send before nothing it sends is looked at, and for how long that lasts. */
-const mostWrong = 60;
 const withinS = 10 * 60;
-/** From this wrong code on each is answered later than the one before. */
-const slowFrom = 8;
+/** From this wrong one on each is answered later than the one before. */
+const slowFrom = 100;
 const slowestMs = 2_000;
+
+/** So many wrong ones from everywhere within an hour are an attack: then each is stopped after a few. */
+const mostInAll = 3_000;
+const mostWhileAttacked = 10;
 
 /**
  * Where a device asks from, as guesses are counted: an address of version 4, or the network of one of version 6 (its
@@ -24,47 +26,88 @@ export function networkOf(address: string): string {
   return `${new ipaddr.IPv6([...ip.parts.slice(0, 4), 0, 0, 0, 0]).toString()}/64`;
 }
 
-/** Guessing is slowed and then stopped. Right codes count for nothing, so a class behind one address comes in. */
+/** Who is stopped at the moment: an address or network, or a student, as guesses are counted. */
+export interface StoppedGuesser {
+  from: string;
+  until: number;
+}
+
+/**
+ * Guessing of one thing is slowed and then stopped, for whom it is counted against. Right guesses count for nothing, and
+ * the same wrong one again tells a guesser nothing and is not counted again.
+ */
 export class Guesses {
   private readonly limiter: RateLimiterMemory;
+  private readonly all: RateLimiterMemory;
   private readonly stopped = new Map<string, number>();
   private readonly locks = new NamedLocks();
+  /** What was guessed wrong by whom, with until when that is remembered. */
+  private readonly guessed = new Map<string, Map<string, number>>();
 
-  /** @param most wrong codes within ten minutes */
-  constructor(private readonly most = mostWrong) {
+  /**
+   * @param most wrong ones within ten minutes
+   * @param inAll how many from everywhere within an hour are taken for an attack
+   */
+  constructor(
+    private readonly most: number,
+    inAll = mostInAll,
+  ) {
     this.limiter = new RateLimiterMemory({ points: most, duration: withinS, blockDuration: withinS });
+    this.all = new RateLimiterMemory({ points: inAll, duration: 60 * 60 });
   }
 
   /**
-   * Looks at a code that came from somewhere. One after the other, so that guesses sent all at once count as many; a wrong
-   * one is counted, and costs time.
+   * Looks at a guess. One after the other for each `apart`, so that guesses sent all at once count as many; a wrong one is
+   * counted, and costs time.
    *
-   * @param look what the code leads to; null where it is wrong
-   * @param apart who waits for one another: those of one address, or fewer where looking takes long
-   * @throws {Refused} too many wrong ones came from there
+   * @param from whom it is counted against
+   * @param guess what was guessed; a wrong one is counted once
+   * @throws {Refused} with how long it lasts, where guessing is stopped
    */
-  async look<T>(from: string, now: number, look: () => Promise<T | null>, apart = from): Promise<T | null> {
+  async look<T>(
+    from: string,
+    now: number,
+    guess: string,
+    look: () => Promise<T | null>,
+    apart = from,
+  ): Promise<T | null> {
     const { found, lateMs } = await this.locks.locked(apart, async () => {
-      const waitMs = await this.stoppedFor(from);
-      if (waitMs > 0)
-        throw new Refused('tooManyGuesses', '', { 'retry-after': String(Math.ceil(waitMs / 1000)) });
+      await this.check(from);
       const found = await look();
-      return { found, lateMs: found === null ? await this.counted(from, now) : 0 };
+      return { found, lateMs: found === null ? await this.counted(from, now, guess) : 0 };
     });
     if (lateMs > 0) await sleep(lateMs);
     return found;
   }
 
-  /** How long the address is stopped for, ms; 0 when it is not. */
-  private async stoppedFor(from: string): Promise<number> {
-    const found = await this.limiter.get(from);
-    return found && found.consumedPoints > this.most ? found.msBeforeNext : 0;
+  /** @throws {Refused} where guessing is stopped */
+  async check(from: string): Promise<void> {
+    const waitMs = await this.stoppedFor(from);
+    if (waitMs > 0)
+      throw new Refused('tooManyGuesses', '', { 'retry-after': String(Math.ceil(waitMs / 1000)) });
   }
 
-  /** Counts a wrong code; how much later it is answered, ms. */
-  private async counted(from: string, now: number): Promise<number> {
+  /** How long it is stopped for, ms; 0 when it is not. */
+  private async stoppedFor(from: string): Promise<number> {
+    const found = await this.limiter.get(from);
+    if (!found || found.consumedPoints <= Math.min(this.most, mostWhileAttacked)) return 0;
+    const attacked = ((await this.all.get('all'))?.remainingPoints ?? 1) <= 0;
+    const most = attacked ? Math.min(this.most, mostWhileAttacked) : this.most;
+    return found.consumedPoints > most ? found.msBeforeNext : 0;
+  }
+
+  /** Counts a wrong guess; how much later it is answered, ms. */
+  async counted(from: string, now: number, guess: string): Promise<number> {
+    const known = this.guessed.get(from) ?? new Map<string, number>();
+    for (const [each, until] of known) if (until <= now) known.delete(each);
+    const again = known.has(guess);
+    known.set(guess, now + withinS * 1000);
+    this.guessed.set(from, known);
+    if (again) return 0;
+    await this.all.consume('all').catch(() => undefined);
     try {
       const { consumedPoints: count } = await this.limiter.consume(from);
+      if ((await this.stoppedFor(from)) > 0) this.stopped.set(from, now + withinS * 1000);
       return count < slowFrom ? 0 : Math.min(slowestMs, 100 * 2 ** (count - slowFrom));
     } catch (stopped) {
       if (!(stopped instanceof RateLimiterRes)) throw stopped;
@@ -74,19 +117,45 @@ export class Guesses {
     }
   }
 
-  /** The addresses that are stopped at the moment, for the teacher. */
-  list(now: number): { from: string; until: number }[] {
+  /** Who is stopped at the moment, for the teacher. */
+  list(now: number): StoppedGuesser[] {
     this.forgetEnded(now);
     return [...this.stopped].map(([from, until]) => ({ from, until }));
   }
 
-  /** Lets an address try again: the teacher knows who it is. */
+  /** Lets an address or a student try again: the teacher knows who it is. */
   async forgive(from: string): Promise<void> {
     this.stopped.delete(from);
+    this.guessed.delete(from);
     await this.limiter.delete(from);
   }
 
   private forgetEnded(now: number): void {
     for (const [from, until] of this.stopped) if (until <= now) this.stopped.delete(from);
+    for (const [from, known] of this.guessed)
+      if ([...known.values()].every((until) => until <= now)) this.guessed.delete(from);
   }
 }
+
+/** What can be guessed, each counted by itself. */
+export interface AllGuesses {
+  /** Join codes, against the address or network they come from. */
+  codes: Guesses;
+  /** Join codes that are one letter from a student's, against that student's code: slips of the keys, as a rule. */
+  near: Guesses;
+  /** Access codes, against the student who types them. */
+  access: Guesses;
+  /** Access codes of guests, against the address or network. */
+  guests: Guesses;
+  /** The teacher's secret, against the address or network. */
+  secret: Guesses;
+}
+
+/** The bounds: `docs/security.md` says what a guesser can hope for under them. */
+export const newGuesses = (): AllGuesses => ({
+  codes: new Guesses(200),
+  near: new Guesses(10),
+  access: new Guesses(20),
+  guests: new Guesses(60),
+  secret: new Guesses(10),
+});

@@ -1,4 +1,4 @@
-import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
+import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import { plainSecret } from '@/core/exchange/box';
 import type { Attempt } from '@/core/model/sitting';
 import { keys } from './boxPlace';
@@ -36,6 +36,32 @@ function cookie(name: string, value: string, path: string, ageS: number, { origi
 function cookieOf(request: Request, name: string): string {
   const all = (request.headers.get('cookie') ?? '').split(';').map((each) => each.trim());
   return all.find((each) => each.startsWith(`${name}=`))?.slice(name.length + 1) ?? '';
+}
+
+const passCookie = 'gribbet-pass';
+/** So many students can have come in on one device, and are known there. */
+const mostPasses = 12;
+
+/** What says that a device came in with a join code: nobody else can make it, and it tells no code. */
+const passOf = (store: ExchangeStore, { secret }: ServerSettings, joinCode: string) =>
+  createHmac('sha256', `${secret} ${store.id}`).update(joinCode).digest('base64url').slice(0, 24);
+
+const passesOf = (request: Request) => cookieOf(request, passCookie).split('.').filter(Boolean);
+
+/** Whether the device that asks came in with this code before. */
+export const hasPass = (store: ExchangeStore, settings: ServerSettings, request: Request, joinCode: string) =>
+  passesOf(request).includes(passOf(store, settings, joinCode));
+
+/** The cookie of a device that came in with a code, and with others before. */
+export function withPass(
+  store: ExchangeStore,
+  settings: ServerSettings,
+  request: Request,
+  joinCode: string,
+): string {
+  const mine = passOf(store, settings, joinCode);
+  const all = [...passesOf(request).filter((each) => each !== mine), mine].slice(-mostPasses);
+  return cookie(passCookie, all.join('.'), '/api/exchange', 26 * weekS, settings);
 }
 
 /** Pairs the browser that asks: its cookie; null where the secret is another one. */

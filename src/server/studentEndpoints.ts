@@ -5,11 +5,11 @@ import type { ExchangePlace } from '@/core/exchange/place';
 import { packedAsset, PackedAsset, unpackedAsset } from '@/core/model/asset';
 import { Id } from '@/core/model/common';
 import { mostFileBytes } from '@/core/model/file';
-import { joinCodeFrom } from '@/core/model/people';
 import { keys } from './boxPlace';
 import { smallBytes, type Asked, type Endpoint, type Surroundings } from './endpoint';
 import { bodyOf, json, Refused } from './respond';
-import { beginSession, needSession } from './sessions';
+import { knownCode } from './knownCode';
+import { beginSession, hasPass, needSession, withPass } from './sessions';
 
 const answersBytes = 8 * 1024 * 1024;
 const fileBytes = Math.ceil((mostFileBytes * 4) / 3) + 4096;
@@ -24,12 +24,8 @@ export function studentEndpoints(
   { store, settings, guesses }: Surroundings,
 ): Endpoint[] {
   /** A join code that somebody has; wrong ones are counted against where they come from. */
-  const known = async ({ from, now }: Asked, joinCode: string): Promise<string> => {
-    const code = joinCodeFrom(joinCode);
-    const student = await guesses.codes.look(from, now, async () => (await place.studentWith(code)) ?? null);
-    if (!student) throw new Refused('notFound', 'joinCode');
-    return code;
-  };
+  const known = (asked: Asked, joinCode: string): Promise<string> =>
+    knownCode(place, guesses, asked, joinCode, (code) => hasPass(store, settings, asked.request, code));
 
   /** The code of the student whose attempt this is, by the token. */
   const codeOf = async ({ request, params }: Asked): Promise<string> => {
@@ -53,7 +49,11 @@ export function studentEndpoints(
       role: 'anyone',
       answer: async (asked) => {
         const { joinCode } = await bodyOf(asked.request, WithCode, smallBytes);
-        return json(await exchange.greet(place, await known(asked, joinCode)));
+        const code = await known(asked, joinCode);
+        // From now on this device is not stopped from coming in with this code, whatever else is typed around it.
+        return json(await exchange.greet(place, code), {
+          'set-cookie': withPass(store, settings, asked.request, code),
+        });
       },
     },
     {
@@ -63,11 +63,11 @@ export function studentEndpoints(
       answer: async (asked) => {
         const shape = z.object({ name: z.string().max(200), accessCode: Code });
         const { name, accessCode } = await bodyOf(asked.request, shape, smallBytes);
-        return json(
-          await guesses.codes.look(asked.from, asked.now, () =>
-            exchange.comeAsGuest(place, name, accessCode, asked.now),
-          ),
+        const guest = await guesses.guests.look(asked.from, asked.now, accessCode, () =>
+          exchange.comeAsGuest(place, name, accessCode, asked.now),
         );
+        if (!guest) return json(null);
+        return json(guest, { 'set-cookie': withPass(store, settings, asked.request, guest.joinCode) });
       },
     },
     {
@@ -91,8 +91,8 @@ export function studentEndpoints(
           const reply = await exchange.start(place, code, sittingId, accessCode, tabId, asked.now);
           return reply.outcome === 'refused' && reply.why === 'wrongCode' ? null : reply;
         };
-        // A class begins at once from one address: only those with the same join code wait for one another.
-        const reply = await guesses.codes.look(asked.from, asked.now, begin, `${asked.from} ${code}`);
+        const { id } = (await place.studentWith(code)) ?? { id: '' };
+        const reply = await guesses.access.look(id, asked.now, accessCode, begin);
         if (!reply) return json({ outcome: 'refused', why: 'wrongCode' } satisfies StartReply);
         if (reply.outcome === 'refused') return json(reply);
         return json(reply, { 'set-cookie': await session(code, reply.packet.attemptId) });
@@ -184,8 +184,10 @@ export function studentEndpoints(
       path: '/result',
       role: 'anyone',
       answer: async (asked) => {
-        const { joinCode, sittingId } = await bodyOf(asked.request, WithSitting, smallBytes);
-        return json(await exchange.result(place, await known(asked, joinCode), sittingId, asked.now));
+        const shape = WithSitting.extend({ opening: z.boolean().default(true) });
+        const { joinCode, sittingId, opening } = await bodyOf(asked.request, shape, smallBytes);
+        const code = await known(asked, joinCode);
+        return json(await exchange.result(place, code, sittingId, asked.now, opening));
       },
     },
   ];

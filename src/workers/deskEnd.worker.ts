@@ -26,7 +26,8 @@ const deskEnd = {
   file: (joinCode: string, sittingId: string, fileId: string) =>
     exchange.fileFor(desk, joinCode, sittingId, fileId, Date.now()),
   handIn: (joinCode: string, attemptId: string) => exchange.handIn(desk, joinCode, attemptId, Date.now()),
-  result: (joinCode: string, sittingId: string) => exchange.result(desk, joinCode, sittingId, Date.now()),
+  result: (joinCode: string, sittingId: string, opening: boolean) =>
+    exchange.result(desk, joinCode, sittingId, Date.now(), opening),
 };
 export type DeskEnd = typeof deskEnd;
 

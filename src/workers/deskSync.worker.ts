@@ -12,7 +12,7 @@ const gatherMs = 250;
 
 const line = deskLine();
 const channel = new BroadcastChannel(lineChannel);
-let state: LineState = { reach: 'asking', heardAt: null, aheadMs: 0, arriving: 0 };
+let state: LineState = { reach: 'asking', heardAt: null, aheadMs: 0, stopped: [], arriving: 0 };
 /** The tables of the desk that changed since they were put into the box; null: all have to be looked at. */
 let changed: Set<string> | null = null;
 let timer: ReturnType<typeof setTimeout> | null = null;
@@ -52,7 +52,7 @@ async function turn(): Promise<void> {
       said({ reach: 'notPaired' });
     } else {
       const before = Date.now();
-      const theirs = await pull(line, (arriving) => said({ arriving }));
+      const { now: theirs, stopped } = await pull(line, (arriving) => said({ arriving }));
       // Another box knows nothing of what was put into the one before.
       if ((await lineKept())?.box !== paired.box) changed = null;
       const waits = changed;
@@ -64,7 +64,7 @@ async function turn(): Promise<void> {
         changed = waits === null ? null : new Set([...waits, ...changed]);
         throw error;
       }
-      said({ reach: 'here', heardAt: Date.now(), aheadMs: theirs - before, arriving: 0 });
+      said({ reach: 'here', heardAt: Date.now(), aheadMs: theirs - before, stopped, arriving: 0 });
       listen();
     }
   } catch (error) {

@@ -1,3 +1,5 @@
+import type { Stopped } from '@/core/exchange/box';
+
 /** How the desk's line to the classroom server is. */
 export interface LineState {
   reach: 'asking' | 'here' | 'notPaired' | 'unreachable' | 'full' | 'failed';
@@ -5,6 +7,8 @@ export interface LineState {
   heardAt: number | null;
   /** How far the server's clock is ahead of this computer's. */
   aheadMs: number;
+  /** Who is stopped from coming in, because too much was guessed. */
+  stopped: Stopped[];
   /** How many answers the server has that are not on the desk yet. */
   arriving: number;
 }
