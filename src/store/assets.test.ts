@@ -28,7 +28,7 @@ describe('the pictures and files of the desk', () => {
 
   it('come back from a backup byte by byte', async () => {
     const { id } = await keepAsset(chart);
-    const saved = backupFrom(backupText(await deskTables(), now));
+    const saved = await backupFrom(await backupText(await deskTables(), now));
     if (!('backup' in saved)) throw new Error('not saved');
     await replaceDesk(emptyTables);
     expect(await deskFile(id)).toBeNull();

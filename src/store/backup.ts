@@ -14,6 +14,7 @@ export async function deskTables(): Promise<DeskTables> {
     attempts: await desk.attempts.toArray(),
     marks: await desk.marks.toArray(),
     releases: await desk.releases.toArray(),
+    openings: await desk.openings.toArray(),
     assets: (await desk.assets.toArray()).map(packedAsset),
     bank: await desk.bank.toArray(),
     requests: await desk.requests.toArray(),
@@ -37,6 +38,7 @@ export async function replaceDesk(tables: Backup['tables']): Promise<void> {
     await desk.attempts.bulkAdd(tables.attempts);
     await desk.marks.bulkAdd(tables.marks);
     await desk.releases.bulkAdd(tables.releases);
+    await desk.openings.bulkAdd(tables.openings);
     await desk.assets.bulkAdd(tables.assets.map(unpackedAsset));
     await desk.bank.bulkAdd(tables.bank);
     await desk.requests.bulkAdd(tables.requests);
@@ -58,6 +60,7 @@ export const emptyTables: DeskTables = {
   attempts: [],
   marks: [],
   releases: [],
+  openings: [],
   assets: [],
   bank: [],
   requests: [],

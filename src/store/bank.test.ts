@@ -120,12 +120,13 @@ describe('the bank on the desk', () => {
 
   it('is in the backup, and a backup of before there was one still comes in', async () => {
     await putIntoBank('p', 'q5', at);
-    const text = backupText(await deskTables(), at);
-    const read = backupFrom(text);
+    const text = await backupText(await deskTables(), at);
+    const read = await backupFrom(text);
     expect('backup' in read && read.backup.tables.bank).toEqual(await desk.bank.toArray());
-    const old = JSON.parse(text) as { tables: { bank?: unknown } };
+    const old = JSON.parse(text) as { version: number; tables: { bank?: unknown } };
+    old.version = 1;
     delete old.tables.bank;
-    const older = backupFrom(JSON.stringify(old));
+    const older = await backupFrom(JSON.stringify(old));
     expect('backup' in older && older.backup.tables.bank).toEqual([]);
   });
 

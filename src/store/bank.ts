@@ -120,9 +120,10 @@ export async function changeBankQuestion(
   said: string,
   joins: string | undefined,
   now: string,
+  base?: BankQuestion,
 ) {
   return runCommand({ command: 'changeBankQuestion', said, ...(joins && { joins }) }, now, (record) =>
-    record.put('bank', BankQuestion.parse({ ...entry, changedAt: now })),
+    record.putChanged('bank', BankQuestion.parse({ ...entry, changedAt: now }), base),
   );
 }
 

@@ -3,12 +3,17 @@ import { withoutKeys } from '@/core/formats/packet/paper';
 import { assetsIn } from '@/core/model/file';
 import type { PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
-import type { Sitting } from '@/core/model/sitting';
+import type { Sealed } from '@/core/formats/packet/sealed';
+import type { ScriptPacket } from '@/core/handback/script';
+import type { Release, Sitting } from '@/core/model/sitting';
 import { result } from '@/core/exchange';
 import { deskPlace } from './deskPlace';
 import { desk } from './tables';
 
 /** What should lie in the server's box, as the desk stands. */
+
+/** Seals a text so that only the server opens it, which has the same secret. */
+export type Seal = (text: string) => Promise<Sealed>;
 
 /** A row with the key it lies under. */
 export interface WantedRow {
@@ -58,7 +63,7 @@ export async function studentsOf(sittings: readonly Sitting[]): Promise<Student[
  */
 export async function rowsForBox(
   sittings: readonly Sitting[],
-  seal: (text: string) => Promise<BoxRow<'sealed'>['seal']>,
+  seal: Seal,
 ): Promise<{ rows: WantedRow[]; files: string[] }> {
   const rows: WantedRow[] = [];
   const files = new Set<string>();
@@ -73,25 +78,33 @@ export async function rowsForBox(
       if (sitting.after || sitting.practice) rows.push(sealedRow(paper, seal));
       for (const id of assetsIn([paper])) files.add(id);
     }
-    rows.push(wanted('sittings', sitting));
+    // The access code lies there sealed, the reasons of exceptions not at all. It goes first: at no moment may a sitting
+    // stand there that asks for no code.
+    if (sitting.accessCode) rows.push(sealedCode(sitting, seal));
+    rows.push(wanted('sittings', { ...sitting, accessCode: '' }));
     for (const allowance of await desk.allowances.where({ sittingId: sitting.id }).toArray())
-      rows.push(wanted('allowances', allowance));
+      rows.push(wanted('allowances', { ...allowance, reason: '' }));
     for (const request of await desk.requests.where({ sittingId: sitting.id }).toArray())
       rows.push(wanted('requests', request));
   }
   return { rows, files: [...files] };
 }
 
-function sealedRow(
-  paper: PaperVersion,
-  seal: (text: string) => Promise<BoxRow<'sealed'>['seal']>,
-): WantedRow {
+function sealedRow(paper: PaperVersion, seal: Seal): WantedRow {
   const { paperId, version } = paper;
   const text = JSON.stringify(paper);
   return {
     key: `sealed/${keyText([paperId, String(version)])}`,
     text,
     change: async () => ({ table: 'sealed', row: { paperId, version, seal: await seal(text) } }),
+  };
+}
+
+function sealedCode({ id: sittingId, accessCode }: Sitting, seal: Seal): WantedRow {
+  return {
+    key: `access/${keyText([sittingId])}`,
+    text: accessCode,
+    change: async () => ({ table: 'access', row: { sittingId, seal: await seal(accessCode) } }),
   };
 }
 
@@ -107,7 +120,11 @@ async function papersOf(sitting: Sitting): Promise<PaperVersion[]> {
 }
 
 /** The scripts of everyone to whom these sittings were handed back, each with what was let out. */
-export async function scriptsForBox(sittings: readonly Sitting[], now: number): Promise<WantedRow[]> {
+export async function scriptsForBox(
+  sittings: readonly Sitting[],
+  now: number,
+  seal: Seal,
+): Promise<WantedRow[]> {
   const rows: WantedRow[] = [];
   for (const sitting of sittings)
     for (const release of await desk.releases.where({ sittingId: sitting.id }).toArray()) {
@@ -115,9 +132,19 @@ export async function scriptsForBox(sittings: readonly Sitting[], now: number): 
       if (!student || student.role === 'tryOut') continue;
       const packet = await scriptOf(sitting, student, now);
       // Who opened it is noted there; it changes nothing here.
-      if (packet) rows.push(wanted('releases', { ...release, openedAt: [], packet }));
+      if (packet) rows.push(sealedScript(release, packet, seal));
     }
   return rows;
+}
+
+function sealedScript(release: Release, packet: ScriptPacket, seal: Seal): WantedRow {
+  const text = JSON.stringify(packet);
+  const row: BoxRow<'releases'> = { ...release, openedAt: [] };
+  return {
+    key: `releases/${keyText(boxKeys.releases(row))}`,
+    text: JSON.stringify(row) + text,
+    change: async () => ({ table: 'releases', row: { ...row, seal: await seal(text) } }),
+  };
 }
 
 /** A student's script as it is let out, without noting that it was looked at. */

@@ -14,6 +14,7 @@ import type { Answers, ExceptionRequest } from '@/core/model/sitting';
 import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
 import { exchangeServer } from '@/server/exchangeServer';
 import { emptyTables, replaceDesk } from './backup';
+import { rowsForBox } from './boxRows';
 import { forgetPosted, lineKept, pairDesk, pull, push, unpairDesk } from './boxSync';
 import { carryOn, collectFrom, deleteAttempts, giveAllowance } from './exceptions';
 import { undo } from './command';
@@ -263,7 +264,6 @@ describe('desk and box', () => {
       studentId: 'student1',
       shows,
       releasedAt: iso(9000),
-      openedAt: [],
     };
     await desk.releases.add(release);
     expect(await student.result(joinCode, 'sitting1')).toBeNull();
@@ -271,12 +271,15 @@ describe('desk and box', () => {
     now += 5_000;
     expect(await student.result(joinCode, 'sitting1')).toMatchObject({ total: { points: 0 } });
     await alike();
-    expect((await desk.releases.toArray())[0]?.openedAt).toEqual([iso(5_000)]);
+    expect((await desk.openings.toArray())[0]?.at).toEqual([iso(5_000)]);
     await alike();
     expect(await student.result(joinCode, 'sitting1')).not.toBeNull();
     await desk.releases.clear();
     await alike();
     expect(await student.result(joinCode, 'sitting1')).toBeNull();
+    // Nothing of script, access code or reasons lies there to be read.
+    const lies = JSON.stringify(await folder.list(''));
+    expect(lies).not.toMatch(/"accessCode":"ebb"|handedBackAt/);
   });
 
   it('deleted for good on the desk it is gone on the server; off the server, the desk keeps all', async () => {
@@ -339,5 +342,13 @@ describe('the carrier of a student’s page', () => {
   it('on a device without a desk it asks the server at once', async () => {
     const carrier = chosenCarrier(async () => null, student);
     expect(await carrier.home('B2B2B2')).toMatchObject([{ sittingId: 'sitting1' }]);
+  });
+
+  it('the access code is on the server before its sitting is: at no moment does one stand there without', async () => {
+    const sittings = await desk.sittings.toArray();
+    const { rows } = await rowsForBox(sittings, () => Promise.reject(new Error('not sealed here')));
+    const place = (table: string) => rows.findIndex(({ key }) => key.startsWith(`${table}/`));
+    expect(place('access')).toBeGreaterThanOrEqual(0);
+    expect(place('access')).toBeLessThan(place('sittings'));
   });
 });

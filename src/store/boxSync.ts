@@ -2,12 +2,13 @@ import { attemptChange, withChange } from '@/core/exchange/attemptChange';
 import { mostChanges, plainSecret, type BoxChange, type BoxNews } from '@/core/exchange/box';
 import { sha256 } from '@/core/crypto';
 import { base64From } from '@/core/base64';
-import { sealed } from '@/core/formats/packet/sealed';
+import { sealerWith } from '@/core/formats/packet/sealed';
 import { ServerFault } from '@/carriers/ask';
 import type { DeskLine } from '@/carriers/deskLine';
+import { unnamed } from '@/core/model/asset';
 import { Student } from '@/core/model/people';
 import type { Attempt } from '@/core/model/sitting';
-import { rowsForBox, scriptsForBox, sittingsOnDevices } from './boxRows';
+import { rowsForBox, scriptsForBox, sittingsOnDevices, type Seal } from './boxRows';
 import { dropStandings } from './command';
 import { desk, type Line } from './tables';
 
@@ -60,15 +61,15 @@ async function inBox(box: string): Promise<void> {
  * Takes the students' news in, all there is.
  *
  * @param arriving is told how many answers are about to be taken in
- * @returns what the server's clock said last, ms since 1970
+ * @returns what the server's clock said last, ms since 1970, and who is stopped there
  */
 export async function pull(
   line: DeskLine,
   arriving: (answers: number) => void = () => undefined,
-): Promise<number> {
+): Promise<Pick<BoxNews, 'now' | 'stopped'>> {
   for (;;) {
     const kept = await lineKept();
-    if (!kept) return 0;
+    if (!kept) return { now: 0, stopped: [] };
     const news = await line.news(kept.rev);
     if (news.box !== kept.box) {
       await inBox(news.box);
@@ -78,7 +79,7 @@ export async function pull(
     await takeIn(news);
     await fetchFiles(line, news.attempts);
     await desk.line.update('line', { rev: Math.max(news.rev, kept.rev) });
-    if (!news.more) return news.now;
+    if (!news.more) return news;
   }
 }
 
@@ -94,10 +95,10 @@ async function newAnswers(attempts: readonly Attempt[]): Promise<number> {
 
 /** Lays news over what the desk has; what the teacher did meanwhile stays. */
 export async function takeIn(news: BoxNews): Promise<void> {
-  const { attempts, carried, students, requests, releases, standings, sittings } = desk;
+  const { attempts, carried, students, requests, openings, standings, sittings } = desk;
   await desk.transaction(
     'rw',
-    [attempts, carried, students, requests, releases, standings, sittings],
+    [attempts, carried, students, requests, openings, standings, sittings],
     async () => {
       // Of a sitting that was just taken off, too: what came last must not stay behind.
       const known = new Set(await sittings.toCollection().primaryKeys());
@@ -108,10 +109,10 @@ export async function takeIn(news: BoxNews): Promise<void> {
         if (known.has(request.sittingId) && !(await requests.get(request.id))) await requests.add(request);
       for (const theirs of news.attempts) if (known.has(theirs.sittingId)) await takeAttempt(theirs);
       for (const { sittingId, studentId, openedAt } of news.opened) {
-        const release = await releases.get([sittingId, studentId]);
-        const all = [...new Set([...(release?.openedAt ?? []), ...openedAt])].sort();
-        if (release && all.length > release.openedAt.length)
-          await releases.update([sittingId, studentId], { openedAt: all });
+        const before = (await openings.get([sittingId, studentId]))?.at ?? [];
+        const at = [...new Set([...before, ...openedAt])].sort();
+        if (known.has(sittingId) && at.length > before.length)
+          await openings.put({ sittingId, studentId, at });
       }
       for (const id of new Set([...news.attempts, ...news.opened].map(({ sittingId }) => sittingId)))
         await dropStandings(desk, id);
@@ -128,7 +129,14 @@ async function takeAttempt(theirs: Attempt): Promise<void> {
   const merged =
     ours && !before
       ? // Both have it and nobody knows since when: the server's holds, with no answer of the desk lost.
-        withChange(theirs.id, theirs, { set: {}, answers: ours.answers, added: ours.events, dropped: [] })
+        withChange(theirs.id, theirs, {
+          set: {},
+          answers: ours.answers,
+          added: ours.events,
+          dropped: [],
+          earlier: { added: ours.earlier ?? [], dropped: [] },
+          late: { added: ours.late ?? [], dropped: [] },
+        })
       : change
         ? withChange(theirs.id, theirs, change)
         : theirs;
@@ -155,15 +163,16 @@ export async function push(line: DeskLine, now: number, scripts = true): Promise
   const kept = await lineKept();
   if (!kept) return;
   const sittings = await sittingsOnDevices();
-  const { rows, files } = await rowsForBox(sittings, (text) => sealedFor(kept, text));
-  if (scripts) rows.push(...(await scriptsForBox(sittings, now)));
+  const seal = sealerFor(kept);
+  const { rows, files } = await rowsForBox(sittings, seal);
+  if (scripts) rows.push(...(await scriptsForBox(sittings, now, seal)));
   const posted = new Map((await desk.posted.toArray()).map(({ key, digest }) => [key, digest]));
 
   for (const id of files) {
     const key = `files/${id}`;
     const asset = posted.has(key) ? undefined : await desk.assets.get(id);
     if (!asset) continue;
-    await line.putFile(asset);
+    await line.putFile(unnamed(asset));
     await desk.posted.put({ key, digest: '' });
   }
 
@@ -220,6 +229,14 @@ async function attemptsDue(sittingIds: readonly string[]) {
   return due;
 }
 
-/** Seals a paper so that only the server opens it, which has the same secret. */
-const sealedFor = ({ secret }: Line, text: string) =>
-  sealed(text, secret, (length) => crypto.getRandomValues(new Uint8Array(length)));
+let lastSealer: { secret: string; seal: Seal } | null = null;
+
+/** Seals so that only the server opens it, which has the same secret. Its key takes long to draw, and is drawn once. */
+function sealerFor({ secret }: Line): Seal {
+  if (lastSealer?.secret !== secret)
+    lastSealer = {
+      secret,
+      seal: sealerWith(secret, (length) => crypto.getRandomValues(new Uint8Array(length))),
+    };
+  return lastSealer.seal;
+}

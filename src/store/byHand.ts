@@ -8,7 +8,7 @@ import {
 } from '@/core/exchange/byHand';
 import type { AnswersFile } from '@/core/formats/packet/packetFile';
 import type { PacketFor } from '@/core/formats/packet/packetZip';
-import { packedAsset, unpackedAsset, type PackedAsset } from '@/core/model/asset';
+import { packedAsset, unnamed, unpackedAsset, type PackedAsset } from '@/core/model/asset';
 import { assetsIn } from '@/core/model/file';
 import type { PaperVersion } from '@/core/model/paper';
 import { byRegister, type Student } from '@/core/model/people';
@@ -32,7 +32,7 @@ export async function paperPackets(sittingId: string, forEach: boolean, now: str
   const fixed = await fixedPaper(sittingId, now);
   if (!fixed) return [];
   const { sitting, paper } = fixed;
-  const pictures = await packedAssets(assetsIn([paper]));
+  const pictures = (await packedAssets(assetsIn([paper]))).map(unnamed);
   if (!forEach)
     return [{ student: null, packet: { kind: 'paper', content: paperFile(sitting, paper, pictures) } }];
   const students = (await studentsOf([sitting])).sort(byRegister);
@@ -84,8 +84,11 @@ export async function scriptPackets(sittingId: string, now: number): Promise<Pac
     const content = {
       sitting: sittingByHand(sitting),
       student: { joinCode, familyName, givenName },
-      release: { ...release, openedAt: [], packet: script },
-      pictures: await packedAssets([...assetsIn([script]), ...own.map(({ id }) => id)]),
+      release: { ...release, packet: script },
+      pictures: [
+        ...(await packedAssets(assetsIn([script]))).map(unnamed),
+        ...(await packedAssets(own.map(({ id }) => id))),
+      ],
     };
     made.push({ student, packet: { kind: 'script', content } });
   }

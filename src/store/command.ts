@@ -2,9 +2,34 @@ import jsonPatch, { type Operation } from 'fast-json-patch';
 import type { Table } from 'dexie';
 import { PatchOperation, type LogEntry, type RowChange, type TableName } from '@/core/model/log';
 import type { DeskDatabase } from './tables';
+import { merged, type Clash } from '@/core/merge';
+import { allOwned, keyOf } from './owners';
 import { desk } from './tables';
 
 type Row = Record<string, unknown>;
+
+/** Where commands are given: undo takes back what was done in the same tab. */
+export interface Tab {
+  id: string;
+  /** The page that is open, as an address within the app. */
+  where: () => string;
+}
+
+let tab: Tab | null = null;
+
+/** Says in which tab commands are given from now on. */
+export function setTab(next: Tab | null): void {
+  tab = next;
+}
+
+/** A row as it is stored: a field without a value is a field that is not there. Bytes stay as they are. */
+function plainRow<T>(value: T): T {
+  if (Array.isArray(value)) return value.map((each: unknown) => plainRow(each)) as T;
+  if (value === null || typeof value !== 'object' || Object.getPrototypeOf(value) !== Object.prototype)
+    return value;
+  const fields = Object.entries(value).filter(([, each]) => each !== undefined);
+  return Object.fromEntries(fields.map(([field, each]) => [field, plainRow(each as unknown)])) as T;
+}
 
 /** What a command is called, in code and in words. */
 export interface CommandName {
@@ -22,25 +47,29 @@ export class Recorder {
 
   constructor(private readonly db: DeskDatabase) {}
 
-  async add(table: TableName, row: object): Promise<void> {
-    const key = keyOf(this.db, table, row);
+  async add(table: TableName, given: object): Promise<void> {
+    const row = plainRow(given);
+    const key = keyOf(table, row);
     await this.db.table(table).add(row);
     this.changes.push({ how: 'added', table, key, row });
     await this.dropStanding(table, row);
   }
 
-  async addAll(table: TableName, rows: readonly object[]): Promise<void> {
+  async addAll(table: TableName, given: readonly object[]): Promise<void> {
+    const rows = given.map(plainRow);
     await this.db.table(table).bulkAdd(rows);
-    for (const row of rows) this.changes.push({ how: 'added', table, key: keyOf(this.db, table, row), row });
+    for (const row of rows) this.changes.push({ how: 'added', table, key: keyOf(table, row), row });
     for (const sittingId of new Set(rows.map((row) => sittingIdOf(table, row))))
       await dropStandings(this.db, sittingId);
   }
 
   /** Puts a row in place of the one with the same key, or adds it. */
-  async put(table: TableName, row: object): Promise<void> {
-    const key = keyOf(this.db, table, row);
-    const before = (await this.db.table<object>(table).get(dexieKey(key, table))) ?? null;
-    if (before === null) return this.add(table, row);
+  async put(table: TableName, given: object): Promise<void> {
+    const row = plainRow(given);
+    const key = keyOf(table, row);
+    const stored = (await this.db.table<object>(table).get(dexieKey(key, table))) ?? null;
+    if (stored === null) return this.add(table, row);
+    const before = plainRow(stored);
     // Invertible patches carry tests, by which an undo notices that someone has changed the same place since.
     const forth = jsonPatch.compare(before, row, true);
     if (forth.length === 0) return;
@@ -48,6 +77,23 @@ export class Recorder {
     await this.db.table(table).put(row);
     this.changes.push({ how: 'patched', table, key, forth: plain(forth), back: plain(back) });
     await this.dropStanding(table, row);
+  }
+
+  /**
+   * Puts what was changed on top of what is stored now, field by field: another tab may have changed the rest since.
+   *
+   * @param base the row as it was when it was opened; without it the row is put as it is
+   * @returns what was changed in both places, and how the other had it
+   */
+  async putChanged(table: TableName, row: object, base: object | undefined): Promise<Clash[]> {
+    const stored = await this.db.table<object>(table).get(dexieKey(keyOf(table, row), table));
+    if (!stored || !base) {
+      await this.put(table, row);
+      return [];
+    }
+    const { row: joined, clashes } = merged(plainRow(base), plainRow(row), plainRow(stored));
+    await this.put(table, joined);
+    return clashes.filter(({ path }) => path[0] !== 'changedAt');
   }
 
   async remove(table: TableName, key: string[]): Promise<void> {
@@ -89,6 +135,7 @@ export async function runCommand<T>(
       about: name.about ?? null,
       changes: record.changes,
       undoneAt: null,
+      ...here(),
     };
     return { result, seq: await writeEntry(db, entry, name.joins !== undefined), said: name.said };
   });
@@ -118,10 +165,14 @@ export async function together<T>(
       about: name.about ?? null,
       changes: entries.flatMap(({ changes }) => changes),
       undoneAt: null,
+      ...here(),
     });
     return { result, said: name.said };
   });
 }
+
+/** The tab and page of what is done now. */
+const here = (): Pick<LogEntry, 'tab' | 'where'> => (tab ? { tab: tab.id, where: tab.where() } : {});
 
 async function writeEntry(db: DeskDatabase, entry: LogEntry, joins: boolean): Promise<number> {
   const last = await db.log.orderBy('seq').last();
@@ -129,48 +180,82 @@ async function writeEntry(db: DeskDatabase, entry: LogEntry, joins: boolean): Pr
     joins &&
     last?.seq !== undefined &&
     last.command === entry.command &&
+    last.tab === entry.tab &&
     last.undoneAt === null &&
     Date.parse(entry.at) - Date.parse(last.at) < joinWithinMs;
   if (!joinable || last.seq === undefined) return db.log.add(entry);
-  await db.log.put({ ...last, at: entry.at, changes: [...last.changes, ...entry.changes] });
+  await db.log.put({
+    ...last,
+    at: entry.at,
+    said: entry.said,
+    changes: [...last.changes, ...entry.changes],
+  });
   return last.seq;
 }
 
 export interface UndoOutcome {
+  /** `changedSince`: it cannot be taken back any more, and is passed over: the next undo takes back what was done before. */
   outcome: 'undone' | 'nothing' | 'changedSince';
   /** What the command had said it did. */
   said: string;
+  /** The page on which it was done, where that is known. */
+  where: string | null;
 }
 
 /**
- * Takes back the latest command: whole, or not at all where a row has changed since.
+ * Takes back the latest command of this tab: whole, or not at all where a row has changed since. One that cannot be taken
+ * back does not stand in the way of those before it.
  *
- * @param seq only take it back if it is this one: what a message's button offers
+ * @param seq take back this one: what a message's button offers
  */
 export async function undo(now: string, seq?: number, db: DeskDatabase = desk): Promise<UndoOutcome> {
-  let said = '';
+  const entry = await undoable(db, seq);
+  if (entry?.seq === undefined) return { outcome: 'nothing', said: '', where: null };
+  const { said, where = null } = entry;
   try {
     return await db.transaction('rw', db.tables, async () => {
-      const entry = await latestUndoable(db);
-      if (!entry) return { outcome: 'nothing', said };
-      said = entry.said;
-      if (seq !== undefined && entry.seq !== seq) throw new ChangedSince();
-      for (const change of [...entry.changes].reverse()) await reverse(db, change);
-      await db.log.put({ ...entry, undoneAt: now });
-      return { outcome: 'undone', said };
+      // Another tab may have taken it back meanwhile.
+      const kept = await db.log.get(entry.seq ?? 0);
+      if (!kept || kept.undoneAt !== null) return { outcome: 'nothing', said, where };
+      for (const change of [...kept.changes].reverse()) await reverse(db, change);
+      await notOrphaned(kept);
+      await db.log.put({ ...kept, undoneAt: now });
+      return { outcome: 'undone', said, where };
     });
   } catch (error) {
-    if (error instanceof ChangedSince) return { outcome: 'changedSince', said };
-    throw error;
+    if (!(error instanceof ChangedSince)) throw error;
+    await db.log.update(entry.seq, { passedAt: now });
+    return { outcome: 'changedSince', said, where };
   }
 }
 
-async function latestUndoable(db: DeskDatabase): Promise<LogEntry | undefined> {
+/** What undo would take back next in this tab; one done before tabs were told apart is anybody's. */
+export async function undoable(db: DeskDatabase = desk, seq?: number): Promise<LogEntry | undefined> {
+  const can = ({ undoneAt, changes, passedAt }: LogEntry) =>
+    undoneAt === null && changes.length > 0 && passedAt === undefined;
+  if (seq !== undefined) {
+    const entry = await db.log.get(seq);
+    return entry && can(entry) ? entry : undefined;
+  }
   return db.log
     .orderBy('seq')
     .reverse()
-    .filter((entry) => entry.undoneAt === null && entry.changes.length > 0)
+    .filter((entry) => can(entry) && ofThisTab(entry))
     .first();
+}
+
+const ofThisTab = ({ tab: of }: LogEntry) => tab === null || of === undefined || of === tab.id;
+
+/** What was done last in this tab, whether it can be taken back or not. */
+export const lastDone = (): Promise<LogEntry | undefined> =>
+  desk.log.orderBy('seq').reverse().filter(ofThisTab).first();
+
+/** What was added is gone again: nothing may hang on it that came since. @throws {ChangedSince} */
+async function notOrphaned({ changes }: LogEntry): Promise<void> {
+  for (const { how, table, key } of changes) {
+    if (how !== 'added' || (table !== 'sittings' && table !== 'students' && table !== 'attempts')) continue;
+    if ((await allOwned(table, key[0] ?? '')).length > 0) throw new ChangedSince();
+  }
 }
 
 class ChangedSince extends Error {}
@@ -178,7 +263,8 @@ class ChangedSince extends Error {}
 async function reverse(db: DeskDatabase, change: RowChange): Promise<void> {
   const table: Table<object, unknown> = db.table(change.table);
   const key = dexieKey(change.key, change.table);
-  const current = await table.get(key);
+  const stored = await table.get(key);
+  const current = stored && plainRow(stored);
   if (change.how === 'removed') {
     if (current) throw new ChangedSince();
     await table.add(change.row as object);
@@ -215,12 +301,6 @@ function sittingIdOf(table: TableName, row: object): string | 'all' | null {
 export async function dropStandings(db: DeskDatabase, sittingId: string | 'all' | null): Promise<void> {
   if (sittingId === 'all') await db.standings.clear();
   else if (sittingId !== null) await db.standings.delete(sittingId);
-}
-
-function keyOf(db: DeskDatabase, table: TableName, row: object): string[] {
-  const { keyPath } = db.table(table).schema.primKey;
-  const paths = typeof keyPath === 'string' ? [keyPath] : (keyPath ?? []);
-  return paths.map((path) => String((row as Row)[path]));
 }
 
 /** Keys are kept as text; the version in the key of a paper version is a number again. */

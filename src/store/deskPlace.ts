@@ -17,6 +17,7 @@ const touched = [
   desk.attempts,
   desk.requests,
   desk.releases,
+  desk.openings,
   desk.assets,
   desk.standings,
 ];
@@ -33,8 +34,9 @@ const keep: ExchangeKeep = {
     return student;
   },
   request: async (request) => void (await desk.requests.add(request)),
-  opened: async ({ sittingId, studentId, openedAt }, at) => {
-    await desk.releases.update([sittingId, studentId], { openedAt: [...openedAt, at] });
+  opened: async ({ sittingId, studentId }, at) => {
+    const before = await desk.openings.get([sittingId, studentId]);
+    await desk.openings.put({ sittingId, studentId, at: [...(before?.at ?? []), at] });
     await dropStandings(desk, sittingId);
   },
   file: async (file) => void (await desk.assets.put(file)),

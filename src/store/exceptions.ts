@@ -5,6 +5,7 @@ import { lastAttempt } from '@/core/running/counting';
 import { assetsIn } from '@/core/model/file';
 import { dropStandings, runCommand, type Recorder } from './command';
 import { newId } from './ids';
+import { dropOwned } from './owners';
 import { desk } from './tables';
 
 /** One student by id, or several at once: one step, to be undone as one. */
@@ -191,10 +192,13 @@ export async function deleteAttempts(attemptIds: readonly string[], now: string)
 
 async function deleteAttempt(attempt: Attempt): Promise<void> {
   const { id, sittingId, studentId } = attempt;
+  await dropOwned('attempts', id);
   await desk.attempts.delete(id);
-  await desk.marks.where({ attemptId: id }).delete();
-  const rest = await desk.attempts.where({ sittingId, studentId }).count();
-  if (rest === 0) await desk.releases.delete([sittingId, studentId]);
+  // What was let out of it, and when it was looked at, is about nothing any more.
+  if ((await desk.attempts.where({ sittingId, studentId }).count()) === 0) {
+    await desk.releases.delete([sittingId, studentId]);
+    await desk.openings.delete([sittingId, studentId]);
+  }
   await dropUnusedFiles(attempt);
 }
 

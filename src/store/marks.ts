@@ -5,8 +5,11 @@ import { desk } from './tables';
 /** What a marker decides about one or many equal answers. What is left out stays as it was. */
 export type MarkChange = Partial<Pick<HandMark, 'points' | 'lines' | 'comment' | 'aside'>>;
 
-/** A change, or how it follows from the mark as it is kept: fast keys must not build on what is drawn. */
-export type MarkStep = MarkChange | ((before: HandMark) => MarkChange);
+/**
+ * A change, or how it follows from the marks as they are kept: fast keys must not build on what is drawn. What is done to
+ * equal answers follows from the marks of all of them.
+ */
+export type MarkStep = MarkChange | ((before: HandMark, all: readonly HandMark[]) => MarkChange);
 
 /** Where the answers are. */
 export interface MarkPlace {
@@ -31,10 +34,15 @@ export async function markAnswers(
     { command: 'markAnswers', said, about: place.sittingId, ...(joins ? { joins } : {}) },
     now,
     async (record) => {
-      for (const attemptId of place.attemptIds) {
-        const kept = await desk.marks.get([attemptId, place.questionId]);
-        const before = kept ?? emptyMark(place, attemptId, now);
-        const change = typeof step === 'function' ? step(before) : step;
+      const kept = await desk.marks.bulkGet(
+        place.attemptIds.map((attemptId): [string, string] => [attemptId, place.questionId]),
+      );
+      const all = place.attemptIds.map(
+        (attemptId, index) => kept[index] ?? { ...emptyMark(place, attemptId, now), at: '' },
+      );
+      for (const before of all) {
+        const { attemptId } = before;
+        const change = typeof step === 'function' ? step(before, all) : step;
         const mark = HandMark.parse({ ...before, ...change, at: now });
         if (isNothing(mark)) await record.remove('marks', [attemptId, place.questionId]);
         else await record.put('marks', mark);

@@ -2,6 +2,7 @@ import { Paper, PaperContent, type PaperVersion } from '@/core/model/paper';
 import { readyToSit } from '@/core/scoring/paperFindings';
 import { runCommand, type Recorder } from './command';
 import { newId } from './ids';
+import { removeOwned } from './owners';
 import { desk } from './tables';
 
 export async function createPaper(title: string, now: string) {
@@ -39,12 +40,20 @@ export async function bringPapers(contents: readonly PaperContent[], said: strin
  *
  * @param said what was done, in words
  * @param joins names the field typed in, so that a run of typing is one entry in the log
+ * @param base as it was when it was opened: what was changed elsewhere since stays
+ * @returns what was changed in both places
  */
-export async function changePaper(paper: Paper, said: string, joins: string | undefined, now: string) {
+export async function changePaper(
+  paper: Paper,
+  said: string,
+  joins: string | undefined,
+  now: string,
+  base?: Paper,
+) {
   return runCommand(
     { command: 'changePaper', said, about: paper.id, ...(joins ? { joins } : {}) },
     now,
-    (record) => record.put('papers', Paper.parse({ ...paper, changedAt: now })),
+    (record) => record.putChanged('papers', Paper.parse({ ...paper, changedAt: now }), base),
   );
 }
 
@@ -56,6 +65,7 @@ export async function deletePaper(id: string, now: string) {
     async (record) => {
       if ((await desk.sittings.where('paperId').equals(id).count()) > 0)
         throw new Error('A paper with sittings stays');
+      await removeOwned(record, 'papers', id);
       await record.remove('papers', [id]);
     },
   );

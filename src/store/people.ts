@@ -1,5 +1,5 @@
 import { Student, Group, fullName, isGuest } from '@/core/model/people';
-import type { Attempt } from '@/core/model/sitting';
+import { Opening, type Attempt } from '@/core/model/sitting';
 import { groupBy } from '@/core/groupBy';
 import { mergedStudent } from '@/core/people/doubles';
 import { rosterChanges, updated } from '@/core/people/rosterChanges';
@@ -7,6 +7,7 @@ import { attemptState, isAside, settled, termsFor, type Terms } from '@/core/run
 import type { IncomingStudent } from '@/core/formats/csv/studentRows';
 import { runCommand, type Recorder } from './command';
 import { newId, newJoinCode } from './ids';
+import { moveOwned, removeOwned } from './owners';
 import { desk } from './tables';
 
 export async function createGroup(name: string, now: string) {
@@ -135,10 +136,11 @@ function freshStudent({ familyName, givenName, number, email, fields }: Incoming
   } satisfies Student);
 }
 
-export async function changeStudent(student: Student, now: string) {
+/** @param base as the student was when the row was opened: what was changed elsewhere since stays */
+export async function changeStudent(student: Student, now: string, base?: Student) {
   const said = `${fullName(student)} changed`;
   return runCommand({ command: 'changeStudent', said, about: student.id }, now, (record) =>
-    record.put('students', Student.parse(student)),
+    record.putChanged('students', Student.parse(student), base),
   );
 }
 
@@ -218,19 +220,15 @@ export async function mergeStudents(keptId: string, otherId: string, now: string
       const terms = sitting && termsFor(mergedStudent(kept, other), sitting, ofBoth, Date.parse(now));
       for (const attempt of joinedAttempts(all, keptId, now, terms)) await record.put('attempts', attempt);
     }
-    for (const allowance of await desk.allowances.filter((each) => each.studentId === otherId).toArray())
-      await record.put('allowances', { ...allowance, studentId: keptId });
-    for (const request of await desk.requests.filter((each) => each.studentId === otherId).toArray())
-      await record.put('requests', { ...request, studentId: keptId });
-    for (const release of await desk.releases.where({ studentId: otherId }).toArray()) {
-      await record.remove('releases', [release.sittingId, otherId]);
-      if (!(await desk.releases.get([release.sittingId, keptId])))
-        await record.add('releases', { ...release, studentId: keptId });
-    }
+    await moveOwned(record, otherId, keptId, ['attempts'], (table, mine, theirs) =>
+      table === 'openings' ? { ...mine, at: [...openedAt(mine), ...openedAt(theirs)].sort() } : mine,
+    );
     await record.remove('students', [otherId]);
     await record.put('students', Student.parse(mergedStudent(kept, other)));
   });
 }
+
+const openedAt = (row: object): string[] => Opening.parse(row).at;
 
 /** The attempts of two as those of one: numbered as they were begun, and only the last may run. */
 function joinedAttempts(
@@ -270,7 +268,9 @@ async function leaveGroup(record: Recorder, students: readonly Student[], groupI
   for (const student of students) {
     const groupIds = student.groupIds.filter((id) => id !== groupId);
     const attempts = await desk.attempts.where('studentId').equals(student.id).count();
-    if (groupIds.length === 0 && attempts === 0) await record.remove('students', [student.id]);
-    else await record.put('students', { ...student, groupIds });
+    if (groupIds.length === 0 && attempts === 0) {
+      await removeOwned(record, 'students', student.id);
+      await record.remove('students', [student.id]);
+    } else await record.put('students', { ...student, groupIds });
   }
 }

@@ -25,18 +25,22 @@ export interface SittingFrame {
   students: Student[];
 }
 
+/** The students who are in any of these groups, each once; who was archived is in none. */
+export const studentsIn = (groupIds: readonly string[]): Promise<Student[]> =>
+  desk.students
+    .where('groupIds')
+    .anyOf([...groupIds])
+    .distinct()
+    .filter((student) => student.archivedAt === undefined)
+    .toArray();
+
 /** The frame of one sitting; null when there is no such sitting. */
 export async function sittingFrame(sittingId: string): Promise<SittingFrame | null> {
   const sitting = await desk.sittings.get(sittingId);
   const paper = sitting && (await paperOf(sitting));
   if (!sitting || !paper) return null;
   const [listed, groups, sat] = await Promise.all([
-    desk.students
-      .where('groupIds')
-      .anyOf(sitting.groupIds)
-      .distinct()
-      .filter((student) => student.archivedAt === undefined)
-      .toArray(),
+    studentsIn(sitting.groupIds),
     desk.groups.bulkGet(sitting.groupIds),
     studentsWhoSat(sittingId),
   ]);
@@ -66,13 +70,14 @@ async function studentsWhoSat(sittingId: string): Promise<string[]> {
 export async function sittingRecords(sittingId: string): Promise<(SittingRecords & SittingFrame) | null> {
   const frame = await sittingFrame(sittingId);
   if (!frame) return null;
-  const [allowances, attempts, marks, releases] = await Promise.all([
+  const [allowances, attempts, marks, releases, openings] = await Promise.all([
     desk.allowances.where({ sittingId }).toArray(),
     desk.attempts.where({ sittingId }).toArray(),
     desk.marks.where({ sittingId }).toArray(),
     desk.releases.where({ sittingId }).toArray(),
+    desk.openings.where({ sittingId }).toArray(),
   ]);
-  return { ...frame, allowances, attempts, marks, releases };
+  return { ...frame, allowances, attempts, marks, releases, openings };
 }
 
 /** How a sitting stands, from the cache while it holds; `computed` says that the cache did not have it. */
@@ -123,9 +128,7 @@ export async function deskRows(now: number) {
       });
   }
   const lasting = groups.filter((group) => !group.rehearsal);
-  const sizes = await Promise.all(
-    lasting.map((group) => desk.students.where('groupIds').equals(group.id).count()),
-  );
+  const sizes = await Promise.all(lasting.map(async (group) => (await studentsIn([group.id])).length));
   return {
     sittings: sittings.sort((a, b) => b.sitting.opensAt.localeCompare(a.sitting.opensAt)),
     papers: papers.filter((paper) => !given.has(paper.id)),
@@ -139,7 +142,7 @@ export async function groupRows() {
   return Promise.all(
     groups.map(async (group) => ({
       group,
-      students: await desk.students.where('groupIds').equals(group.id).count(),
+      students: (await studentsIn([group.id])).length,
       sittings: await desk.sittings.where('groupIds').equals(group.id).count(),
     })),
   );

@@ -5,6 +5,7 @@ import { madeUpClass } from '@/core/rehearsal/people';
 import { rehearsalPlan, type RehearsalStep } from '@/core/rehearsal/plan';
 import { readyToSit } from '@/core/scoring/paperFindings';
 import { dropStandings } from './command';
+import { dropOwned } from './owners';
 import { deskPlace } from './deskPlace';
 import { newId, newJoinCode } from './ids';
 import { dropUnusedVersion } from './papers';
@@ -119,15 +120,7 @@ export async function clearRehearsal(sittingId: string): Promise<void> {
     if (!sitting?.rehearsal) throw new Error('This is no rehearsal');
     const groupId = groupOf(sittingId);
     const ids = new Set((await desk.students.where('groupIds').equals(groupId).primaryKeys()).map(String));
-    for (const table of [
-      desk.attempts,
-      desk.marks,
-      desk.releases,
-      desk.allowances,
-      desk.requests,
-      desk.outbox,
-    ])
-      await table.where('sittingId').equals(sittingId).delete();
+    await dropOwned('sittings', sittingId);
     await desk.students.bulkDelete([...ids]);
     await desk.groups.delete(groupId);
     await desk.sittings.delete(sittingId);

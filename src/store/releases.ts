@@ -1,5 +1,8 @@
-import { Release, type Shows } from '@/core/model/sitting';
+import { stillToSit } from '@/core/handback/readiness';
+import { Release, type Shows, type Sitting } from '@/core/model/sitting';
+import { seatsOf } from '@/core/running/standing';
 import { runCommand } from './command';
+import { sittingRecords } from './queries';
 import { desk } from './tables';
 
 const countOf = (count: number) => (count === 1 ? '1 student' : `${count} students`);
@@ -9,8 +12,7 @@ export async function handBack(sittingId: string, studentIds: readonly string[],
   const said = `Handed back to ${countOf(studentIds.length)}`;
   return runCommand({ command: 'handBack', said, about: sittingId }, now, async (record) => {
     for (const studentId of studentIds) {
-      const before = await desk.releases.get([sittingId, studentId]);
-      const release = { sittingId, studentId, shows, releasedAt: now, openedAt: before?.openedAt ?? [] };
+      const release = { sittingId, studentId, shows, releasedAt: now };
       await record.put('releases', Release.parse(release));
     }
   });
@@ -21,4 +23,18 @@ export async function takeBack(sittingId: string, studentIds: readonly string[],
   return runCommand({ command: 'takeBack', said, about: sittingId }, now, async (record) => {
     for (const studentId of studentIds) await record.remove('releases', [sittingId, studentId]);
   });
+}
+
+/** How many students may still sit the paper of a sitting in other sittings of it. */
+export async function stillToSitElsewhere({ id, paperId }: Sitting, now: number): Promise<number> {
+  const others = await desk.sittings
+    .where({ paperId })
+    .filter((sitting) => sitting.id !== id && sitting.rehearsal !== true)
+    .toArray();
+  let count = 0;
+  for (const sitting of others) {
+    const records = await sittingRecords(sitting.id);
+    if (records) count += stillToSit(seatsOf(records, now));
+  }
+  return count;
 }

@@ -1,21 +1,25 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
-import type { CarriedFile } from '@/carriers/Carrier';
+import type { CarriedFile, Greeting } from '@/carriers/Carrier';
 import type { KeptRelease } from '@/core/exchange/place';
 import type { PaperPacket } from '@/core/formats/packet/paper';
 import type { PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
-import type { Allowance, Answers, Attempt, Sitting } from '@/core/model/sitting';
+import type { HeldAnswers } from '@/core/attempts/held';
+import type { Allowance, Attempt, Sitting } from '@/core/model/sitting';
 
 /** What the student's device holds of one attempt: the packet, the answers, and what has not been handed over. */
-export interface HeldAttempt {
+export interface HeldAttempt extends HeldAnswers {
   attemptId: string;
   sittingId: string;
   joinCode: string;
   packet: PaperPacket;
-  answers: Answers;
+  /** The page that wrote it. */
+  page?: string;
+  /** Whose it is, to be greeted without a connection. */
+  who?: Greeting;
+  /** When its time is up, as the other side said last; null: never. And how far its clock was ahead of this device's, ms. */
+  clock?: { deadline: number | null; aheadMs: number };
   comeBack: string[];
-  /** Questions whose answer the teacher's side has not acknowledged. */
-  unsent: string[];
   /** Where there is no going back: what is done with. */
   passed?: string[];
 }

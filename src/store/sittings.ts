@@ -1,6 +1,7 @@
 import { Sitting } from '@/core/model/sitting';
 import { runCommand } from './command';
 import { newId } from './ids';
+import { removeOwned } from './owners';
 import { freezePaper } from './papers';
 import { desk } from './tables';
 
@@ -24,9 +25,10 @@ export async function createSitting(settings: NewSitting, now: string) {
   );
 }
 
-export async function changeSitting(sitting: Sitting, said: string, now: string) {
+/** @param base as the sitting was when its form was opened: what was changed elsewhere since stays */
+export async function changeSitting(sitting: Sitting, said: string, now: string, base?: Sitting) {
   return runCommand({ command: 'changeSitting', said, about: sitting.id }, now, (record) =>
-    record.put('sittings', Sitting.parse(sitting)),
+    record.putChanged('sittings', Sitting.parse(sitting), base),
   );
 }
 
@@ -77,19 +79,7 @@ export async function deleteSitting(sittingId: string, now: string) {
     { command: 'deleteSitting', said: `${sitting?.title ?? 'Sitting'} deleted`, about: sittingId },
     now,
     async (record) => {
-      for (const mark of await desk.marks.where({ sittingId }).toArray())
-        await record.remove('marks', [mark.attemptId, mark.questionId]);
-      for (const release of await desk.releases.where({ sittingId }).toArray())
-        await record.remove('releases', [sittingId, release.studentId]);
-      for (const attempt of await desk.attempts.where({ sittingId }).toArray())
-        await record.remove('attempts', [attempt.id]);
-      for (const request of await desk.requests.where({ sittingId }).toArray())
-        await record.remove('requests', [request.id]);
-      for (const allowance of await desk.allowances.where({ sittingId }).toArray())
-        await record.remove('allowances', [allowance.id]);
-      // Guests came for this sitting alone; what a try-out left goes with them.
-      for (const { id } of await desk.students.filter((each) => each.onlySittingId === sittingId).toArray())
-        await record.remove('students', [id]);
+      await removeOwned(record, 'sittings', sittingId);
       await record.remove('sittings', [sittingId]);
     },
   );

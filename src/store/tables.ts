@@ -10,6 +10,7 @@ import type {
   ExceptionRequest,
   HandMark,
   Message,
+  Opening,
   Release,
   Sitting,
   SittingTemplate,
@@ -44,6 +45,8 @@ export class DeskDatabase extends Dexie {
   declare attempts: EntityTable<Attempt, 'id'>;
   declare marks: Table<HandMark, [string, string]>;
   declare releases: Table<Release, [string, string]>;
+  /** When each student looked at what was let out: the student's own, and no part of the release. */
+  declare openings: Table<Opening, [string, string]>;
   declare assets: EntityTable<Asset, 'id'>;
   declare bank: EntityTable<BankQuestion, 'id'>;
   declare requests: EntityTable<ExceptionRequest, 'id'>;
@@ -87,7 +90,25 @@ export class DeskDatabase extends Dexie {
       templates: 'id',
     });
     this.version(4).stores({ carried: 'id, sittingId', posted: 'key', line: 'key' });
+    this.version(5)
+      .stores({ openings: '[sittingId+studentId], sittingId, studentId' })
+      // They were in the release, and went with it.
+      .upgrade(async (change) => {
+        for (const release of await change.table('releases').toArray()) {
+          const { openedAt = [], ...rest } = release as Release & { openedAt?: string[] };
+          const { sittingId, studentId } = rest;
+          if (openedAt.length > 0) await change.table('openings').put({ sittingId, studentId, at: openedAt });
+          await change.table('releases').put(rest);
+        }
+        await change.table('standings').clear();
+      });
   }
 }
+
+/** The tables of the desk by name. */
+export type DeskTable = {
+  [K in keyof DeskDatabase]: DeskDatabase[K] extends Table<infer _R, infer _K> ? K : never;
+}[keyof DeskDatabase] &
+  string;
 
 export const desk = new DeskDatabase();

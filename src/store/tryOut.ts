@@ -1,5 +1,6 @@
 import { Student } from '@/core/model/people';
 import { newId, newJoinCode } from './ids';
+import { dropOwned } from './owners';
 import { dropUnusedVersion } from './papers';
 import { desk } from './tables';
 
@@ -38,10 +39,9 @@ export async function clearTryOut(sittingId: string): Promise<void> {
     const sitting = await desk.sittings.get(sittingId);
     for (const { id } of tryOuts) {
       const attempts = await desk.attempts.where('studentId').equals(id).toArray();
-      await desk.attempts.bulkDelete(attempts.map((attempt) => attempt.id));
+      await dropOwned('students', id);
       for (const { paperVersion } of attempts)
         if (sitting) await dropUnusedVersion(sitting.paperId, paperVersion);
-      await desk.requests.where({ sittingId, studentId: id }).delete();
       await desk.students.delete(id);
     }
   });

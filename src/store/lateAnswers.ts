@@ -1,0 +1,49 @@
+import { lateKey, withDecision } from '@/core/attempts/late';
+import type { LateAnswer } from '@/core/model/sitting';
+import { runCommand } from './command';
+import { desk } from './tables';
+
+/** Which late answers of an attempt, by `lateKey`. */
+export interface WhichLate {
+  attemptId: string;
+  keys: readonly string[];
+}
+
+/**
+ * Lets answers count that came after the end, or not; null: they wait again. Where an answer that was marked by hand gives
+ * way to another, its mark is put aside for a second look.
+ */
+export async function decideLate(
+  sittingId: string,
+  which: readonly WhichLate[],
+  counts: boolean | null,
+  reason: string,
+  now: string,
+) {
+  const some = which.reduce((sum, { keys }) => sum + keys.length, 0);
+  const answers = some === 1 ? '1 late answer' : `${some} late answers`;
+  const said =
+    counts === null
+      ? `${answers} to be decided again`
+      : `${answers} ${counts ? (some === 1 ? 'counts' : 'count') : some === 1 ? 'does not count' : 'do not count'}`;
+  return runCommand({ command: 'decideLate', said, about: sittingId }, now, async (record) => {
+    for (const { attemptId, keys } of which) {
+      const attempt = await desk.attempts.get(attemptId);
+      if (!attempt) continue;
+      const decision: LateAnswer['decision'] =
+        counts === null ? null : { counts, by: 'teacher', reason, at: now };
+      await record.put('attempts', withDecision(attempt, keys, decision));
+      const changed = new Set(
+        (attempt.late ?? [])
+          .filter(
+            (each) => keys.includes(lateKey(each)) && (each.decision?.counts ?? false) !== (counts ?? false),
+          )
+          .map(({ questionId }) => questionId),
+      );
+      for (const questionId of changed) {
+        const mark = await desk.marks.get([attemptId, questionId]);
+        if (mark && !mark.aside) await record.put('marks', { ...mark, aside: true, at: now });
+      }
+    }
+  });
+}

@@ -1,0 +1,168 @@
+import 'fake-indexeddb/auto';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../tests/unit/samples';
+import { reads } from '../../tests/unit/studentSide';
+import { totalFigures } from '@/core/analysis/sittingFigures';
+import { gradesCsv } from '@/core/formats/csv/grades';
+import { readinessOf } from '@/core/handback/readiness';
+import { waitingByQuestion } from '@/core/marking/sameAnswers';
+import type { Attempt, CountRule, HandMark } from '@/core/model/sitting';
+import { isIn, seatsOf, standingOf } from '@/core/running/standing';
+import { previewRescore } from '@/core/scoring/rescore';
+import { sittingRecords } from './queries';
+import { desk } from './tables';
+
+/** Whatever is asked about a sitting, from wherever: one answer. */
+
+const now = Date.parse(at) + 1000;
+const every = {
+  total: true,
+  points: true,
+  answers: true,
+  rightOrWrong: true,
+  accepted: true,
+  comments: true,
+};
+const codes = ['AAAAA2', 'AAAAA3', 'AAAAA4', 'AAAAA5'];
+
+const anyAttempt = fc.record({
+  who: fc.nat(3),
+  picked: fc.constantFrom('a', 'b', 'c', null),
+  text: fc.constantFrom('ebb', 'Neaps', '', 'something'),
+  state: fc.constantFrom('in' as const, 'in' as const, 'running' as const, 'aside' as const),
+  points: fc.option(fc.integer({ min: 0, max: 3 })),
+  late: fc.constantFrom(null, true, false),
+});
+type AnyAttempt = typeof anyAttempt extends fc.Arbitrary<infer T> ? T : never;
+
+function rowsOf(list: readonly AnyAttempt[]): { attempts: Attempt[]; marks: HandMark[] } {
+  const attempts: Attempt[] = [];
+  const marks: HandMark[] = [];
+  list.forEach(({ who, picked, text, state, points, late }, index) => {
+    const number = attempts.filter(({ studentId }) => studentId === `s${who}`).length + 1;
+    const last = !list.slice(index + 1).some((each) => each.who === who);
+    attempts.push(
+      attemptOf({
+        id: `a${index}`,
+        studentId: `s${who}`,
+        number,
+        // Only the last can still run.
+        handedInAt: state === 'running' && last ? null : at,
+        ...(state === 'aside' && { setAsideAt: at }),
+        answers: {
+          ...(picked && { q1: { response: { picked: [picked] }, at } }),
+          q3: { response: { text }, at },
+          q4: { response: { text }, at },
+        },
+        ...(late !== null && {
+          late: [
+            {
+              questionId: 'q1',
+              response: { picked: ['b'] },
+              at,
+              typedAt: at,
+              decision: { counts: late, by: 'teacher' as const, reason: '', at },
+            },
+          ],
+        }),
+      }),
+    );
+    if (points !== null) marks.push(markOf({ attemptId: `a${index}`, questionId: 'q4', points }));
+  });
+  return { attempts, marks };
+}
+
+describe('desk, student’s page, preview and files give one answer', () => {
+  it('for any attempts, set aside, running, several under each rule, with late answers and marks', async () => {
+    const rules = fc.constantFrom<CountRule>('last', 'best', 'first', 'mean');
+    await fc.assert(
+      fc.asyncProperty(fc.array(anyAttempt, { maxLength: 8 }), rules, async (list, counts) => {
+        await desk.delete();
+        await desk.open();
+        const { attempts, marks } = rowsOf(list);
+        const sitting = sittingOf({ counts, attempts: 9, closesAt: null, timeLimitMs: null });
+        await desk.groups.bulkAdd(sitting.groupIds.map((id) => ({ id, name: id, createdAt: at })));
+        await desk.sittings.add(sitting);
+        await desk.papers.add({
+          id: sitting.paperId,
+          title: 'Tides',
+          instructions: '',
+          questions: paperQuestions,
+          createdAt: at,
+          changedAt: at,
+        });
+        const version = { title: 'Tides', instructions: '', questions: paperQuestions, frozenAt: at };
+        await desk.paperVersions.add({ ...version, paperId: sitting.paperId, version: 1 });
+        await desk.students.bulkAdd(
+          codes.map((joinCode, index) =>
+            studentOf({
+              id: `s${index}`,
+              joinCode,
+              groupIds: index < 3 ? sitting.groupIds : [],
+              // One of them is the teacher trying it out: counted nowhere.
+              ...(index === 3 && { role: 'tryOut' as const, onlySittingId: sitting.id }),
+            }),
+          ),
+        );
+        await desk.attempts.bulkAdd(attempts);
+        await desk.marks.bulkAdd(marks);
+        await desk.releases.bulkAdd(
+          codes.slice(0, 3).map((_, index) => ({
+            sittingId: sitting.id,
+            studentId: `s${index}`,
+            shows: every,
+            releasedAt: at,
+          })),
+        );
+        const records = await sittingRecords(sitting.id);
+        if (!records) throw new Error('no sitting');
+        const seats = seatsOf(records, now);
+        expect(seats).toHaveLength(3);
+
+        for (const [index, seat] of seats.entries()) {
+          const script = await reads(codes[Number(seat.student.id.slice(1))] ?? '', sitting.id, now);
+          const card = seat.scorecard;
+          expect(script?.total ?? null, `student ${index}`).toEqual(
+            card && { points: card.total, max: card.max },
+          );
+          for (const row of script?.questions ?? []) {
+            const award = card?.awards.find(({ questionId }) => questionId === row.question.id);
+            expect(row.points ?? null).toBe(award?.points ?? null);
+          }
+        }
+
+        const inside = seats.filter(isIn);
+        const stands = standingOf(records, now);
+        expect(stands.in).toBe(inside.length);
+        expect(stands.ready).toBe(inside.filter((seat) => readinessOf(seat).ready).length);
+        expect(stands.waiting).toBe(
+          inside.reduce((sum, { scorecard }) => sum + (scorecard?.waiting ?? 0), 0),
+        );
+        const figures = totalFigures(seats);
+        const preview = previewRescore(seats, seats);
+        expect(preview).toMatchObject({
+          students: inside.length,
+          answersChanged: 0,
+          studentsUp: 0,
+          studentsDown: 0,
+        });
+        if (figures) {
+          expect(preview.before.points).toBeCloseTo(figures.mean, 9);
+          expect(stands.meanShare).toBeCloseTo(figures.meanShare, 12);
+        }
+        if (counts === 'last' || counts === 'first') {
+          const waits = [...waitingByQuestion(seats).values()].reduce((sum, { waiting }) => sum + waiting, 0);
+          expect(waits).toBe(stands.waiting);
+        }
+
+        const lines = gradesCsv(records.questions, seats, records.groups, now, false).split('\r\n');
+        for (const [index, seat] of seats.entries()) {
+          const cells = lines[index + 1]?.split(',') ?? [];
+          if (seat.scorecard) expect(Number(cells[5])).toBe(seat.scorecard.total);
+        }
+      }),
+      { numRuns: 150 },
+    );
+  });
+});
