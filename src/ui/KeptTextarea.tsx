@@ -1,5 +1,5 @@
 import { Textarea, type TextareaProps } from '@mantine/core';
-import { forwardRef, useEffect, useRef, useState } from 'react';
+import { forwardRef, useCallback, useEffect, useRef, useState } from 'react';
 
 interface KeptTextareaProps extends Omit<TextareaProps, 'value' | 'onChange'> {
   value: string;
@@ -19,13 +19,21 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
   useEffect(() => {
     latest.current = { typed, onKeep };
   });
+  const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const keep = useCallback(() => {
+    if (timer.current) clearTimeout(timer.current);
+    timer.current = null;
+    const { typed: last, onKeep: keeper } = latest.current;
+    if (last !== null) keeper(last);
+  }, []);
+  // The first key starts the clock: typing on does not put it off.
   useEffect(() => {
-    if (typed === null) return;
-    const timer = setTimeout(() => onKeep(typed), restMs);
-    return () => clearTimeout(timer);
-    // The keeper may be a new function at every draw; only typing starts the clock.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [typed]);
+    if (typed !== null) timer.current ??= setTimeout(keep, restMs);
+  }, [typed, keep]);
+  useEffect(() => {
+    window.addEventListener('pagehide', keep);
+    return () => window.removeEventListener('pagehide', keep);
+  }, [keep]);
   useEffect(
     () => () => {
       if (latest.current.typed !== null) latest.current.onKeep(latest.current.typed);

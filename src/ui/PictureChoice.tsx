@@ -1,4 +1,5 @@
-import { Button, Checkbox, FileButton, TextInput } from '@mantine/core';
+import { Button, Checkbox, TextInput } from '@mantine/core';
+import { FileButton } from '@/ui/FileButton';
 import type { PictureRef } from '@/core/model/file';
 import { say } from './desk/act';
 import { useFiles, type Files } from './files';

@@ -1,5 +1,5 @@
 import { TextInput, type TextInputProps } from '@mantine/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { points as shown, pointsFrom } from './format';
 
 interface PointsFieldProps extends Omit<TextInputProps, 'value' | 'onChange' | 'label'> {
@@ -7,20 +7,45 @@ interface PointsFieldProps extends Omit<TextInputProps, 'value' | 'onChange' | '
   value: number | null;
   min?: number;
   max?: number;
+  /** What the number must be a multiple of, unless it is `max`. */
+  step?: number;
   /** Called with each number that can be taken; an empty field gives null. */
   onPoints: (points: number | null) => void;
 }
 
-/** A number of points, comma or point alike. What cannot be taken is said and never kept. */
-export function PointsField({ value, min = 0, max = 1000, onPoints, label, ...rest }: PointsFieldProps) {
+/**
+ * A number of points, comma or point alike. What cannot be taken is said and never kept: what was there before stays, also
+ * where the beginning of it could have been taken.
+ */
+export function PointsField({
+  value,
+  min = 0,
+  max = 1000,
+  step,
+  onPoints,
+  label,
+  ...rest
+}: PointsFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
-  const number = typed === null ? value : pointsFrom(typed);
-  const bad = typed !== null && typed.trim() !== '' && (number === null || number < min || number > max);
+  const [refused, setRefused] = useState<string | null>(null);
+  const before = useRef(value);
+  const committed = useRef(false);
+  const faultOf = (text: string): string | null => {
+    const read = pointsFrom(text);
+    if (text.trim() === '') return null;
+    if (read === null || read < min || read > max) return `${shown(min)} to ${shown(max)}`;
+    return step !== undefined && read !== max && !Number.isInteger(read / step)
+      ? `steps of ${shown(step)}`
+      : null;
+  };
+  const fault = typed === null ? null : faultOf(typed);
   const change = (text: string) => {
     setTyped(text);
-    const read = pointsFrom(text);
-    if (text.trim() === '') onPoints(null);
-    else if (read !== null && read >= min && read <= max) onPoints(read);
+    setRefused(null);
+    const fits = faultOf(text) === null;
+    if (fits) onPoints(text.trim() === '' ? null : pointsFrom(text));
+    else if (committed.current) onPoints(before.current);
+    committed.current = fits;
   };
   return (
     <TextInput
@@ -31,9 +56,17 @@ export function PointsField({ value, min = 0, max = 1000, onPoints, label, ...re
       aria-label={label}
       value={typed ?? (value === null ? '' : shown(value))}
       onChange={(event) => change(event.currentTarget.value)}
-      onFocus={(event) => event.currentTarget.select()}
-      onBlur={() => setTyped(null)}
-      error={bad ? `${min} to ${max}` : null}
+      onFocus={(event) => {
+        before.current = value;
+        committed.current = false;
+        setRefused(null);
+        event.currentTarget.select();
+      }}
+      onBlur={() => {
+        if (typed !== null && fault !== null) setRefused(`${typed}: ${fault}`);
+        setTyped(null);
+      }}
+      error={fault ?? refused}
     />
   );
 }

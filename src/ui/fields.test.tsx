@@ -35,20 +35,32 @@ describe('the points field', () => {
     const { hand } = draw(<Field kept={kept} />);
     const field = screen.getByRole('textbox', { name: 'Points' });
     await hand.clear(field);
-    kept.mockClear();
     await hand.type(field, '7');
-    expect(kept).not.toHaveBeenCalled();
+    // Emptied on the way: what was there before stays.
+    expect(kept).toHaveBeenLastCalledWith(2);
     expect(screen.getByText('0 to 5')).toBeTruthy();
     await hand.clear(field);
     await hand.type(field, 'x');
     expect(screen.getByText('0 to 5')).toBeTruthy();
-    expect(kept.mock.calls.every(([points]) => points === null)).toBe(true);
+    expect(kept.mock.calls.every(([points]) => points === null || points === 2)).toBe(true);
   });
 
   it('left with something that cannot be taken, it shows what is kept', async () => {
     const { hand } = draw(<Field kept={() => undefined} />);
     const field = screen.getByRole<HTMLInputElement>('textbox', { name: 'Points' });
     await hand.type(field, '99');
+    await hand.tab();
+    expect(field.value).toBe('2');
+    expect(screen.getByText('99: 0 to 5')).toBeTruthy();
+  });
+
+  it('the beginning of what cannot be taken is not kept either', async () => {
+    const kept = vi.fn();
+    const { hand } = draw(<Field kept={kept} />);
+    const field = screen.getByRole<HTMLInputElement>('textbox', { name: 'Points' });
+    await hand.clear(field);
+    await hand.type(field, '45');
+    expect(kept).toHaveBeenLastCalledWith(2);
     await hand.tab();
     expect(field.value).toBe('2');
   });

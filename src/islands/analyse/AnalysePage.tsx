@@ -11,7 +11,7 @@ import {
 } from '@/core/analysis/sittingFigures';
 import { inView, isGuest, registerName } from '@/core/model/people';
 import type { Seat } from '@/core/running/standing';
-import { totalShare } from '@/core/scoring/scoreAttempt';
+import { shareWords } from '@/ui/shareWords';
 import { SittingPage } from '@/ui/desk/SittingPage';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
@@ -129,7 +129,7 @@ function Under({ seats, sitting }: { seats: Seat[]; sitting: SittingData }) {
               {registerName(seat.student)}
             </a>
             <span>
-              {percent(seat.scorecard ? totalShare(seat.scorecard) : 0)}
+              {seat.scorecard && shareWords(seat.scorecard)}
               {seat.scorecard?.final ? '' : ' so far'}
             </span>
           </li>

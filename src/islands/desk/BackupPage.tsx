@@ -1,7 +1,8 @@
-import { Button, FileButton, Modal } from '@mantine/core';
+import { Button, Modal } from '@mantine/core';
+import { FileButton } from '@/ui/FileButton';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
-import { backupFrom, backupText, type Backup, type BackupFault } from '@/core/formats/backup';
+import { backupFrom, backupText, backupVersion, type Backup, type BackupFault } from '@/core/formats/backup';
 import { deskTables, emptyTables, replaceDesk } from '@/store/backup';
 import { backupSavedAt, setBackupSavedAt } from '@/store/deskSettings';
 import { desk } from '@/store/tables';
@@ -35,13 +36,13 @@ function BackupView() {
     saveFile(
       `gribbet-desk-${at.slice(0, 16).replace(':', '')}.json`,
       'application/json',
-      backupText(await deskTables(), at),
+      await backupText(await deskTables(), at),
     );
     say('The whole desk is saved to a file');
   };
   const read = async (file: File | null) => {
     if (!file) return;
-    const outcome = backupFrom(await file.text());
+    const outcome = await backupFrom(await file.text());
     setFault('fault' in outcome ? `${file.name}: ${faultWords(outcome.fault)}` : '');
     setOffered('backup' in outcome ? outcome.backup : null);
   };
@@ -183,7 +184,11 @@ function faultWords(fault: BackupFault): string {
     case 'foreign':
       return 'this is not a desk file. Nothing was changed.';
     case 'newer':
-      return `it was saved by a newer Gribbet (version ${fault.version}); this one reads up to version 1. Nothing was changed.`;
+      return `it was saved by a newer Gribbet (version ${fault.version}); this one reads up to version ${backupVersion}. Nothing was changed.`;
+    case 'changed':
+      return 'the file is damaged: what is in it is not what was saved. Nothing was changed. Take another copy.';
+    case 'double':
+      return `at ${fault.path}: “${fault.key}” is there twice. Nothing was changed.`;
     case 'damaged':
       return `at ${fault.path}: ${fault.expected}${fault.more > 0 ? `, and ${fault.more} more places` : ''}. Nothing was changed.`;
     case 'loose':

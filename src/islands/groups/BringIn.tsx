@@ -1,4 +1,5 @@
-import { Button, Checkbox, FileButton, NativeSelect, Table, Textarea } from '@mantine/core';
+import { Button, Checkbox, NativeSelect, Table, Textarea } from '@mantine/core';
+import { FileButton } from '@/ui/FileButton';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import {

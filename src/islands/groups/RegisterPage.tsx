@@ -1,4 +1,5 @@
-import { Button, Checkbox, FileButton } from '@mantine/core';
+import { Button, Checkbox } from '@mantine/core';
+import { FileButton } from '@/ui/FileButton';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import type { Roster, RosterClass } from '@/core/formats/oneroster/readRoster';

@@ -1,3 +1,4 @@
+import { withAsciiDigits } from '@/core/digits';
 import { z } from 'zod';
 import { fullName, joinCodeShown, type Student } from '@/core/model/people';
 import { changeStudent } from '@/store/people';
@@ -30,7 +31,7 @@ const extra: Column = {
   label: 'More time %',
   read: (student) => (student.extraPercent === undefined ? '' : String(student.extraPercent)),
   write: ({ extraPercent: _, ...student }, value) => {
-    const percent = Number(value.replace('%', '').trim());
+    const percent = Number(withAsciiDigits(value).replace('%', '').replace(',', '.').trim());
     if (value.trim() === '' || percent === 0) return student;
     return percent >= 1 && percent <= 300
       ? { ...student, extraPercent: Math.round(percent) }
@@ -75,7 +76,7 @@ export function StudentTable({ students, fields, groupsOf, picked, pick, soughtI
       say(`Not kept: ${changed}`, true);
       return false;
     }
-    void act(changeStudent(changed, isoNow()));
+    void act(changeStudent(changed, isoNow(), student));
     return true;
   };
   return (

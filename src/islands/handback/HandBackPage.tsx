@@ -1,10 +1,11 @@
-import { Button } from '@mantine/core';
+import { Button, Checkbox } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import { givesKeyAway, readinessOf, stillToSit } from '@/core/handback/readiness';
-import { releaseSentence } from '@/core/handback/releaseSentence';
+import { givenAwayWords, releaseSentence } from '@/core/handback/releaseSentence';
 import { inView, isGuest } from '@/core/model/people';
-import type { Shows } from '@/core/model/sitting';
-import { handBack, takeBack } from '@/store/releases';
+import type { Release, Shows } from '@/core/model/sitting';
+import { handBack, stillToSitElsewhere, takeBack } from '@/store/releases';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
 import { SittingPage } from '@/ui/desk/SittingPage';
@@ -37,7 +38,7 @@ const allShown: Shows = {
 };
 
 function HandBack({ sitting }: { sitting: SittingData }) {
-  const lastShows = sitting.releases.at(-1)?.shows;
+  const lastShows = latestOf(sitting.releases)?.shows;
   const [shows, setShows] = useState<Shows>(lastShows ?? allShown);
   const [group, setGroup] = useState('');
   const [chosen, setChosen] = useState<ReadonlySet<string> | null>(null);
@@ -52,6 +53,12 @@ function HandBack({ sitting }: { sitting: SittingData }) {
     (chosen ? ready.filter((seat) => chosen.has(seat.student.id)) : fresh).map((seat) => seat.student.id),
   );
   const back = seats.filter((seat) => seat.release && (chosen ? chosen.has(seat.student.id) : true));
+  const elsewhere = useStillToSitElsewhere(sitting);
+  const spoils = givesKeyAway(shows) ? stillToSit(sitting.seats) + elsewhere : 0;
+  // The yes is to exactly this: to these answers, for so many who may still sit.
+  const question = `${givenAwayWords(shows)} ${spoils}`;
+  const [saidYes, setSaidYes] = useState('');
+  const yes = saidYes === question;
   const give = async () => {
     if (await act(handBack(sitting.sitting.id, [...picked], shows, isoNow()))) setChosen(null);
   };
@@ -74,9 +81,21 @@ function HandBack({ sitting }: { sitting: SittingData }) {
           <MarginBlock title="What they see">
             <ShowsChoice shows={shows} setShows={setShows} />
             <p className={styles.sentence}>{releaseSentence(shows)}</p>
-            <StillToSit sitting={sitting} shows={shows} />
-            <Button variant="filled" disabled={picked.size === 0} onClick={() => void give()}>
-              Hand back to {counted(picked.size, 'student')}
+            {spoils > 0 && picked.size > 0 && (
+              <Checkbox
+                size="sm"
+                className={styles.warning ?? ''}
+                label={`Yes, show ${givenAwayWords(shows)} now, although ${counted(spoils, 'student')} may still sit this paper and could hear of it`}
+                checked={yes}
+                onChange={(event) => setSaidYes(event.currentTarget.checked ? question : '')}
+              />
+            )}
+            <Button
+              variant="filled"
+              disabled={picked.size === 0 || (spoils > 0 && !yes)}
+              onClick={() => void give()}
+            >
+              {picked.size === 0 ? 'Hand back' : `Hand back to ${counted(picked.size, 'student')}`}
             </Button>
             {back.length > 0 && (
               <Button onClick={() => void take()}>
@@ -93,7 +112,8 @@ function HandBack({ sitting }: { sitting: SittingData }) {
         <p>
           <strong>{ready.length}</strong> of {seats.length} are ready,{' '}
           <strong>{seats.filter((seat) => seat.release).length}</strong> have it,{' '}
-          <strong>{seats.filter((seat) => seat.release?.openedAt.length).length}</strong> opened it.
+          <strong>{seats.filter((seat) => seat.release && seat.openedAt.length > 0).length}</strong> opened
+          it.
         </p>
         <GroupSelect
           groups={sitting.groups}
@@ -107,13 +127,15 @@ function HandBack({ sitting }: { sitting: SittingData }) {
   );
 }
 
-/** Showing accepted answers now would spoil the paper for those who have still to sit it. */
-function StillToSit({ sitting, shows }: { sitting: SittingData; shows: Shows }) {
-  const toSit = stillToSit(sitting.seats);
-  if (toSit === 0 || !givesKeyAway(shows)) return null;
-  return (
-    <p className={styles.warning} role="note">
-      {counted(toSit, 'student')} may still be sitting this paper; what is shown now could reach them.
-    </p>
+/** What was let out last: what the boxes begin with. */
+const latestOf = (releases: readonly Release[]): Release | undefined =>
+  releases.reduce<Release | undefined>(
+    (latest, next) => (latest && latest.releasedAt >= next.releasedAt ? latest : next),
+    undefined,
   );
+
+/** How many may still sit the same paper in other sittings. */
+function useStillToSitElsewhere({ sitting, now }: SittingData): number {
+  const minute = Math.floor(now / 60_000);
+  return useLiveQuery(() => stillToSitElsewhere(sitting, minute * 60_000), [sitting, minute]) ?? 0;
 }

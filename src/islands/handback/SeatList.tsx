@@ -1,8 +1,9 @@
 import { Checkbox } from '@mantine/core';
 import { readinessOf, type Readiness } from '@/core/handback/readiness';
 import { registerName } from '@/core/model/people';
+import type { Shows } from '@/core/model/sitting';
 import type { Seat } from '@/core/running/standing';
-import { totalShare } from '@/core/scoring/scoreAttempt';
+import { totalShare, type Scorecard } from '@/core/scoring/scoreAttempt';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { counted, dayAndTime, percent, points } from '@/ui/format';
 import { VirtualRows } from '@/ui/VirtualRows';
@@ -44,6 +45,7 @@ export function SeatList({ sitting, seats, picked, choose }: SeatListProps) {
             </th>
             <th scope="col">Ready</th>
             <th scope="col">Handed back</th>
+            <th scope="col">Sees</th>
             <th scope="col">Opened</th>
           </tr>
         </thead>
@@ -76,7 +78,7 @@ function SeatRow({
 }) {
   const { student, scorecard, release } = seat;
   const readiness = readinessOf(seat);
-  const openings = release?.openedAt ?? [];
+  const openings = release ? seat.openedAt : [];
   return (
     <tr>
       <td>
@@ -96,13 +98,12 @@ function SeatRow({
         )}
       </td>
       <td className={styles.figure}>
-        {scorecard && `${points(scorecard.total)} / ${points(scorecard.max)}`}
-        {scorecard && scorecard.max > 0 && (
-          <span className={styles.soft}> {percent(totalShare(scorecard))}</span>
-        )}
+        {scorecard && totalWords(scorecard)}
+        {scorecard && scorecard.max > 0 && <span className={styles.soft}> {shareOf(scorecard)}</span>}
       </td>
       <td className={readiness.ready ? undefined : styles.soft}>{readinessWords(readiness)}</td>
       <td>{release ? dayAndTime(release.releasedAt, sitting.now) : ''}</td>
+      <td className={styles.soft}>{release ? seenWords(release.shows) : ''}</td>
       <td>
         {openings.length > 0 &&
           `${dayAndTime(openings[0] ?? '', sitting.now)}${openings.length > 1 ? `, ${openings.length} times` : ''}`}
@@ -110,6 +111,32 @@ function SeatRow({
     </tr>
   );
 }
+
+/** "9 / 11", and while something has no points yet "3 / 8 so far": of what has them. */
+const totalWords = ({ total, max, scoredMax }: Scorecard) =>
+  scoredMax < max ? `${points(total)} / ${points(scoredMax)} so far` : `${points(total)} / ${points(max)}`;
+
+function shareOf(card: Scorecard): string {
+  const share = totalShare(card);
+  return share === null ? '' : percent(share);
+}
+
+/** What a student sees, in few words: "all", "total, points, comments". */
+function seenWords(shows: Shows): string {
+  const names = Object.keys(shortWords) as (keyof Shows)[];
+  const seen = names.filter((what) => shows[what]);
+  if (seen.length === names.length) return 'all';
+  return seen.length === 0 ? 'that it came in' : seen.map((what) => shortWords[what]).join(', ');
+}
+
+const shortWords: Record<keyof Shows, string> = {
+  total: 'total',
+  points: 'points',
+  answers: 'own answers',
+  rightOrWrong: 'right or wrong',
+  accepted: 'accepted answers',
+  comments: 'comments',
+};
 
 function readinessWords(readiness: Readiness): string {
   if (readiness.ready) return 'ready';

@@ -39,19 +39,26 @@ export function AnswerList({
     getItemKey: (index) => groups[index]?.id ?? index,
     overscan: 6,
   });
+  const focusing = useRef(false);
+  const focusRow = useRef<() => void>(() => undefined);
+  useEffect(() => {
+    focusRow.current = () => {
+      focusing.current = true;
+      scroller.current
+        ?.querySelector<HTMLElement>(`[data-row="${currentIndex}"]`)
+        ?.focus({ preventScroll: true });
+      focusing.current = false;
+    };
+  });
   useEffect(() => {
     if (currentIndex < 0) return;
     rows.scrollToIndex(currentIndex, { align: 'auto' });
     // Drawn first, focused then: the row may have been out of sight until now.
-    const frame = requestAnimationFrame(() =>
-      scroller.current
-        ?.querySelector<HTMLElement>(`[data-row="${currentIndex}"]`)
-        ?.focus({ preventScroll: true }),
-    );
+    const frame = requestAnimationFrame(() => focusRow.current());
     return () => cancelAnimationFrame(frame);
   }, [currentIndex, rows]);
   // On the document, so that no key is lost while the focus moves from row to row: held keys come faster than rows
-  // are drawn. What is pressed in a field, on a button or in a dialog stays theirs.
+  // are drawn. What is typed in a field or a dialog stays there; on a control, what the control itself does with it.
   const latestKey = useRef(onKey);
   useEffect(() => {
     latestKey.current = onKey;
@@ -61,11 +68,22 @@ export function AnswerList({
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       const target = event.target;
       if (!(target instanceof HTMLElement)) return;
-      const ours = target === document.body || target.matches('[data-row]') || target === scroller.current;
-      if (ours && latestKey.current(event.key)) event.preventDefault();
+      if (takesKeys(target, event.key)) return;
+      if (latestKey.current(event.key)) event.preventDefault();
+    };
+    // What was pressed with a pointer has done its work: the hand goes back to the answers.
+    const pressed = (event: MouseEvent) => {
+      const target = event.target;
+      if (event.detail === 0 || !(target instanceof HTMLElement) || takesKeys(target, 'a')) return;
+      if (target.closest('main button, main input, main label'))
+        requestAnimationFrame(() => focusRow.current());
     };
     document.addEventListener('keydown', keyed);
-    return () => document.removeEventListener('keydown', keyed);
+    document.addEventListener('click', pressed);
+    return () => {
+      document.removeEventListener('keydown', keyed);
+      document.removeEventListener('click', pressed);
+    };
   }, []);
   return (
     <div ref={scroller} className={styles.scroller}>
@@ -90,6 +108,7 @@ export function AnswerList({
                   current={item.index === currentIndex}
                   names={names}
                   enterDoes={enterDoes}
+                  focusing={focusing}
                   choose={() => goTo(group.id)}
                   comment={(text) => comment(group, text)}
                 />
@@ -99,5 +118,17 @@ export function AnswerList({
         })}
       </ol>
     </div>
+  );
+}
+
+const written =
+  'textarea, select, [contenteditable="true"], input:not([type="checkbox"], [type="radio"], [type="button"])';
+
+/** Whether a key belongs to where the focus is: to a field that is written in, a dialog, or a control that it works. */
+function takesKeys(target: HTMLElement, key: string): boolean {
+  if (target.closest('[role="dialog"]') || target.matches(written)) return true;
+  if (target.matches('[data-row]')) return false;
+  return (
+    (key === 'Enter' || key === ' ') && target.closest('button, a, input, summary, [role="switch"]') !== null
   );
 }

@@ -1,6 +1,7 @@
 import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/options';
 import { fullName } from '@/core/model/people';
+import { groupComment, groupLines } from '@/core/marking/groupMark';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
 import type { Seat } from '@/core/running/standing';
@@ -19,6 +20,8 @@ interface AnswerRowProps {
   current: boolean;
   names: Seat[] | null;
   enterDoes: string;
+  /** True while the page itself moves the focus: that is no choice of the marker's. */
+  focusing: { readonly current: boolean };
   choose: () => void;
   comment: (text: string) => void;
 }
@@ -31,11 +34,15 @@ export function AnswerRow({
   current,
   names,
   enterDoes,
+  focusing,
   choose,
   comment,
 }: AnswerRowProps) {
   const [first] = group.answers;
-  const kept = first?.mark?.comment ?? '';
+  const kept = groupComment(group.answers.map(({ mark }) => mark ?? { at: '', comment: '' }));
+  const own = group.answers.flatMap(({ mark }) =>
+    mark && mark.comment && mark.comment !== kept ? [mark] : [],
+  );
   const { drawn } = viewOf(question);
   return (
     <div className={current ? styles.currentRow : styles.row}>
@@ -47,7 +54,7 @@ export function AnswerRow({
         aria-current={current ? 'true' : undefined}
         aria-label={`${group.blank ? 'Left blank' : group.text}. ${group.answers.length} times. ${standing(group, question)}`}
         onClick={choose}
-        onFocus={() => !current && choose()}
+        onFocus={() => !current && !focusing.current && choose()}
         onKeyDown={() => undefined}
       >
         <span className={styles.count}>{group.answers.length > 1 ? `×${group.answers.length}` : ''}</span>
@@ -63,6 +70,11 @@ export function AnswerRow({
           )}
           {names && <span className={styles.names}>{namesOf(group, names)}</span>}
           {!current && kept && <span className={styles.comment}>{kept}</span>}
+          {own.map((mark) => (
+            <span key={mark.attemptId} className={styles.comment}>
+              One of them alone: {mark.comment}
+            </span>
+          ))}
         </span>
         <span className={styles.state}>
           {first && <FillGlyph {...awardGlyph(first.award)} waiting={group.waiting > 0} size={16} />}
@@ -123,13 +135,12 @@ function Answer({
 
 /** "2 / 3  A C": points and scheme lines, or what is missing. */
 function standing(group: SameAnswers, question: Question): string {
-  const lines = group.answers[0]?.mark?.lines ?? [];
+  const lines = groupLines(group.answers.flatMap(({ mark }) => mark ?? []));
   const letters = schemeOf(question).flatMap((line, index) =>
     lines.includes(line.id) ? optionLetter(index) : [],
   );
   const parts: string[] = [];
-  if (group.uneven)
-    parts.push(group.waiting > 0 ? `${group.waiting} of them wait` : 'equal answers, unequal points');
+  if (group.uneven) parts.push(unevenWords(group, question));
   else if (group.points === null) parts.push(group.waiting > 0 ? 'waits' : 'no key yet');
   else parts.push(`${points(group.points)} / ${points(question.points)}`);
   if (letters.length > 0) parts.push(letters.join(' '));
@@ -137,6 +148,20 @@ function standing(group: SameAnswers, question: Question): string {
   if (group.nearMiss) parts.push(`nearly “${group.nearMiss.text}”`);
   if (group.aside) parts.push('aside');
   return parts.join('  ');
+}
+
+/** "2 have 1, 1 has 0 of 3, 1 waits": each value that equal answers have. */
+function unevenWords(group: SameAnswers, question: Question): string {
+  const counts = new Map<number | null, number>();
+  for (const { award } of group.answers) counts.set(award.points, (counts.get(award.points) ?? 0) + 1);
+  const given = [...counts].filter(([worth]) => worth !== null).sort(([a], [b]) => Number(b) - Number(a));
+  const waiting = counts.get(null) ?? 0;
+  return [
+    ...given.map(([worth, count]) => `${count} ${count === 1 ? 'has' : 'have'} ${points(worth ?? 0)}`),
+    ...(waiting > 0 ? [`${waiting} ${waiting === 1 ? 'waits' : 'wait'}`] : []),
+  ]
+    .join(', ')
+    .concat(` / ${points(question.points)}`);
 }
 
 function namesOf(group: SameAnswers, seats: Seat[]): string {

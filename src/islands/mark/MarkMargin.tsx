@@ -9,7 +9,9 @@ import { counted, points } from '@/ui/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { PointsField } from '@/ui/PointsField';
 import { MarginBlock } from '@/ui/TwoColumns';
-import { linesMet } from './MarkQuestion';
+import { groupLines } from '@/core/marking/groupMark';
+import { pointStep } from '@/core/marking/typedPoints';
+import { marksOf } from './MarkQuestion';
 import styles from './mark.module.css';
 
 interface MarkMarginProps {
@@ -65,7 +67,12 @@ export function MarkMargin(props: MarkMarginProps) {
 
 function PointsBlock({ question, current, give, switchLine }: MarkMarginProps & { current: SameAnswers }) {
   const scheme = schemeOf(question);
-  const met = linesMet(current);
+  const marks = marksOf(current);
+  const met = groupLines(marks);
+  const some = (lineId: string) => {
+    const having = marks.filter(({ lines }) => lines.includes(lineId)).length;
+    return having > 0 && having < current.answers.length;
+  };
   const byHand = kindOf(question).scoredBy === 'hand';
   const overridden = current.answers.some((answer) => answer.award.state === 'overridden');
   const steps =
@@ -83,6 +90,7 @@ function PointsBlock({ question, current, give, switchLine }: MarkMarginProps & 
           key={line.id}
           size="sm"
           checked={met.includes(line.id)}
+          indeterminate={some(line.id)}
           onChange={() => switchLine(current, line.id)}
           label={
             <>
@@ -114,6 +122,7 @@ function PointsBlock({ question, current, give, switchLine }: MarkMarginProps & 
           w={58}
           value={current.points}
           max={question.points}
+          step={pointStep}
           onPoints={(worth) => give(current, worth)}
         />
         <span className={styles.soft}>of {points(question.points)}</span>

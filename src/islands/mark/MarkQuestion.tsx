@@ -1,11 +1,19 @@
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/options';
+import { groupComment } from '@/core/marking/groupMark';
 import { leftToMark, nextToMark } from '@/core/marking/nextToMark';
 import { sameAnswers, type SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
 import { withLineSwitched } from '@/core/marking/switchLine';
-import { nothingTyped, typePoints, type TypedPoints } from '@/core/marking/typedPoints';
+import {
+  nothingTyped,
+  pointStep,
+  typePoints,
+  type PointsFault,
+  type TypedPoints,
+} from '@/core/marking/typedPoints';
+import type { HandMark } from '@/core/model/sitting';
 import { markAnswers, type MarkStep } from '@/store/marks';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';
@@ -23,16 +31,25 @@ interface MarkQuestionProps {
   nextQuestion: { number: string; go: () => void } | null;
 }
 
+/** Digits further apart than this are not one number. */
+const typingPauseMs = 1_500;
+
 /** One question being marked: its answers, and its scheme in the margin. */
 export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQuestionProps) {
   const groups = sameAnswers(question, sitting.seats);
   const [currentId, setCurrentId] = useState(() => (nextToMark(groups, null) ?? groups[0])?.id ?? null);
   const [names, setNames] = useState(false);
   const typed = useRef<TypedPoints>(nothingTyped);
+  const typedAt = useRef(0);
   const current = groups.find((group) => group.id === currentId) ?? groups[0];
 
   // Held keys come faster than drawing: they act on where the marker is, not on what was last drawn.
   const at = useRef(current?.id ?? null);
+
+  // So do the answers that were given points, and are not drawn with them yet.
+  const acted = useRef(new Map<string, Partial<SameAnswers>>());
+  useEffect(() => acted.current.clear(), [sitting.marks]);
+  const asActed = () => groups.map((group) => ({ ...group, ...acted.current.get(group.id) }));
 
   const goTo = (id: string) => {
     typed.current = nothingTyped;
@@ -45,6 +62,12 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
     void act(markAnswers(place, step, `Question ${number}: ${said}`, isoNow(), joins));
   };
   const give = (group: SameAnswers, worth: number | null) => {
+    acted.current.set(
+      group.id,
+      worth === null
+        ? { waiting: group.answers.length, points: null }
+        : { waiting: 0, points: worth, aside: false, nearMiss: null },
+    );
     const count = counted(group.answers.length, 'answer');
     if (worth === null) keep(group, { points: null, lines: [] }, `points of ${count} taken off`);
     else
@@ -56,19 +79,33 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
       );
   };
   const typePoint = (group: SameAnswers, key: string) => {
-    typed.current = typePoints(typed.current, key, question.points);
-    if (typed.current.refused) say(`More than ${points(question.points)} points cannot be given here`, true);
+    // After a pause a new number begins.
+    const now = performance.now();
+    const goesOn = now - typedAt.current < typingPauseMs;
+    typedAt.current = now;
+    typed.current = typePoints(goesOn ? typed.current : nothingTyped, key, question.points);
+    const { refused } = typed.current;
+    if (refused) say(refusedWords(refused.why, refused.typed, question.points), true);
     else if (typed.current.points !== null) give(group, typed.current.points);
   };
   const switchLine = (group: SameAnswers, lineId: string) => {
     typed.current = nothingTyped;
+    acted.current.set(group.id, { waiting: 0, aside: false, nearMiss: null });
     const letter = optionLetter(schemeOf(question).findIndex((line) => line.id === lineId));
     const said = `line ${letter} switched for ${counted(group.answers.length, 'answer')}`;
-    keep(group, (before) => withLineSwitched(question, before, lineId), said);
+    keep(group, (_before, all) => withLineSwitched(question, all, lineId), said);
+  };
+  const setAside = (group: SameAnswers) => {
+    acted.current.set(group.id, { aside: !group.aside });
+    keep(
+      group,
+      (_before, all) => ({ aside: !all.some((mark) => mark.aside) }),
+      group.aside ? 'taken up again' : 'put aside',
+    );
   };
   const goOn = (group: SameAnswers) => {
     if (group.blank && group.waiting > 0) give(group, 0);
-    const next = nextToMark(groups, group.id);
+    const next = nextToMark(asActed(), group.id);
     if (next) goTo(next.id);
     else nextQuestion?.go();
   };
@@ -78,16 +115,15 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
   };
 
   const onKey = (key: string): boolean => {
-    const here = groups.find((group) => group.id === at.current) ?? current;
+    const here = asActed().find((group) => group.id === at.current) ?? current;
     if (!here) return false;
     const line = schemeOf(question)[key.toUpperCase().charCodeAt(0) - 65];
-    if (/^[0-9.,]$/.test(key)) typePoint(here, key);
+    if (/^[\p{Nd}.,٫．，]$/u.test(key)) typePoint(here, key);
     else if (/^[a-z]$/i.test(key) && line) switchLine(here, line.id);
     else if (key === 'Enter') goOn(here);
     else if (key === 'ArrowDown') step(1);
     else if (key === 'ArrowUp') step(-1);
-    else if (key === ' ')
-      keep(here, (before) => ({ aside: !before.aside }), here.aside ? 'taken up again' : 'put aside');
+    else if (key === ' ') setAside(here);
     else if (key === 'Backspace' || key === 'Delete') {
       typed.current = nothingTyped;
       give(here, null);
@@ -121,16 +157,27 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
         goTo={goTo}
         onKey={onKey}
         comment={(group, comment) =>
-          keep(group, { comment }, 'comment', `comment-${question.id}-${group.id}`)
+          keep(
+            group,
+            // A comment that a single student has stays that student's.
+            (before, all) => (before.comment === groupComment(all) ? { comment } : {}),
+            'comment',
+            `comment-${question.id}-${group.id}`,
+          )
         }
       />
     </TwoColumns>
   );
 }
 
-/** The scheme lines a group of equal answers met, when all of them have the same. */
-export function linesMet(group: SameAnswers): string[] {
-  return group.answers[0]?.mark?.lines ?? [];
+/** The marks there are of equal answers. */
+export const marksOf = (group: SameAnswers): HandMark[] => group.answers.flatMap(({ mark }) => mark ?? []);
+
+/** Why points were not given, in words. */
+export function refusedWords(why: PointsFault['why'], typed: string, max: number): string {
+  return why === 'aboveMaximum'
+    ? `${typed} was not taken: at most ${points(max)} ${max === 1 ? 'point' : 'points'} can be given here`
+    : `${typed} was not taken: points are given in steps of ${points(pointStep)}`;
 }
 
 /** What Enter will do, in words. */

@@ -1,3 +1,4 @@
+import { countedAnswer } from '@/core/attempts/late';
 import { Button, Checkbox, NativeSelect } from '@mantine/core';
 import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
@@ -7,7 +8,7 @@ import { withLineSwitched } from '@/core/marking/switchLine';
 import { fullName, registerName } from '@/core/model/people';
 import type { HandMark } from '@/core/model/sitting';
 import type { Seat } from '@/core/running/standing';
-import { totalShare, type Award, type AwardState } from '@/core/scoring/scoreAttempt';
+import type { Award, AwardState } from '@/core/scoring/scoreAttempt';
 import { markAnswers, type MarkStep } from '@/store/marks';
 import { awardGlyph } from '@/ui/awardGlyph';
 import { isoNow } from '@/ui/clock';
@@ -16,9 +17,11 @@ import { SittingPage } from '@/ui/desk/SittingPage';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { percent, points } from '@/ui/format';
+import { counted, points } from '@/ui/format';
 import { KeptTextarea } from '@/ui/KeptTextarea';
+import { pointStep } from '@/core/marking/typedPoints';
 import { PointsField } from '@/ui/PointsField';
+import { shareWords } from '@/ui/shareWords';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { viewOf } from '../kinds';
 import styles from './mark.module.css';
@@ -83,13 +86,18 @@ function ScriptMargin({ sitting, seat, seats }: { sitting: SittingData; seat: Se
         {card && (
           <p className={styles.total}>
             {points(card.total)} of {points(card.max)}
-            {card.max > 0 && ` (${percent(totalShare(card))})`}
+            {card.max > 0 && ` (${shareWords(card)})`}
+          </p>
+        )}
+        {card?.meanOf && (
+          <p>
+            The mean of {counted(card.meanOf.length, 'attempt')}:{' '}
+            {card.meanOf.map((each) => `${points(each.total)} of ${points(each.max)}`).join(', ')}. Below is
+            attempt {seat.attempt?.number}.
           </p>
         )}
         <p className={styles.soft}>
-          {card?.final
-            ? 'Wholly marked.'
-            : `Not final: ${(card?.waiting ?? 0) + (card?.noKey ?? 0)} answers are open.`}
+          {card?.final ? 'Wholly marked.' : `Not final: ${openWords(seat)}.`}
           {seat.state === 'working' && ' Still working.'}
         </p>
       </MarginBlock>
@@ -110,6 +118,15 @@ function ScriptMargin({ sitting, seat, seats }: { sitting: SittingData; seat: Se
       </MarginBlock>
     </>
   );
+}
+
+/** "3 answers are open", and where several attempts matter, how many of them are in another one. */
+function openWords({ scorecard }: Seat): string {
+  const isOpen = ({ state, aside }: Award) => state === 'waiting' || state === 'noKey' || aside;
+  const here = scorecard?.awards.filter(isOpen).length ?? 0;
+  const all = (scorecard?.waiting ?? 0) + (scorecard?.noKey ?? 0);
+  const words = `${counted(here, 'answer')} of this attempt ${here === 1 ? 'is' : 'are'} open`;
+  return all > here ? `${words}, and ${all - here} of other attempts that matter for the total` : words;
 }
 
 const stateWords: Record<AwardState, string> = {
@@ -152,7 +169,7 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
         </div>
         <Show
           question={kind.forStudent(question, `${seat.attempt?.id ?? ''} ${question.id}`)}
-          response={seat.attempt?.answers[question.id]?.response ?? null}
+          response={(seat.attempt && countedAnswer(seat.attempt, question.id)?.response) ?? null}
         />
         {kind.keyText(question) && (
           <p className={`keepLines ${styles.soft}`}>
@@ -168,6 +185,7 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
             w={58}
             value={award.points}
             max={award.max}
+            step={pointStep}
             onPoints={(worth) => {
               if (worth !== null)
                 keep(
@@ -212,7 +230,7 @@ function SchemeChecks({ question, mark, keep }: SchemeChecksProps) {
   const scheme = schemeOf(question);
   const met = mark?.lines ?? [];
   const switchLine = (id: string) =>
-    keep((before) => withLineSwitched(question, before, id), 'scheme line switched', '');
+    keep((before) => withLineSwitched(question, [before], id), 'scheme line switched', '');
   return scheme.map((line) => (
     <Checkbox
       key={line.id}

@@ -1,4 +1,5 @@
-import { Button, FileButton } from '@mantine/core';
+import { Button } from '@mantine/core';
+import { FileButton } from '@/ui/FileButton';
 import { useState, type DragEvent } from 'react';
 import { takeInAnswers, type Arrived } from '@/store/byHand';
 import { isoNow } from '@/ui/clock';

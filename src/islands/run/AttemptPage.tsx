@@ -1,4 +1,6 @@
 import { CloseButton } from '@mantine/core';
+import { countedAnswers } from '@/core/attempts/late';
+import { versionsOf } from '@/core/attempts/versions';
 import { kindOf } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/items';
 import { fullName } from '@/core/model/people';
@@ -6,7 +8,7 @@ import { plainText } from '@/core/model/richText';
 import type { Attempt } from '@/core/model/sitting';
 import { receiptOf } from '@/core/running/watching';
 import type { Seat } from '@/core/running/standing';
-import { attemptState, isAside } from '@/core/running/terms';
+import { attemptState, endOf, isAside } from '@/core/running/terms';
 import { byTeacher, inRuns, timelineOf, type Happening, type Timeline } from '@/core/running/timeline';
 import { scoreAttempt } from '@/core/scoring/scoreAttempt';
 import { awardGlyph } from '@/ui/awardGlyph';
@@ -17,6 +19,7 @@ import { FillGlyph } from '@/ui/FillGlyph';
 import { clockLength, clockTime, counted, dayAndTime, duration, points } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { CourseChart } from './CourseChart';
+import { LateOfStudent } from './LateAnswers';
 import { DeleteAttempt } from './DeleteAttempt';
 import { allowanceWords } from './SeatPanel';
 import { eventWords, stateWords } from './stateWords';
@@ -82,7 +85,7 @@ function Course({ attempt, seat, sitting }: CourseProps) {
               <dt>begun</dt>
               <dd>{dayAndTime(attempt.startedAt, sitting.now)}</dd>
               <dt>took</dt>
-              <dd>{lengthWords(timeline.to - timeline.from)}</dd>
+              <dd>{lengthWords((endOf(attempt, seat.terms, sitting.now) ?? timeline.to) - timeline.from)}</dd>
               <dt>left the page</dt>
               <dd>
                 {timeline.away.length === 0
@@ -94,6 +97,7 @@ function Course({ attempt, seat, sitting }: CourseProps) {
             </dl>
             <a href={`/sittings/${sitting.sitting.id}/scripts/${seat.student.id}`}>The whole script</a>
           </MarginBlock>
+          <LateOfStudent seat={seat} sitting={sitting} />
           <MarginBlock title="As it happened">
             <Happenings timeline={timeline} numbers={numbers} now={sitting.now} />
           </MarginBlock>
@@ -143,6 +147,9 @@ function words(
   const why = reason ? ` (${reason})` : '';
   if (allowance) return `${allowanceWords(allowance, now)}${why}`;
   if (kind === 'timeUp') return 'time was up';
+  if (kind === 'cameLate') return `came after the end: ${which}`;
+  if (kind === 'lateCounts') return `late answer let count: ${which}${why}`;
+  if (kind === 'lateNot') return `late answer not counted: ${which}${why}`;
   if (kind === 'allowance') return why;
   return `${eventWords[kind]}${which && ` ${which}`}${why}`;
 }
@@ -159,6 +166,7 @@ function AnswersNow({ attempt, sitting, timeline, numbers }: AnswersNowProps) {
   const marks = sitting.marks.filter((mark) => mark.attemptId === attempt.id);
   const card = scoreAttempt(sitting.questions, attempt, marks);
   const awards = new Map(card.awards.map((award) => [award.questionId, award]));
+  const counting = countedAnswers(attempt);
   const laneOf = new Map(timeline.lanes.map((lane) => [lane.questionId, lane]));
   return (
     <table className={styles.answers}>
@@ -182,7 +190,8 @@ function AnswersNow({ attempt, sitting, timeline, numbers }: AnswersNowProps) {
         {sitting.questions.map((question) => {
           const award = awards.get(question.id);
           if (!award) return null;
-          const answer = attempt.answers[question.id];
+          const answer = counting[question.id];
+          const versions = versionsOf(attempt, question.id);
           const lane = laneOf.get(question.id);
           const text = answer && award.answered ? kindOf(question).asText(question, answer.response) : '';
           return (
@@ -190,7 +199,28 @@ function AnswersNow({ attempt, sitting, timeline, numbers }: AnswersNowProps) {
               <th scope="row" title={plainText(question.stem)}>
                 {numbers.get(question.id)}
               </th>
-              <td className={styles.text}>{text || <span className={styles.soft}>not answered</span>}</td>
+              <td className={styles.text}>
+                {text || <span className={styles.soft}>not answered</span>}
+                {versions.length > 0 && (
+                  <details className={styles.versions}>
+                    <summary>{counted(versions.length, 'earlier version')}</summary>
+                    <ul>
+                      {versions.map(({ answer: earlier, unseen }, index) => (
+                        <li key={index}>
+                          <time dateTime={earlier.at}>{clockTime(earlier.at)}</time>{' '}
+                          {kindOf(question).asText(question, earlier.response) || 'left blank'}
+                          {unseen && (
+                            <span className={styles.soft}>
+                              {' '}
+                              (typed on another device, without seeing the newer one)
+                            </span>
+                          )}
+                        </li>
+                      ))}
+                    </ul>
+                  </details>
+                )}
+              </td>
               <td className={styles.figure}>
                 <FillGlyph {...awardGlyph(award)} /> {award.points === null ? '–' : points(award.points)}
               </td>

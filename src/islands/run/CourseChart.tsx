@@ -61,7 +61,7 @@ export function CourseChart({ timeline, numbers }: CourseChartProps) {
         );
       })}
       {happenings
-        .filter(({ kind }) => kind === 'allowance' || kind === 'timeUp' || !isReported(kind))
+        .filter(({ kind }) => !isReported(kind))
         .map((each, index) => (
           <g key={index}>
             <line

@@ -11,12 +11,11 @@ import { SittingPage } from '@/ui/desk/SittingPage';
 import { useLine } from '@/ui/desk/useLine';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
-import { clockTime } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import type { LineState } from '@/workers/line';
 import { GoneFromServer, OtherSittings } from './OnServer';
 import { PairForm } from './PairForm';
-import { ServerWord } from './ServerWord';
+import { ServerWord, StoppedWord } from './ServerWord';
 import { WayIn } from './WayIn';
 import { stateGroups } from './stateWords';
 import styles from './run.module.css';
@@ -72,7 +71,7 @@ function Devices({ sitting }: { sitting: SittingData }) {
               </Button>
             )}
           </MarginBlock>
-          {box && <Stopped box={box} />}
+          {box && <StoppedWord />}
           {box && <OtherSittings box={box} line={line} />}
           {record.onDevices && (
             <MarginBlock title="When all is in">
@@ -168,23 +167,5 @@ function WhoIsIn({ sitting, state }: { sitting: SittingData; state: LineState | 
         Watch it student by student
       </Button>
     </>
-  );
-}
-
-/** Where joining is stopped because someone guessed codes. */
-function Stopped({ box }: { box: BoxState }) {
-  if (box.stopped.length === 0) return null;
-  return (
-    <MarginBlock title="Guessed codes">
-      {box.stopped.map(({ from, until }) => (
-        <div key={from}>
-          <p className={styles.fault}>
-            Too many wrong codes came from {from}. Nobody can come in from there until {clockTime(until)};
-            those who are in work on.
-          </p>
-          <Button onClick={() => void act(line.forgive(from))}>Let {from} try again now</Button>
-        </div>
-      ))}
-    </MarginBlock>
   );
 }

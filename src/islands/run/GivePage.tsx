@@ -12,7 +12,7 @@ import {
   tooShortFor,
   type SittingSettings,
 } from '@/core/running/settings';
-import { groupRows } from '@/store/queries';
+import { groupRows, studentsIn } from '@/store/queries';
 import { createSitting } from '@/store/sittings';
 import { desk } from '@/store/tables';
 import { isoNow, useNow } from '@/ui/clock';
@@ -21,6 +21,7 @@ import { DeskReady } from '@/ui/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
 import { counted, dayAndTime, duration, pointsRange } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { forgivenFrom } from './forgiven';
 import { MannerFields } from './MannerFields';
 import { RehearsalStart } from './RehearsalStart';
 import styles from './run.module.css';
@@ -74,18 +75,24 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
     counts: 'last',
     guests: false,
   }));
+  const [title, setTitle] = useState(paper.title);
   const change = (part: Partial<SittingSettings>) => setSettings({ ...settings, ...part });
   const fault = settingsFault(settings, now);
   const words = { when: (instant: string) => dayAndTime(instant, now), howLong: duration };
   const give = async () => {
     const opensAt = settings.opensAt ?? isoNow();
     const made = await act(
-      createSitting({ ...settings, opensAt, paperId: paper.id, title: paper.title }, isoNow()),
+      createSitting(
+        { ...settings, opensAt, paperId: paper.id, title: title.trim() || paper.title },
+        isoNow(),
+      ),
     );
     if (made) window.location.assign(`/sittings/${made.result}/run`);
   };
   const chosen = groups.filter(({ group }) => settings.groupIds.includes(group.id));
-  const students = chosen.reduce((sum, each) => sum + each.students, 0);
+  // Who is in two of the groups gets it once.
+  const students =
+    useLiveQuery(async () => (await studentsIn(settings.groupIds)).length, [settings.groupIds.join()]) ?? 0;
   return (
     <TwoColumns
       marginLabel="What the settings amount to"
@@ -130,6 +137,14 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
         <a href={`/papers/${paper.id}`}>Back to writing</a>
       </p>
       <form className={styles.give} onSubmit={(event) => event.preventDefault()}>
+        <TextInput
+          label="Name of this sitting"
+          description="Students see it. Given out more than once, a paper needs names that tell the sittings apart."
+          size="sm"
+          maxLength={200}
+          value={title}
+          onChange={(event) => setTitle(event.currentTarget.value)}
+        />
         <fieldset className={styles.field}>
           <legend>To whom</legend>
           {groups.map(({ group, students: size }) => (
@@ -210,6 +225,17 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
               onChange={(event) => change({ accessCode: event.currentTarget.value })}
             />
           </div>
+          <NumberInput
+            label="Minutes of broken connection forgiven"
+            description="What was typed before the end and arrives so much later still counts. Empty: it is kept, and you decide."
+            size="sm"
+            w="24rem"
+            min={1}
+            max={1440}
+            allowDecimal={false}
+            value={settings.forgivenMs === undefined ? '' : settings.forgivenMs / 60_000}
+            onChange={(value) => change({ forgivenMs: forgivenFrom(value) })}
+          />
           <Checkbox
             label="Guests may come in, with that code and a typed name"
             checked={settings.guests}

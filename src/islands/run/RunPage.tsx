@@ -10,11 +10,12 @@ import { GroupSelect } from '@/ui/GroupSelect';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { usePicked } from '@/ui/usePicked';
 import { GlyphLegend } from '@/ui/GlyphLegend';
+import { LateInSitting } from './LateAnswers';
 import { RehearsalPanel } from './RehearsalPanel';
 import { SittingRequests } from './Requests';
 import { SeatPanel } from './SeatPanel';
 import { SeveralPanel } from './SeveralPanel';
-import { LineFault } from './ServerWord';
+import { LineFault, StoppedWord } from './ServerWord';
 import { SittingPanel } from './SittingPanel';
 import { StudentGrid, type GridOrder } from './StudentGrid';
 import { stateGroups, type StateGroup } from './stateWords';
@@ -73,6 +74,7 @@ function Watch({ sitting }: { sitting: SittingData }) {
           <>
             {sitting.sitting.rehearsal && <RehearsalPanel sitting={sitting} />}
             {!hidden && <SittingRequests sitting={sitting} />}
+            {!hidden && <LateInSitting sitting={sitting} choose={setStudentId} />}
             <SeveralPanel
               key={`${state} ${group} ${chosen.length === 0}`}
               seats={chosen.length > 0 ? chosen : shown}
@@ -84,7 +86,12 @@ function Watch({ sitting }: { sitting: SittingData }) {
         )
       }
     >
-      {sitting.sitting.onDevices && <LineFault sitting={sitting.sitting} />}
+      {sitting.sitting.onDevices && (
+        <>
+          <LineFault sitting={sitting.sitting} />
+          <StoppedWord />
+        </>
+      )}
       <div className={styles.counts}>
         <StateFilter seats={ofGroup} state={state} choose={setState} />
         <GroupSelect groups={sitting.groups} guests={anyGuest} value={group} choose={setGroup} />

@@ -12,6 +12,7 @@ import { act } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { dayAndTime } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
+import { LateOfStudent } from './LateAnswers';
 import { MatchGuest } from './MatchGuest';
 import { NudgeForm } from './NudgeForm';
 import { SeatActForm } from './SeatActForm';
@@ -46,10 +47,7 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
           {attempt && (
             <>
               <dt>answered</dt>
-              <dd>
-                {seat.scorecard?.awards.filter((award) => award.answered).length} of{' '}
-                {attempt.questionIds.length}
-              </dd>
+              <dd>{answeredWords(seat)}</dd>
               <dt>left the page</dt>
               <dd>{leavingOf(attempt).times || 'never'}</dd>
               <dt>receipt</dt>
@@ -60,6 +58,7 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
         {attempt && <a href={`/sittings/${sitting.sitting.id}/scripts/${student.id}`}>The whole script</a>}
         <TimelineLinks seat={seat} sitting={sitting} />
       </MarginBlock>
+      <LateOfStudent seat={seat} sitting={sitting} />
       <MarginBlock
         title={
           doing === null
@@ -108,6 +107,14 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
       <Record seat={seat} now={sitting.now} />
     </>
   );
+}
+
+/** "8 of 10, 1 of them half" */
+function answeredWords({ scorecard }: Seat): string {
+  const awards = scorecard?.awards ?? [];
+  const half = awards.filter((award) => award.half).length;
+  const answered = awards.filter((award) => award.answered).length;
+  return `${answered} of ${awards.length}${half > 0 ? `, ${half} of them half` : ''}`;
 }
 
 /** The way to the course of each attempt, those set aside too. */

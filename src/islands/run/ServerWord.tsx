@@ -1,9 +1,16 @@
+import { Button } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
+import { deskLine } from '@/carriers/deskLine';
 import { assertNever } from '@/core/assertNever';
+import type { Stopped } from '@/core/exchange/box';
+import { fullName } from '@/core/model/people';
 import type { Sitting } from '@/core/model/sitting';
+import { desk } from '@/store/tables';
 import { useNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
 import { useLine } from '@/ui/desk/useLine';
 import { clockTime, counted } from '@/ui/format';
-import type { LineState } from '@/workers/line';
+import { lookAgain, type LineState } from '@/workers/line';
 import styles from './run.module.css';
 
 /** Beyond this the clocks of desk and server are worth a word. */
@@ -56,6 +63,41 @@ export function LineFault({ sitting }: { sitting: Sitting }) {
     </p>
   );
 }
+
+/** Said there too: who cannot come in because too much was guessed, with the way to let them in. */
+export function StoppedWord() {
+  const now = useNow(5_000);
+  const { state } = useLine();
+  const stopped = (state?.stopped ?? []).filter(({ until }) => until > now);
+  const names = useLiveQuery(
+    async () =>
+      new Map(
+        (await desk.students.bulkGet(stopped.map(({ from }) => from))).flatMap((each) =>
+          each ? [[each.id, fullName(each)] as const] : [],
+        ),
+      ),
+    [JSON.stringify(stopped.map(({ from }) => from))],
+  );
+  return stopped.map(({ from, until, what }) => {
+    const who = what === 'access' ? (names?.get(from) ?? 'A student') : from;
+    return (
+      <div key={`${what} ${from}`} role="alert" className={styles.watchFault}>
+        {stoppedWords[what](who, clockTime(until))}{' '}
+        <Button size="compact-sm" onClick={() => void act(deskLine().forgive(from).then(lookAgain))}>
+          Let {who} in now
+        </Button>
+      </div>
+    );
+  });
+}
+
+const stoppedWords: Record<Stopped['what'], (who: string, until: string) => string> = {
+  codes: (who, until) =>
+    `Many wrong join codes came from ${who}: devices that were not in before cannot come in from there until ${until}.`,
+  guests: (who, until) =>
+    `Many wrong access codes came from ${who}: no guest can come in from there until ${until}.`,
+  access: (who, until) => `${who} typed wrong access codes again and again, and cannot start until ${until}.`,
+};
 
 /** The same in few words. */
 const faultInShort: Record<Exclude<LineState['reach'], 'asking' | 'here'>, string> = {

@@ -25,7 +25,10 @@ export function SeveralPanel({
   const [doing, setDoing] = useState<SeatAct | 'nudge' | null>(null);
   const able = (name: SeatAct) => seats.filter((seat) => canBeDone(name, seat, sitting.sitting, sitting.now));
   const offered = seatActNames.filter((name) => seatActs[name].several && able(name).length > 0);
-  const nudged = seats.filter((seat) => seat.state === 'notStarted' || seat.state === 'working');
+  // Those who are at work, or can no longer start, are not told that it waits for them.
+  const nudged = seats.filter(
+    ({ state, terms }) => state === 'notStarted' && (terms.start === 'open' || terms.start === 'notYet'),
+  );
   const last = seats.flatMap((seat) => seat.last ?? []);
   if (offered.length === 0 && nudged.length === 0) return null;
   const title = `For the ${counted(seats.length, 'student')} ${picked ? 'picked' : 'shown'}`;
@@ -56,7 +59,7 @@ export function SeveralPanel({
             ))}
             {nudged.length > 0 && (
               <Button size="compact-md" onClick={() => setDoing('nudge')}>
-                Send a nudge
+                Send a nudge to {counted(nudged.length, 'student')}
               </Button>
             )}
             {picked && last.length > 0 && (

@@ -1,4 +1,4 @@
-import { Button, Checkbox, TextInput } from '@mantine/core';
+import { Button, Checkbox, NumberInput, TextInput } from '@mantine/core';
 import { showsSentence } from '@/core/handback/releaseSentence';
 import type { Shows, Sitting } from '@/core/model/sitting';
 import { Fragment, useState } from 'react';
@@ -9,6 +9,7 @@ import { act } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { dayAndTime, duration } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
+import { forgivenFrom } from './forgiven';
 import styles from './run.module.css';
 import { WhenField } from './WhenField';
 
@@ -121,6 +122,7 @@ function mannerWords(record: Sitting): [string, string][] {
       record.practice.tries === null ? 'any number of tries' : `${record.practice.tries} tries`,
     ]);
   if (record.after) rows.push(['at once', showsSentence(record.after)]);
+  if (record.forgivenMs) rows.push(['late by', `${duration(record.forgivenMs)} still counts, typed in time`]);
   if (record.guests) rows.push(['guests', 'with the access code']);
   return rows;
 }
@@ -128,15 +130,41 @@ function mannerWords(record: Sitting): [string, string][] {
 /** When it closes and the access code, for everyone; a running attempt's time follows the close. */
 function ChangeRules({ sitting, done }: { sitting: SittingData; done: () => void }) {
   const { sitting: record, now } = sitting;
+  // As the rules were when this was opened: what is changed elsewhere meanwhile stays, and is said.
+  const [base] = useState(record);
   const [closesAt, setClosesAt] = useState(record.closesAt);
   const [accessCode, setAccessCode] = useState(record.accessCode);
   const [guests, setGuests] = useState(record.guests === true);
   const [after, setAfter] = useState(record.after);
+  const [forgivenMs, setForgiven] = useState(record.forgivenMs);
   const codeless = guests && accessCode.trim() === '';
+  const elsewhere = [
+    record.closesAt !== base.closesAt &&
+      `closes ${record.closesAt ? dayAndTime(record.closesAt, now) : 'never'}`,
+    record.accessCode !== base.accessCode && `access code “${record.accessCode}”`,
+    (record.guests === true) !== (base.guests === true) &&
+      (record.guests ? 'guests may come in' : 'no guests'),
+    record.forgivenMs !== base.forgivenMs && `${duration(record.forgivenMs ?? 0)} forgiven`,
+  ].filter((word) => word !== false);
   const early = closesAt !== null && Date.parse(closesAt) <= Date.parse(record.opensAt);
   const keep = async () => {
     if (
-      await act(changeSitting({ ...record, closesAt, accessCode, guests, after }, 'Rules changed', isoNow()))
+      await act(
+        changeSitting(
+          // What is not changed here is as it was: an absent field stays absent.
+          {
+            ...base,
+            closesAt,
+            accessCode,
+            after,
+            forgivenMs,
+            guests: guests || base.guests === false ? guests : undefined,
+          },
+          'Rules changed',
+          isoNow(),
+          base,
+        ),
+      )
     )
       done();
   };
@@ -175,6 +203,22 @@ function ChangeRules({ sitting, done }: { sitting: SittingData; done: () => void
         checked={after !== undefined}
         onChange={(event) => setAfter(event.currentTarget.checked ? totalOnly : undefined)}
       />
+      <NumberInput
+        label="Minutes of broken connection forgiven"
+        description="Empty: you decide about each late answer."
+        size="xs"
+        min={1}
+        max={1440}
+        allowDecimal={false}
+        value={forgivenMs === undefined ? '' : forgivenMs / 60_000}
+        onChange={(value) => setForgiven(forgivenFrom(value))}
+      />
+      {elsewhere.length > 0 && (
+        <p className={styles.fault} role="status">
+          Changed in another tab since you opened this: {elsewhere.join('; ')}. What you change here is laid
+          over it.
+        </p>
+      )}
       {early && <p className={styles.fault}>It would close before it opens.</p>}
       {codeless && <p className={styles.fault}>Guests need an access code to come in with.</p>}
       <div className={styles.row}>

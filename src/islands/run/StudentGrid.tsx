@@ -1,4 +1,5 @@
 import { memo, type ReactNode } from 'react';
+import { undecided } from '@/core/attempts/late';
 import type { Question } from '@/core/kinds';
 import { plainText } from '@/core/model/richText';
 import { numbersOf } from '@/core/kinds/items';
@@ -139,6 +140,7 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
   const { attempt, student } = seat;
   const leaving = attempt && leavingOf(attempt);
   const working = seat.state === 'working';
+  const late = attempt ? undecided(attempt).length : 0;
   return (
     <tr data-current={current}>
       <td className={styles.pickCell}>
@@ -152,7 +154,8 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
       </th>
       <td>
         {stateWords[seat.state]}
-        {seat.attemptCount > 1 && `, attempt ${seat.attemptCount}`}
+        {seat.attemptCount > 1 && attempt && `, attempt ${attempt.number} of ${seat.attemptCount}`}
+        {late > 0 && <span className={styles.quiet}>, {late} late</span>}
       </td>
       <td className={styles.figure}>{minutesOf(seat, sitting.now) ?? ''}</td>
       <td>

@@ -5,6 +5,7 @@ import { Asks } from '@/core/model/sitting';
 import { asksOffered, asksWords } from '@/core/running/requests';
 import { useNow } from '@/ui/clock';
 import { dayAndTime } from '@/ui/format';
+import { faultWords } from './faultWords';
 import styles from './student.module.css';
 
 interface AskTeacherProps {
@@ -74,8 +75,8 @@ function AskForm({ sitting, send, back }: AskFormProps) {
   const ask = async () => {
     try {
       if (!(await send(asks, words.trim()))) setWord('Your teacher has not answered your last question yet.');
-    } catch {
-      setWord('The desk does not answer. Try again in a moment.');
+    } catch (error) {
+      setWord(faultWords(error));
     }
   };
   return (

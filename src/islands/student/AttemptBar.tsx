@@ -43,14 +43,17 @@ export function AttemptBar({
   const { questions } = held.packet;
   const numbers = numbersOf(questions);
   const count = questions.filter((question) => fillOf(question.id) === 'done').length;
+  const half = questions.filter((question) => fillOf(question.id) === 'half').length;
   return (
     <div className={styles.attemptBar}>
       <div className={styles.attemptFacts}>
         <TimeLeft leftMs={leftMs} totalMs={totalMs} />
         <span>
-          {count} of {questions.length} answered
+          {count} of {questions.length} answered{half > 0 && `, ${half} half`}
         </span>
-        <span className={styles.soft}>{keepingWords(keeping)}</span>
+        <span className={keeping.state === 'onPage' ? styles.timeShort : styles.soft}>
+          {keepingWords(keeping)}
+        </span>
         {lastLook && (
           <button type="button" className={styles.quiet} onClick={lastLook}>
             Last look
@@ -118,5 +121,8 @@ const warningWords: Record<TimeWarning, string> = {
 
 function keepingWords(keeping: Keeping): string {
   if (keeping.state === 'kept') return `kept ${clockTime(keeping.at)}`;
-  return keeping.state === 'keeping' ? 'keeping…' : 'kept on this device; the desk does not answer';
+  if (keeping.state === 'keeping') return 'keeping…';
+  return keeping.state === 'onDevice'
+    ? 'kept on this device; no connection'
+    : 'Not kept: this device has no room and there is no connection. Keep this page open and make room';
 }

@@ -1,38 +1,42 @@
 import { Button } from '@mantine/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
-import type { Carrier } from '@/carriers/Carrier';
-import { kindOf, type StudentQuestion } from '@/core/kinds';
-import { firstOpenStep, stepsOf, type AnswerFill } from '@/core/running/steps';
+import type { AttemptStatus, Carrier } from '@/carriers/Carrier';
+import type { StudentQuestion } from '@/core/kinds';
+import { fillOf as fillOfAnswer, firstOpenStep, stepsOf, type AnswerFill } from '@/core/running/steps';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
+import { counted } from '@/ui/format';
 import { PaperQuestions, responsesOf } from '../kinds/PaperQuestions';
 import { AttemptBar } from './AttemptBar';
+import { ChoiceOfTwo } from './ChoiceOfTwo';
 import { LastLook } from './LastLook';
 import { PracticePanel } from './PracticePanel';
 import { Receipt } from './Receipt';
+import { TimeIsUp } from './TimeIsUp';
 import { useAttempt } from './useAttempt';
 import styles from './student.module.css';
 
 interface AttemptViewProps {
   carrier: Carrier;
   held: HeldAttempt;
+  /** Whether the other side knows that it goes on here. */
+  opened: boolean;
   done: () => void;
   seeResult: () => void;
 }
 
 /** Sitting the paper: time, state and a way to every question across the top; all at once or one by one below. */
-export function AttemptView({ carrier, held: initial, done, seeResult }: AttemptViewProps) {
-  const attempt = useAttempt(carrier, initial);
-  const { held, status, keeping, refused, rulingNow, handIn, lookingAt } = attempt;
+export function AttemptView({ carrier, held: initial, opened, done, seeResult }: AttemptViewProps) {
+  const attempt = useAttempt(carrier, initial, opened);
+  const { held, status, deadline, keeping, refused, rulingNow, handIn, lookingAt } = attempt;
   const [looking, setLooking] = useState(false);
   const { questions, oneByOne, noBack } = held.packet;
   const steps = stepsOf(questions);
   const [place, setPlace] = useState(() => firstOpenStep(steps, noBack ? (initial.passed ?? []) : []));
   useNow(500);
   const now = rulingNow();
-  const deadline = status?.deadline ?? null;
   const leftMs = deadline === null ? null : deadline - now;
-  const timeUp = leftMs !== null && leftMs <= 0 && status?.state === 'working';
+  const timeUp = leftMs !== null && leftMs <= 0 && (status === null || status.state === 'working');
 
   const sent = useRef(false);
   useEffect(() => {
@@ -55,13 +59,13 @@ export function AttemptView({ carrier, held: initial, done, seeResult }: Attempt
 
   if (over)
     return <Receipt carrier={carrier} held={held} status={status} done={done} seeResult={seeResult} />;
-  if (status?.elsewhere) return <Elsewhere takeOver={attempt.takeOver} done={done} />;
+  if (timeUp) return <TimeIsUp held={held} keeping={keeping} />;
+  if (status?.elsewhere)
+    return <Elsewhere held={held} status={status} takeOver={attempt.takeOver} done={done} />;
 
   const fillOf = (id: string): AnswerFill => {
     const question = questions.find((each) => each.id === id);
-    const response = held.answers[id]?.response;
-    if (!question || response === undefined || kindOf(question).isBlank(response)) return 'open';
-    return kindOf(question).isHalf?.(question, response) ? 'half' : 'done';
+    return question ? fillOfAnswer(question, held.answers[id]?.response) : 'open';
   };
   const goTo = (id: string) => {
     setLooking(false);
@@ -151,8 +155,16 @@ export function AttemptView({ carrier, held: initial, done, seeResult }: Attempt
   function below(question: StudentQuestion): ReactNode {
     const view = held.packet.practice?.views[question.id];
     const marked = held.comeBack.includes(question.id);
+    const choice = status?.choices.find((each) => each.questionId === question.id);
     return (
       <>
+        {choice && (
+          <ChoiceOfTwo
+            question={question}
+            choice={choice}
+            choose={(answer, inView) => attempt.respond(question.id, answer.response, inView)}
+          />
+        )}
         {view && (
           <PracticePanel
             question={question}
@@ -221,14 +233,34 @@ function StepButtons({ place, of, noBack, trying, back, next }: StepButtonsProps
 }
 
 /** Said in the tab that an attempt is no longer in. */
-function Elsewhere({ takeOver, done }: { takeOver: () => Promise<void>; done: () => void }) {
+function Elsewhere({
+  held,
+  status,
+  takeOver,
+  done,
+}: {
+  held: HeldAttempt;
+  status: AttemptStatus;
+  takeOver: () => Promise<void>;
+  done: () => void;
+}) {
+  const waiting = held.unsent.length + held.apart.length;
   return (
     <section className={styles.narrow} aria-labelledby="elsewhere">
       <h1 id="elsewhere">Your paper goes on in another tab</h1>
       <p>
-        It was opened there after it was opened here, so this one has stopped. What you typed here is kept,
-        and nothing is lost.
+        It was opened there after it was opened here, so this one has stopped.{' '}
+        {waiting > 0
+          ? `${counted(waiting, 'answer')} that you typed here ${waiting === 1 ? 'is' : 'are'} still on this device; the page hands them over.`
+          : 'All that you typed here has arrived.'}
       </p>
+      {status.choices.length > 0 && (
+        <p className={styles.waits}>
+          {counted(status.choices.length, 'question')} {status.choices.length === 1 ? 'has' : 'have'} a newer
+          answer from there. What you typed here is kept beside it; you can choose between the two where the
+          paper goes on.
+        </p>
+      )}
       <Button variant="filled" size="md" onClick={() => void takeOver()}>
         Go on here instead
       </Button>

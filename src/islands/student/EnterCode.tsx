@@ -1,17 +1,12 @@
 import { Button, TextInput } from '@mantine/core';
 import { useEffect, useState } from 'react';
-import { ServerFault } from '@/carriers/ask';
 import type { Carrier, Greeting } from '@/carriers/Carrier';
 import { joinCodeFrom } from '@/core/model/people';
+import type { HeldAttempt } from '@/store/sitTables';
 import { CodeField, joinCodeWords } from './CodeField';
+import { faultWords } from './faultWords';
+import { HeldHere } from './HeldHere';
 import styles from './student.module.css';
-
-/** Why coming in did not work, in words. */
-function whyNot(error: unknown): string {
-  return error instanceof ServerFault && error.why === 'tooManyGuesses'
-    ? 'Too many wrong codes came from here. Tell your teacher, who can let you in, or wait ten minutes.'
-    : 'The desk does not answer. Try again in a moment.';
-}
 
 const rememberedKey = 'gribbet-join-code';
 
@@ -19,10 +14,13 @@ const rememberedKey = 'gribbet-join-code';
 export function EnterCode({
   carrier,
   enter,
+  goOn,
   openFile,
 }: {
   carrier: Carrier;
   enter: (who: Greeting) => void;
+  /** Goes on, without a connection, with what this device holds. */
+  goOn: (who: Greeting, held: HeldAttempt) => void;
   openFile: () => void;
 }) {
   // A code in the address comes from the QR code of a slip.
@@ -35,7 +33,9 @@ export function EnterCode({
   const [guest, setGuest] = useState(false);
   const [found, setFound] = useState<Greeting | null>(null);
   const [word, setWord] = useState('');
+  const [away, setAway] = useState(false);
   const ask = async () => {
+    setAway(false);
     try {
       const greeting = await carrier.greet(joinCodeFrom(typed));
       setFound(greeting);
@@ -43,7 +43,8 @@ export function EnterCode({
         greeting ? '' : 'Nobody has this code. Look at your slip again: it has six letters and digits.',
       );
     } catch (error) {
-      setWord(whyNot(error));
+      setWord(faultWords(error));
+      setAway(true);
     }
   };
   useEffect(() => sessionStorage.removeItem(rememberedKey), []);
@@ -81,6 +82,7 @@ export function EnterCode({
       <Button type="submit" variant="filled" size="md" disabled={joinCodeFrom(typed).length < 6}>
         Go in
       </Button>
+      {away && <HeldHere joinCode={joinCodeFrom(typed)} goOn={(held) => held.who && goOn(held.who, held)} />}
       <button type="button" className={styles.quiet} onClick={() => setGuest(true)}>
         No code? Come in as a guest
       </button>
@@ -109,7 +111,7 @@ function GuestForm({ carrier, enter, back }: GuestFormProps) {
       sessionStorage.setItem(rememberedKey, greeting.joinCode);
       enter(greeting);
     } catch (error) {
-      setWord(whyNot(error));
+      setWord(faultWords(error));
     }
   };
   return (

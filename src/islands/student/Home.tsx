@@ -2,16 +2,23 @@ import { Button } from '@mantine/core';
 import { useCallback, useEffect, useState } from 'react';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import { joinCodeShown } from '@/core/model/people';
+import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
 import { counted, dayAndTime, duration } from '@/ui/format';
 import { AskTeacher } from './AskTeacher';
 import { ByHand } from './ByHand';
+import { faultWords } from './faultWords';
+import { handOverLeft } from './heldAttempts';
+import { HeldHere } from './HeldHere';
+import { LateWords } from './LateWords';
 import styles from './student.module.css';
 
 interface HomeProps {
   carrier: Carrier;
   who: Greeting;
   openSitting: (sitting: HomeSitting) => void;
+  /** Goes on, without a connection, with what this device holds. */
+  goOn: (held: HeldAttempt) => void;
   openResult: (sitting: HomeSitting) => void;
   openFile: () => void;
   leave: () => void;
@@ -34,20 +41,28 @@ export function sectionOf(sitting: HomeSitting): Section {
 }
 
 /** What is open, coming, done and handed back. */
-export function Home({ carrier, who, openSitting, openResult, openFile, leave }: HomeProps) {
+export function Home({ carrier, who, goOn, openSitting, openResult, openFile, leave }: HomeProps) {
   const now = useNow(5_000);
   const [sittings, setSittings] = useState<HomeSitting[] | null>(null);
-  const [fault, setFault] = useState(false);
+  const [fault, setFault] = useState('');
   const look = useCallback(async () => {
     try {
+      // What did not get away when its page was closed goes first, so that the list tells of it.
+      await handOverLeft(carrier, who.joinCode).catch(() => undefined);
       setSittings(await carrier.home(who.joinCode));
-      setFault(false);
-    } catch {
-      setFault(true);
+      setFault('');
+    } catch (error) {
+      setFault(faultWords(error));
     }
   }, [carrier, who]);
   useEffect(() => void look(), [look, now]);
-  if (fault) return <p role="alert">The desk does not answer. It is asked again by itself.</p>;
+  if (fault)
+    return (
+      <>
+        <p role="alert">{fault} It is asked again by itself.</p>
+        <HeldHere joinCode={who.joinCode} goOn={goOn} />
+      </>
+    );
   if (!sittings) return null;
   return (
     <>
@@ -72,6 +87,7 @@ export function Home({ carrier, who, openSitting, openResult, openFile, leave }:
                 <li key={sitting.sittingId} className={styles.paper}>
                   <h3>{sitting.title}</h3>
                   <p className={styles.soft}>{standingWords(sitting, now)}</p>
+                  {sitting.late && <LateWords late={sitting.late} waiting={0} />}
                   <div className={styles.row}>
                     {section === 'open' && (
                       <Button variant="filled" size="md" onClick={() => openSitting(sitting)}>

@@ -5,6 +5,7 @@ import type { Carrier, Greeting, HomeSitting, StartReply } from '@/carriers/Carr
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
 import { counted, dayAndTime, duration } from '@/ui/format';
+import { faultWords } from './faultWords';
 import { holdAttempt, tabId } from './heldAttempts';
 import styles from './student.module.css';
 
@@ -37,10 +38,10 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
   const start = async () => {
     try {
       const reply = await carrier.start(who.joinCode, sitting.sittingId, code, tabId);
-      if (reply.outcome === 'started') started(await holdAttempt(who.joinCode, reply.packet));
+      if (reply.outcome === 'started') started(await holdAttempt(who, reply.packet));
       else setWord(refusalWords[reply.why]);
-    } catch {
-      setWord('The desk does not answer. Try again in a moment.');
+    } catch (error) {
+      setWord(faultWords(error));
     }
   };
   return (

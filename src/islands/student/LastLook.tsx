@@ -36,7 +36,9 @@ export function LastLook({ held, fillOf, goTo, handIn, back }: LastLookProps) {
     const done = await handIn();
     setSending(false);
     if (!done)
-      setWord('It could not be handed in: the desk does not answer. Your answers are kept here; try again.');
+      setWord(
+        'It could not be handed in: your teacher’s computer cannot be reached. Your answers are kept here; try again.',
+      );
   };
   return (
     <section aria-labelledby="last-look" className={styles.lastLook}>
@@ -56,7 +58,7 @@ export function LastLook({ held, fillOf, goTo, handIn, back }: LastLookProps) {
       {word && <p role="alert">{word}</p>}
       <div className={styles.row}>
         <Button variant="filled" size="md" loading={sending} onClick={() => void send()}>
-          {open.length > 0 ? `Hand in with ${counted(open.length, 'question')} unanswered` : 'Hand in'}
+          {handInWords(open.length, half.length)}
         </Button>
         {back && (
           <Button size="md" onClick={back}>
@@ -66,6 +68,15 @@ export function LastLook({ held, fillOf, goTo, handIn, back }: LastLookProps) {
       </div>
     </section>
   );
+}
+
+/** What the button does, with what it hands in as it is. */
+function handInWords(open: number, half: number): string {
+  const parts = [
+    open > 0 ? `${counted(open, 'question')} unanswered` : '',
+    half > 0 ? `${open > 0 ? half : counted(half, 'question')} half answered` : '',
+  ].filter(Boolean);
+  return parts.length > 0 ? `Hand in with ${parts.join(' and ')}` : 'Hand in';
 }
 
 interface QuestionRow {

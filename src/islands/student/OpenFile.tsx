@@ -1,4 +1,5 @@
-import { Button, FileButton, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
+import { FileButton } from '@/ui/FileButton';
 import { useState } from 'react';
 import { openedWith, readFile, takenIn, type Openable } from '@/carriers/handedFiles';
 import { namesFrom } from '@/core/formats/csv/studentRows';

@@ -44,7 +44,7 @@ export function PracticePanel({ question, view, response, practise }: PracticePa
           ))}
         </ol>
       )}
-      {away && <p role="alert">The desk does not answer. Try again in a moment.</p>}
+      {away && <p role="alert">Your teacher’s computer cannot be reached at the moment. Try again.</p>}
       <div className={styles.row}>
         {view.canTry && !view.done && (
           <Button

@@ -1,11 +1,12 @@
 import { Button } from '@mantine/core';
 import { useCallback, useEffect, useState } from 'react';
 import type { AttemptStatus, Carrier, HomeSitting } from '@/carriers/Carrier';
-import { kindOf } from '@/core/kinds';
+import { fillOf } from '@/core/running/steps';
 import { receiptOf } from '@/core/running/watching';
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted, dayAndTime } from '@/ui/format';
 import { SaveAnswers } from './ByHand';
+import { lateCounts, LateWords } from './LateWords';
 import styles from './student.module.css';
 
 const words: Record<AttemptStatus['state'], string> = {
@@ -31,12 +32,14 @@ export function Receipt({
 }) {
   const [row, again] = useRow(carrier, held);
   const byHand = row?.byHand !== undefined;
-  const arrived = held.packet.questions.filter((question) => {
-    const response = held.answers[question.id]?.response;
-    return (
-      status.answered.includes(question.id) && response !== undefined && !kindOf(question).isBlank(response)
-    );
-  });
+  const lateIds = new Set(
+    status.late.filter(({ counts }) => counts !== true).map(({ questionId }) => questionId),
+  );
+  const fills = held.packet.questions
+    .filter(({ id }) => status.answered.includes(id) && !lateIds.has(id))
+    .map((question) => fillOf(question, held.answers[question.id]?.response));
+  const arrived = fills.filter((fill) => fill !== 'open').length;
+  const half = fills.filter((fill) => fill === 'half').length;
   return (
     <section className={styles.narrow} aria-labelledby="receipt">
       <h1 id="receipt">{byHand ? 'Finished' : words[status.state]}</h1>
@@ -52,11 +55,13 @@ export function Receipt({
         <dd>{dayAndTime(status.endedAt ?? status.deadline ?? status.now, status.now)}</dd>
         <dt>Answers</dt>
         <dd>
-          {arrived.length} of {counted(held.packet.questions.length, 'question')}
+          {arrived} of {counted(held.packet.questions.length, 'question')}
+          {half > 0 && `, ${half} of them half answered`}
         </dd>
         <dt>Receipt</dt>
         <dd className={styles.receiptCode}>{receiptOf(held.attemptId)}</dd>
       </dl>
+      <LateWords late={lateCounts(status.late)} waiting={held.unsent.length + held.apart.length} />
       {byHand && (
         <SaveAnswers
           carrier={carrier}

@@ -1,11 +1,12 @@
 import { Button } from '@mantine/core';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Rich } from '@/ui/Rich';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import type { ScriptPacket, ScriptQuestion, Verdict } from '@/core/handback/script';
 import { FillGlyph } from '@/ui/FillGlyph';
 import { counted, dayAndTime, percent, points } from '@/ui/format';
 import { viewOf } from '../kinds';
+import { faultWords } from './faultWords';
 import styles from './student.module.css';
 
 interface ResultViewProps {
@@ -15,25 +16,42 @@ interface ResultViewProps {
   back: () => void;
 }
 
+/** How often an open result is asked for again. */
+const followMs = 15_000;
+
 /** What came back, exactly as far as it was let out. */
 export function ResultView({ carrier, who, sitting, back }: ResultViewProps) {
+  /** Only the first look is one of the student's. */
+  const opening = useRef(true);
   const [script, setScript] = useState<ScriptPacket | null | undefined>();
+  const [fault, setFault] = useState('');
   useEffect(() => {
     let here = true;
-    carrier.result(who.joinCode, sitting.sittingId).then(
-      (packet) => here && setScript(packet),
-      () => here && setScript(null),
-    );
+    const look = () =>
+      carrier.result(who.joinCode, sitting.sittingId, opening.current).then(
+        (packet) => {
+          opening.current = false;
+          if (!here) return;
+          setFault('');
+          setScript(packet);
+        },
+        (error: unknown) => here && setFault(faultWords(error)),
+      );
+    void look();
+    // What is changed or withdrawn while the page is open is followed.
+    const again = setInterval(() => void look(), followMs);
     return () => {
       here = false;
+      clearInterval(again);
     };
   }, [carrier, who, sitting]);
-  if (script === undefined) return null;
+  if (script === undefined) return fault ? <p role="alert">{fault}</p> : null;
   return (
     <>
       <Button size="compact-md" onClick={back}>
         To your papers
       </Button>
+      {fault && <p role="alert">{fault} What you see may be old.</p>}
       {script ? <Script script={script} /> : <p>Nothing is handed back at the moment.</p>}
     </>
   );
@@ -47,10 +65,19 @@ function Script({ script }: { script: ScriptPacket }) {
       {script.total && (
         <p className={styles.total}>
           {points(script.total.points)} of {points(script.total.max)} points
-          {script.total.max > 0 && ` (${percent(script.total.points / script.total.max)})`}
+          {script.total.max > 0 &&
+            script.waiting === undefined &&
+            ` (${percent(script.total.points / script.total.max)})`}
         </p>
       )}
-      {script.meanOf !== undefined && <p>The mean of your {counted(script.meanOf, 'attempt')}.</p>}
+      {script.meanOf !== undefined && (
+        <p>
+          The mean of your {counted(script.meanOf, 'attempt')}
+          {script.attempts &&
+            `: ${script.attempts.map((each) => `${points(each.points)} of ${points(each.max)}`).join(', ')}`}
+          .{script.questions.length > 0 && ' The questions below are those of the last one.'}
+        </p>
+      )}
       {script.waiting !== undefined && (
         <p>{counted(script.waiting, 'answer')} still to be marked: the total can rise.</p>
       )}

@@ -19,7 +19,7 @@ type View =
   | { name: 'home' }
   | { name: 'file' }
   | { name: 'instructions'; sitting: HomeSitting }
-  | { name: 'attempt'; held: HeldAttempt }
+  | { name: 'attempt'; held: HeldAttempt; opened: boolean }
   | { name: 'result'; sitting: Pick<HomeSitting, 'sittingId' | 'title'> };
 
 /** The files of the sitting that is in view. */
@@ -63,6 +63,7 @@ export function SitPage() {
             <EnterCode
               carrier={carrier}
               enter={(greeting) => (setWho(greeting), home())}
+              goOn={(greeting, held) => (setWho(greeting), setView({ name: 'attempt', held, opened: false }))}
               openFile={() => setView({ name: 'file' })}
             />
           )}
@@ -70,6 +71,7 @@ export function SitPage() {
             <Home
               carrier={carrier}
               who={who}
+              goOn={(held) => setView({ name: 'attempt', held, opened: false })}
               openSitting={(sitting) => setView({ name: 'instructions', sitting })}
               openResult={(sitting) => setView({ name: 'result', sitting })}
               openFile={() => setView({ name: 'file' })}
@@ -81,7 +83,7 @@ export function SitPage() {
               carrier={carrier}
               who={who}
               sitting={view.sitting}
-              started={(held) => setView({ name: 'attempt', held })}
+              started={(held) => setView({ name: 'attempt', held, opened: true })}
               back={home}
             />
           )}
@@ -89,6 +91,7 @@ export function SitPage() {
             <AttemptView
               carrier={carrier}
               held={view.held}
+              opened={view.opened}
               done={home}
               seeResult={() =>
                 setView({

@@ -6,6 +6,7 @@ import { sitDesk } from '@/store/sitTables';
 import { forgetHeld, holdAttempt, keepHeld } from './heldAttempts';
 
 const paper = { title: 'Tides', instructions: 'Go', questions: paperQuestions };
+const who = { joinCode: 'K7M4QX', familyName: 'Okafor', givenName: 'Amara', groups: [] };
 const textAnswer = (text: string) => ({ response: { text }, at });
 
 beforeEach(async () => {
@@ -19,7 +20,7 @@ describe('what the student’s device holds', () => {
       paper,
       attemptOf({ answers: { q4: textAnswer('from the desk') }, comeBack: ['q1'] }),
     );
-    const held = await holdAttempt('K7M4QX', packet);
+    const held = await holdAttempt(who, packet);
     expect(held).toMatchObject({
       answers: { q4: textAnswer('from the desk') },
       comeBack: ['q1'],
@@ -32,13 +33,13 @@ describe('what the student’s device holds', () => {
       paper,
       attemptOf({ answers: { q3: textAnswer('118'), q4: textAnswer('older') } }),
     );
-    const held = await holdAttempt('K7M4QX', packet);
+    const held = await holdAttempt(who, packet);
     await keepHeld({
       ...held,
       answers: { ...held.answers, q4: textAnswer('typed as the power went') },
       unsent: ['q4'],
     });
-    const again = await holdAttempt('K7M4QX', packet);
+    const again = await holdAttempt(who, packet);
     expect(again.answers).toEqual({ q3: textAnswer('118'), q4: textAnswer('typed as the power went') });
     expect(again.unsent).toEqual(['q4']);
   });
@@ -48,15 +49,13 @@ describe('what the student’s device holds', () => {
       paper,
       attemptOf({ answers: { q4: textAnswer('newer, from the other device') } }),
     );
-    const held = await holdAttempt('K7M4QX', packet);
+    const held = await holdAttempt(who, packet);
     await keepHeld({ ...held, answers: { q4: textAnswer('older, from here') }, unsent: [] });
-    expect((await holdAttempt('K7M4QX', packet)).answers.q4).toEqual(
-      textAnswer('newer, from the other device'),
-    );
+    expect((await holdAttempt(who, packet)).answers.q4).toEqual(textAnswer('newer, from the other device'));
   });
 
   it('holds no key, scheme, note or comment, and is gone after handing in', async () => {
-    await holdAttempt('K7M4QX', paperPacket(paper, attemptOf()));
+    await holdAttempt(who, paperPacket(paper, attemptOf()));
     expect(JSON.stringify(await sitDesk.attempts.toArray())).not.toContain('SECRET');
     await forgetHeld('attempt1');
     expect(await sitDesk.attempts.count()).toBe(0);

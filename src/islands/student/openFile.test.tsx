@@ -38,7 +38,6 @@ const script: Packet = {
         comments: false,
       },
       releasedAt: at,
-      openedAt: [],
       packet: { sittingId: 'sitting1', title: 'Mock exam', handedBackAt: at, questions: [] },
     },
     pictures: [],

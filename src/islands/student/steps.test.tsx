@@ -47,6 +47,7 @@ const held: HeldAttempt = {
   answers,
   comeBack: ['q3'],
   unsent: [],
+  apart: [],
 };
 const fillOf = (id: string) => (id in answers ? ('done' as const) : ('open' as const));
 
@@ -57,7 +58,12 @@ describe('entering', () => {
     const greet = vi.fn(() => Promise.resolve(who));
     const enter = vi.fn();
     const { hand } = draw(
-      <EnterCode carrier={carrierWith({ greet })} enter={enter} openFile={() => undefined} />,
+      <EnterCode
+        carrier={carrierWith({ greet })}
+        enter={enter}
+        goOn={() => undefined}
+        openFile={() => undefined}
+      />,
     );
     await hand.type(screen.getByLabelText(/Your join code/), 'k7m 4qx');
     await hand.click(screen.getByRole('button', { name: 'Go in' }));
@@ -71,16 +77,26 @@ describe('entering', () => {
   it('says so when nobody has the code, and when the desk does not answer', async () => {
     const greet = vi.fn(() => Promise.resolve<null>(null));
     const { hand, unmount } = draw(
-      <EnterCode carrier={carrierWith({ greet })} enter={() => undefined} openFile={() => undefined} />,
+      <EnterCode
+        carrier={carrierWith({ greet })}
+        enter={() => undefined}
+        goOn={() => undefined}
+        openFile={() => undefined}
+      />,
     );
     await hand.type(screen.getByLabelText(/Your join code/), 'AAAAAA{Enter}');
     expect(await screen.findByText(/Nobody has this code/)).toBeTruthy();
     unmount();
     const again = draw(
-      <EnterCode carrier={carrierWith({})} enter={() => undefined} openFile={() => undefined} />,
+      <EnterCode
+        carrier={carrierWith({})}
+        enter={() => undefined}
+        goOn={() => undefined}
+        openFile={() => undefined}
+      />,
     );
     await again.hand.type(screen.getByLabelText(/Your join code/), 'AAAAAA{Enter}');
-    expect(await screen.findByText(/does not answer/)).toBeTruthy();
+    expect(await screen.findByText(/cannot be reached|could not do that/)).toBeTruthy();
   });
 });
 
@@ -103,6 +119,7 @@ describe('the student’s home', () => {
       <Home
         carrier={carrierWith({ home })}
         who={who}
+        goOn={nothing}
         openSitting={nothing}
         openResult={nothing}
         openFile={nothing}
@@ -165,6 +182,9 @@ describe('an attempt under way', () => {
       answered: ['q1'],
       endedAt: at,
       elsewhere: false,
+      became: {},
+      choices: [],
+      late: [],
     };
     draw(
       <Receipt

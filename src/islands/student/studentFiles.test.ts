@@ -61,13 +61,6 @@ describe('a file put into an answer', () => {
     await expect(files.put({ ...photo, bytes: Uint8Array.of(9) })).rejects.toThrow(/too large together/);
   });
 
-  it('that comes after time is up holds nothing else back', async () => {
-    const carrier = carrierWith({ handOverFile: () => Promise.resolve('over') });
-    await studentFiles(carrier, place).put(photo);
-    await handOverFiles(carrier, 'K7M4QX', 'attempt1');
-    expect((await sitDesk.files.toArray()).map(({ sent }) => sent)).toEqual([true]);
-  });
-
   it('of another attempt is left alone, and goes when the attempt is forgotten', async () => {
     const handOverFile = vi.fn(() => Promise.resolve<FileReply>('kept'));
     await studentFiles(carrierWith({}), { ...place, attemptId: 'other' }).put(photo);

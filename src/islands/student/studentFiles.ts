@@ -45,7 +45,7 @@ export async function handOverFiles(
     if (before) refused.push(file);
     if (sent) continue;
     const reply = await carrier.handOverFile(joinCode, attemptId, file);
-    const taken = reply === 'kept' || reply === 'over';
+    const taken = reply === 'kept';
     if (!taken) refused.push(file);
     await sitDesk.files.update([attemptId, file.id], { sent: true, refused: !taken });
   }

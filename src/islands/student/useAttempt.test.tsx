@@ -17,6 +17,7 @@ const held: HeldAttempt = {
   answers: {},
   comeBack: [],
   unsent: [],
+  apart: [],
 };
 const status: AttemptStatus = {
   attemptId: 'attempt1',
@@ -26,7 +27,15 @@ const status: AttemptStatus = {
   answered: [],
   endedAt: null,
   elsewhere: false,
+  became: {},
+  choices: [],
+  late: [],
 };
+
+const took = ({ answers }: Pick<HandOverRequest, 'answers'>): AttemptStatus => ({
+  ...status,
+  became: Object.fromEntries(Object.keys(answers).map((id) => [id, 'counts'])),
+});
 
 function sit(handOver: Carrier['handOver']) {
   const carrier = carrierWith({ handOver });
@@ -38,7 +47,7 @@ describe('handing over while the paper is sat', () => {
     const requests: HandOverRequest[] = [];
     const attempt = sit(async (_code, _id, request) => {
       requests.push(request);
-      return status;
+      return took(request);
     });
     await waitFor(() => expect(attempt.current.keeping.state).toBe('kept'));
     act(() => attempt.current.respond('q3', { text: 'east' }));
@@ -58,7 +67,7 @@ describe('handing over while the paper is sat', () => {
       const { text } = (answers.q3?.response ?? { text: '' }) as { text: string };
       if (text) sent.push(text);
       if (text === 'eas') await new Promise<void>((resolve) => (arrive = resolve));
-      return status;
+      return took({ answers });
     });
     await waitFor(() => expect(attempt.current.keeping.state).toBe('kept'));
     const clock = vi.spyOn(Date.prototype, 'toISOString').mockReturnValue(at);

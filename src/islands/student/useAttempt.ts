@@ -1,11 +1,12 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { AttemptStatus, Carrier, HandOverRequest } from '@/carriers/Carrier';
 import type { Response } from '@/core/kinds';
-import type { Answers } from '@/core/model/sitting';
+import type { Answer } from '@/core/model/sitting';
 import type { PracticeAct } from '@/core/running/practice';
 import type { HeldAttempt } from '@/store/sitTables';
+import { acknowledged, outgoing, typed } from '@/core/attempts/held';
 import { handOverFiles } from './studentFiles';
-import { forgetHeld, holdAttempt, keepHeld, tabId } from './heldAttempts';
+import { forgetHeld, hasUnsent, holdAttempt, keepHeld, memory, tabId } from './heldAttempts';
 import { useNoticed } from './useNoticed';
 
 /** How long after the last key answers are handed over, and how often a sign of life is given. */
@@ -15,8 +16,9 @@ const signOfLifeMs = 4_000;
 /** How often this tab has handed something over. */
 let sequence = 0;
 
-/** Where what was typed is: handed over, on its way, or on this device only. */
-export type Keeping = { state: 'kept'; at: number } | { state: 'keeping' } | { state: 'onDevice' };
+/** Where what was typed is: handed over, on its way, on this device only, or, where that has no room, on this page only. */
+export type Keeping =
+  { state: 'kept'; at: number } | { state: 'keeping' } | { state: 'onDevice' } | { state: 'onPage' };
 
 /** The clock that rules, as it was read last, by this device's steady clock: moving the device's clock changes nothing. */
 interface Reading {
@@ -27,31 +29,64 @@ interface Reading {
 /**
  * An attempt under way. Every change is kept in the student's database first, then handed over through the
  * carrier; what could not be handed over is tried again with the next sign of life.
+ *
+ * @param opened whether the other side knows that it goes on here; where nobody answered it is told as soon as it does
  */
-export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
+export function useAttempt(carrier: Carrier, initial: HeldAttempt, opened = true) {
   const [held, setHeld] = useState(initial);
   const [status, setStatus] = useState<AttemptStatus | null>(null);
   const [refused, setRefused] = useState<string[]>([]);
   const [keeping, setKeeping] = useState<Keeping>({ state: 'keeping' });
+  /** Whether this device had room for what is held. */
+  const stored = useRef(true);
   const reading = useRef<Reading | null>(null);
   const latest = useRef(initial);
+  const claimed = useRef(opened);
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
 
   const take = useCallback((next: AttemptStatus | null) => {
     if (!next) return;
     setStatus(next);
     reading.current = { now: next.now, steady: performance.now() };
-    if (next.state !== 'working') void forgetHeld(next.attemptId);
+    latest.current = {
+      ...latest.current,
+      clock: { deadline: next.deadline, aheadMs: next.now - Date.now() },
+    };
+    if (next.state !== 'working' && !hasUnsent(latest.current)) void forgetHeld(next.attemptId);
   }, []);
 
+  const store = useCallback(async () => {
+    const kept = await keepHeld(latest.current);
+    stored.current = kept !== null;
+    // What another page of this device had in hand goes from here as well.
+    if (kept && kept.apart.length > latest.current.apart.length)
+      latest.current = { ...latest.current, apart: kept.apart };
+  }, []);
+  const away = useCallback(() => setKeeping({ state: stored.current ? 'onDevice' : 'onPage' }), []);
+
   const noticed = useNoticed();
+  /** Goes on in this tab with what another one had. */
+  const claim = useCallback(async () => {
+    const { joinCode, sittingId, who } = latest.current;
+    const reply = await carrier.start(joinCode, sittingId, '', tabId);
+    claimed.current = true;
+    if (reply.outcome !== 'started') return;
+    const greeting = who ?? { joinCode, familyName: '', givenName: '', groups: [] };
+    latest.current = await holdAttempt(greeting, reply.packet);
+    setHeld(latest.current);
+    take(reply.status);
+  }, [carrier, take]);
+
   const handOver = useCallback(async () => {
-    const { joinCode, attemptId, answers, unsent, comeBack, passed } = latest.current;
-    const sent: Answers = {};
-    for (const id of unsent) {
-      const answer = answers[id];
-      if (answer) sent[id] = answer;
-    }
+    if (!claimed.current)
+      try {
+        await claim();
+      } catch {
+        away();
+        return false;
+      }
+    const { joinCode, attemptId, answers, comeBack, passed } = latest.current;
+    const sent = outgoing(latest.current);
     const seen = noticed.collect();
     sequence += 1;
     const request: HandOverRequest = {
@@ -71,28 +106,32 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
       const reply = await carrier.handOver(joinCode, attemptId, request);
       // Not known there, or no longer: nothing was taken, and what is here stays.
       if (!reply) throw new Error('The attempt is not known');
+      latest.current = acknowledged(latest.current, sent, reply.became, reply.choices, memory);
+      setHeld(latest.current);
       take(reply);
-      // The very answer that was sent: what was typed in the same millisecond after it is another one.
-      const left = latest.current.unsent.filter((id) => latest.current.answers[id] !== sent[id]);
-      latest.current = { ...latest.current, unsent: left };
-      if (reply.state === 'working' && !reply.elsewhere) void keepHeld(latest.current);
-      setKeeping(left.length === 0 ? { state: 'kept', at: Date.now() } : { state: 'keeping' });
+      const over = reply.state !== 'working';
+      if (hasUnsent(latest.current) || (!over && !reply.elsewhere)) await store();
+      setKeeping(hasUnsent(latest.current) ? { state: 'keeping' } : { state: 'kept', at: Date.now() });
+      return Object.keys(reply.became).length > 0 && latest.current.apart.length > 0;
     } catch {
       seen.putBack();
-      setKeeping({ state: 'onDevice' });
+      // What could not be stored is tried again: there may be room by now.
+      if (!stored.current) await store();
+      away();
+      return false;
     }
-  }, [carrier, take, noticed]);
+  }, [carrier, take, claim, noticed, store, away]);
 
   const change = useCallback(
     (next: HeldAttempt) => {
       latest.current = next;
       setHeld(next);
       setKeeping({ state: 'keeping' });
-      void keepHeld(next);
+      void store();
       if (timer.current) clearTimeout(timer.current);
       timer.current = setTimeout(() => void handOver(), handOverMs);
     },
-    [handOver],
+    [handOver, store],
   );
 
   useEffect(() => {
@@ -109,17 +148,20 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
     };
   }, [handOver]);
 
+  /** What the clock that rules says now, ms since 1970. */
+  const rulingNow = useCallback(() => {
+    const last = reading.current;
+    return last
+      ? last.now + performance.now() - last.steady
+      : Date.now() + (latest.current.clock?.aheadMs ?? 0);
+  }, []);
+
   const respond = useCallback(
-    (questionId: string, response: Response) => {
-      const current = latest.current;
-      const at = new Date().toISOString();
-      change({
-        ...current,
-        answers: { ...current.answers, [questionId]: { response, at } },
-        unsent: [...new Set([...current.unsent, questionId])],
-      });
+    (questionId: string, response: Response, inView: readonly Answer[] = []) => {
+      const at = new Date(rulingNow()).toISOString();
+      change(typed(latest.current, questionId, response, at, memory, inView));
     },
-    [change],
+    [change, rulingNow],
   );
 
   const toggleComeBack = useCallback(
@@ -157,52 +199,43 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt) {
           packet: { ...packet, practice: { ...packet.practice, views } },
         };
         setHeld(latest.current);
-        void keepHeld(latest.current);
+        void store();
         take(reply.status);
         return true;
       } catch {
-        setKeeping({ state: 'onDevice' });
+        away();
         return false;
       }
     },
-    [carrier, take],
+    [carrier, take, away, store],
   );
 
-  /** Goes on in this tab with what another one had. */
   const takeOver = useCallback(async () => {
-    const { joinCode, sittingId } = latest.current;
     try {
-      const reply = await carrier.start(joinCode, sittingId, '', tabId);
-      if (reply.outcome !== 'started') return;
-      latest.current = await holdAttempt(joinCode, reply.packet);
-      setHeld(latest.current);
-      take(reply.status);
+      await claim();
     } catch {
-      setKeeping({ state: 'onDevice' });
+      away();
     }
-  }, [carrier, take]);
+  }, [claim, away]);
 
   const handIn = useCallback(async (): Promise<boolean> => {
     if (timer.current) clearTimeout(timer.current);
-    await handOver();
-    if (latest.current.unsent.length > 0) return false;
+    while (await handOver());
+    if (hasUnsent(latest.current)) return false;
     try {
       take(await carrier.handIn(latest.current.joinCode, latest.current.attemptId));
       return true;
     } catch {
-      setKeeping({ state: 'onDevice' });
+      away();
       return false;
     }
-  }, [carrier, handOver, take]);
+  }, [carrier, handOver, take, away]);
 
-  /** What the clock that rules says now, ms since 1970. */
-  const rulingNow = useCallback(() => {
-    const last = reading.current;
-    return last ? last.now + performance.now() - last.steady : Date.now();
-  }, []);
-
+  /** When time is up, ms since 1970 by that clock: as was said last, before this page was opened, too. */
+  const deadline = status ? status.deadline : (held.clock?.deadline ?? null);
   return {
     held,
+    deadline,
     status,
     keeping,
     refused,

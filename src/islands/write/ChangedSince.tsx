@@ -2,16 +2,17 @@ import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { itemsOf } from '@/core/kinds/items';
 import type { Paper } from '@/core/model/paper';
-import type { HandMark, Sitting } from '@/core/model/sitting';
+import type { Question } from '@/core/kinds';
+import type { Sitting } from '@/core/model/sitting';
+import { seatsOf } from '@/core/running/standing';
 import { readyToSit } from '@/core/scoring/paperFindings';
-import { previewRescore } from '@/core/scoring/rescore';
+import { previewRescore, type MeanTotal } from '@/core/scoring/rescore';
 import { sameContent } from '@/store/papers';
-import { paperOf } from '@/store/queries';
+import { paperOf, sittingRecords } from '@/store/queries';
 import { adoptPaper } from '@/store/sittings';
-import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
-import { counted, points } from '@/ui/format';
+import { counted, percent, points } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './write.module.css';
 
@@ -29,8 +30,9 @@ export function ChangedSince({ paper, sitting }: { paper: Paper; sitting: Sittin
     <MarginBlock title={sitting.title}>
       <p>
         Students sat an earlier version of this paper. With what has changed since,{' '}
-        {counted(effect.answersChanged, 'answer')} would have other points: {effect.studentsUp} up,{' '}
-        {effect.studentsDown} down, the mean from {points(effect.meanBefore)} to {points(effect.meanAfter)}.
+        {counted(effect.answersChanged, 'answer')} of the {counted(effect.students, 'student')} who are in
+        would have other points: {effect.studentsUp} would go up, {effect.studentsDown} down, the mean from{' '}
+        {meanWords(effect.before)} to {meanWords(effect.after)}.
       </p>
       <Button disabled={!readyToSit(paper)} onClick={() => void act(adoptPaper(sitting.id, isoNow()))}>
         Score it with the changed paper
@@ -42,9 +44,13 @@ export function ChangedSince({ paper, sitting }: { paper: Paper; sitting: Sittin
 async function effectOn(paper: Paper, sitting: Sitting) {
   const sat = await paperOf(sitting);
   if (!sat || sitting.paperVersion === null || sameContent(sat, paper)) return null;
-  const attempts = await desk.attempts.where({ sittingId: sitting.id }).toArray();
-  const marksOf = new Map<string, HandMark[]>();
-  for (const mark of await desk.marks.where({ sittingId: sitting.id }).toArray())
-    marksOf.set(mark.attemptId, [...(marksOf.get(mark.attemptId) ?? []), mark]);
-  return previewRescore(itemsOf(sat.questions), itemsOf(paper.questions), attempts, marksOf);
+  const records = await sittingRecords(sitting.id);
+  if (!records) return null;
+  const now = Date.now();
+  const scored = (questions: Question[]) => seatsOf({ ...records, questions }, now);
+  return previewRescore(scored(itemsOf(sat.questions)), scored(itemsOf(paper.questions)));
 }
+
+/** "12.4 of 20 (62%)" */
+const meanWords = ({ points: mean, max, share }: MeanTotal) =>
+  `${points(mean)} of ${points(max)} (${percent(share)})`;

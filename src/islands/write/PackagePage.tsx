@@ -1,4 +1,5 @@
-import { Button, Checkbox, FileButton, Progress } from '@mantine/core';
+import { Button, Checkbox, Progress } from '@mantine/core';
+import { FileButton } from '@/ui/FileButton';
 import { useState, type DragEvent } from 'react';
 import type { ReadPackage } from '@/core/formats/qti/readPackage';
 import { kindOf } from '@/core/kinds';

@@ -5,7 +5,9 @@ import { Shell } from './Shell';
 import type { Shortcut } from './KeysHelp';
 import { FilesFrom } from '../files';
 import { deskFiles } from './deskFiles';
-import { useDeskBegun } from './begun';
+import { beginTab } from './undoLast';
+import { useDeskState } from './begun';
+import { DeskGone } from './DeskGone';
 
 /** The shell with a page in it, once the desk is laid out. */
 export function DeskReady({
@@ -17,7 +19,9 @@ export function DeskReady({
   shortcuts?: Shortcut[];
   strip?: ReactNode;
 }) {
-  const begun = useDeskBegun();
+  const state = useDeskState();
+  const begun = state === 'here';
+  useEffect(beginTab, []);
   // A paired desk keeps the line to the classroom server from whatever page is open.
   useEffect(() => {
     if (begun) void lineKept().then((line) => line && keepLine());
@@ -25,7 +29,7 @@ export function DeskReady({
   return (
     <FilesFrom files={deskFiles}>
       <Shell shortcuts={shortcuts ?? []} strip={strip}>
-        {begun ? children : <p>Laying out the desk…</p>}
+        {begun ? children : state === 'gone' ? <DeskGone /> : <p>Laying out the desk…</p>}
       </Shell>
     </FilesFrom>
   );

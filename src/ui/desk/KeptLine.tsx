@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
+import { lastDone, undoable } from '@/store/command';
 import { desk } from '@/store/tables';
 import { useNow } from '../clock';
 import { clockTime } from '../format';
@@ -16,19 +17,22 @@ export function KeptLine() {
   const now = useNow(30_000);
   const word = useWord();
   const last = useLiveQuery(() => desk.log.orderBy('seq').last());
-  const fresh = last && last.undoneAt === null && now - Date.parse(last.at) < inSightMs;
+  // What was done in another tab is taken back there.
+  const mine = useLiveQuery(() => undoable());
+  const done = useLiveQuery(() => lastDone());
+  const fresh = done && done.undoneAt === null && now - Date.parse(done.at) < inSightMs;
   return (
     <div className={styles.line}>
       <span className={styles.kept}>
-        {last ? `kept ${clockTime(last.undoneAt ?? last.at)}` : 'everything is kept as you go'}
+        {word?.unsaved ? 'not saved' : last ? `kept ${clockTime(last.undoneAt ?? last.at)}` : ''}
       </span>
       <span role="status" className={word?.fault ? styles.fault : styles.said}>
-        {word?.text ?? (fresh ? last.said : '')}
+        {word?.text ?? (fresh ? done.said : '')}
       </span>
-      {fresh && last.changes.length > 0 && !word && (
+      {fresh && mine?.seq === done.seq && !word && (
         <Button
           size="compact-sm"
-          onClick={() => void undoLast(last.seq)}
+          onClick={() => void undoLast(mine?.seq)}
           rightSection={<KeyHint keys="Ctrl Z" />}
         >
           Undo

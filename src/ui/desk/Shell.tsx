@@ -17,6 +17,7 @@ import { KeysHelp, type Shortcut } from './KeysHelp';
 import { Search } from './Search';
 import styles from './Shell.module.css';
 import { undoLast } from './undoLast';
+import { useDigits } from './useDigits';
 import { useKeptFirst } from './useKeptFirst';
 
 interface ShellProps {
@@ -38,6 +39,7 @@ export function Shell(props: ShellProps) {
 function Frame({ strip, shortcuts = [], children }: ShellProps) {
   const [keysShown, keys] = useDisclosure(false);
   useKeptFirst();
+  useDigits();
   useHotkeys([
     ['mod+Z', () => void undoLast()],
     ['shift+?', keys.toggle, { usePhysicalKeys: false }],

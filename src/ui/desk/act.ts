@@ -5,13 +5,15 @@ import { Stopped } from '@/workers/stoppable';
 export interface Word {
   text: string;
   fault: boolean;
+  /** Something on the page is not stored. */
+  unsaved: boolean;
 }
 
 let word: Word | null = null;
 const listeners = new Set<() => void>();
 
-export function say(text: string, fault = false): void {
-  word = text ? { text, fault } : null;
+export function say(text: string, fault = false, unsaved = false): void {
+  word = text ? { text, fault, unsaved } : null;
   for (const listener of listeners) listener();
 }
 
@@ -42,9 +44,23 @@ export async function act<T>(work: Promise<T>): Promise<T | null> {
     return await work;
   } catch (error) {
     if (error instanceof Stopped) say('Stopped. Nothing was changed.');
-    else say(`Not kept: ${error instanceof Error ? error.message : String(error)}`, true);
+    else say(unsavedWords(error), true, isFull(error));
     return null;
   } finally {
     underWay.delete(work);
   }
+}
+
+/** Why something was not stored, and what to do. */
+export function unsavedWords(error: unknown): string {
+  if (isFull(error))
+    return 'Not saved: there is no room left in this browser. What you wrote stays on this page and is saved as soon as there is room. Save a backup, then delete what you no longer need, or free space on the disk.';
+  return `Not kept: ${error instanceof Error ? error.message : String(error)}`;
+}
+
+/** Whether storing failed for want of room; Dexie wraps what the browser says. */
+function isFull(error: unknown): boolean {
+  if (!(error instanceof Error)) return false;
+  const inner = (error as { inner?: unknown }).inner;
+  return error.name === 'QuotaExceededError' || /QuotaExceeded/.test(error.message) || isFull(inner);
 }

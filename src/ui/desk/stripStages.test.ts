@@ -44,7 +44,7 @@ describe('a strip says what is left in each stage', () => {
     expect(words(running).slice(1)).toEqual([
       '7 still working, 3 to start, 20 in',
       '14 answers wait',
-      'mean 61% so far',
+      'mean 61% of what is marked',
       'none ready yet',
     ]);
   });

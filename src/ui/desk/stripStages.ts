@@ -93,7 +93,7 @@ function markWords(standing: Standing): string {
 function analyseWords(standing: Standing): string {
   if (standing.meanShare === null) return 'nothing in yet';
   const final = standing.waiting + standing.noKey + standing.aside === 0;
-  return `mean ${percent(standing.meanShare)}${final ? '' : ' so far'}`;
+  return `mean ${percent(standing.meanShare)}${final ? '' : ' of what is marked'}`;
 }
 
 function handBackWords(standing: Standing): string {

@@ -1,10 +1,15 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { isoNow } from '../clock';
-import { act } from './act';
+import type { Clash } from '@/core/merge';
+import { plainText, type RichText } from '@/core/model/richText';
+import { act, say } from './act';
 
-/** Typing is kept this long after the last key; everything else at once. */
+/** What is typed is kept at most so much later, also while typing goes on; everything else at once. */
 const restMs = 250;
+
+/** What could not be kept is tried again after so long. */
+const againMs = 5_000;
 
 interface Pending<T> {
   row: T;
@@ -19,7 +24,14 @@ export type KeepDraft<T> = (row: T, said: string, field?: string) => void;
 /** Where a row is read from and kept; the same object as long as it is the same row. */
 export interface DraftSource<T> {
   read: () => Promise<T | undefined>;
-  change: (row: T, said: string, field: string | undefined, now: string) => Promise<unknown>;
+  /** Puts it on top of what is stored now. @param base as it was stored when the draft was made of it */
+  change: (
+    row: T,
+    said: string,
+    field: string | undefined,
+    now: string,
+    base: T | undefined,
+  ) => Promise<{ result: Clash[] }>;
 }
 
 /**
@@ -36,12 +48,27 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
   const [draft, setDraft] = useState<T | null>();
   const pending = useRef<Pending<T> | null>(null);
   const underWay = useRef(0);
+  const base = useRef<T | undefined>(undefined);
+  /** What could not be kept: it is tried again. */
+  const failed = useRef<{ row: T; said: string; field: string | undefined } | null>(null);
+  const again = useRef<() => void>(() => undefined);
 
   const send = useCallback(
     async (row: T, said: string, field?: string) => {
       underWay.current++;
-      await act(change(row, said, field, isoNow()));
+      const from = base.current;
+      base.current = row;
+      const done = await act(change(row, said, field, isoNow(), from));
       underWay.current--;
+      if (done) {
+        failed.current = null;
+        if (done.result.length > 0) say(clashWords(done.result), true);
+      } else {
+        // It stays on the page, is not called kept, and goes with whatever is kept next, or by itself.
+        base.current = from;
+        failed.current = { row, said, field };
+        setTimeout(() => again.current(), againMs);
+      }
     },
     [change],
   );
@@ -55,13 +82,22 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
   }, [send]);
 
   useEffect(() => {
+    again.current = () => {
+      const last = failed.current;
+      if (last && underWay.current === 0 && !pending.current) void send(last.row, last.said, last.field);
+    };
+  });
+
+  useEffect(() => {
     if (stored === undefined) return;
     let here = true;
     const settled = () => pending.current === null && underWay.current === 0;
     // What the query saw may be older than what was sent since, so it is read again once nothing is under way.
     if (settled())
       void read().then((row) => {
-        if (here && settled()) setDraft(row ?? null);
+        if (!here || !settled() || failed.current) return;
+        base.current = row;
+        setDraft(row ?? null);
       });
     return () => {
       here = false;
@@ -69,12 +105,15 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
   }, [stored, read]);
 
   useEffect(() => {
+    const hidden = () => document.visibilityState === 'hidden' && flush();
     window.addEventListener('pagehide', flush);
     window.addEventListener('focusout', flush);
+    document.addEventListener('visibilitychange', hidden);
     return () => {
       flush();
       window.removeEventListener('pagehide', flush);
       window.removeEventListener('focusout', flush);
+      document.removeEventListener('visibilitychange', hidden);
     };
   }, [flush]);
 
@@ -83,10 +122,26 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
       setDraft(row);
       if (pending.current && pending.current.field !== field) flush();
       if (field === undefined) return void send(row, said);
-      if (pending.current) clearTimeout(pending.current.timer);
-      pending.current = { row, said, field, timer: setTimeout(flush, restMs) };
+      // The first key starts the clock: typing on does not put it off.
+      const timer = pending.current?.timer ?? setTimeout(flush, restMs);
+      pending.current = { row, said, field, timer };
     },
     [flush, send],
   );
   return { draft, keep };
+}
+
+/** What another tab changed at the same place: what is here is kept, and the other words are told. */
+function clashWords(clashes: readonly Clash[]): string {
+  const words = clashes.map(({ path, theirs }) => {
+    const field = path.findLast((part) => /^[a-z][A-Za-z]+$/.test(part)) ?? 'a field';
+    return `${field}: “${textOf(theirs)}”`;
+  });
+  return `Also changed in another tab. Yours is kept; there it was ${words.join('; ')}`;
+}
+
+function textOf(value: unknown): string {
+  if (value === undefined || value === null || value === '') return 'empty';
+  if (typeof value === 'object' && 'content' in value) return plainText(value as RichText); // a rich text has content
+  return typeof value === 'string' || typeof value === 'number' ? String(value) : JSON.stringify(value);
 }

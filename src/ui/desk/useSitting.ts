@@ -33,11 +33,12 @@ export function useSitting(sittingId: string, tickMs = 30_000): SittingData | nu
   const marks = useLiveQuery(() => desk.marks.where({ sittingId }).toArray(), [sittingId]);
   const allowances = useLiveQuery(() => desk.allowances.where({ sittingId }).toArray(), [sittingId]);
   const releases = useLiveQuery(() => desk.releases.where({ sittingId }).toArray(), [sittingId]);
+  const openings = useLiveQuery(() => desk.openings.where({ sittingId }).toArray(), [sittingId]);
   return useMemo(() => {
     if (frame === null) return null;
-    if (!frame || !attempts || !marks || !allowances || !releases) return undefined;
-    const records = { ...frame, attempts, marks, allowances, releases };
+    if (!frame || !attempts || !marks || !allowances || !releases || !openings) return undefined;
+    const records = { ...frame, attempts, marks, allowances, releases, openings };
     const seats = seatsOf(records, now);
     return { ...records, seats, standing: standingFrom(records.sitting, seats, now), now };
-  }, [frame, attempts, marks, allowances, releases, now]);
+  }, [frame, attempts, marks, allowances, releases, openings, now]);
 }

@@ -1,4 +1,5 @@
-import { Button, FileButton } from '@mantine/core';
+import { Button } from '@mantine/core';
+import { FileButton } from '@/ui/FileButton';
 import { useState, type DragEvent } from 'react';
 import { mostFileBytes, type FileRef } from '@/core/model/file';
 import { fileSize } from '@/ui/format';

@@ -1,0 +1,31 @@
+import { Button } from '@mantine/core';
+import { useEffect, useState } from 'react';
+import type { HeldAttempt } from '@/store/sitTables';
+import { heldFor } from './heldAttempts';
+import styles from './student.module.css';
+
+/** What this device holds under a join code, to go on with while nobody answers. */
+export function HeldHere({ joinCode, goOn }: { joinCode: string; goOn: (held: HeldAttempt) => void }) {
+  const [rows, setRows] = useState<HeldAttempt[]>([]);
+  useEffect(() => {
+    let here = true;
+    void heldFor(joinCode)
+      .catch((): HeldAttempt[] => [])
+      .then((found) => here && setRows(found));
+    return () => {
+      here = false;
+    };
+  }, [joinCode]);
+  return rows.map((held) => (
+    <section key={held.attemptId} className={styles.paper}>
+      <h2>{held.packet.title}</h2>
+      <p>
+        You began it on this device. You can go on without a connection: what you type is kept here and handed
+        over as soon as there is one.
+      </p>
+      <Button variant="filled" size="md" onClick={() => goOn(held)}>
+        Go on without a connection
+      </Button>
+    </section>
+  ));
+}

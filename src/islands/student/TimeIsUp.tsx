@@ -1,0 +1,37 @@
+import type { HeldAttempt } from '@/store/sitTables';
+import { counted } from '@/ui/format';
+import type { Keeping } from './useAttempt';
+import styles from './student.module.css';
+
+/** Time has run out, and the other side has not said yet that all arrived: nothing more is typed, and nothing is lost. */
+export function TimeIsUp({ held, keeping }: { held: HeldAttempt; keeping: Keeping }) {
+  const waiting = held.unsent.length + held.apart.length;
+  const away = keeping.state === 'onDevice' || keeping.state === 'onPage';
+  return (
+    <section className={styles.narrow} aria-labelledby="time-up" role="status">
+      <h1 id="time-up" className={styles.heading}>
+        Time is up
+      </h1>
+      {away && waiting > 0 ? (
+        <>
+          <p className={styles.waits}>
+            {counted(waiting, 'answer')} {keeping.state === 'onPage' ? 'on this page' : 'on this device'}{' '}
+            could not be handed over yet: your teacher’s computer cannot be reached.
+          </p>
+          <p>
+            {keeping.state === 'onPage'
+              ? 'Keep this page open. They are handed over as soon as there is a connection, with when you typed them.'
+              : 'They are handed over as soon as there is a connection, with when you typed them. Keep this page open, or come back with your code.'}
+          </p>
+          <p>
+            Tell your teacher. What came after the end is kept apart; your teacher decides whether it counts.
+          </p>
+        </>
+      ) : away ? (
+        <p>Everything you answered has arrived. The receipt comes as soon as there is a connection.</p>
+      ) : (
+        <p>Your answers are being handed in.</p>
+      )}
+    </section>
+  );
+}

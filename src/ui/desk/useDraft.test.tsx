@@ -1,0 +1,67 @@
+// @vitest-environment jsdom
+import 'fake-indexeddb/auto';
+import { act, renderHook, waitFor } from '@testing-library/react';
+import { describe, expect, it, vi } from 'vitest';
+import { unsavedWords } from './act';
+import { useDraft, type DraftSource } from './useDraft';
+
+interface Row {
+  id: string;
+  title: string;
+}
+
+describe('a row as it is being written', () => {
+  it('typing on does not put keeping off: it is never more than half a second behind', async () => {
+    const kept: string[] = [];
+    const source: DraftSource<Row> = {
+      read: async () => ({ id: 'p', title: '' }),
+      change: async ({ title }) => (kept.push(title), { result: [] }),
+    };
+    const { result } = renderHook(() => useDraft(source));
+    await waitFor(() => expect(result.current.draft).toEqual({ id: 'p', title: '' }));
+    vi.useFakeTimers();
+    try {
+      // Thirty keys, one every 100 ms, without a rest: three seconds.
+      for (let n = 1; n <= 30; n++) {
+        act(() => result.current.keep({ id: 'p', title: 'x'.repeat(n) }, 'Title', 'title'));
+        vi.advanceTimersByTime(100);
+        // Five keys are half a second.
+        expect(n - (kept.at(-1)?.length ?? 0)).toBeLessThanOrEqual(5);
+      }
+      expect(kept.length).toBeGreaterThanOrEqual(9);
+    } finally {
+      vi.useRealTimers();
+    }
+  });
+
+  it('what could not be stored stays on the page, and is stored as soon as there is room', async () => {
+    let room = false;
+    let stored: Row = { id: 'p', title: 'Before' };
+    const source: DraftSource<Row> = {
+      read: async () => stored,
+      change: async (row) => {
+        if (!room) throw Object.assign(new Error('full'), { name: 'QuotaExceededError' });
+        stored = row;
+        return { result: [] };
+      },
+    };
+    const { result } = renderHook(() => useDraft(source));
+    await waitFor(() => expect(result.current.draft?.title).toBe('Before'));
+    act(() => result.current.keep({ id: 'p', title: 'Refused' }, 'Title'));
+    await waitFor(() => expect(result.current.draft?.title).toBe('Refused'));
+    expect(stored.title).toBe('Before');
+    room = true;
+    await waitFor(() => expect(stored.title).toBe('Refused'), { timeout: 12_000 });
+    expect(result.current.draft?.title).toBe('Refused');
+  });
+
+  it('no room is said in words, with what to do; the browser’s own name for it is not', () => {
+    const inner = Object.assign(new Error('x'), { name: 'QuotaExceededError' });
+    const words = unsavedWords(Object.assign(new Error('AbortError'), { inner }));
+    expect(words).toMatch(/^Not saved: there is no room left/);
+    expect(words).not.toMatch(/Quota/);
+    expect(unsavedWords(new Error('A paper with sittings stays'))).toBe(
+      'Not kept: A paper with sittings stays',
+    );
+  });
+});
