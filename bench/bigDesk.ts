@@ -141,6 +141,7 @@ export function bigDesk(students = 550): DeskTables {
     attempts: bigAttempts(questions, students),
     marks: [],
     releases: [],
+    openings: [],
     assets: [],
     bank: [],
     requests: [],

@@ -194,7 +194,7 @@ async function big(page: Page, context: BrowserContext): Promise<void> {
 
 async function putInPlace(page: Page, desk: DeskTables): Promise<void> {
   await page.goto(`${base}/backup`);
-  const buffer = Buffer.from(backupText(desk, '2026-11-01T10:00:00.000Z'));
+  const buffer = Buffer.from(await backupText(desk, '2026-11-01T10:00:00.000Z'));
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'big.json', mimeType: 'application/json', buffer });

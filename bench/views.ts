@@ -41,7 +41,7 @@ try {
   await next(page, 'demo', 'tides');
 
   await page.goto(`${base}/backup`);
-  const buffer = Buffer.from(backupText(bigDesk(), '2026-11-01T10:00:00.000Z'));
+  const buffer = Buffer.from(await backupText(bigDesk(), '2026-11-01T10:00:00.000Z'));
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'big.json', mimeType: 'application/json', buffer });

@@ -92,6 +92,7 @@ export function buildDemo(now: number): DeskTables {
     attempts: [],
     marks: [],
     releases: [],
+    openings: [],
     assets: [bay],
     bank: [],
     requests: [],
@@ -145,8 +146,14 @@ export function buildDemo(now: number): DeskTables {
     studentId: student.id,
     shows: { total: true, points: true, answers: true, rightOrWrong: true, accepted: true, comments: true },
     releasedAt: iso(now - 14 * day),
-    openedAt: chance.happens(0.7) ? [iso(now - 14 * day + chance.whole(10, 4000) * minute)] : [],
   }));
+  desk.openings = students
+    .filter(() => chance.happens(0.7))
+    .map(({ id: studentId }) => ({
+      sittingId: 'lights',
+      studentId,
+      at: [iso(now - 14 * day + chance.whole(10, 4000) * minute)],
+    }));
   return desk;
 }
 

@@ -26,6 +26,7 @@ function recordsOf(id: string): SittingRecords {
     attempts: desk.attempts.filter((row) => row.sittingId === id),
     marks: desk.marks.filter((row) => row.sittingId === id),
     releases: desk.releases.filter((row) => row.sittingId === id),
+    openings: [],
   };
 }
 

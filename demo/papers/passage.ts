@@ -1,9 +1,15 @@
 import type { Question } from '@/core/kinds';
+import { seedNumber } from '@/core/shuffled';
 import { bay } from '../pictures';
 
 const common = { tags: [] as string[], commentRight: '', commentWrong: '', note: '' };
-const rows = (id: string, texts: readonly string[]) =>
-  texts.map((text, index) => ({ id: `${id}${index}`, text }));
+
+/** An id drawn from the words: ids that count up in the order of the key would tell it. */
+const idOf = (id: string, text: string) => `${id}${(seedNumber(`${id} ${text}`) >>> 0).toString(36)}`;
+const rows = (id: string, texts: readonly string[]) => texts.map((text) => ({ id: idOf(id, text), text }));
+/** The key of items and targets, as pairs of their words. */
+const pairs = (items: string, targets: string, words: readonly (readonly [string, string])[]) =>
+  Object.fromEntries(words.map(([item, target]) => [idOf(items, item), idOf(targets, target)]));
 
 /** Passage planning: ready to be given out, with the kinds that the other papers do not use. */
 export const passage: { title: string; instructions: string; questions: Question[] } = {
@@ -140,7 +146,12 @@ export const passage: { title: string; instructions: string; questions: Question
         'Notices to mariners',
         'List of radio signals',
       ]),
-      key: { p5i0: 'p5t0', p5i1: 'p5t1', p5i2: 'p5t2', p5i3: 'p5t3' },
+      key: pairs('p5i', 'p5t', [
+        ['Rate of the stream at HW + 2 h', 'Tidal stream atlas'],
+        ['Time of high water today', 'Tide tables'],
+        ['Meaning of a symbol on the chart', 'Key to chart symbols and abbreviations'],
+        ['Corrections to the chart since it was printed', 'Notices to mariners'],
+      ]),
       wrongTakesOff: false,
     },
     {
@@ -175,7 +186,14 @@ export const passage: { title: string; instructions: string; questions: Question
         'Watch the cross-track error',
       ]),
       targets: rows('p7t', ['Before', 'Under way']),
-      key: { p7i0: 'p7t0', p7i1: 'p7t1', p7i2: 'p7t0', p7i3: 'p7t1', p7i4: 'p7t0', p7i5: 'p7t1' },
+      key: pairs('p7i', 'p7t', [
+        ['Leave the plan with someone ashore', 'Before'],
+        ['Fix the position each hour', 'Under way'],
+        ['Check the height of tide at the bar', 'Before'],
+        ['Keep the log', 'Under way'],
+        ['Pick harbours of refuge', 'Before'],
+        ['Watch the cross-track error', 'Under way'],
+      ]),
       wrongTakesOff: true,
     },
     {

@@ -63,7 +63,7 @@ test('three browsers and one server: from the way in to the result, with an exce
   await test.step('what is typed while the line is broken waits on the device and follows', async () => {
     await phone.setOffline(true);
     await first.getByRole('textbox', { name: /cardinal/ }).fill('It has two cones on top, black.');
-    await expect(first.getByText('kept on this device; the desk does not answer')).toBeVisible();
+    await expect(first.getByText('kept on this device; no connection')).toBeVisible();
     await phone.setOffline(false);
     await expect(first.getByText(/^kept \d/)).toBeVisible();
     expect(await first.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);

@@ -1,0 +1,88 @@
+import { expect, test, type Page } from '@playwright/test';
+
+/** The first open question of the mid-course exam, in which many different answers wait. */
+async function opened(page: Page) {
+  await page.goto('/sittings/tides/mark');
+  await expect(page.getByRole('list', { name: 'Answers' })).toBeVisible();
+}
+
+const left = async (page: Page) =>
+  Number(/(\d+) left/.exec((await page.getByText(/^\d+ left$/).textContent()) ?? '')?.[1] ?? 0);
+
+test('at full key speed no act is lost: digits and letters, each for its own answer', async ({ page }) => {
+  await opened(page);
+  const before = await left(page);
+  expect(before).toBeGreaterThan(40);
+  // As fast as keys can be sent, far beyond twenty a second.
+  for (let n = 0; n < 15; n++) for (const key of ['1', 'Enter']) await page.keyboard.press(key);
+  await expect(page.getByText(`${before - 15} left`)).toBeVisible();
+  for (let n = 0; n < 15; n++) for (const key of ['a', 'Enter']) await page.keyboard.press(key);
+  await expect(page.getByText(`${before - 30} left`)).toBeVisible();
+  // All in one breath: the page has no time to draw between two keys.
+  await page.evaluate(() => {
+    for (let n = 0; n < 10; n++)
+      for (const key of ['b', 'Enter'])
+        document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+  });
+  await expect(page.getByText(`${before - 40} left`)).toBeVisible();
+});
+
+test('keys work wherever no text is written: after a line, points, the names and a question were clicked', async ({
+  page,
+}) => {
+  await opened(page);
+  const answers = page.getByRole('list', { name: 'Answers' });
+  const current = answers.locator('[aria-current="true"]');
+  await page
+    .getByRole('group', { name: 'Points' })
+    .getByRole('button', { name: 'Give 1', exact: true })
+    .click();
+  await expect(current).toContainText('1 / ');
+  await page.keyboard.press('2');
+  await expect(current).toContainText('2 / ');
+  await page.getByRole('checkbox', { name: /^A / }).click();
+  await page.keyboard.press('0');
+  await expect(current).toContainText('0 / ');
+  const label = await current.getAttribute('aria-label');
+  await page.getByRole('switch', { name: 'Show names' }).click();
+  await page.keyboard.press('ArrowDown');
+  await expect(current).not.toHaveAttribute('aria-label', label ?? '');
+  await page
+    .getByRole('navigation', { name: 'Questions' })
+    .getByRole('button', { name: /^Question \d+, \d+ wait/ })
+    .last()
+    .click();
+  const before = await left(page);
+  await page.keyboard.press('1');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(`${before - 1} left`)).toBeVisible();
+  // With the keyboard alone, a control that has the focus still does what it does.
+  await page.getByRole('switch', { name: 'Show names' }).focus();
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('switch', { name: 'Show names' })).toBeChecked();
+});
+
+test('points that cannot be given are refused in words, and what counts is what is shown', async ({
+  page,
+}) => {
+  await opened(page);
+  const current = page.getByRole('list', { name: 'Answers' }).locator('[aria-current="true"]');
+  const status = page.getByRole('status');
+  for (const key of ['1', '.', '2', '5']) await page.keyboard.press(key);
+  await expect(current).toContainText('1.25 / ');
+  await expect(status.filter({ hasText: /1\.25 of/ })).toBeVisible();
+  for (const key of ['Backspace', '1', '.', '3']) await page.keyboard.press(key);
+  await expect(
+    status.filter({ hasText: '1.3 was not taken: points are given in steps of 0.25' }),
+  ).toBeVisible();
+  await expect(current).toContainText('1 / ');
+  await page.keyboard.press('Backspace');
+  for (const key of ['.', '5']) await page.keyboard.press(key);
+  await expect(current).toContainText('0.5 / ');
+  const field = page.getByRole('textbox', { name: 'Points for the current answers' });
+  await field.fill('77');
+  await expect(page.getByText(/^0 to \d$/)).toBeVisible();
+  await field.blur();
+  await expect(field).toHaveValue('0.5');
+  await expect(current).toContainText('0.5 / ');
+});
