@@ -2,6 +2,8 @@
 import 'fake-indexeddb/auto';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
+import Dexie, { type Table } from 'dexie';
+import { merged } from '@/core/merge';
 import { unsavedWords } from './act';
 import { useDraft, type DraftSource } from './useDraft';
 
@@ -53,6 +55,37 @@ describe('a row as it is being written', () => {
     room = true;
     await waitFor(() => expect(stored.title).toBe('Refused'), { timeout: 12_000 });
     expect(result.current.draft?.title).toBe('Refused');
+  });
+
+  it('what another tab changed stays, also when the page has read it but not drawn it yet', async () => {
+    const db = new Dexie('useDraft');
+    db.version(1).stores({ rows: 'id' });
+    const rows = db.table<Row & { note: string }>('rows');
+    await rows.put({ id: 'p', title: 'Two tabs', note: '' });
+    let reads = 0;
+    let onSecondRead: (() => void) | undefined;
+    const source: DraftSource<Row & { note: string }> = {
+      read: () => {
+        const found = new Promise<Row & { note: string }>((resolve) => void rows.get('p').then(resolve));
+        // The first read is the query's, the second the draft's: after it, and before it is drawn.
+        if (++reads === 2) void found.then(() => queueMicrotask(() => onSecondRead?.()));
+        return found;
+      },
+      change: async (row, _said, _field, _now, base) => {
+        const { row: both, clashes } = merged(base!, row, (await rows.get('p'))!);
+        await rows.put(both);
+        return { result: clashes };
+      },
+    };
+    const { result } = renderHook(() => useDraft(source));
+    await waitFor(() => expect(result.current.draft?.title).toBe('Two tabs'));
+    reads = 0;
+    onSecondRead = () => result.current.keep({ ...result.current.draft!, note: 'from here' }, 'Note');
+    await rows.update('p', { title: 'From the other tab' });
+    await waitFor(() =>
+      expect(result.current.draft).toEqual({ id: 'p', title: 'From the other tab', note: 'from here' }),
+    );
+    expect(await rows.get('p')).toEqual(result.current.draft);
   });
 
   it('no room is said in words, with what to do; the browser’s own name for it is not', () => {

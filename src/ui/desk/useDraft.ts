@@ -1,5 +1,5 @@
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { isoNow } from '../clock';
 import type { Clash } from '@/core/merge';
 import { plainText, type RichText } from '@/core/model/richText';
@@ -48,7 +48,9 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
   const [draft, setDraft] = useState<T | null>();
   const pending = useRef<Pending<T> | null>(null);
   const underWay = useRef(0);
+  /** What was stored when the draft on the page was made of it. */
   const base = useRef<T | undefined>(undefined);
+  const [seen, setSeen] = useState<T>();
   /** What could not be kept: it is tried again. */
   const failed = useRef<{ row: T; said: string; field: string | undefined } | null>(null);
   const again = useRef<() => void>(() => undefined);
@@ -96,7 +98,7 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
     if (settled())
       void read().then((row) => {
         if (!here || !settled() || failed.current) return;
-        base.current = row;
+        setSeen(row);
         setDraft(row ?? null);
       });
     return () => {
@@ -116,6 +118,11 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
       document.removeEventListener('visibilitychange', hidden);
     };
   }, [flush]);
+
+  // Not before it is on the page: what is changed until then was made of the draft before it.
+  useLayoutEffect(() => {
+    if (draft === seen) base.current = seen;
+  }, [draft, seen]);
 
   const keep = useCallback<KeepDraft<T>>(
     (row, said, field) => {
