@@ -1,5 +1,6 @@
 import { chromium, type BrowserContext, type Page } from '@playwright/test';
-import { backupText, type DeskTables } from '@/core/formats/backup';
+import { contentOf, type DeskTables } from '@/core/formats/backup';
+import { backupBytes } from '../tests/unit/savedDesk';
 import { itemsOf } from '@/core/kinds/items';
 import type { PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
@@ -194,10 +195,10 @@ async function big(page: Page, context: BrowserContext): Promise<void> {
 
 async function putInPlace(page: Page, desk: DeskTables): Promise<void> {
   await page.goto(`${base}/backup`);
-  const buffer = Buffer.from(await backupText(desk, '2026-11-01T10:00:00.000Z'));
+  const buffer = Buffer.from(await backupBytes(contentOf(desk), '2026-11-01T10:00:00.000Z'));
   await page
     .locator('input[type=file]')
-    .setInputFiles({ name: 'big.json', mimeType: 'application/json', buffer });
+    .setInputFiles({ name: 'big.zip', mimeType: 'application/zip', buffer });
   await page.getByRole('button', { name: 'Put it in place, for good' }).click();
   await page.getByText(/is in place$/).waitFor({ timeout: 60_000 });
 }

@@ -1,5 +1,6 @@
 import { chromium, type Page } from '@playwright/test';
-import { backupText } from '@/core/formats/backup';
+import { contentOf } from '@/core/formats/backup';
+import { backupBytes } from '../tests/unit/savedDesk';
 import { bigDesk } from './bigDesk';
 import { middle, row } from './measure';
 
@@ -41,10 +42,10 @@ try {
   await next(page, 'demo', 'tides');
 
   await page.goto(`${base}/backup`);
-  const buffer = Buffer.from(await backupText(bigDesk(), '2026-11-01T10:00:00.000Z'));
+  const buffer = Buffer.from(await backupBytes(contentOf(bigDesk()), '2026-11-01T10:00:00.000Z'));
   await page
     .locator('input[type=file]')
-    .setInputFiles({ name: 'big.json', mimeType: 'application/json', buffer });
+    .setInputFiles({ name: 'big.zip', mimeType: 'application/zip', buffer });
   await page.getByRole('button', { name: 'Put it in place, for good' }).click();
   await page.getByText(/is in place$/).waitFor({ timeout: 60_000 });
   await writing(page);

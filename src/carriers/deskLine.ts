@@ -1,5 +1,7 @@
 import { z } from 'zod';
+import { base64From, bytesFrom } from '@/core/base64';
 import { BoxNews, BoxState, type BoxChange } from '@/core/exchange/box';
+import { DeskCopy, LackingParts, SealedBytes } from '@/core/formats/backup/copies';
 import { packedAsset, PackedAsset, unpackedAsset, type Asset } from '@/core/model/asset';
 import { askServer, type Fetch } from './ask';
 
@@ -14,6 +16,14 @@ export interface DeskLine {
   news(after: number): Promise<BoxNews>;
   putFile(file: Asset): Promise<void>;
   file(id: string): Promise<Asset>;
+  /** Which of these parts of copies are not there. */
+  lackingParts(ids: readonly string[]): Promise<string[]>;
+  putPart(id: string, sealed: Uint8Array): Promise<void>;
+  part(id: string): Promise<Uint8Array>;
+  /** Says that a copy is whole; its parts are there. */
+  putCopy(copy: DeskCopy): Promise<void>;
+  /** The copies that are there, of whatever desk, the newest first. */
+  copies(): Promise<DeskCopy[]>;
 }
 
 export function deskLine(fetcher?: Fetch): DeskLine {
@@ -29,5 +39,11 @@ export function deskLine(fetcher?: Fetch): DeskLine {
     putFile: async (file) => void (await ask('PUT', '/desk/files', packedAsset(file))),
     file: async (id) =>
       unpackedAsset(PackedAsset.parse(await ask('GET', `/desk/files/${encodeURIComponent(id)}`))),
+    lackingParts: async (ids) => LackingParts.parse(await ask('POST', '/desk/copies/lacking', { ids })).ids,
+    putPart: async (id, sealed) =>
+      void (await ask('PUT', `/desk/copies/parts/${id}`, { base64: base64From(sealed) })),
+    part: async (id) => bytesFrom(SealedBytes.parse(await ask('GET', `/desk/copies/parts/${id}`)).base64),
+    putCopy: async (copy) => void (await ask('PUT', '/desk/copies', copy)),
+    copies: async () => DeskCopy.array().parse(await ask('GET', '/desk/copies')),
   };
 }

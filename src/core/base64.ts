@@ -12,3 +12,11 @@ export function base64From(bytes: Uint8Array): string {
 export function bytesFrom(base64: string): Uint8Array<ArrayBuffer> {
   return Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
 }
+
+/** Bytes in the letters of Base64url without padding (RFC 4648, section 5). */
+export const base64UrlFrom = (bytes: Uint8Array): string =>
+  base64From(bytes).replaceAll('+', '-').replaceAll('/', '_').replaceAll('=', '');
+
+/** The bytes that Base64url stands for. @throws where it is none */
+export const bytesFromUrl = (base64: string): Uint8Array<ArrayBuffer> =>
+  bytesFrom(base64.replaceAll('-', '+').replaceAll('_', '/'));

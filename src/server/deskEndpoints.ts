@@ -4,13 +4,13 @@ import type { ExchangePlace } from '@/core/exchange/place';
 import { assetId, packedAsset, PackedAsset, unpackedAsset } from '@/core/model/asset';
 import { Line } from '@/core/model/common';
 import { keys } from './boxPlace';
+import { copyEndpoints } from './deskCopies';
 import { newsAfter, sittingsIn, takeChanges } from './deskSide';
-import { smallBytes, type Endpoint, type Surroundings } from './endpoint';
+import { deskBytes, smallBytes, type Endpoint, type Surroundings } from './endpoint';
 import { bodyOf, json, Refused } from './respond';
 import { pair, unpair } from './sessions';
 import { addressesOf } from './settings';
 
-const deskBytes = 64 * 1024 * 1024;
 const mostStreams = 64;
 
 /** What the teacher's desk asks of the server. */
@@ -168,5 +168,6 @@ export function deskEndpoints(
         return json(packedAsset(file));
       },
     },
+    ...copyEndpoints(store),
   ];
 }

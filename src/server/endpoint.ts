@@ -33,3 +33,5 @@ export interface Surroundings {
 
 /** The most that a request without answers or files may hold. */
 export const smallBytes = 16 * 1024;
+/** The most that a paired desk sends at once. */
+export const deskBytes = 64 * 1024 * 1024;

@@ -1,8 +1,8 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { backupFrom, backupText } from '@/core/formats/backup';
 import { deskFile, keepAsset } from './assets';
-import { deskTables, emptyTables, replaceDesk } from './backup';
+import { backupBytes, backupIn } from '../../tests/unit/savedDesk';
+import { deskContent, emptyTables, putInPlace, replaceDesk } from './backup';
 import { undo } from './command';
 import { bringPapers } from './papers';
 import { desk } from './tables';
@@ -28,11 +28,11 @@ describe('the pictures and files of the desk', () => {
 
   it('come back from a backup byte by byte', async () => {
     const { id } = await keepAsset(chart);
-    const saved = await backupFrom(await backupText(await deskTables(), now));
+    const saved = await backupIn(await backupBytes(await deskContent(), now));
     if (!('backup' in saved)) throw new Error('not saved');
     await replaceDesk(emptyTables);
     expect(await deskFile(id)).toBeNull();
-    await replaceDesk(saved.backup.tables);
+    await putInPlace(saved.backup);
     expect((await deskFile(id))?.bytes).toEqual(chart.bytes);
   });
 });

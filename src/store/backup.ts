@@ -1,53 +1,71 @@
-import { packedAsset, unpackedAsset } from '@/core/model/asset';
-import type { Backup, DeskTables } from '@/core/formats/backup';
+import {
+  contentOf,
+  deskTableNames,
+  isFile,
+  type DeskContent,
+  type DeskRows,
+  type DeskTables,
+  type Progress,
+} from '@/core/formats/backup';
+import type { Asset } from '@/core/model/asset';
 import { desk } from './tables';
 
-/** Every row of the desk. */
-export async function deskTables(): Promise<DeskTables> {
-  return desk.transaction('r', desk.tables, async () => ({
-    students: await desk.students.toArray(),
-    groups: await desk.groups.toArray(),
-    papers: await desk.papers.toArray(),
-    paperVersions: await desk.paperVersions.toArray(),
-    sittings: await desk.sittings.toArray(),
-    allowances: await desk.allowances.toArray(),
-    attempts: await desk.attempts.toArray(),
-    marks: await desk.marks.toArray(),
-    releases: await desk.releases.toArray(),
-    openings: await desk.openings.toArray(),
-    assets: (await desk.assets.toArray()).map(packedAsset),
-    bank: await desk.bank.toArray(),
-    requests: await desk.requests.toArray(),
-    outbox: await desk.outbox.toArray(),
-    templates: await desk.templates.toArray(),
-    settings: await desk.settings.toArray(),
-    log: await desk.log.toArray(),
-  }));
+/** The whole desk as it is now; its files are read when they are asked for. */
+export async function deskContent(): Promise<DeskContent> {
+  const rows = await desk.transaction('r', desk.tables, async () => {
+    const all: Record<string, unknown[]> = {};
+    for (const table of deskTableNames)
+      if (table !== 'assets') all[table] = await desk.table(table).toArray();
+    // One after another: all of them may be more than memory holds.
+    const assets: DeskRows['assets'] = [];
+    await desk.assets.each(({ bytes: _, ...ref }) => assets.push(ref));
+    return { ...all, assets } as DeskRows; // each table gives its own rows
+  });
+  const bytes = async (id: string) => {
+    const asset = await desk.assets.get(id);
+    if (!asset) throw new Error(`No file ${id}`);
+    return asset.bytes;
+  };
+  return { rows, bytes };
 }
 
-/** Puts a desk in place of the one that is here: all of it, or nothing. Cannot be undone; the caller asks first. */
-export async function replaceDesk(tables: Backup['tables']): Promise<void> {
-  await desk.transaction('rw', desk.tables, async () => {
-    for (const table of desk.tables) await table.clear();
-    await desk.students.bulkAdd(tables.students);
-    await desk.groups.bulkAdd(tables.groups);
-    await desk.papers.bulkAdd(tables.papers);
-    await desk.paperVersions.bulkAdd(tables.paperVersions);
-    await desk.sittings.bulkAdd(tables.sittings);
-    await desk.allowances.bulkAdd(tables.allowances);
-    await desk.attempts.bulkAdd(tables.attempts);
-    await desk.marks.bulkAdd(tables.marks);
-    await desk.releases.bulkAdd(tables.releases);
-    await desk.openings.bulkAdd(tables.openings);
-    await desk.assets.bulkAdd(tables.assets.map(unpackedAsset));
-    await desk.bank.bulkAdd(tables.bank);
-    await desk.requests.bulkAdd(tables.requests);
-    await desk.outbox.bulkAdd(tables.outbox);
-    await desk.templates.bulkAdd(tables.templates);
-    await desk.settings.bulkAdd(tables.settings);
-    await desk.log.bulkAdd(tables.log);
-  });
+/**
+ * Puts a desk in place of the one that is here: all of it, or nothing. Cannot be undone; the caller asks first.
+ *
+ * @throws where one of its files is not what it is called, or there is no room; the desk that was here is still there
+ */
+export async function putInPlace(
+  { rows, bytes }: DeskContent,
+  progress: Progress = () => undefined,
+): Promise<void> {
+  const { assets, ...tables } = rows;
+  const added: string[] = [];
+  try {
+    // Before the rest: nothing points to them yet, and together they would not fit into one transaction.
+    for (const [index, ref] of assets.entries()) {
+      if ((await desk.assets.where('id').equals(ref.id).count()) === 0) {
+        const content = await bytes(ref.id);
+        if (!(await isFile(ref, content))) throw new Error(`The file ${ref.name} is not what was saved`);
+        await desk.assets.put({ ...ref, bytes: Uint8Array.from(content) } satisfies Asset);
+        added.push(ref.id);
+      }
+      progress(index / assets.length);
+    }
+    await desk.transaction('rw', desk.tables, async () => {
+      for (const table of desk.tables) if (table.name !== 'assets') await table.clear();
+      const named = new Set(assets.map(({ id }) => id));
+      await desk.assets.filter(({ id }) => !named.has(id)).delete();
+      for (const [table, all] of Object.entries(tables)) await desk.table(table).bulkAdd(all);
+    });
+  } catch (error) {
+    await desk.assets.bulkDelete(added).catch(() => undefined);
+    throw error;
+  }
+  progress(1);
 }
+
+/** The same with a desk that is all in memory. */
+export const replaceDesk = (tables: DeskTables): Promise<void> => putInPlace(contentOf(tables));
 
 /** A desk with nothing on it, on which the demo course is not laid out again. */
 export const emptyTables: DeskTables = {

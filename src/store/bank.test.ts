@@ -2,7 +2,6 @@ import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { at, samples } from '../../tests/unit/samples';
-import { backupFrom, backupText } from '@/core/formats/backup';
 import {
   bankList,
   changeBankQuestion,
@@ -14,7 +13,8 @@ import {
   takeOutOfBank,
   takeOver,
 } from './bank';
-import { deskTables, emptyTables, replaceDesk } from './backup';
+import { backupBytes, backupIn } from '../../tests/unit/savedDesk';
+import { deskContent, emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
 import { changePaper, sameContent } from './papers';
 import { desk } from './tables';
@@ -120,14 +120,12 @@ describe('the bank on the desk', () => {
 
   it('is in the backup, and a backup of before there was one still comes in', async () => {
     await putIntoBank('p', 'q5', at);
-    const text = await backupText(await deskTables(), at);
-    const read = await backupFrom(text);
-    expect('backup' in read && read.backup.tables.bank).toEqual(await desk.bank.toArray());
-    const old = JSON.parse(text) as { version: number; tables: { bank?: unknown } };
-    old.version = 1;
-    delete old.tables.bank;
-    const older = await backupFrom(JSON.stringify(old));
-    expect('backup' in older && older.backup.tables.bank).toEqual([]);
+    const read = await backupIn(await backupBytes(await deskContent(), at));
+    expect('backup' in read && read.backup.rows.bank).toEqual(await desk.bank.toArray());
+    const { bank: _, ...tables } = emptyTables;
+    const old = { format: 'gribbet-desk', version: 1, savedAt: at, tables };
+    const older = await backupIn(new TextEncoder().encode(JSON.stringify(old)));
+    expect('backup' in older && older.backup.rows.bank).toEqual([]);
   });
 
   it('figures come from the sittings: each question of the demo that was sat has a facility', async () => {

@@ -5,7 +5,7 @@ import { at, courseText, openQuestion, samples, studentOf, tideChoice } from '..
 import { begins, greets, handsIn, reads, seesHome, sends } from '../../tests/unit/studentSide';
 import type { Question } from '@/core/kinds';
 import { totalPoints } from '@/core/scoring/paperFindings';
-import { deskTables, replaceDesk } from './backup';
+import { deskContent, emptyTables, putInPlace, replaceDesk } from './backup';
 import { undo } from './command';
 import { collectFrom, giveAllowance, giveAttempt } from './exceptions';
 import { markAnswers } from './marks';
@@ -73,12 +73,12 @@ async function startedBy(joinCode: string, sittingId: string, now = start) {
 describe('commands', () => {
   it('write the log, and undo takes back the last one whole', async () => {
     const { groupId } = await deskWithSitting();
-    const before = await deskTables();
+    const before = (await deskContent()).rows;
     await deleteGroup(groupId, later(1));
     expect(await desk.groups.count()).toBe(0);
     expect(await desk.students.count()).toBe(0);
     expect(await undo(later(2))).toMatchObject({ outcome: 'undone', said: 'Group Monday deleted' });
-    const { log: _, ...after } = await deskTables();
+    const { log: _, ...after } = (await deskContent()).rows;
     const { log: __, ...wanted } = before;
     expect(after).toEqual(wanted);
   });
@@ -93,7 +93,7 @@ describe('commands', () => {
     await markAnswers({ sittingId, questionId: 'q4', attemptIds: ['x'] }, { points: 2 }, 'marked', later(1));
     await deleteSitting(sittingId, later(2));
     for (let guard = 0; guard < 30 && (await undo(later(3))).outcome === 'undone'; guard++);
-    const { log, ...tables } = await deskTables();
+    const { log, ...tables } = (await deskContent()).rows;
     expect(Object.values(tables).every((rows) => rows.length === 0)).toBe(true);
     expect(log.length).toBeGreaterThan(8);
     expect(await undo(later(4))).toMatchObject({ outcome: 'nothing' });
@@ -317,7 +317,9 @@ describe('a backup', () => {
   it('puts the desk back as it was', async () => {
     const tables = buildDemo(start);
     await replaceDesk(tables);
-    const kept = await deskTables();
+    const kept = await deskContent();
+    const files = new Map<string, Uint8Array>();
+    for (const { id } of kept.rows.assets) files.set(id, await kept.bytes(id));
     await replaceDesk({
       ...tables,
       students: [studentOf()],
@@ -325,10 +327,22 @@ describe('a backup', () => {
       attempts: [],
       marks: [],
       releases: [],
+      assets: [],
     });
     expect(await desk.attempts.count()).toBe(0);
-    await replaceDesk(kept);
-    expect(await deskTables()).toEqual(kept);
-    expect(kept.attempts).toHaveLength(tables.attempts.length);
+    expect(await desk.assets.count()).toBe(0);
+    await putInPlace({ rows: kept.rows, bytes: async (id) => files.get(id) ?? new Uint8Array() });
+    expect((await deskContent()).rows).toEqual(kept.rows);
+    expect(kept.rows.attempts).toHaveLength(tables.attempts.length);
+  });
+
+  it('with a file that is not what it is called, nothing of it is put back', async () => {
+    await replaceDesk(buildDemo(start));
+    const kept = await deskContent();
+    await replaceDesk({ ...emptyTables, students: [studentOf()] });
+    const spoilt = { rows: kept.rows, bytes: async () => new Uint8Array([1, 2, 3]) };
+    await expect(putInPlace(spoilt)).rejects.toThrow(/not what was saved/);
+    expect(await desk.students.toArray()).toEqual([studentOf()]);
+    expect(await desk.assets.count()).toBe(0);
   });
 });

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Id, Line } from './common';
-import { base64From, bytesFrom } from '../base64';
+import { base64From, base64UrlFrom, bytesFrom } from '../base64';
 import { sha256 } from '../crypto';
 import { FileRef } from './file';
 
@@ -22,12 +22,7 @@ export function unpackedAsset({ id, name, mediaType, base64 }: PackedAsset): Ass
 }
 
 /** The id of these bytes: their SHA-256 (FIPS 180-4) in the letters of Base64url (RFC 4648, section 5). */
-export async function assetId(bytes: Uint8Array): Promise<string> {
-  return base64From(await sha256(bytes))
-    .replaceAll('+', '-')
-    .replaceAll('/', '_')
-    .replaceAll('=', '');
-}
+export const assetId = async (bytes: Uint8Array): Promise<string> => base64UrlFrom(await sha256(bytes));
 
 /** A picture of a paper as it goes to students: under a name that tells nothing. */
 export const unnamed = <A extends { name: string }>(asset: A): A => ({ ...asset, name: 'picture' });

@@ -1,18 +1,21 @@
 import { Button, Modal } from '@mantine/core';
-import { FileButton } from '@/ui/FileButton';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
-import { backupFrom, backupText, backupVersion, type Backup, type BackupFault } from '@/core/formats/backup';
-import { deskTables, emptyTables, replaceDesk } from '@/store/backup';
+import { emptyTables, replaceDesk } from '@/store/backup';
 import { backupSavedAt, setBackupSavedAt } from '@/store/deskSettings';
 import { desk } from '@/store/tables';
 import { isoNow, useNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';
+import { holdsWords } from '@/ui/desk/backupWords';
+import { CopyWords } from '@/ui/desk/CopyWords';
 import { DeskReady } from '@/ui/desk/DeskReady';
-import { counted, dayAndTime } from '@/ui/format';
-import { saveFile } from '@/ui/saveFile';
+import { PutBack, Working, type Readable } from '@/ui/desk/PutBack';
+import { dayAndTime } from '@/ui/format';
+import { saveBlob } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { savedDesk } from '@/workers/backupWork';
 import styles from './BackupPage.module.css';
+import { CopyPlaces } from './CopyPlaces';
 
 /** The whole desk as one file, and back again. */
 export function BackupPage() {
@@ -23,34 +26,26 @@ export function BackupPage() {
   );
 }
 
+/** A backup that was read and waits to be put in place. */
+interface Offered {
+  found: Readable;
+  put: () => Promise<boolean>;
+  leave: () => void;
+}
+
 function BackupView() {
   const here = useLiveQuery(deskCounts);
   const saved = useLiveQuery(backupSavedAt);
   const now = useNow(30_000);
-  const [offered, setOffered] = useState<Backup | null>(null);
+  const [offered, setOffered] = useState<Offered | null>(null);
   const [emptying, setEmptying] = useState(false);
-  const [fault, setFault] = useState('');
-  const save = async () => {
-    const at = isoNow();
-    await act(setBackupSavedAt(at));
-    saveFile(
-      `gribbet-desk-${at.slice(0, 16).replace(':', '')}.json`,
-      'application/json',
-      await backupText(await deskTables(), at),
-    );
-    say('The whole desk is saved to a file');
-  };
-  const read = async (file: File | null) => {
-    if (!file) return;
-    const outcome = await backupFrom(await file.text());
-    setFault('fault' in outcome ? `${file.name}: ${faultWords(outcome.fault)}` : '');
-    setOffered('backup' in outcome ? outcome.backup : null);
-  };
-  const replace = async (tables: Backup['tables'], said: string) => {
-    if ((await act(replaceDesk(tables).then(() => true))) !== true) return;
+  const putInPlace = async ({ found, put }: Offered) => {
     setOffered(null);
+    if (await put()) say(`The desk of ${dayAndTime(found.savedAt, now)} is in place`);
+  };
+  const empty = async () => {
     setEmptying(false);
-    say(said);
+    if ((await act(replaceDesk(emptyTables).then(() => true))) === true) say('The desk is empty');
   };
   return (
     <TwoColumns
@@ -59,33 +54,18 @@ function BackupView() {
         <MarginBlock title="On this desk now">
           <p>{here}</p>
           <p className={styles.soft}>
-            {saved ? `Last saved to a file ${dayAndTime(saved, now)}.` : 'Not saved to a file yet.'}
+            <CopyWords savedAt={saved} />
           </p>
         </MarginBlock>
       }
     >
-      <h1 className={styles.heading}>The whole desk as one file</h1>
-      <section className={styles.part}>
-        <h2>Save it</h2>
-        <p>
-          Everything is kept in this browser. A file of it lets you go on at another computer, or come back to
-          how it was.
-        </p>
-        <Button variant="filled" onClick={() => void save()}>
-          Save the whole desk
-        </Button>
-      </section>
+      <h1 className={styles.heading}>The whole desk, kept twice</h1>
+      <SaveDesk />
+      <CopyPlaces />
       <section className={styles.part}>
         <h2>Put one back</h2>
-        <p>The file is read and checked first. Nothing changes before you have seen what is in it.</p>
-        <FileButton onChange={(file) => void read(file)} accept=".json,application/json">
-          {(props) => <Button {...props}>Choose a desk file</Button>}
-        </FileButton>
-        {fault && (
-          <p role="alert" className={styles.fault}>
-            {fault}
-          </p>
-        )}
+        <p>It is read and checked first. Nothing changes before you have seen what is in it.</p>
+        <PutBack offer={(found, put, leave) => setOffered({ found, put, leave })} />
       </section>
       <section className={styles.part} id="empty">
         <h2>Start with an empty desk</h2>
@@ -96,25 +76,54 @@ function BackupView() {
         opened={offered !== null}
         title="Put this desk in place of yours"
         go="Put it in place, for good"
-        close={() => setOffered(null)}
-        run={() => {
-          if (offered)
-            void replace(offered.tables, `The desk of ${dayAndTime(offered.savedAt, now)} is in place`);
+        close={() => {
+          offered?.leave();
+          setOffered(null);
         }}
+        run={() => offered && void putInPlace(offered)}
       >
-        The file was saved {offered && dayAndTime(offered.savedAt, now)} and holds{' '}
-        {offered && countsOf(offered.tables)}. What is on this desk now goes for good: {here}.
+        The file was saved {offered && dayAndTime(offered.found.savedAt, now)} and holds{' '}
+        {offered && holdsWords(offered.found.counts)}. What is on this desk now goes for good: {here}.
       </Sure>
       <Sure
         opened={emptying}
         title="Empty the desk"
         go="Empty it, for good"
         close={() => setEmptying(false)}
-        run={() => void replace(emptyTables, 'The desk is empty')}
+        run={() => void empty()}
       >
         This goes for good: {here}.
       </Sure>
     </TwoColumns>
+  );
+}
+
+/** The desk as a file, as far as it is written. */
+function SaveDesk() {
+  const [working, setWorking] = useState<{ share: number; stop: () => void } | null>(null);
+  const save = async () => {
+    const at = isoNow();
+    const work = savedDesk(at, (share) => setWorking((now) => now && { ...now, share }));
+    setWorking({ share: 0, stop: work.stop });
+    const blob = await act(work.result);
+    setWorking(null);
+    if (!blob) return;
+    saveBlob(`gribbet-desk-${at.slice(0, 16).replace(':', '')}.zip`, blob);
+    await act(setBackupSavedAt(at));
+    say('The whole desk is saved to a file');
+  };
+  return (
+    <section className={styles.part}>
+      <h2>Save it to a file</h2>
+      <p>
+        Everything is kept in this browser. A file of it lets you go on at another computer, or come back to
+        how it was.
+      </p>
+      <Button variant="filled" disabled={working !== null} onClick={() => void save()}>
+        Save the whole desk
+      </Button>
+      {working && <Working what="Writing the file" share={working.share} stop={working.stop} />}
+    </section>
   );
 }
 
@@ -148,50 +157,6 @@ function Sure({ opened, title, go, children, run, close }: SureProps) {
 }
 
 async function deskCounts(): Promise<string> {
-  const [students, groups, papers, sittings, attempts] = await Promise.all([
-    desk.students.count(),
-    desk.groups.count(),
-    desk.papers.count(),
-    desk.sittings.count(),
-    desk.attempts.count(),
-  ]);
-  return countWords(students, groups, papers, sittings, attempts);
-}
-
-const countsOf = (tables: Backup['tables']) =>
-  countWords(
-    tables.students.length,
-    tables.groups.length,
-    tables.papers.length,
-    tables.sittings.length,
-    tables.attempts.length,
-  );
-
-function countWords(
-  students: number,
-  groups: number,
-  papers: number,
-  sittings: number,
-  attempts: number,
-): string {
-  return `${counted(students, 'student')}, ${counted(groups, 'group')}, ${counted(papers, 'paper')}, ${counted(sittings, 'sitting')} and ${counted(attempts, 'attempt')}`;
-}
-
-function faultWords(fault: BackupFault): string {
-  switch (fault.code) {
-    case 'notJson':
-      return `the file is damaged or not a desk file (${fault.detail}). Nothing was changed.`;
-    case 'foreign':
-      return 'this is not a desk file. Nothing was changed.';
-    case 'newer':
-      return `it was saved by a newer Gribbet (version ${fault.version}); this one reads up to version ${backupVersion}. Nothing was changed.`;
-    case 'changed':
-      return 'the file is damaged: what is in it is not what was saved. Nothing was changed. Take another copy.';
-    case 'double':
-      return `at ${fault.path}: “${fault.key}” is there twice. Nothing was changed.`;
-    case 'damaged':
-      return `at ${fault.path}: ${fault.expected}${fault.more > 0 ? `, and ${fault.more} more places` : ''}. Nothing was changed.`;
-    case 'loose':
-      return `at ${fault.path}: it points to something the file does not hold. Nothing was changed.`;
-  }
+  const tables = [desk.students, desk.groups, desk.papers, desk.sittings, desk.attempts];
+  return holdsWords(await Promise.all(tables.map((table) => table.count())));
 }

@@ -10,6 +10,7 @@ import { backupSavedAt, begunWith, deskName } from '@/store/deskSettings';
 import { desk } from '@/store/tables';
 import { isoNow, useNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
+import { CopyWords } from '@/ui/desk/CopyWords';
 import { DeskReady } from '@/ui/desk/DeskReady';
 import { paperStages, stripStages } from '@/ui/desk/stripStages';
 import { counted, dayAndTime } from '@/ui/format';
@@ -40,7 +41,7 @@ function Desk() {
   const sittings = [...rows.sittings].sort((a, b) => pressure(b.standing) - pressure(a.standing));
   const nothing = sittings.length === 0 && rows.papers.length === 0;
   return (
-    <TwoColumns margin={<DeskMargin groups={rows.groups} now={now} />} marginLabel="Beside the desk">
+    <TwoColumns margin={<DeskMargin groups={rows.groups} />} marginLabel="Beside the desk">
       <div className={styles.title}>
         <h1 className={styles.heading}>On the desk</h1>
         <span className={styles.about}>{name}</span>
@@ -108,7 +109,7 @@ function FirstSteps({ groups }: { groups: number }) {
   );
 }
 
-function DeskMargin({ groups, now }: { groups: (Group & { students: number })[]; now: number }) {
+function DeskMargin({ groups }: { groups: (Group & { students: number })[] }) {
   const saved = useLiveQuery(backupSavedAt);
   const begun = useLiveQuery(begunWith);
   const asked = useLiveQuery(() => desk.requests.filter((request) => request.answer === null).count()) ?? 0;
@@ -148,8 +149,7 @@ function DeskMargin({ groups, now }: { groups: (Group & { students: number })[];
       </MarginBlock>
       <MarginBlock title="Kept in this browser">
         <p>
-          {saved ? `Last saved to a file ${dayAndTime(saved, now)}.` : 'Not saved to a file yet.'}{' '}
-          <a href="/backup">Save the whole desk</a>
+          <CopyWords savedAt={saved} /> <a href="/backup">Copies and files of the desk</a>
         </p>
         {begun === 'demo' && (
           <p className={styles.about}>

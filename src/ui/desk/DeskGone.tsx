@@ -1,34 +1,36 @@
 import { Button } from '@mantine/core';
-import { useState } from 'react';
-import { backupFrom } from '@/core/formats/backup';
-import { replaceDesk } from '@/store/backup';
+import { deskLine } from '@/carriers/deskLine';
+import { pairDesk } from '@/store/boxSync';
 import { EmptyState } from '../EmptyState';
-import { FileButton } from '../FileButton';
-import { act, say } from './act';
 import { forgetDesk } from './begun';
+import { PutBack } from './PutBack';
+import { allowFolder, useCopyPlaces } from './useCopies';
+import { act } from './act';
 
 /** A desk was in this browser and is not there any more: said before anything is written, with what there is to do. */
 export function DeskGone() {
-  const [fault, setFault] = useState('');
-  const read = async (file: File | null) => {
-    if (!file) return;
-    const outcome = await backupFrom(await file.text());
-    if ('fault' in outcome) return setFault(`${file.name} cannot be put back. Nothing was changed.`);
-    if ((await act(replaceDesk(outcome.backup.tables).then(() => true))) === true) window.location.reload();
-    else say('It could not be put back', true);
-  };
+  const places = useCopyPlaces();
+  const folder = places?.folder ?? null;
   return (
     <EmptyState
       title="Your desk is not in this browser any more"
       action={
-        <p>
-          <FileButton accept="application/json,.json" onChange={(file) => void read(file)}>
-            {(props) => (
-              <Button {...props} variant="filled">
-                Put a backup back
-              </Button>
-            )}
-          </FileButton>{' '}
+        <>
+          {folder && (
+            <Button onClick={() => void act(allowFolder(folder))}>
+              Look in the folder {folder.handle.name}
+            </Button>
+          )}
+          <PutBack
+            offer={(_found, put, _leave, source) =>
+              void put().then(async (done) => {
+                if (!done) return;
+                // What students handed over meanwhile comes to it.
+                if (!(source instanceof File)) await act(pairDesk(deskLine(), source.secret));
+                window.location.reload();
+              })
+            }
+          />
           <Button
             onClick={() => {
               forgetDesk();
@@ -37,13 +39,13 @@ export function DeskGone() {
           >
             Begin a new desk
           </Button>
-        </p>
+        </>
       }
     >
       There was a desk here. The browser has cleared its storage: by itself, because the disk was full, or
       because somebody cleared its data. Nothing has been written in its place. If students sat on their own
-      devices, what they handed over is still on the classroom server: put your last backup back and pair this
-      browser again, and their answers come to it. {fault && <strong role="alert">{fault}</strong>}
+      devices, what they handed over is still on the classroom server: put your last copy back and pair this
+      browser again, and their answers come to it.
     </EmptyState>
   );
 }

@@ -1,5 +1,6 @@
 import { useEffect, type ReactNode } from 'react';
 import { lineKept } from '@/store/boxSync';
+import { keepCopies } from '@/workers/copies';
 import { keepLine } from '@/workers/line';
 import { Shell } from './Shell';
 import type { Shortcut } from './KeysHelp';
@@ -8,6 +9,8 @@ import { deskFiles } from './deskFiles';
 import { beginTab } from './undoLast';
 import { useDeskState } from './begun';
 import { DeskGone } from './DeskGone';
+
+const copiesAfterMs = 2_000;
 
 /** The shell with a page in it, once the desk is laid out. */
 export function DeskReady({
@@ -24,7 +27,11 @@ export function DeskReady({
   useEffect(beginTab, []);
   // A paired desk keeps the line to the classroom server from whatever page is open.
   useEffect(() => {
-    if (begun) void lineKept().then((line) => line && keepLine());
+    if (!begun) return;
+    void lineKept().then((line) => line && keepLine());
+    // What is on the page comes first.
+    const timer = setTimeout(keepCopies, copiesAfterMs);
+    return () => clearTimeout(timer);
   }, [begun]);
   return (
     <FilesFrom files={deskFiles}>

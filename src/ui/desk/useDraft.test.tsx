@@ -2,7 +2,7 @@
 import 'fake-indexeddb/auto';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
-import Dexie, { type Table } from 'dexie';
+import Dexie from 'dexie';
 import { merged } from '@/core/merge';
 import { unsavedWords } from './act';
 import { useDraft, type DraftSource } from './useDraft';
@@ -58,34 +58,37 @@ describe('a row as it is being written', () => {
   });
 
   it('what another tab changed stays, also when the page has read it but not drawn it yet', async () => {
+    type Noted = Row & { note: string };
     const db = new Dexie('useDraft');
     db.version(1).stores({ rows: 'id' });
-    const rows = db.table<Row & { note: string }>('rows');
+    const rows = db.table<Noted>('rows');
     await rows.put({ id: 'p', title: 'Two tabs', note: '' });
     let reads = 0;
-    let onSecondRead: (() => void) | undefined;
-    const source: DraftSource<Row & { note: string }> = {
+    let drawn: Noted | null | undefined;
+    const source: DraftSource<Noted> = {
       read: () => {
-        const found = new Promise<Row & { note: string }>((resolve) => void rows.get('p').then(resolve));
+        const found = new Promise<Noted | undefined>((resolve) => void rows.get('p').then(resolve));
         // The first read is the query's, the second the draft's: after it, and before it is drawn.
-        if (++reads === 2) void found.then(() => queueMicrotask(() => onSecondRead?.()));
+        if (++reads === 2) void found.then(() => queueMicrotask(changeHere));
         return found;
       },
       change: async (row, _said, _field, _now, base) => {
-        const { row: both, clashes } = merged(base!, row, (await rows.get('p'))!);
+        const { row: both, clashes } = merged(base ?? row, row, (await rows.get('p')) ?? row);
         await rows.put(both);
         return { result: clashes };
       },
     };
-    const { result } = renderHook(() => useDraft(source));
-    await waitFor(() => expect(result.current.draft?.title).toBe('Two tabs'));
+    const { result } = renderHook(() => {
+      const { draft, keep } = useDraft(source);
+      drawn = draft;
+      return { draft, keep };
+    });
+    const changeHere = () => drawn && result.current.keep({ ...drawn, note: 'from here' }, 'Note');
+    await waitFor(() => expect(drawn?.title).toBe('Two tabs'));
     reads = 0;
-    onSecondRead = () => result.current.keep({ ...result.current.draft!, note: 'from here' }, 'Note');
     await rows.update('p', { title: 'From the other tab' });
-    await waitFor(() =>
-      expect(result.current.draft).toEqual({ id: 'p', title: 'From the other tab', note: 'from here' }),
-    );
-    expect(await rows.get('p')).toEqual(result.current.draft);
+    await waitFor(() => expect(drawn).toEqual({ id: 'p', title: 'From the other tab', note: 'from here' }));
+    expect(await rows.get('p')).toEqual(drawn);
   });
 
   it('no room is said in words, with what to do; the browser’s own name for it is not', () => {

@@ -1,0 +1,154 @@
+import { z } from 'zod';
+import { base64UrlFrom, bytesFromUrl } from '../../base64';
+import { decrypted, encrypted, passwordKey, sha256 } from '../../crypto';
+import { Instant } from '../../model/common';
+import { sealIterations } from '../packet/sealed';
+
+/** Copies of the desk that keep themselves: what they are called, and which are kept back. */
+
+const newest = 4;
+const [hours, days] = [6, 14];
+const [hourMs, dayMs] = [3_600_000, 86_400_000];
+
+/**
+ * The copies that need not be kept any longer: kept are the newest four, the newest of each of the last six hours and of
+ * the last fourteen days (of UTC).
+ *
+ * @param copies when they were made, as instants
+ */
+export function copiesToDrop(copies: readonly string[], now: string): string[] {
+  const sorted = [...copies].sort().reverse();
+  const kept = new Set(sorted.slice(0, newest));
+  for (const [unitMs, units] of [
+    [hourMs, hours],
+    [dayMs, days],
+  ] as const) {
+    const unitOf = (at: string) => Math.floor(Date.parse(at) / unitMs);
+    const seen = new Set<number>();
+    for (const at of sorted) {
+      const unit = unitOf(at);
+      if (unit > unitOf(now) - units && !seen.has(unit)) kept.add(at);
+      seen.add(unit);
+    }
+  }
+  return sorted.filter((at) => !kept.has(at));
+}
+
+/** The name of a copy as a file: of which desk it is, and when it was made. */
+export const copyName = (deskId: string, at: string): string =>
+  `gribbet-desk-${deskId}-${at.slice(0, 19).replaceAll(':', '')}Z.zip`;
+
+/** What the name of a file says; null where it is none of ours. */
+export function copyNamed(name: string): { deskId: string; at: string } | null {
+  const found = /^gribbet-desk-([a-z0-9]{6})-(\d{4}-\d\d-\d\dT)(\d\d)(\d\d)(\d\d)Z\.zip$/.exec(name);
+  if (!found) return null;
+  const [, deskId = '', day = '', hour = '', minute = '', second = ''] = found;
+  return { deskId, at: `${day}${hour}:${minute}:${second}.000Z` };
+}
+
+/** The name of a sealed part: 32 bytes in the letters of Base64url. */
+export const PartId = z.string().regex(/^[\w-]{43}$/);
+
+/** A copy on a server: which of the sealed parts lying there make it up. */
+export const DeskCopy = z.object({
+  deskId: z.string().regex(/^[a-z0-9]{6}$/),
+  at: Instant,
+  version: z.literal(1),
+  /** Drawn once for a desk; the key of the seal is drawn from it and the teacher's secret. */
+  salt: z.base64().max(100),
+  /** The bytes of all its parts together, as they were before they were sealed. */
+  size: z.number().int().min(0),
+  /** The parts of the zip without its files, in order. */
+  zip: PartId.array().max(1_000),
+  /** The parts that are its files. */
+  files: PartId.array().max(100_000),
+});
+export type DeskCopy = z.infer<typeof DeskCopy>;
+
+/** The parts that a desk asks about, or that are lacking. */
+export const LackingParts = z.object({ ids: PartId.array().max(100_000) });
+/** A sealed part on its way. */
+export const SealedBytes = z.object({ base64: z.base64() });
+
+/** The zip is cut into parts of so many bytes. */
+const partBytes = 4 * 1024 * 1024;
+
+/** The key of the seal, drawn from the secret that the teacher pairs browsers with. */
+export const copyKey = (secret: string, salt: Uint8Array): Promise<Uint8Array> =>
+  passwordKey(secret, salt, sealIterations);
+
+/** A part of a copy, not sealed yet. */
+export interface Part {
+  id: string;
+  bytes: () => Promise<Uint8Array>;
+}
+
+/**
+ * The name of a part: drawn from its content and the key, so that the same content is the same part and who has no key
+ * learns nothing by it.
+ *
+ * @param digest the SHA-256 of its content
+ */
+export async function partId(key: Uint8Array, digest: Uint8Array): Promise<string> {
+  return base64UrlFrom(await sha256(joined(key, text('part'), digest)));
+}
+
+/** The name of the part that is a file, whose id is its digest. */
+export const filePartId = (key: Uint8Array, fileId: string): Promise<string> =>
+  partId(key, bytesFromUrl(fileId));
+
+/** The parts of a zip, in order. */
+export async function zipParts(key: Uint8Array, zip: Uint8Array): Promise<Part[]> {
+  const parts: Part[] = [];
+  for (let from = 0; from < zip.length; from += partBytes) {
+    const piece = zip.subarray(from, from + partBytes);
+    parts.push({ id: await partId(key, await sha256(piece)), bytes: async () => piece });
+  }
+  return parts;
+}
+
+/** AES-256-GCM; the nonce is drawn from key and name, which no other content has. */
+export async function sealedPart(key: Uint8Array, { id, bytes }: Part): Promise<Uint8Array> {
+  return encrypted(key, await nonceOf(key, id), await bytes());
+}
+
+/** A part again; null where the key is another or a byte was changed. */
+export const openedPart = async (
+  key: Uint8Array,
+  id: string,
+  sealed: Uint8Array,
+): Promise<Uint8Array | null> => decrypted(key, await nonceOf(key, id), sealed);
+
+const nonceOf = async (key: Uint8Array, id: string) =>
+  (await sha256(joined(key, text('nonce'), text(id)))).slice(0, 12);
+
+const text = (value: string) => new TextEncoder().encode(value);
+
+function joined(...all: Uint8Array[]): Uint8Array {
+  const whole = new Uint8Array(all.reduce((sum, { length }) => sum + length, 0));
+  let at = 0;
+  for (const each of all) {
+    whole.set(each, at);
+    at += each.length;
+  }
+  return whole;
+}
+
+/** A change is in a copy after so long. */
+const restMs = 2 * 60_000;
+/** What takes long is not done all the time: a copy rests so many times as long as it took. */
+const restsOf = 20;
+
+/**
+ * When the next copy of a place has to be made, ms since 1970; null while nothing has changed.
+ *
+ * @param changedAt since when the desk has changed beyond the last copy, ms since 1970
+ * @param ended when the last try ended, and how long it took
+ */
+export function copyDue(
+  changedAt: number | null,
+  ended: { at: number; tookMs: number } | null,
+): number | null {
+  if (changedAt === null) return null;
+  return Math.max(changedAt + restMs, ended ? ended.at + restsOf * ended.tookMs : 0);
+}

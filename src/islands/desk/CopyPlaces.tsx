@@ -1,0 +1,65 @@
+import { Button } from '@mantine/core';
+import { useNow } from '@/ui/clock';
+import { act } from '@/ui/desk/act';
+import { ageWords, copyFaultWords } from '@/ui/desk/backupWords';
+import { allowFolder, canChooseFolder, chooseFolder, leaveFolder, useCopyPlaces } from '@/ui/desk/useCopies';
+import type { CopyPlace } from '@/store/copyPlaces';
+import { copyNow } from '@/workers/copies';
+import styles from './BackupPage.module.css';
+
+/** Where copies keep themselves: a folder that the teacher chose, and the server that this browser is paired with. */
+export function CopyPlaces() {
+  const places = useCopyPlaces();
+  if (!places) return null;
+  const { folder, server } = places;
+  return (
+    <section className={styles.part}>
+      <h2>Copies that keep themselves</h2>
+      <p>
+        While the desk is open in this browser, what you change is in a copy about two minutes later. The four
+        newest are kept, one of each of the last six hours and one of each of the last fourteen days.
+      </p>
+      {folder ? (
+        <>
+          <PlaceWords place={folder} name={`In the folder ${folder.handle.name}`} />
+          <div className={styles.row}>
+            {folder.fault === 'permission' && (
+              <Button variant="filled" onClick={() => void act(allowFolder(folder))}>
+                Let Gribbet write in {folder.handle.name} again
+              </Button>
+            )}
+            <Button onClick={() => void act(chooseFolder())}>Choose another folder</Button>
+            <Button onClick={() => void act(leaveFolder())}>Keep none in a folder</Button>
+          </div>
+        </>
+      ) : canChooseFolder() ? (
+        <Button onClick={() => void act(chooseFolder())}>Choose a folder for copies</Button>
+      ) : (
+        <p className={styles.soft}>
+          This browser cannot write into a folder by itself. Save the desk to a file now and then.
+        </p>
+      )}
+      {server ? (
+        <PlaceWords place={server} name="On the classroom server, sealed with the teacher’s secret" />
+      ) : (
+        <p className={styles.soft}>
+          Once this browser is paired with a classroom server, copies are kept there too, sealed.
+        </p>
+      )}
+      {(folder || server) && <Button onClick={copyNow}>Make a copy now</Button>}
+    </section>
+  );
+}
+
+function PlaceWords({ place, name }: { place: CopyPlace; name: string }) {
+  const now = useNow(15_000);
+  const { lastAt, changedSince, fault } = place;
+  return (
+    <p role="status">
+      {name}:{' '}
+      {lastAt ? `last copy ${ageWords(lastAt, now)}` : fault ? 'no copy yet' : 'the first copy is being made'}
+      {lastAt && changedSince === null && ', nothing has changed since'}.{' '}
+      {fault && <strong>No new ones: {copyFaultWords[fault]}.</strong>}
+    </p>
+  );
+}

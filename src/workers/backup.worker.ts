@@ -1,0 +1,39 @@
+import { expose } from 'comlink';
+import { deskLine } from '@/carriers/deskLine';
+import { readBackup, writeBackup, type Backup, type BackupRead, type Progress } from '@/core/formats/backup';
+import type { DeskCopy } from '@/core/formats/backup/copies';
+import { deskContent, putInPlace } from '@/store/backup';
+import { readServerCopy } from '@/store/copies';
+import type { BackupFound } from './backupWork';
+
+/** Backups are written and read here, so that the page goes on and can stop it. */
+let found: Backup | null = null;
+
+function kept(read: BackupRead): BackupFound {
+  if ('fault' in read) return read;
+  found = read.backup;
+  const { students, groups, papers, sittings, attempts } = found.rows;
+  const counts = [students, groups, papers, sittings, attempts].map(({ length }) => length);
+  return { savedAt: found.savedAt, counts };
+}
+
+const backupWorker = {
+  save: async (savedAt: string, progress: Progress): Promise<Blob> => {
+    const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>();
+    // The browser keeps what is large on disk.
+    const blob = new Response(readable, { headers: { 'content-type': 'application/zip' } }).blob();
+    await writeBackup(await deskContent(), savedAt, writable, { progress });
+    return blob;
+  },
+  read: async (file: File, progress: Progress): Promise<BackupFound> =>
+    kept(await readBackup(file, progress)),
+  readOnServer: async (copy: DeskCopy, secret: string, progress: Progress): Promise<BackupFound> =>
+    kept(await readServerCopy(deskLine(), secret, copy, progress)),
+  put: async (progress: Progress): Promise<void> => {
+    if (!found) throw new Error('Nothing was read');
+    await putInPlace(found, progress);
+  },
+};
+export type BackupWorker = typeof backupWorker;
+
+expose(backupWorker);

@@ -1,0 +1,37 @@
+import { proxy, wrap, type Remote } from 'comlink';
+import type { BackupFault, Progress } from '@/core/formats/backup';
+import type { DeskCopy } from '@/core/formats/backup/copies';
+import type { BackupWorker } from './backup.worker';
+import { stoppable, type Work } from './stoppable';
+
+/** A backup that can be put in place: how many students, groups, papers, sittings and attempts it holds; or its fault. */
+export type BackupFound = { savedAt: string; counts: number[] } | { fault: BackupFault };
+
+const newWorker = () => new Worker(new URL('./backup.worker.ts', import.meta.url), { type: 'module' });
+
+/** The whole desk as a file. */
+export const savedDesk = (savedAt: string, progress: Progress): Work<Blob> =>
+  stoppable<BackupWorker, Blob>(newWorker(), (remote) => remote.save(savedAt, proxy(progress)));
+
+/** A backup: a file, or a copy on the server and what it is sealed with. */
+export type BackupSource = File | { copy: DeskCopy; secret: string };
+
+/** A backup being read; what was good is held until it is put in place or closed. */
+export interface OpenBackup {
+  found: Promise<BackupFound>;
+  put: (progress: Progress) => Promise<void>;
+  close: () => void;
+}
+
+export function openBackup(source: BackupSource, progress: Progress): OpenBackup {
+  const worker = newWorker();
+  const remote: Remote<BackupWorker> = wrap<BackupWorker>(worker);
+  return {
+    found:
+      source instanceof File
+        ? remote.read(source, proxy(progress))
+        : remote.readOnServer(source.copy, source.secret, proxy(progress)),
+    put: (told) => remote.put(proxy(told)),
+    close: () => worker.terminate(),
+  };
+}

@@ -1,0 +1,143 @@
+import { ServerFault } from '@/carriers/ask';
+import { deskLine } from '@/carriers/deskLine';
+import { deskTableNames } from '@/core/formats/backup';
+import { copyDue } from '@/core/formats/backup/copies';
+import { deskContent } from '@/store/backup';
+import { lineKept } from '@/store/boxSync';
+import { onDeskChanged } from '@/store/changes';
+import { copyIntoFolder, copyOntoServer, deskId, newSalt } from '@/store/copies';
+import { copyPlaces, serverPlace, type CopyFault, type CopyPlace } from '@/store/copyPlaces';
+import { onCopyNow } from './copies';
+
+/** Makes copies of the desk where the teacher wants them, soon after it has changed. */
+
+/** What could not be done is tried again after so long. */
+const againMs = 60_000;
+/** Places come and go in other tabs; so often they are looked at. */
+const lookMs = 15_000;
+
+const awayMs = 10 * 60_000;
+
+const line = deskLine();
+const ended = new Map<CopyPlace['key'], { at: number; tookMs: number }>();
+const triedAt = new Map<CopyPlace['key'], number>();
+let timer: ReturnType<typeof setTimeout> | null = null;
+let busy = false;
+let wanted = false;
+
+function soon(afterMs: number): void {
+  if (timer) clearTimeout(timer);
+  timer = setTimeout(() => void turn(), afterMs);
+}
+
+/** The server this browser is paired with is a place; of one that it no longer is, what is known stays. */
+async function keepServerPlace(): Promise<void> {
+  const paired = await lineKept();
+  const place = await serverPlace();
+  if (!paired) {
+    if (place && place.fault !== 'notPaired')
+      await copyPlaces.places.update('server', { fault: 'notPaired' });
+    return;
+  }
+  if (place?.secret === paired.secret) {
+    if (place.fault === 'notPaired') await copyPlaces.places.update('server', { fault: null });
+    return;
+  }
+  await copyPlaces.places.put({
+    key: 'server',
+    secret: paired.secret,
+    salt: newSalt(),
+    lastAt: null,
+    changedSince: new Date().toISOString(),
+    fault: null,
+  });
+}
+
+async function turn(): Promise<void> {
+  if (busy) return;
+  busy = true;
+  const asked = wanted;
+  wanted = false;
+  try {
+    await keepServerPlace();
+    for (const place of await copyPlaces.places.toArray()) {
+      if (place.key === 'server' && place.fault === 'notPaired') continue;
+      const changed = place.changedSince === null ? null : Date.parse(place.changedSince);
+      const due = copyDue(changed, ended.get(place.key) ?? null);
+      const retry = (triedAt.get(place.key) ?? -Infinity) + againMs;
+      const now = Date.now();
+      if (asked || place.lastAt === null || (due !== null && due <= now))
+        if (asked || place.fault === null || retry <= now) await copyTo(place);
+    }
+  } finally {
+    busy = false;
+    soon(wanted ? 0 : lookMs);
+  }
+}
+
+async function copyTo(place: CopyPlace): Promise<void> {
+  const began = Date.now();
+  const at = new Date(began).toISOString();
+  triedAt.set(place.key, began);
+  // What changes from here on is in the next one.
+  await copyPlaces.places.update(place.key, { changedSince: null });
+  try {
+    const id = await deskId();
+    const content = await deskContent();
+    if (place.key === 'folder') {
+      if ((await place.handle.queryPermission({ mode: 'readwrite' })) !== 'granted') throw new NoPermission();
+      await copyIntoFolder(place.handle, content, id, at);
+    } else await copyOntoServer(line, place, content, id, at);
+    await copyPlaces.places.update(place.key, { lastAt: at, fault: null });
+    ended.set(place.key, { at: Date.now(), tookMs: Date.now() - began });
+  } catch (error) {
+    const { changedSince } = (await copyPlaces.places.get(place.key)) ?? {};
+    await copyPlaces.places.update(place.key, {
+      fault: faultOf(error),
+      changedSince: place.changedSince ?? changedSince ?? at,
+    });
+  }
+}
+
+class NoPermission extends Error {}
+
+function faultOf(error: unknown): CopyFault {
+  if (error instanceof NoPermission) return 'permission';
+  if (error instanceof ServerFault)
+    return error.why === 'full' || error.why === 'unreachable' || error.why === 'notPaired'
+      ? error.why
+      : 'failed';
+  // The names that browsers give (File System Standard; Storage Standard).
+  const { name } = error as { name?: string };
+  if (name === 'NotAllowedError') return 'permission';
+  if (name === 'NotFoundError') return 'gone';
+  return name === 'QuotaExceededError' ? 'full' : 'failed';
+}
+
+const copied = new Set<string>(deskTableNames);
+
+onDeskChanged((table) => {
+  if (copied.has(table))
+    void copyPlaces.places
+      .filter(({ changedSince }) => changedSince === null)
+      .modify({ changedSince: new Date().toISOString() });
+});
+onCopyNow(() => {
+  wanted = true;
+  soon(0);
+});
+
+/** What changed last before all pages were closed may not have been noted: a desk that was away is copied once. */
+async function begin(): Promise<void> {
+  const longAgo = new Date(Date.now() - awayMs).toISOString();
+  const now = new Date().toISOString();
+  await copyPlaces.places
+    .filter(({ lastAt, changedSince }) => changedSince === null && (lastAt ?? '') < longAgo)
+    .modify({ changedSince: now });
+  soon(1_000);
+}
+
+/** One tab does it for all; where the page is not secure there are no locks, and only the server is a place. */
+const locks = (navigator as { locks?: LockManager }).locks;
+if (locks) void locks.request('gribbet-copies', () => (void begin(), new Promise(() => undefined)));
+else void begin();
