@@ -31,7 +31,7 @@ const views: [string, string][] = [
   ['/requests', 'What students ask for'],
   ['/outbox', 'The outbox is empty'],
   ['/bank', 'Bank'],
-  ['/backup', 'The whole desk as one file'],
+  ['/backup', 'The whole desk, kept twice'],
   ['/papers/paper-weather', 'The paper'],
   ['/papers/paper-tides/give', 'So it will be'],
   ['/papers/paper-tides/look', 'As a student sees it'],

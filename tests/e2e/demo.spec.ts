@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { unzipSync, zipSync } from 'fflate';
 import { expect, test } from '@playwright/test';
 import { enterAs, kept, stage, startPaper } from './steps';
 
@@ -154,16 +155,15 @@ test('the whole desk is saved, and a damaged file changes nothing', async ({ pag
   await page.goto('/backup');
   const saving = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save the whole desk' }).click();
-  const text = readFileSync(await (await saving).path(), 'utf8');
-  const file = (content: string) => ({
-    name: 'desk.json',
-    mimeType: 'application/json',
-    buffer: Buffer.from(content),
-  });
+  const whole = readFileSync(await (await saving).path());
+  const file = (buffer: Buffer) => ({ name: 'desk.zip', mimeType: 'application/zip', buffer });
   const choose = page.locator('input[type=file]');
-  await choose.setInputFiles(file(text.slice(0, 9000)));
+  await choose.setInputFiles(file(whole.subarray(0, 9000)));
   await expect(page.getByRole('alert')).toContainText('Nothing was changed');
-  await choose.setInputFiles(file(text.replace('"questionIds":[', '"questionIds":[7,')));
+  // Changed by somebody, and packed again.
+  const parts = unzipSync(whole);
+  parts['tables/log.jsonl'] = Buffer.from('{}');
+  await choose.setInputFiles(file(Buffer.from(zipSync(parts))));
   await expect(page.getByRole('alert')).toContainText('not what was saved');
   await page.getByRole('button', { name: 'Empty the desk' }).click();
   await expect(page.getByRole('dialog')).toContainText('92 students, 3 groups, 5 papers, 3 sittings');
@@ -172,7 +172,7 @@ test('the whole desk is saved, and a damaged file changes nothing', async ({ pag
   await page.goto('/');
   await expect(page.getByRole('heading', { name: 'First, the students' })).toBeVisible();
   await page.goto('/backup');
-  await choose.setInputFiles(file(text));
+  await choose.setInputFiles(file(whole));
   await page.getByRole('button', { name: 'Put it in place, for good' }).click();
   await kept(page, /is in place$/);
   await page.goto('/');

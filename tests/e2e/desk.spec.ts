@@ -1,17 +1,8 @@
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { beginPaper } from './steps';
 
-test('a desk that is gone is said before anything is written, and a backup puts it back', async ({
-  page,
-}) => {
-  await page.goto('/backup');
-  const saved = page.waitForEvent('download');
-  await page
-    .getByRole('button', { name: /^Save the whole desk|^Save/ })
-    .first()
-    .click();
-  const path = await (await saved).path();
-  // The browser makes its database anew, as some do when the disk was full.
+/** The browser makes its database anew, as some do when the disk was full. */
+async function loseDesk(page: Page): Promise<void> {
   await page.goto('/icon.svg');
   await page.evaluate(
     () =>
@@ -21,14 +12,130 @@ test('a desk that is gone is said before anything is written, and a backup puts 
         gone.onerror = reject;
       }),
   );
+}
+
+/** Stands in for the dialog in which a folder is chosen: a folder of the browser's own, as real as any to the page. */
+async function withFolder(page: Page): Promise<void> {
+  await page.addInitScript(() => {
+    Object.assign(window, {
+      showDirectoryPicker: async () =>
+        (await navigator.storage.getDirectory()).getDirectoryHandle('Copies of the desk', { create: true }),
+    });
+  });
+}
+
+const gone = { name: 'Your desk is not in this browser any more' };
+const stagesOf = (page: Page) => page.getByRole('navigation', { name: /^Stages of/ });
+
+test('a desk that is gone is said before anything is written, and a backup puts it back', async ({
+  page,
+}) => {
+  await page.goto('/backup');
+  const saved = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save the whole desk' }).click();
+  const path = await (await saved).path();
+  await loseDesk(page);
+  await page.goto('/');
+  await expect(page.getByRole('heading', gone)).toBeVisible();
+  await expect(stagesOf(page)).toHaveCount(0);
+  await page.locator('input[type="file"]').setInputFiles(path);
+  await expect(stagesOf(page).first()).toBeVisible();
+});
+
+test('copies keep themselves in a folder; a desk that is gone comes back by one button', async ({ page }) => {
+  await withFolder(page);
+  await page.goto('/');
+  await expect(page.getByText('No copies keep themselves yet.')).toBeVisible();
+  await page.getByRole('link', { name: 'Copies and files of the desk' }).click();
+  await page.getByRole('button', { name: 'Choose a folder for copies' }).click();
+  const place = page.getByText(/^In the folder Copies of the desk: last copy/);
+  await expect(place).toContainText('less than a minute ago');
+
+  // A paper more; by itself it is in a copy two minutes later: here those two minutes are over already.
+  await page.goto('/');
+  await page.getByLabel('Title of the new paper').fill('Written after the first copy');
+  await page.getByRole('button', { name: 'Write it' }).click();
+  await page.waitForURL('**/papers/*');
+  await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('Written after the first copy');
+  await expect.poll(() => changedSince(page)).not.toBeNull();
+  await waitedLong(page);
+  await page.goto('/backup');
+  const copies = page.getByRole('list', { name: 'Copies that can be put back' }).getByRole('listitem');
+  await expect(copies).toHaveCount(2, { timeout: 40_000 });
+  await expect(place).toContainText('nothing has changed since');
   await page.goto('/');
   await expect(
-    page.getByRole('heading', { name: 'Your desk is not in this browser any more' }),
+    page.getByText(/^Last copy less than a minute ago, in the folder Copies of the desk/),
   ).toBeVisible();
-  await expect(page.getByRole('navigation', { name: /^Stages of/ })).toHaveCount(0);
-  await page.locator('input[type="file"]').setInputFiles(path);
-  await expect(page.getByRole('navigation', { name: /^Stages of/ }).first()).toBeVisible();
+
+  await loseDesk(page);
+  await page.goto('/');
+  await expect(page.getByRole('heading', gone)).toBeVisible();
+  await page
+    .getByRole('button', { name: /^Put this copy back/ })
+    .first()
+    .click();
+  await expect(page.getByRole('heading', { name: 'Written after the first copy' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Quiz 2: collision rules' })).toBeVisible();
 });
+
+test('copies lie sealed on the server that the desk is paired with, and come back from there', async ({
+  page,
+}) => {
+  await page.goto('/sittings/rules/devices');
+  await page.getByLabel('The teacher’s secret').fill('tide tables 2026 for tests');
+  await page.getByRole('button', { name: /^Pair/ }).click();
+  await expect(page.getByText(/^In reach, last heard/)).toBeVisible();
+  await page.goto('/backup');
+  await expect(page.getByText(/^On the classroom server, sealed/)).toContainText(
+    'last copy less than a minute ago',
+    {
+      timeout: 40_000,
+    },
+  );
+  await loseDesk(page);
+  await page.goto('/');
+  await expect(page.getByRole('heading', gone)).toBeVisible();
+  await page
+    .getByRole('button', { name: /^Put this copy back/ })
+    .first()
+    .click();
+  await expect(page.getByRole('heading', { name: 'Quiz 2: collision rules' })).toBeVisible();
+  // It is paired again, so that what students handed over meanwhile comes to it.
+  await page.goto('/sittings/rules/devices');
+  await expect(page.getByText(/^In reach, last heard/)).toBeVisible();
+});
+
+/** Since when the desk has changed beyond the copy in the folder, read past the app. */
+const changedSince = (page: Page) =>
+  page.evaluate(async () => {
+    const opening = indexedDB.open('gribbet-copies');
+    const db = await new Promise<IDBDatabase>(
+      (resolve) => (opening.onsuccess = () => resolve(opening.result)),
+    );
+    const reading = db.transaction('places').objectStore('places').get('folder');
+    const place = await new Promise<{ changedSince: string | null }>(
+      (resolve) => (reading.onsuccess = () => resolve(reading.result)),
+    );
+    db.close();
+    return place.changedSince;
+  });
+
+/** As if the desk had changed an hour ago. */
+const waitedLong = (page: Page) =>
+  page.evaluate(async () => {
+    const opening = indexedDB.open('gribbet-copies');
+    const db = await new Promise<IDBDatabase>(
+      (resolve) => (opening.onsuccess = () => resolve(opening.result)),
+    );
+    const places = db.transaction('places', 'readwrite').objectStore('places');
+    const reading = places.get('folder');
+    await new Promise((resolve) => (reading.onsuccess = resolve));
+    const anHourAgo = new Date(Date.now() - 3_600_000).toISOString();
+    const writing = places.put({ ...reading.result, changedSince: anHourAgo });
+    await new Promise((resolve) => (writing.onsuccess = resolve));
+    db.close();
+  });
 
 test('two tabs of one paper: each keeps what the other changed', async ({ context }) => {
   const first = await context.newPage();

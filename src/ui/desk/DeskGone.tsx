@@ -16,12 +16,8 @@ export function DeskGone() {
       title="Your desk is not in this browser any more"
       action={
         <>
-          {folder && (
-            <Button onClick={() => void act(allowFolder(folder))}>
-              Look in the folder {folder.handle.name}
-            </Button>
-          )}
           <PutBack
+            first
             offer={(_found, put, _leave, source) =>
               void put().then(async (done) => {
                 if (!done) return;
@@ -30,7 +26,16 @@ export function DeskGone() {
                 window.location.reload();
               })
             }
-          />
+          >
+            {(copies) =>
+              folder &&
+              !copies.some(({ place }) => place === 'folder') && (
+                <Button onClick={() => void act(allowFolder(folder))}>
+                  Look in the folder {folder.handle.name}
+                </Button>
+              )
+            }
+          </PutBack>
           <Button
             onClick={() => {
               forgetDesk();

@@ -1,9 +1,9 @@
 import { Button, Progress } from '@mantine/core';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { openBackup, type BackupFound, type BackupSource, type OpenBackup } from '@/workers/backupWork';
 import { FileButton } from '../FileButton';
 import { useNow } from '../clock';
-import { counted, percent } from '../format';
+import { counted, dayAndTime, percent } from '../format';
 import { act } from './act';
 import { ageWords, backupFaultWords } from './backupWords';
 import styles from './PutBack.module.css';
@@ -14,12 +14,18 @@ export type Readable = Extract<BackupFound, { savedAt: string }>;
 interface PutBackProps {
   /** Asked once a backup was read and is good; `put` puts it in place, `leave` lets it go. */
   offer: (found: Readable, put: () => Promise<boolean>, leave: () => void, source: BackupSource) => void;
+  /** Putting the newest copy back is the next thing to do. */
+  first?: boolean;
+  /** Told where copies were found. */
+  children?: (copies: readonly FoundCopy[]) => ReactNode;
 }
+
+const hourMs = 3_600_000;
 
 const fewest = 4;
 
 /** All that can be put back: copies that kept themselves, each with its button, and any file. */
-export function PutBack({ offer }: PutBackProps) {
+export function PutBack({ offer, first = false, children }: PutBackProps) {
   const { copies } = useFoundCopies();
   const now = useNow(30_000);
   const [all, setAll] = useState(false);
@@ -57,7 +63,7 @@ export function PutBack({ offer }: PutBackProps) {
     }
   };
   const readCopy = async (copy: FoundCopy) => {
-    const name = `the copy of ${ageWords(copy.at, now)}`;
+    const name = `the copy of ${dayAndTime(copy.at, now)}`;
     if (copy.place === 'server') return read(name, copy);
     const file = await act(copy.file());
     if (file) await read(name, file);
@@ -67,18 +73,29 @@ export function PutBack({ offer }: PutBackProps) {
     <>
       {shown.length > 0 && (
         <ul className={styles.copies} aria-label="Copies that can be put back">
-          {shown.map((copy) => (
+          {shown.map((copy, index) => (
             <li key={`${copy.place} ${copy.deskId} ${copy.at}`}>
               <span>
-                {ageWords(copy.at, now)} <span className={styles.soft}>{placeWords[copy.place]}</span>
+                {dayAndTime(copy.at, now)}{' '}
+                <span className={styles.soft}>
+                  {now - Date.parse(copy.at) < hourMs && `${ageWords(copy.at, now)}, `}
+                  {placeWords[copy.place]}
+                </span>
               </span>
-              <Button size="compact-sm" disabled={working !== null} onClick={() => void readCopy(copy)}>
-                Put back the copy of {ageWords(copy.at, now)}
+              <Button
+                size="compact-sm"
+                variant={first && index === 0 ? 'filled' : 'default'}
+                disabled={working !== null}
+                aria-label={`Put this copy back: ${dayAndTime(copy.at, now)}, ${placeWords[copy.place]}`}
+                onClick={() => void readCopy(copy)}
+              >
+                Put this copy back
               </Button>
             </li>
           ))}
         </ul>
       )}
+      {copies && children?.(copies)}
       {copies && copies.length > shown.length && (
         <Button size="compact-sm" onClick={() => setAll(true)}>
           Show {counted(copies.length - shown.length, 'older copy', 'older copies')}
