@@ -1,0 +1,214 @@
+import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { KilledBrowser } from './killedBrowser';
+
+/**
+ * The browser is killed in the middle of work, again and again: nothing that was called saved is missing afterwards. A
+ * short form runs with all tests; `npm run test:kills` has the whole (with the kills of the server, in tests/unit).
+ */
+
+const kills = Number(process.env.BROWSER_KILLS ?? 12);
+/** So often one profile is killed, before a fresh one goes on. */
+const killsOfProfile = 25;
+const seed = Number(process.env.SEED ?? Date.now() % 100_000);
+
+/** Numbers from 0 to below 1, the same for the same seed (Park and Miller, 1988). */
+let state = seed * 2 + 1;
+const chance = () => (state = (state * 48_271) % 2_147_483_647) / 2_147_483_647;
+
+/** One sort of work: what a person does over and over, what the page calls saved, and what is there afterwards. */
+interface Work {
+  /** Opens the page on which it is done, as far as it ever came. */
+  open: (context: BrowserContext) => Promise<Page>;
+  /** Does a bit; ends with an error when the browser is gone. */
+  act: (page: Page) => Promise<void>;
+  /** What the page says is saved, right now. */
+  saved: (page: Page) => Promise<string>;
+  /** Whether what is there after the kill holds what was called saved before. */
+  holds: (there: string, saved: string) => boolean;
+}
+
+async function killed(work: Work, times: number, args: string[]): Promise<void> {
+  let browser: KilledBrowser | null = null;
+  let acts = 0;
+  try {
+    for (let kill = 0; kill < times; kill++) {
+      if (kill % killsOfProfile === 0) {
+        await browser?.drop();
+        browser = new KilledBrowser(process.env.CHROMIUM ?? '/usr/bin/chromium', args);
+      }
+      const here = browser as KilledBrowser;
+      const page = await work.open(await here.open());
+      let saved = await work.saved(page);
+      let dead = false;
+      const dies = new Promise<void>((resolve, reject) =>
+        setTimeout(
+          () => {
+            dead = true;
+            here.kill().then(resolve, reject);
+          },
+          Math.floor(chance() * 900),
+        ),
+      );
+      while (!dead)
+        try {
+          await work.act(page);
+          acts += 1;
+          saved = await work.saved(page);
+        } catch (error) {
+          if (!dead) throw error;
+        }
+      await dies;
+      const again = await work.open(await here.open());
+      await expect
+        .poll(async () => work.holds(await work.saved(again), saved), {
+          message: `kill ${kill + 1}, seed ${seed}: “${saved}” was saved; now “${await work.saved(again)}”`,
+        })
+        .toBe(true);
+      await here.kill();
+    }
+  } finally {
+    await browser?.drop();
+  }
+  // It was killed while something was done, and not before.
+  expect(acts).toBeGreaterThan(times);
+}
+
+const minutesOf = (times: number) => 60_000 + times * 20_000;
+
+test('marking goes on where it was, whenever the browser is killed', async ({ baseURL, launchOptions }) => {
+  const times = Math.ceil(kills / 3);
+  test.setTimeout(minutesOf(times));
+  const marking: Work = {
+    open: async (context) => {
+      const page = await context.newPage();
+      await page.goto(`${baseURL}/sittings/tides/mark`);
+      await page.getByRole('list', { name: 'Answers' }).waitFor();
+      return page;
+    },
+    act: async (page) => {
+      await page.keyboard.press('1');
+      await page.keyboard.press('Enter');
+    },
+    // How many still wait, over all questions.
+    saved: async (page) => {
+      const waits = await page
+        .getByRole('navigation', { name: /^Stages of/ })
+        .getByRole('link', { name: /^Mark/ })
+        .textContent();
+      return /(\d+) answers? wait/.exec(waits ?? '')?.[1] ?? '0';
+    },
+    holds: (there, saved) => Number(there) <= Number(saved),
+  };
+  await killed(marking, times, launchOptions.args ?? []);
+});
+
+test('what was written is there, whenever the browser is killed', async ({ baseURL, launchOptions }) => {
+  const times = Math.ceil(kills / 3);
+  test.setTimeout(minutesOf(times));
+  let count = 0;
+  const writing: Work = {
+    open: async (context) => {
+      const page = await context.newPage();
+      await page.goto(`${baseURL}/papers/paper-weather`);
+      await page.getByRole('textbox', { name: 'Title' }).waitFor();
+      return page;
+    },
+    act: async (page) => {
+      const title = page.getByRole('textbox', { name: 'Title' });
+      await title.focus();
+      await page.keyboard.press('End');
+      await page.keyboard.type(` ${(count += 1)}`);
+    },
+    saved: storedTitle,
+    holds: (there, saved) => there.startsWith(saved),
+  };
+  await killed(writing, times, launchOptions.args ?? []);
+});
+
+test('what a student typed is there, whenever the browser is killed', async ({ baseURL, launchOptions }) => {
+  const times = Math.ceil(kills / 3);
+  test.setTimeout(minutesOf(times));
+  let count = 0;
+  let code = '';
+  const sitting: Work = {
+    open: async (context) => {
+      const page = await context.newPage();
+      await page.goto(`${baseURL}/`);
+      await page.getByRole('heading', { name: 'Quiz 2: collision rules' }).waitFor();
+      // The demo course is the same in every profile.
+      code ||= await someStudent(page);
+      await page.goto(`${baseURL}/sit`);
+      await page.getByLabel('Your join code').fill(code);
+      await page.getByRole('button', { name: 'Go in' }).click();
+      await page.getByRole('button', { name: 'Yes, this is me' }).click();
+      await page
+        .getByRole('button', { name: /Read the instructions|Go on with it/ })
+        .first()
+        .click();
+      if (await page.getByLabel('Access code').isVisible())
+        await page.getByLabel('Access code').fill('flood');
+      await page.getByRole('button', { name: /^(Start|Go on)$/ }).click();
+      await page.getByRole('textbox').last().waitFor();
+      return page;
+    },
+    act: async (page) => {
+      await page.getByRole('textbox').last().focus();
+      await page.keyboard.press('Control+End');
+      await page.keyboard.type(` ${(count += 1)}`);
+    },
+    saved: async (page) => page.evaluate(keptAnswer),
+    holds: (there, saved) => there.startsWith(saved),
+  };
+  await killed(sitting, times, launchOptions.args ?? []);
+});
+
+/** The title of the paper as it is stored, read past the app. */
+const storedTitle = (page: Page) =>
+  page.evaluate(async () => {
+    const opening = indexedDB.open('gribbet-desk');
+    const db = await new Promise<IDBDatabase>(
+      (resolve) => (opening.onsuccess = () => resolve(opening.result)),
+    );
+    const reading = db
+      .transaction('papers')
+      .objectStore('papers')
+      .get(location.pathname.split('/').pop() ?? '');
+    await new Promise((resolve) => (reading.onsuccess = resolve));
+    db.close();
+    return (reading.result as { title: string }).title;
+  });
+
+/** The last answer field of the page, once its bar says that all is kept; what was said to be kept last until then. */
+function keptAnswer(): string {
+  const seen = window as { keptAnswer?: string };
+  const words = [...document.querySelectorAll('span')].map((each) => each.textContent ?? '');
+  const kept = words.some((each) => /^kept (\d|on this device)/.test(each));
+  const fields = document.querySelectorAll<HTMLInputElement | HTMLTextAreaElement>(
+    'textarea, input[type="text"]',
+  );
+  const value = [...fields].at(-1)?.value ?? '';
+  if (kept) seen.keptAnswer = value;
+  return seen.keptAnswer ?? '';
+}
+
+/** The join code of one who may sit the quiz that is on and has not begun. */
+async function someStudent(page: Page): Promise<string> {
+  return page.evaluate(async () => {
+    const opening = indexedDB.open('gribbet-desk');
+    const db = await new Promise<IDBDatabase>(
+      (resolve) => (opening.onsuccess = () => resolve(opening.result)),
+    );
+    const all = async <T>(table: string) => {
+      const reading = db.transaction(table).objectStore(table).getAll();
+      await new Promise((resolve) => (reading.onsuccess = resolve));
+      return reading.result as T[];
+    };
+    const attempts = await all<{ sittingId: string; studentId: string }>('attempts');
+    const begun = new Set(
+      attempts.filter(({ sittingId }) => sittingId === 'rules').map(({ studentId }) => studentId),
+    );
+    const students = await all<{ id: string; joinCode: string; groupIds: string[] }>('students');
+    db.close();
+    return students.find(({ id, groupIds }) => groupIds.includes('group1') && !begun.has(id))?.joinCode ?? '';
+  });
+}
