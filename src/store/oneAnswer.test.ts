@@ -3,12 +3,12 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../tests/unit/samples';
 import { reads } from '../../tests/unit/studentSide';
-import { totalFigures } from '@/core/analysis/sittingFigures';
+import { questionFigures, totalFigures } from '@/core/analysis/sittingFigures';
 import { gradesCsv } from '@/core/formats/csv/grades';
 import { readinessOf } from '@/core/handback/readiness';
 import { waitingByQuestion } from '@/core/marking/sameAnswers';
 import type { Attempt, CountRule, HandMark } from '@/core/model/sitting';
-import { isIn, seatsOf, standingOf } from '@/core/running/standing';
+import { inFigures, isIn, seatsOf, standingOf } from '@/core/running/standing';
 import { previewRescore } from '@/core/scoring/rescore';
 import { sittingRecords } from './queries';
 import { desk } from './tables';
@@ -24,10 +24,10 @@ const every = {
   accepted: true,
   comments: true,
 };
-const codes = ['AAAAA2', 'AAAAA3', 'AAAAA4', 'AAAAA5'];
+const codes = ['AAAAA2', 'AAAAA3', 'AAAAA4', 'AAAAA5', 'AAAAA6'];
 
 const anyAttempt = fc.record({
-  who: fc.nat(3),
+  who: fc.nat(4),
   picked: fc.constantFrom('a', 'b', 'c', null),
   text: fc.constantFrom('ebb', 'Neaps', '', 'something'),
   state: fc.constantFrom('in' as const, 'in' as const, 'running' as const, 'aside' as const),
@@ -100,6 +100,8 @@ describe('desk, student’s page, preview and files give one answer', () => {
               id: `s${index}`,
               joinCode,
               groupIds: index < 3 ? sitting.groupIds : [],
+              // A guest is marked and has a result; figures are of the students it was set for.
+              ...(index === 4 && { role: 'guest' as const, onlySittingId: sitting.id }),
               // One of them is the teacher trying it out: counted nowhere.
               ...(index === 3 && { role: 'tryOut' as const, onlySittingId: sitting.id }),
             }),
@@ -108,7 +110,7 @@ describe('desk, student’s page, preview and files give one answer', () => {
         await desk.attempts.bulkAdd(attempts);
         await desk.marks.bulkAdd(marks);
         await desk.releases.bulkAdd(
-          codes.slice(0, 3).map((_, index) => ({
+          [0, 1, 2, 4].map((index) => ({
             sittingId: sitting.id,
             studentId: `s${index}`,
             shows: every,
@@ -118,7 +120,7 @@ describe('desk, student’s page, preview and files give one answer', () => {
         const records = await sittingRecords(sitting.id);
         if (!records) throw new Error('no sitting');
         const seats = seatsOf(records, now);
-        expect(seats).toHaveLength(3);
+        expect(seats).toHaveLength(attempts.some(({ studentId }) => studentId === 's4') ? 4 : 3);
 
         for (const [index, seat] of seats.entries()) {
           const script = await reads(codes[Number(seat.student.id.slice(1))] ?? '', sitting.id, now);
@@ -139,7 +141,7 @@ describe('desk, student’s page, preview and files give one answer', () => {
         expect(stands.waiting).toBe(
           inside.reduce((sum, { scorecard }) => sum + (scorecard?.waiting ?? 0), 0),
         );
-        const figures = totalFigures(seats);
+        const figures = totalFigures(inFigures(seats));
         const preview = previewRescore(seats, seats);
         expect(preview).toMatchObject({
           students: inside.length,
@@ -147,6 +149,9 @@ describe('desk, student’s page, preview and files give one answer', () => {
           studentsUp: 0,
           studentsDown: 0,
         });
+        const questions = questionFigures(records.questions, inFigures(seats));
+        for (const { questionId, facility } of stands.questions ?? [])
+          expect(questions.find(({ question }) => question.id === questionId)?.facility).toBe(facility);
         if (figures) {
           expect(preview.before.points).toBeCloseTo(figures.mean, 9);
           expect(stands.meanShare).toBeCloseTo(figures.meanShare, 12);

@@ -102,6 +102,8 @@ export class DeskDatabase extends Dexie {
         }
         await change.table('standings').clear();
       });
+    // Guests are in no figure any more.
+    this.version(6).upgrade((change) => change.table('standings').clear());
   }
 }
 

@@ -15,6 +15,13 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
   ref,
 ) {
   const [typed, setTyped] = useState<string | null>(null);
+  const [left, setLeft] = useState(false);
+  // Once it is left, what is kept shows; what could not be kept stays.
+  const [shown, setShown] = useState(value);
+  if (shown !== value) {
+    setShown(value);
+    if (left) setTyped(null);
+  }
   const latest = useRef({ typed, onKeep });
   useEffect(() => {
     latest.current = { typed, onKeep };
@@ -47,10 +54,14 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
       {...rest}
       ref={ref}
       value={typed ?? value}
-      onChange={(event) => setTyped(event.currentTarget.value)}
+      onChange={(event) => {
+        setLeft(false);
+        setTyped(event.currentTarget.value);
+      }}
       onBlur={(event) => {
         if (typed !== null && typed !== value) onKeep(typed);
-        setTyped(null);
+        if (typed === value) setTyped(null);
+        setLeft(true);
         onBlur?.(event);
       }}
     />

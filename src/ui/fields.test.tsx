@@ -73,9 +73,31 @@ describe('a field that keeps by itself', () => {
     await hand.type(screen.getByRole('textbox'), 'Good');
     await hand.tab();
     expect(keep).toHaveBeenLastCalledWith('Good');
-    await hand.type(screen.getByRole('textbox'), 'Better');
+    await hand.type(screen.getByRole('textbox'), ' and clear');
     unmount();
-    expect(keep).toHaveBeenLastCalledWith('Better');
+    expect(keep).toHaveBeenLastCalledWith('Good and clear');
+  });
+
+  it('what could not be kept stays in it; what is kept, here or elsewhere, shows once it is left', async () => {
+    function Comment() {
+      const [stored, setStored] = useState('');
+      return (
+        <>
+          <KeptTextarea aria-label="Comment" value={stored} onKeep={() => undefined} />
+          <button onClick={() => setStored('Good')}>keep it</button>
+          <button onClick={() => setStored('Changed elsewhere')}>elsewhere</button>
+        </>
+      );
+    }
+    const { hand } = draw(<Comment />);
+    const field = screen.getByRole('textbox');
+    await hand.type(field, 'Good');
+    await hand.tab();
+    expect(field).toHaveProperty('value', 'Good');
+    await hand.click(screen.getByRole('button', { name: 'keep it' }));
+    expect(field).toHaveProperty('value', 'Good');
+    await hand.click(screen.getByRole('button', { name: 'elsewhere' }));
+    expect(field).toHaveProperty('value', 'Changed elsewhere');
   });
 
   it('keeps a moment after the last key, once for a run of typing', async () => {

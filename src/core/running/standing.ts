@@ -2,7 +2,7 @@ import { discrimination } from '../analysis/discrimination';
 import { facility } from '../analysis/facility';
 import type { Question } from '../kinds';
 import type { Allowance, Attempt, HandMark, Opening, Release, Sitting } from '../model/sitting';
-import type { Student } from '../model/people';
+import { isGuest, type Student } from '../model/people';
 import { groupBy } from '../groupBy';
 import { totalShare, type Scorecard } from '../scoring/scoreAttempt';
 import { countingOf, lastAttempt } from './counting';
@@ -88,6 +88,12 @@ export function isIn(seat: Seat): boolean {
   return seat.attempt !== null && seat.state !== 'working' && seat.state !== 'notStarted';
 }
 
+/**
+ * The seats that figures of a sitting are over: guests are kept apart. They are marked and have their results like
+ * anybody; a mean, a facility or a spread is of the students it was set for.
+ */
+export const inFigures = (seats: readonly Seat[]): Seat[] => seats.filter(({ student }) => !isGuest(student));
+
 /** How one question did in a sitting. */
 export interface QuestionStanding {
   questionId: string;
@@ -113,7 +119,7 @@ export interface Standing {
   ready: number;
   released: number;
   opened: number;
-  /** Mean share, of what has points so far, among those who are in, 0 to 1; null when nobody has any. */
+  /** Mean share, of what has points so far, among those who are in and no guests, 0 to 1; null when nobody has any. */
   meanShare: number | null;
   /** How each question did among those who are in; only where the standing was computed to be kept. */
   questions?: QuestionStanding[];
@@ -129,9 +135,11 @@ export function standingOf(records: SittingRecords, now: number): Standing {
   };
 }
 
-/** Facility and discrimination of each question, over those who are in and have points for it. */
+/** Facility and discrimination of each question, over those who are in and have points for it, without guests. */
 function questionStandings(questions: readonly Question[], seats: readonly Seat[]): QuestionStanding[] {
-  const cards = seats.filter(isIn).flatMap((seat) => seat.scorecard ?? []);
+  const cards = inFigures(seats)
+    .filter(isIn)
+    .flatMap((seat) => seat.scorecard ?? []);
   return questions.map(({ id, points: max }) => {
     const points: number[] = [];
     const totals: number[] = [];
@@ -191,7 +199,7 @@ export function standingFrom(sitting: Sitting, seats: readonly Seat[], now: numb
     standing.byHand += scorecard.awards.filter((award) => handQuestions.has(award.questionId)).length;
     standing.aside += scorecard.awards.filter((award) => award.aside).length;
     if (scorecard.final) standing.ready++;
-    const share = totalShare(scorecard);
+    const share = isGuest(seat.student) ? null : totalShare(scorecard);
     if (share === null) continue;
     shares += share;
     shared++;

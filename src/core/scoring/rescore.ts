@@ -1,9 +1,12 @@
 import type { Seat } from '../running/standing';
-import { isIn } from '../running/standing';
+import { inFigures, isIn } from '../running/standing';
 import { sumPoints } from './points';
 import { totalShare } from './scoreAttempt';
 
-/** What a change of questions would do to students who are in: over their attempts that count, and nobody else's. */
+/**
+ * What a change of questions would do to students who are in: over their attempts that count, and nobody else's. The means
+ * are over those that figures are over.
+ */
 export interface RescorePreview {
   students: number;
   answersChanged: number;
@@ -31,7 +34,7 @@ export function previewRescore(before: readonly Seat[], after: readonly Seat[]):
   const preview = { students: 0, answersChanged: 0, studentsUp: 0, studentsDown: 0 };
   const pairs = before.flatMap((seat, index) => {
     const [old, next] = [seat.scorecard, after[index]?.scorecard];
-    return isIn(seat) && old && next ? [{ old, next }] : [];
+    return isIn(seat) && old && next ? [{ seat, old, next }] : [];
   });
   for (const { old, next } of pairs) {
     preview.students++;
@@ -44,8 +47,8 @@ export function previewRescore(before: readonly Seat[], after: readonly Seat[]):
     if (change < -1e-9) preview.studentsDown++;
   }
   const meanOf = (side: 'old' | 'next'): MeanTotal => {
-    const n = Math.max(1, pairs.length);
-    const cards = pairs.map((pair) => pair[side]);
+    const cards = pairs.filter(({ seat }) => inFigures([seat]).length > 0).map((pair) => pair[side]);
+    const n = Math.max(1, cards.length);
     return {
       points: sumPoints(cards.map(({ total }) => total)) / n,
       max: sumPoints(cards.map(({ max }) => max)) / n,

@@ -10,7 +10,7 @@ import {
   type TotalFigures,
 } from '@/core/analysis/sittingFigures';
 import { inView, isGuest, registerName } from '@/core/model/people';
-import type { Seat } from '@/core/running/standing';
+import { inFigures, type Seat } from '@/core/running/standing';
 import { shareWords } from '@/ui/shareWords';
 import { SittingPage } from '@/ui/desk/SittingPage';
 import type { SittingData } from '@/ui/desk/useSitting';
@@ -37,8 +37,7 @@ function Analyse({ sitting }: { sitting: SittingData }) {
   const [group, setGroup] = useState('');
   const [byMissed, setByMissed] = useState(true);
   const seats = useMemo(
-    // Guests are kept apart in the figures.
-    () => sitting.seats.filter(({ student }) => (group ? inView(student, group) : !isGuest(student))),
+    () => (group ? sitting.seats.filter(({ student }) => inView(student, group)) : inFigures(sitting.seats)),
     [sitting.seats, group],
   );
   const totals = useMemo(() => totalFigures(seats), [seats]);

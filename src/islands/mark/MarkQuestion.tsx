@@ -16,7 +16,7 @@ import {
 import type { HandMark } from '@/core/model/sitting';
 import { markAnswers, type MarkStep } from '@/store/marks';
 import { isoNow } from '@/ui/clock';
-import { act, say } from '@/ui/desk/act';
+import { actWhenRoom, say } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { counted, points } from '@/ui/format';
 import { TwoColumns } from '@/ui/TwoColumns';
@@ -59,7 +59,8 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
   const keep = (group: SameAnswers, step: MarkStep, said: string, joins?: string) => {
     const attemptIds = group.answers.map((answer) => answer.attemptId);
     const place = { sittingId: sitting.sitting.id, questionId: question.id, attemptIds };
-    void act(markAnswers(place, step, `Question ${number}: ${said}`, isoNow(), joins));
+    const now = isoNow();
+    void actWhenRoom(() => markAnswers(place, step, `Question ${number}: ${said}`, now, joins));
   };
   const give = (group: SameAnswers, worth: number | null) => {
     acted.current.set(

@@ -12,7 +12,7 @@ import type { Award, AwardState } from '@/core/scoring/scoreAttempt';
 import { markAnswers, type MarkStep } from '@/store/marks';
 import { awardGlyph } from '@/ui/awardGlyph';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
+import { actWhenRoom } from '@/ui/desk/act';
 import { SittingPage } from '@/ui/desk/SittingPage';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
@@ -156,9 +156,8 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
       questionId: question.id,
       attemptIds: [seat.attempt?.id ?? ''],
     };
-    void act(
-      markAnswers(place, step, `${fullName(seat.student)}, question ${number}: ${said}`, isoNow(), joins),
-    );
+    const [now, whole] = [isoNow(), `${fullName(seat.student)}, question ${number}: ${said}`];
+    void actWhenRoom(() => markAnswers(place, step, whole, now, joins));
   };
   return (
     <section className={styles.script} aria-label={`Question ${number}`}>

@@ -10,11 +10,27 @@ export interface Word {
 }
 
 let word: Word | null = null;
+let holdsUntil = 0;
 const listeners = new Set<() => void>();
 
 export function say(text: string, fault = false, unsaved = false): void {
   word = text ? { text, fault, unsaved } : null;
+  holdsUntil = 0;
   for (const listener of listeners) listener();
+}
+
+/** What has to be read holds so long against what only makes room. */
+const readingMs = 15_000;
+
+/** Says what somebody has to read: it stays, though acts go on. */
+export function sayToRead(text: string): void {
+  say(text, true);
+  holdsUntil = performance.now() + readingMs;
+}
+
+/** Makes room for what comes: clearing it later could wipe away a newer word. */
+function makeRoom(): void {
+  if (performance.now() >= holdsUntil) say('');
 }
 
 export function useWord(): Word | null {
@@ -37,8 +53,7 @@ export function untilKept(): Promise<unknown> | null {
 
 /** Runs a command from a control; a fault goes to the kept line, so that nothing fails in silence. */
 export async function act<T>(work: Promise<T>): Promise<T | null> {
-  // What was said before makes room at once: clearing it later could wipe away a newer word.
-  say('');
+  makeRoom();
   underWay.add(work);
   try {
     return await work;
@@ -50,6 +65,56 @@ export async function act<T>(work: Promise<T>): Promise<T | null> {
     underWay.delete(work);
   }
 }
+
+/** Acts for which there was no room, in their order. */
+const waiting: (() => Promise<unknown>)[] = [];
+let timer: ReturnType<typeof setTimeout> | null = null;
+/** They are tried again after so long. */
+const againMs = 5_000;
+
+/** The same for an act that is done as soon as there is room, where there is none now; those after it wait with it. */
+export async function actWhenRoom<T>(make: () => Promise<T>): Promise<T | null> {
+  if (waiting.length === 0)
+    try {
+      const work = make();
+      underWay.add(work);
+      makeRoom();
+      return await work.finally(() => underWay.delete(work));
+    } catch (error) {
+      if (!isFull(error)) return act(Promise.reject(error));
+    }
+  waiting.push(make);
+  say(waitingWords(), true, true);
+  timer ??= setTimeout(() => void tryAgain(), againMs);
+  return null;
+}
+
+async function tryAgain(): Promise<void> {
+  timer = null;
+  const before = waiting.length;
+  let fault: unknown = null;
+  for (let next = waiting[0]; next; next = waiting[0]) {
+    try {
+      await next();
+    } catch (error) {
+      if (isFull(error)) {
+        say(waitingWords(), true, true);
+        timer = setTimeout(() => void tryAgain(), againMs);
+        return;
+      }
+      fault = error;
+    }
+    waiting.shift();
+  }
+  if (fault) say(unsavedWords(fault), true);
+  else
+    say(before === 1 ? 'There is room again: it is saved' : `There is room again: all ${before} are saved`);
+}
+
+const waitingWords = () =>
+  `Not saved: there is no room left in this browser. ${
+    waiting.length === 1 ? 'What you did waits' : `The last ${waiting.length} things you did wait`
+  } on this page, and ${waiting.length === 1 ? 'is' : 'are'} saved as soon as there is room. Free space on the disk, or save the desk to a file and delete what you no longer need.`;
 
 /** Why something was not stored, and what to do. */
 export function unsavedWords(error: unknown): string {

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react
 import { isoNow } from '../clock';
 import type { Clash } from '@/core/merge';
 import { plainText, type RichText } from '@/core/model/richText';
-import { act, say } from './act';
+import { act, sayToRead } from './act';
 
 /** What is typed is kept at most so much later, also while typing goes on; everything else at once. */
 const restMs = 250;
@@ -64,7 +64,7 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
       underWay.current--;
       if (done) {
         failed.current = null;
-        if (done.result.length > 0) say(clashWords(done.result), true);
+        if (done.result.length > 0) sayToRead(clashWords(done.result));
       } else {
         // It stays on the page, is not called kept, and goes with whatever is kept next, or by itself.
         base.current = from;
