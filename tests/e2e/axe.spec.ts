@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import { teacherSecret } from './steps';
 
 // WCAG 2.2 A and AA, as far as axe-core's rules reach.
 const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22a', 'wcag22aa'];
@@ -63,7 +64,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
 
     test('letting students in on their own devices', async ({ page }) => {
       await page.goto('/sittings/rules/devices');
-      await page.getByLabel('The teacher’s secret').fill('tide tables 2026 for tests');
+      await page.getByLabel('The teacher’s secret').fill(teacherSecret);
       await page.getByRole('button', { name: 'Pair this browser' }).click();
       await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
       await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();

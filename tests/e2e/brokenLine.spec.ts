@@ -1,49 +1,15 @@
 import { expect, test, type Page } from '@playwright/test';
-import {
-  beginPaper,
-  emptyDesk,
-  enterAs,
-  handIn,
-  joinCodeOf,
-  kept,
-  makeGroup,
-  pasteStudents,
-  startPaper,
-  writeOpen,
-} from './steps';
+import { emptyDesk, enterAs, giveOnDevices, handIn, kept, startPaper } from './steps';
 
-const secret = 'tide tables 2026 for tests';
 const first = (page: Page) => page.getByRole('textbox', { name: /first light/ });
 const second = (page: Page) => page.getByRole('textbox', { name: /second light/ });
-
-/** A paper of two open questions, given to one student on devices of their own. */
-async function given(page: Page, name: string, minutes: number | null): Promise<string> {
-  await makeGroup(page, name);
-  await pasteStudents(page, ['Name', '"Haddad, Rania"']);
-  const code = await joinCodeOf(page, 'Haddad');
-  await beginPaper(page, `Lights of ${name}`);
-  await writeOpen(page, 1, 'Describe the first light.', 'It flashes', 'says flashing');
-  await writeOpen(page, 2, 'Describe the second light.', 'It is fixed', 'says fixed');
-  await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Give it out' }).click();
-  await page.getByRole('checkbox', { name: new RegExp(name) }).check();
-  if (minutes !== null) await page.getByLabel('Time limit in minutes').fill(String(minutes));
-  await page.getByRole('button', { name: 'Give it to 1 student' }).click();
-  await page.getByRole('link', { name: 'Let students in on their own devices' }).click();
-  await page.getByLabel('The teacher’s secret').fill(secret);
-  await page.getByRole('button', { name: 'Pair this browser' }).click();
-  await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
-  await page.getByRole('link', { name: 'Watch it student by student' }).click();
-  return code;
-}
 
 test('typed before the end on a broken line: kept on the device, kept apart, let count by the teacher, read by the student', async ({
   page,
   browser,
 }) => {
   test.setTimeout(300_000);
-  const code = await given(page, 'Broken line', 1);
+  const code = await giveOnDevices(page, 'Broken line', 1);
   const context = await browser.newContext({ viewport: { width: 360, height: 740 } });
   const phone = await enterAs(context, code);
   await startPaper(phone);
@@ -112,7 +78,7 @@ test('an old device never replaces newer words; both say so, the student chooses
   browser,
 }) => {
   test.setTimeout(240_000);
-  const code = await given(page, 'Two devices', null);
+  const code = await giveOnDevices(page, 'Two devices', null);
   const pocket = await browser.newContext({ viewport: { width: 360, height: 740 } });
   const phone = await enterAs(pocket, code);
   await startPaper(phone);
@@ -177,7 +143,7 @@ test('a page whose server is gone says so, and goes on with what the device hold
   browser,
 }) => {
   test.setTimeout(240_000);
-  const code = await given(page, 'Server gone', null);
+  const code = await giveOnDevices(page, 'Server gone', null);
   const context = await browser.newContext({ viewport: { width: 360, height: 740 } });
   const phone = await enterAs(context, code);
   await startPaper(phone);

@@ -13,12 +13,10 @@ import {
   seeResult,
   stage,
   startPaper,
+  teacherSecret,
   writeChoice,
   writeOpen,
 } from './steps';
-
-/** As the servers of these tests were given it. */
-const secret = 'tide tables 2026 for tests';
 
 /** Pairs this browser and lets students into the open sitting on their own devices. */
 async function letIn(page: Page) {
@@ -26,7 +24,7 @@ async function letIn(page: Page) {
   await page.getByLabel('The teacher’s secret').fill('not the secret at all');
   await page.getByRole('button', { name: 'Pair this browser' }).click();
   await expect(page.getByText('This is not the secret of this server.')).toBeVisible();
-  await page.getByLabel('The teacher’s secret').fill(secret);
+  await page.getByLabel('The teacher’s secret').fill(teacherSecret);
   await page.getByRole('button', { name: 'Pair this browser' }).click();
   await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
   await expect(page.getByRole('img', { name: /^QR code of http.*\/sit$/ })).toBeVisible();
@@ -153,7 +151,7 @@ test('a line so slow that every answer is seconds on its way, and a desk that no
   await writeOpen(page, 2, 'What sounds in fog?', 'A long blast', 'names the blast');
   await givePaper(page, 'Slow line');
   await page.getByRole('link', { name: 'Let students in on their own devices' }).click();
-  await page.getByLabel('The teacher’s secret').fill(secret);
+  await page.getByLabel('The teacher’s secret').fill(teacherSecret);
   await page.getByRole('button', { name: 'Pair this browser' }).click();
   await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
@@ -218,7 +216,7 @@ test('two desks at one server see what lies there, and what one takes off the ot
   const other = await colleague.newPage();
   await ready(other, 'Night watch');
   await other.getByRole('link', { name: 'Let students in on their own devices' }).click();
-  await other.getByLabel('The teacher’s secret').fill(secret);
+  await other.getByLabel('The teacher’s secret').fill(teacherSecret);
   await other.getByRole('button', { name: 'Pair this browser' }).click();
   await expect(other.getByRole('heading', { name: 'Also on the server' })).toBeVisible();
   await other.getByRole('button', { name: 'Take Harbour watch off the server' }).click();

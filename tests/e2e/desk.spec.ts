@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { beginPaper } from './steps';
+import { beginPaper, teacherSecret } from './steps';
 
 /** The browser makes its database anew, as some do when the disk was full. */
 async function loseDesk(page: Page): Promise<void> {
@@ -83,7 +83,7 @@ test('copies lie sealed on the server that the desk is paired with, and come bac
   page,
 }) => {
   await page.goto('/sittings/rules/devices');
-  await page.getByLabel('The teacher’s secret').fill('tide tables 2026 for tests');
+  await page.getByLabel('The teacher’s secret').fill(teacherSecret);
   await page.getByRole('button', { name: /^Pair/ }).click();
   await expect(page.getByText(/^In reach, last heard/)).toBeVisible();
   await page.goto('/backup');

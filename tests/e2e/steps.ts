@@ -7,6 +7,9 @@ const demoPort = Number(process.env.E2E_PORT ?? 4399);
 /** The address of the app that starts with an empty desk. */
 export const emptyDesk = `http://localhost:${demoPort + 1}`;
 
+/** What the servers of the tests are paired with. */
+export const teacherSecret = 'tide tables 2026 for tests';
+
 /** Waits until what was typed in Write is kept: the quiet line names it. */
 export async function kept(page: Page, said: string | RegExp): Promise<void> {
   await expect(page.getByRole('status').filter({ hasText: said })).toBeVisible();
@@ -88,11 +91,16 @@ export async function givePaper(page: Page, group: string, students = 1): Promis
 export async function enterAs(context: BrowserContext, code: string, base = emptyDesk): Promise<Page> {
   const page = await context.newPage();
   await page.goto(`${base}/sit`);
+  await goIn(page, code);
+  return page;
+}
+
+/** Goes in with a code on the students' page. */
+export async function goIn(page: Page, code: string): Promise<void> {
   await page.getByLabel('Your join code').fill(code);
   await page.getByRole('button', { name: 'Go in' }).click();
   await page.getByRole('button', { name: 'Yes, this is me' }).click();
   await expect(page.getByRole('heading', { name: 'Your papers' })).toBeVisible();
-  return page;
 }
 
 /** Reads the instructions and starts. */
@@ -144,4 +152,26 @@ export async function writeCell(page: Page, label: string, value: string): Promi
   await page.getByRole('button', { name: new RegExp(`^${label}:`) }).click();
   await page.getByRole('textbox', { name: label }).fill(value);
   await page.keyboard.press('Enter');
+}
+
+/** A paper of two open questions, given to one student on devices of their own; the join code. */
+export async function giveOnDevices(page: Page, name: string, minutes: number | null): Promise<string> {
+  await makeGroup(page, name);
+  await pasteStudents(page, ['Name', '"Haddad, Rania"']);
+  const code = await joinCodeOf(page, 'Haddad');
+  await beginPaper(page, `Lights of ${name}`);
+  await writeOpen(page, 1, 'Describe the first light.', 'It flashes', 'says flashing');
+  await writeOpen(page, 2, 'Describe the second light.', 'It is fixed', 'says fixed');
+  await page.keyboard.press('Escape');
+  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('checkbox', { name: new RegExp(name) }).check();
+  if (minutes !== null) await page.getByLabel('Time limit in minutes').fill(String(minutes));
+  await page.getByRole('button', { name: 'Give it to 1 student' }).click();
+  await page.getByRole('link', { name: 'Let students in on their own devices' }).click();
+  await page.getByLabel('The teacher’s secret').fill(teacherSecret);
+  await page.getByRole('button', { name: 'Pair this browser' }).click();
+  await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
+  await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
+  await page.getByRole('link', { name: 'Watch it student by student' }).click();
+  return code;
 }
