@@ -1,8 +1,13 @@
+import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'astro/config';
 import node from '@astrojs/node';
 import react from '@astrojs/react';
 
+const here = (path) => fileURLToPath(new URL(path, import.meta.url));
+
 export default defineConfig({
+  // Each build in a folder of its own: scripts/machine.mjs.
+  outDir: process.env.GRIBBET_BUILD ?? './dist/by-hand',
   output: 'server',
   // scripts/start.mjs gives out the files, and asks Astro for the rest.
   adapter: node({ mode: 'middleware' }),
@@ -18,8 +23,10 @@ export default defineConfig({
     build: { chunkSizeWarningLimit: 1500 },
     resolve: {
       alias: {
-        '@': new URL('./src', import.meta.url).pathname,
-        '@demo': new URL('./demo', import.meta.url).pathname,
+        // The package's own entry looks for copies of itself in the old way; this is the same for browsers of today.
+        dexie: here('./node_modules/dexie/dist/modern/dexie.mjs'),
+        '@': here('./src'),
+        '@demo': here('./demo'),
       },
     },
   },

@@ -1,5 +1,7 @@
 import { spawn } from 'node:child_process';
-import { cpus } from 'node:os';
+import { mkdtempSync } from 'node:fs';
+import { cpus, tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { ensureBuilt, ensureChromium, ensureInstalled, run } from './machine.mjs';
 
 /** `npm run bench`: scoring in core, then the views in a browser. Prints the rows of docs/benchmarks.md. */
@@ -15,7 +17,12 @@ let code = run('npx', ['tsx', 'bench/scoring.ts']) || run('npx', ['tsx', 'bench/
 
 const port = 4390;
 const server = spawn('node', ['scripts/start.mjs'], {
-  env: { ...process.env, PORT: String(port), HOST: '127.0.0.1' },
+  env: {
+    ...process.env,
+    PORT: String(port),
+    HOST: '127.0.0.1',
+    GRIBBET_DATA: mkdtempSync(join(tmpdir(), 'gribbet-bench-')),
+  },
   stdio: 'ignore',
 });
 try {

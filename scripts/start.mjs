@@ -1,5 +1,7 @@
+import { existsSync } from 'node:fs';
 import { createServer } from 'node:http';
-import { fileURLToPath } from 'node:url';
+import { join, resolve } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { ensureBuilt, ensureInstalled, fail, needNode, portTaken } from './machine.mjs';
 
 /** `npm start`: installs and builds what is missing, then serves the app. */
@@ -12,21 +14,37 @@ if (await portTaken(port))
     `Port ${port} is in use, perhaps by a Gribbet that runs already: http://localhost:${port}\nAnother port: PORT=${port + 1} npm start`,
   );
 ensureInstalled();
-ensureBuilt();
+const build = resolve(ensureBuilt());
 
 process.env.PORT = String(port);
 process.env.HOST ??= '0.0.0.0';
-const { handler } = await import('../dist/server/entry.mjs');
+const { handler } = await import(pathToFileURL(join(build, 'server/entry.mjs')).href);
 const { default: sirv } = await import('sirv');
+const { default: compression } = await import('compression');
+
+const client = join(build, 'client');
+// Scripts run as workers, too, which have no page whose policy would hold for them (W3C, CSP Level 3, section 4.2.2).
+const workerPolicy =
+  "default-src 'none'; script-src 'self'; connect-src 'self'; worker-src 'self'; frame-ancestors 'none'";
 
 // Files are known by name from the start: an answer on its way to the exchange does not wait for a look at the disk.
-const files = sirv(fileURLToPath(new URL('../dist/client', import.meta.url)), {
+const files = sirv(client, {
   etag: true,
+  brotli: true,
+  gzip: true,
   setHeaders(response, path) {
+    if (path.endsWith('.js')) response.setHeader('content-security-policy', workerPolicy);
     // Their names change when they do.
     if (path.startsWith('/_astro/'))
       response.setHeader('cache-control', 'public, max-age=31536000, immutable');
   },
+});
+
+// Pages and replies; a stream of events has to come through as it is told.
+const packed = compression({
+  filter: (request, response) =>
+    !String(response.getHeader('content-type')).startsWith('text/event-stream') &&
+    compression.filter(request, response),
 });
 
 // Behind a proxy of ours the last one in the list is the address it saw; otherwise nobody can say who he is.
@@ -36,10 +54,26 @@ const server = createServer((request, response) => {
   request.headers['x-forwarded-for'] =
     (proxied && said.at(-1)?.trim()) || (request.socket.remoteAddress ?? '');
   response.setHeader('x-content-type-options', 'nosniff');
-  files(request, response, () => void handler(request, response));
+  // A file that is known but was taken away since is not read: it would end the process.
+  const path = request.url?.split('?')[0] ?? '';
+  if (path.startsWith('/_astro/') && !existsSync(join(client, path))) {
+    response.statusCode = 404;
+    return response.end();
+  }
+  files(request, response, () => packed(request, response, () => void handler(request, response)));
 });
+server.on('error', (error) =>
+  fail(
+    error.code === 'EADDRNOTAVAIL' || error.code === 'ENOTFOUND'
+      ? `HOST=${process.env.HOST} is no address of this computer. Without HOST it listens in every network.`
+      : `It cannot listen at ${process.env.HOST}:${port} (${error.message}).`,
+  ),
+);
 server.listen(port, process.env.HOST, async () => {
+  const host = ['0.0.0.0', '::'].includes(process.env.HOST) ? 'localhost' : process.env.HOST;
   // Opens the exchange folder, which tells the teacher's secret at the very first start.
-  await fetch(`http://127.0.0.1:${port}/api/exchange`).catch(() => undefined);
-  console.log(`\nGribbet is at http://localhost:${port}  (Ctrl C ends it)`);
+  const opened = await fetch(`http://${host}:${port}/api/exchange`).catch(() => null);
+  if (!opened || opened.status >= 500)
+    fail('The exchange could not be opened; the line above says why. Nothing is served without it.');
+  console.log(`\nGribbet is at http://${host}:${port}  (Ctrl C ends it)`);
 });

@@ -1,6 +1,7 @@
-import { byHand, type HandCarrier } from './byHand';
+import type { HandCarrier } from './byHand';
 import type { Carrier, HomeSitting } from './Carrier';
 import { classroomServer } from './classroomServer';
+import { handWhenNeeded } from './handWhenNeeded';
 import { sameBrowserCarrier } from './sameBrowser';
 
 /** Whether a teacher's desk lies in this browser. */
@@ -18,7 +19,7 @@ async function deskIsHere(): Promise<boolean> {
 export function chosenCarrier(
   here: () => Promise<Carrier | null> = async () => ((await deskIsHere()) ? sameBrowserCarrier() : null),
   away: Carrier = classroomServer(),
-  hand: HandCarrier = byHand(),
+  hand: HandCarrier = handWhenNeeded(),
 ): Carrier {
   /** Who knows each code; null: nobody but this device. */
   const byCode = new Map<string, Carrier | null>();

@@ -79,15 +79,6 @@ export function SortableItem({ id, label, className, children }: SortableItemPro
   );
 }
 
-/** The list with what was at `from` at `to`. */
-export function moved<T>(list: readonly T[], from: number, to: number): T[] {
-  const item = list[from];
-  if (item === undefined || to < 0 || to >= list.length) return [...list];
-  const rest = list.filter((_, index) => index !== from);
-  rest.splice(to, 0, item);
-  return rest;
-}
-
 /** What a screen reader says while something is moved. */
 function announcementsFor(ids: string[], noun: string): Announcements {
   const place = (id: UniqueIdentifier) => ids.indexOf(String(id)) + 1;

@@ -15,7 +15,7 @@ import {
 import { draw } from '../../../tests/unit/screen';
 import { kindOf, type Question, type Response } from '@/core/kinds';
 import type { NumberQuestion } from '@/core/kinds/number/schema';
-import { moved } from '@/ui/Sortable';
+import { moved } from '@/ui/moved';
 import { viewOf } from '.';
 import { understood } from './number';
 import { NumberField } from './number/NumberField';

@@ -7,6 +7,7 @@ import { useNow } from '@/ui/clock';
 import { counted, dayAndTime, duration } from '@/ui/format';
 import { faultWords } from './faultWords';
 import { holdAttempt, tabId } from './heldAttempts';
+import { alsoFor, paperIsHere } from './later';
 import styles from './student.module.css';
 
 interface InstructionsProps {
@@ -37,9 +38,18 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
   const resuming = sitting.may === 'resume';
   const start = async () => {
     try {
+      await paperIsHere();
+    } catch {
+      return setWord(
+        'A part of this page could not be fetched, so nothing was started. Look at the connection and try again.',
+      );
+    }
+    try {
       const reply = await carrier.start(who.joinCode, sitting.sittingId, code, tabId);
-      if (reply.outcome === 'started') started(await holdAttempt(who, reply.packet));
-      else setWord(refusalWords[reply.why]);
+      if (reply.outcome === 'started') {
+        await alsoFor(reply.packet);
+        started(await holdAttempt(who, reply.packet));
+      } else setWord(refusalWords[reply.why]);
     } catch (error) {
       setWord(faultWords(error));
     }

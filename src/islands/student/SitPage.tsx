@@ -1,17 +1,15 @@
 import { MantineProvider } from '@mantine/core';
-import { useMemo, useState } from 'react';
+import { Suspense, useEffect, useMemo, useState } from 'react';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import { chosenCarrier } from '@/carriers/chosen';
 import { cssVariables, theme } from '@/ui/theme';
 import { Wordmark } from '@/ui/Wordmark';
 import { FilesFrom, type Files } from '@/ui/files';
 import { studentFiles } from './studentFiles';
-import { AttemptView } from './AttemptView';
 import { EnterCode } from './EnterCode';
 import { Home } from './Home';
 import { Instructions } from './Instructions';
-import { OpenFile } from './OpenFile';
-import { ResultView } from './ResultView';
+import { AttemptView, OpenFile, paperIsHere, ResultView } from './later';
 import type { HeldAttempt } from '@/store/sitTables';
 import styles from './student.module.css';
 
@@ -36,6 +34,10 @@ export function SitPage() {
   const [view, setView] = useState<View>({ name: 'home' });
   const files = useMemo(() => filesOf(carrier, who, view), [carrier, who, view]);
   const home = () => setView({ name: 'home' });
+  // Who has come in is about to sit a paper.
+  useEffect(() => {
+    if (who) void paperIsHere().catch(() => undefined);
+  }, [who]);
   const opened = async (joinCode: string) => {
     const greeting = await carrier.greet(joinCode);
     if (greeting) setWho(greeting);
@@ -58,52 +60,57 @@ export function SitPage() {
       </header>
       <FilesFrom files={files}>
         <main className={styles.page}>
-          {view.name === 'file' && <OpenFile who={who} opened={opened} back={home} />}
-          {!who && view.name !== 'file' && (
-            <EnterCode
-              carrier={carrier}
-              enter={(greeting) => (setWho(greeting), home())}
-              goOn={(greeting, held) => (setWho(greeting), setView({ name: 'attempt', held, opened: false }))}
-              openFile={() => setView({ name: 'file' })}
-            />
-          )}
-          {who && view.name === 'home' && (
-            <Home
-              carrier={carrier}
-              who={who}
-              goOn={(held) => setView({ name: 'attempt', held, opened: false })}
-              openSitting={(sitting) => setView({ name: 'instructions', sitting })}
-              openResult={(sitting) => setView({ name: 'result', sitting })}
-              openFile={() => setView({ name: 'file' })}
-              leave={() => setWho(null)}
-            />
-          )}
-          {who && view.name === 'instructions' && (
-            <Instructions
-              carrier={carrier}
-              who={who}
-              sitting={view.sitting}
-              started={(held) => setView({ name: 'attempt', held, opened: true })}
-              back={home}
-            />
-          )}
-          {who && view.name === 'attempt' && (
-            <AttemptView
-              carrier={carrier}
-              held={view.held}
-              opened={view.opened}
-              done={home}
-              seeResult={() =>
-                setView({
-                  name: 'result',
-                  sitting: { sittingId: view.held.sittingId, title: view.held.packet.title },
-                })
-              }
-            />
-          )}
-          {who && view.name === 'result' && (
-            <ResultView carrier={carrier} who={who} sitting={view.sitting} back={home} />
-          )}
+          <Suspense fallback={<p role="status">One moment…</p>}>
+            {view.name === 'file' && <OpenFile who={who} opened={opened} back={home} />}
+            {!who && view.name !== 'file' && (
+              <EnterCode
+                carrier={carrier}
+                enter={(greeting) => (setWho(greeting), home())}
+                goOn={(greeting, held) => (
+                  setWho(greeting),
+                  setView({ name: 'attempt', held, opened: false })
+                )}
+                openFile={() => setView({ name: 'file' })}
+              />
+            )}
+            {who && view.name === 'home' && (
+              <Home
+                carrier={carrier}
+                who={who}
+                goOn={(held) => setView({ name: 'attempt', held, opened: false })}
+                openSitting={(sitting) => setView({ name: 'instructions', sitting })}
+                openResult={(sitting) => setView({ name: 'result', sitting })}
+                openFile={() => setView({ name: 'file' })}
+                leave={() => setWho(null)}
+              />
+            )}
+            {who && view.name === 'instructions' && (
+              <Instructions
+                carrier={carrier}
+                who={who}
+                sitting={view.sitting}
+                started={(held) => setView({ name: 'attempt', held, opened: true })}
+                back={home}
+              />
+            )}
+            {who && view.name === 'attempt' && (
+              <AttemptView
+                carrier={carrier}
+                held={view.held}
+                opened={view.opened}
+                done={home}
+                seeResult={() =>
+                  setView({
+                    name: 'result',
+                    sitting: { sittingId: view.held.sittingId, title: view.held.packet.title },
+                  })
+                }
+              />
+            )}
+            {who && view.name === 'result' && (
+              <ResultView carrier={carrier} who={who} sitting={view.sitting} back={home} />
+            )}
+          </Suspense>
         </main>
       </FilesFrom>
     </MantineProvider>

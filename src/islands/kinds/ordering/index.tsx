@@ -2,10 +2,11 @@ import { ActionIcon, Button } from '@mantine/core';
 import { IconArrowDown, IconArrowUp } from '@tabler/icons-react';
 import type { OrderResponse, StudentOrdering } from '@/core/kinds/ordering/schema';
 import type { PairItem } from '@/core/kinds/pairs';
-import { moved, SortableItem, SortableList } from '@/ui/Sortable';
+import { moved } from '@/ui/moved';
 import { PrintedItems } from '../printed';
 import type { KindView, ShowProps, SitProps } from '../KindView';
 import sit from '../sit.module.css';
+import { useDragging } from './dragging';
 
 /** The items in the order given, then those not placed yet. */
 function inOrder(items: readonly PairItem[], order: readonly string[]): PairItem[] {
@@ -20,6 +21,7 @@ function Sit({
   labelledBy,
   disabled,
 }: SitProps<StudentOrdering, OrderResponse>) {
+  const { SortableList, SortableItem } = useDragging();
   const items = inOrder(question.items, response?.order ?? []);
   const answered = (response?.order.length ?? 0) > 0;
   const put = (from: number, to: number) => respond({ order: moved(items, from, to).map((item) => item.id) });

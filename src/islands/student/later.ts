@@ -1,0 +1,37 @@
+import { lazy } from 'react';
+import type { PaperPacket } from '@/core/formats/packet/paper';
+import { loadDragging } from '../kinds/ordering/dragging';
+
+/** What the page fetches once somebody has come in: the form for the code stands without it. */
+
+const attempt = () => import('./AttemptView');
+const result = () => import('./ResultView');
+const openFile = () => import('./OpenFile');
+
+export const AttemptView = lazy(async () => ({ default: (await attempt()).AttemptView }));
+export const ResultView = lazy(async () => ({ default: (await result()).ResultView }));
+export const OpenFile = lazy(async () => ({ default: (await openFile()).OpenFile }));
+
+let all: Promise<unknown> | null = null;
+
+/**
+ * Fetches what a paper is sat with. Nobody starts before it is here: what is missing in the middle of an exam is worse
+ * than what comes a moment later.
+ *
+ * @throws where it cannot be fetched; asked again, it tries again
+ */
+export function paperIsHere(): Promise<unknown> {
+  all ??= attempt().catch((error: unknown) => {
+    all = null;
+    throw error;
+  });
+  return all;
+}
+
+/** Fetches what these questions need besides: formulas, dragging. Each has a way to go on without. */
+export async function alsoFor({ questions }: PaperPacket): Promise<void> {
+  const needs = [];
+  if (questions.some(({ kind }) => kind === 'ordering')) needs.push(loadDragging());
+  if (/"type":"(inlineMath|blockMath)"/.test(JSON.stringify(questions))) needs.push(import('@/ui/katex'));
+  await Promise.allSettled(needs);
+}
