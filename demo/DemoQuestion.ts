@@ -9,6 +9,15 @@ export interface Saying {
   wordings: readonly string[];
 }
 
+/** A whole answer, and the scheme lines it earns. */
+export interface Stock {
+  text: string;
+  lines: readonly string[];
+}
+
+/** As it is written in the papers: the answer, then its lines. */
+type DemoStock = readonly [text: string, ...lines: string[]];
+
 /** A question with what a made-up class does with it. */
 export interface DemoQuestion {
   question: Question;
@@ -21,7 +30,7 @@ export interface DemoQuestion {
   /** What an open answer is put together from. */
   sayings?: readonly Saying[];
   /** Whole answers that turn up again and again. */
-  stock?: readonly string[];
+  stock?: readonly Stock[];
 }
 
 interface Extras {
@@ -121,7 +130,7 @@ export function open(
   stem: string,
   modelAnswer: string,
   scheme: readonly DemoLine[],
-  answers: { sayings: readonly Saying[]; stock: readonly string[] },
+  answers: { sayings: readonly Saying[]; stock: readonly DemoStock[] },
   extras: Extras = {},
 ): DemoQuestion {
   return {
@@ -133,6 +142,6 @@ export function open(
     },
     difficulty: extras.difficulty ?? 0,
     sayings: answers.sayings.map((saying) => ({ ...saying, line: saying.line && `${id}${saying.line}` })),
-    stock: answers.stock,
+    stock: answers.stock.map(([text, ...lines]) => ({ text, lines: lines.map((line) => `${id}${line}`) })),
   };
 }

@@ -73,7 +73,10 @@ function keyedResponse(
 
 /** An open answer from what this student would say, in one of its wordings, now and then with a slip of the keys. */
 function openAnswer({ sayings = [], stock = [] }: DemoQuestion, share: number, chance: Chance): MadeUpAnswer {
-  if (chance.happens(0.16)) return { response: { text: chance.pick(stock) }, lines: [] };
+  if (chance.happens(0.16)) {
+    const { text, lines } = chance.pick(stock);
+    return { response: { text }, lines: [...lines] };
+  }
   const said = sayings.filter(({ line, likely }) =>
     chance.happens(line === null ? likely * 2 * (1 - share) : likely * (0.35 + share)),
   );

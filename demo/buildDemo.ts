@@ -48,13 +48,13 @@ export function buildDemo(now: number): DeskTables {
   const iso = (ms: number) => new Date(ms).toISOString();
   const { groups, students } = madeUpPeople(chance, iso(now - 60 * day));
   const abilities = new Map<string, Ability>(students.map((student) => [student.id, chance.normal()]));
-  const evening = Math.floor((now - 5 * day) / hour) * hour;
+  const week = courseWeek(now);
+  const earlier = courseWeek(week.closesAt - 20 * day);
   const sittings: DemoSitting[] = [
     {
       id: 'lights',
       paper: lights,
-      opensAt: evening - 21 * day,
-      closesAt: evening - 21 * day + 5 * day,
+      ...earlier,
       limitMs: 40 * minute,
       accessCode: '',
       students,
@@ -62,8 +62,7 @@ export function buildDemo(now: number): DeskTables {
     {
       id: 'tides',
       paper: tides,
-      opensAt: evening,
-      closesAt: evening + 3 * day,
+      ...week,
       limitMs: 75 * minute,
       accessCode: 'ebb',
       students,
@@ -141,20 +140,36 @@ export function buildDemo(now: number): DeskTables {
       at: iso(Date.parse(troubled.startedAt) + 22 * minute),
     });
   desk.requests = requests(students[3]?.id ?? '', students[40]?.id ?? '', (ago) => iso(now - ago * minute));
+  const handedBackAt = earlier.closesAt + 4 * day;
   desk.releases = students.map((student): Release => ({
     sittingId: 'lights',
     studentId: student.id,
     shows: { total: true, points: true, answers: true, rightOrWrong: true, accepted: true, comments: true },
-    releasedAt: iso(now - 14 * day),
+    releasedAt: iso(handedBackAt),
   }));
   desk.openings = students
     .filter(() => chance.happens(0.7))
     .map(({ id: studentId }) => ({
       sittingId: 'lights',
       studentId,
-      at: [iso(now - 14 * day + chance.whole(10, 4000) * minute)],
+      at: [iso(handedBackAt + chance.whole(10, 4000) * minute)],
     }));
   return desk;
+}
+
+/**
+ * The last week of the course that is over, by the clock of the school: the quiz is open from Monday at six in the evening
+ * to Saturday at one, and each group sits it in its own hours.
+ */
+function courseWeek(now: number): { opensAt: number; closesAt: number } {
+  const saturday = new Date(now - 12 * hour);
+  saturday.setDate(saturday.getDate() - ((saturday.getDay() + 1) % 7));
+  saturday.setHours(13, 0, 0, 0);
+  if (saturday.getTime() > now - 12 * hour) saturday.setDate(saturday.getDate() - 7);
+  const monday = new Date(saturday);
+  monday.setDate(monday.getDate() - 5);
+  monday.setHours(18, 0, 0, 0);
+  return { opensAt: monday.getTime(), closesAt: saturday.getTime() };
 }
 
 /** How much of the running quiz a student has done; 0 has not started. */
@@ -222,7 +237,7 @@ function madeUpAttempt(
   const running = sitting.id === 'rules';
   const startedAt = running
     ? sitting.opensAt + chance.whole(0, 5) * minute
-    : sitting.opensAt + groupDelay(student) + chance.whole(0, 9) * minute;
+    : sitting.opensAt + (sitsAfter[student.groupIds[0] ?? ''] ?? 0) + chance.whole(0, 9) * minute;
   const took = Math.min(sitting.limitMs * 0.97, sitting.limitMs * (0.55 + 0.12 * chance.normal() + 0.1));
   const end = running
     ? Math.min(now - chance.whole(1, 40) * 2_000, startedAt + Math.abs(took) * 0.6)
@@ -256,10 +271,12 @@ function madeUpAttempt(
   return { attempt, marks };
 }
 
-/** The groups sit on their own evenings. */
-function groupDelay(student: Student): number {
-  return (Number(student.groupIds[0]?.at(-1) ?? 1) - 1) * day;
-}
+/** When each group sits in a week, after Monday at six: Monday and Wednesday at half past six, Saturday at ten. */
+const sitsAfter: Record<string, number> = {
+  group1: hour / 2,
+  group2: 2 * day + hour / 2,
+  group3: 4 * day + 16 * hour,
+};
 
 function madeUpMark(attempt: Attempt, { question }: DemoQuestion, lines: string[], at: string): HandMark {
   const scheme =

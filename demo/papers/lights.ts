@@ -3,7 +3,7 @@ import { one, open, several, short } from '../DemoQuestion';
 /** The first quiz: lights and marks (IALA region A). Analysed and handed back. */
 export const lights = {
   title: 'Quiz 1: lights and marks',
-  instructions: 'All marks are those of IALA region A. You may not use the chart symbols booklet.',
+  instructions: 'All marks are those of Region A. You may not use the chart symbols booklet.',
   questions: [
     one(
       'l1',
@@ -33,15 +33,24 @@ export const lights = {
     ),
     short(
       'l3',
-      'What light character has a north cardinal mark?',
+      'What light character does a north cardinal mark have?',
       [
         ['quick or very quick, uninterrupted', 1],
         ['Q or VQ', 1],
         ['VQ or Q', 1],
         ['Q', 1],
         ['VQ', 1],
+        ['Q or VQ, white', 1],
+        ['VQ or Q, white', 1],
         ['quick', 1],
         ['very quick', 1],
+        ['quick or very quick', 1],
+        ['quick flashing', 1],
+        ['very quick flashing', 1],
+        ['quick flashing, white', 1],
+        ['very quick flashing, white', 1],
+        ['continuous quick flashing', 1],
+        ['uninterrupted quick flashing', 1],
         ['white', 0.25, 'White is right, but it is the rhythm that tells it from the others.'],
       ],
       ['Q(3)', 'flashing', '3 flashes', 'Q(9) 15s', 'Fl 5s', 'Oc', 'Isophase', 'VQ(3)'],
@@ -72,7 +81,7 @@ export const lights = {
     ),
     one(
       'l6',
-      'On the chart stands “Fl(3) 10s 25m 18M”. What is 18M?',
+      'A chart shows “Fl(3) 10s 25m 18M”. What is 18M?',
       [
         ['The height of the light', 2, 'The height is 25m, with a small m.'],
         ['The nominal range in nautical miles', 0],
@@ -83,11 +92,12 @@ export const lights = {
     ),
     short(
       'l7',
-      'How many degrees does a masthead light cover?',
+      'Over what arc, in degrees, does a masthead light show?',
       [
         ['225', 1],
         ['225°', 1],
         ['225 degrees', 1],
+        ['225 deg', 1],
       ],
       ['135', '112.5', '360', '180', '135°', '270', '112,5°'],
       { tags: ['lights'], difficulty: 0.5 },
@@ -161,7 +171,11 @@ export const lights = {
             wordings: ['It is yellow and black.', 'The danger is in the south.', 'three flashes'],
           },
         ],
-        stock: ['Points down, pass south.', 'cones down, south', 'Q(6)+LFl, south'],
+        stock: [
+          ['Points down, pass south.', 'a', 'c'],
+          ['cones down, south', 'a', 'c'],
+          ['Q(6)+LFl, south', 'b', 'c'],
+        ],
       },
       { tags: ['marks', 'lights'], difficulty: 0.1 },
     ),

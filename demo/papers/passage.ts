@@ -14,7 +14,7 @@ const pairs = (items: string, targets: string, words: readonly (readonly [string
 /** Passage planning: ready to be given out, with the kinds that the other papers do not use. */
 export const passage: { title: string; instructions: string; questions: Question[] } = {
   title: 'Quiz 4: planning a passage',
-  instructions: 'Show the unit where you are asked for it. A calculator is allowed.',
+  instructions: 'Give the unit where you are asked for it. A calculator is allowed.',
   questions: [
     {
       ...common,
@@ -52,7 +52,7 @@ export const passage: { title: string; instructions: string; questions: Question
         { id: 'p2v', names: 'km, kilometres', factor: 1000 / 1852 },
       ],
       figures: null,
-      note: 'Half the points for 2.3 h: the commonest slip.',
+      note: 'Half the points for 2.3 h: the most common mistake.',
     },
     {
       ...common,
@@ -70,7 +70,7 @@ export const passage: { title: string; instructions: string; questions: Question
           tolerance: 0,
           upTo: null,
           share: 0.25,
-          comment: 'East is added and west taken off on the way from compass to true.',
+          comment: 'East is added and west subtracted on the way from compass to true.',
         },
       ],
       unitAsked: 'optional',
@@ -105,8 +105,10 @@ export const passage: { title: string; instructions: string; questions: Question
           accepted: [
             { id: 'p4b1', text: '2', share: 1, comment: '' },
             { id: 'p4b2', text: 'two', share: 1, comment: '' },
-            { id: 'p4b3', text: 'one or two', share: 1, comment: '' },
+            { id: 'p4b3', text: 'one or two', share: 0.5, comment: 'A little later: about two.' },
             { id: 'p4b4', text: '1', share: 0.5, comment: 'A little later: about two.' },
+            { id: 'p4b5', text: 'one', share: 0.5, comment: 'A little later: about two.' },
+            { id: 'p4b6', text: '1 or 2', share: 0.5, comment: 'A little later: about two.' },
           ],
           options: [],
           key: null,
@@ -119,6 +121,9 @@ export const passage: { title: string; instructions: string; questions: Question
             { id: 'p4c1', text: 'third and fourth', share: 1, comment: '' },
             { id: 'p4c2', text: 'middle', share: 1, comment: '' },
             { id: 'p4c3', text: '3rd and 4th', share: 1, comment: '' },
+            { id: 'p4c4', text: '3 and 4', share: 1, comment: '' },
+            { id: 'p4c5', text: 'middle two', share: 1, comment: '' },
+            { id: 'p4c6', text: 'two middle', share: 1, comment: '' },
           ],
           options: [],
           key: null,
@@ -207,7 +212,7 @@ export const passage: { title: string; instructions: string; questions: Question
         {
           id: 'p8a',
           text: 'Go close under the cliffs',
-          comment: 'The race is often worst there.',
+          comment: 'Gusts and backwash are worst there, and there is no room if something fails.',
           pinned: false,
         },
         { id: 'p8b', text: 'Round it at slack water', comment: '', pinned: false },
@@ -221,19 +226,19 @@ export const passage: { title: string; instructions: string; questions: Question
       ...common,
       id: 'p9',
       kind: 'working',
-      stem: 'From A to B at 5 knots, in the stream of the arrow. Plot the course to steer, and work out how long it takes.',
+      stem: 'From A to B at 5 knots, with the stream shown. Plot the course to steer, and work out how long it takes.',
       points: 4,
       tags: ['chart', 'speed, time, distance'],
       ways: ['words', 'maths', 'drawing', 'photo'],
       canvas: {
         asset: bay.id,
-        alt: 'A chart of a bay: A in the south west, B 5 miles east and 2.6 miles north of it, an arrow for a stream of 1.8 knots towards 067°, a scale of 2 miles.',
+        alt: 'A chart of a bay: A in the south west, B 5 miles east and 2.6 miles north of it, an arrow for a stream of 1.8 knots towards 150°, minutes of latitude at the side to measure miles by.',
         decoration: false,
         width: 720,
         height: 500,
       },
       modelAnswer:
-        'Ground track 062°, 5.6 miles. Course to steer 061°, 6.8 knots over the ground, 50 minutes.',
+        'Ground track 062°, 5.6 miles. Course to steer 041°, 4.7 knots over the ground, 1 h 12 min.',
       scheme: [
         { id: 'p9a', text: 'Ground track drawn and measured', points: 1 },
         { id: 'p9b', text: 'One hour of stream laid off from A', points: 1 },
