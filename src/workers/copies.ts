@@ -10,6 +10,8 @@ let worker: Worker | null = null;
 
 /** Keeps copies in the background, as long as this page is open. */
 export function keepCopies(): void {
+  // Where pages are tested without a browser there are none.
+  if (typeof Worker === 'undefined') return;
   worker ??= new Worker(new URL('./copies.worker.ts', import.meta.url), { type: 'module' });
 }
 

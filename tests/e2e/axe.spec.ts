@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { teacherSecret } from './steps';
+import { goIn, teacherSecret } from './steps';
 
 // WCAG 2.2 A and AA, as far as axe-core's rules reach.
 const rules = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22a', 'wcag22aa'];
@@ -175,17 +175,21 @@ for (const colorScheme of ['light', 'dark'] as const) {
 
     test('sitting the paper, on a phone', async ({ page }) => {
       await page.setViewportSize({ width: 360, height: 640 });
-      await page.goto('/sittings/rules/run');
-      await page.getByRole('button', { name: '10 working' }).click();
-      await page.getByRole('rowheader').first().getByRole('button').click();
-      const code = (await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent()) ?? '';
+      const codeOf = async (which: string) => {
+        await page.goto('/sittings/rules/run');
+        await page.getByRole('button', { name: which }).click();
+        await page.getByRole('rowheader').first().getByRole('button').click();
+        return (await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent()) ?? '';
+      };
+      const [toStart, working] = [await codeOf('4 not started'), await codeOf('10 working')];
       await page.goto('/sit');
-      await page.getByLabel('Your join code').fill(code);
-      await page.getByRole('button', { name: 'Go in' }).click();
-      await page.getByRole('button', { name: 'Yes, this is me' }).click();
-      await page.getByRole('button', { name: 'Go on with it' }).click();
+      await goIn(page, toStart);
+      await page.getByRole('button', { name: 'Read the instructions' }).click();
+      await expect(page.getByRole('button', { name: 'Start', exact: true })).toBeVisible();
       await expectNoViolation(page, 'instructions');
-      await page.getByRole('button', { name: 'Go on' }).click();
+      await page.goto('/sit');
+      await goIn(page, working);
+      await page.getByRole('button', { name: 'Go on with it' }).click();
       await expect(page.getByRole('navigation', { name: 'Questions' })).toBeVisible();
       await expectNoViolation(page, 'attempt');
       await page.getByRole('button', { name: 'Last look', exact: true }).click();

@@ -1,5 +1,6 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { KilledBrowser } from './killedBrowser';
+import { startPaper } from './steps';
 
 /**
  * The browser is killed in the middle of work, again and again: nothing that was called saved is missing afterwards. A
@@ -143,14 +144,7 @@ test('what a student typed is there, whenever the browser is killed', async ({ b
       await page.getByLabel('Your join code').fill(code);
       await page.getByRole('button', { name: 'Go in' }).click();
       await page.getByRole('button', { name: 'Yes, this is me' }).click();
-      await page
-        .getByRole('button', { name: /Read the instructions|Go on with it/ })
-        .first()
-        .click();
-      if (await page.getByLabel('Access code').isVisible())
-        await page.getByLabel('Access code').fill('flood');
-      await page.getByRole('button', { name: /^(Start|Go on)$/ }).click();
-      await page.getByRole('textbox').last().waitFor();
+      await startPaper(page, 'flood');
       return page;
     },
     act: async (page) => {

@@ -4,7 +4,7 @@ import { givenCount } from '../model/parts';
 import { ExceptionRequest, type Attempt, type Sitting } from '../model/sitting';
 import { lastAttempt } from '../running/counting';
 import { startDecision, type StartDecision } from '../running/startAttempt';
-import { attemptState, termsFor } from '../running/terms';
+import { attemptState, deadlineOf, termsFor, type Terms } from '../running/terms';
 import type { AskRequest, Greeting, HomeSitting } from './messages';
 import type { ExchangePlace } from './place';
 import { shownAfter } from './result';
@@ -124,6 +124,7 @@ export async function homeSitting(
     codeAsked: sitting.accessCode !== '' && student.onlySittingId === undefined,
     may: decision.outcome === 'refused' ? decision.why : decision.outcome === 'new' ? 'start' : 'resume',
     state: last ? attemptState(last, terms, now) : 'notStarted',
+    ...leftOf(last, terms, now),
     handedBack: release !== undefined || shownAfter(sitting, attempts, terms, now) !== null,
     practice: sitting.practice !== undefined,
     ...lateOf(attempts),
@@ -133,6 +134,13 @@ export async function homeSitting(
       .sort((a, b) => a.at.localeCompare(b.at))
       .map(({ asks, words, at, answer }) => ({ asks, words, at, answer })),
   };
+}
+
+/** How long the attempt that runs goes on; nothing where it has no end, or none runs. */
+function leftOf(last: Attempt | undefined, terms: Terms, now: number): Pick<HomeSitting, 'leftMs'> {
+  if (!last || attemptState(last, terms, now) !== 'working') return {};
+  const deadline = deadlineOf(last, terms);
+  return deadline === null ? {} : { leftMs: Math.max(0, deadline - now) };
 }
 
 /** What became of answers that came after the end; nothing where there are none. */

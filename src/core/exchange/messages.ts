@@ -33,6 +33,8 @@ export const HomeSitting = z.object({
   codeAsked: z.boolean(),
   may: z.enum(['start', 'resume', 'notYet', 'over', 'closedToStarts', 'noAttemptLeft']),
   state: z.enum(['notStarted', 'working', 'handedIn', 'collected', 'collectedByTime']),
+  /** How much time the attempt that runs has left, ms; absent: none runs, or without a limit. */
+  leftMs: z.number().min(0).optional(),
   /** Whether there is something to see of the result. */
   handedBack: z.boolean(),
   practice: z.boolean(),

@@ -41,6 +41,7 @@ export function PaperQuestions({
       (only !== undefined && only.length < questions.length);
     const part = begins ? parts.find((each) => each.id === question.partId) : undefined;
     const number = numbers.get(question.id) ?? '';
+    const Heading = question.partId === undefined ? 'h2' : 'h3';
     return (
       <div key={question.id}>
         {part && (
@@ -53,7 +54,11 @@ export function PaperQuestions({
         )}
         <section id={`question-${question.id}`} className={styles.question} aria-label={`Question ${number}`}>
           <div id={`stem-${question.id}`}>
-            <strong>{number}</strong>&ensp;
+            <Heading tabIndex={-1} className={styles.number}>
+              <span className="visuallyHidden">Question </span>
+              {number}
+            </Heading>
+            &ensp;
             <Rich text={question.stem} />{' '}
             <span className={styles.soft}>({counted(question.points, 'point')})</span>
           </div>

@@ -152,10 +152,15 @@ describe('sitting an ordering', () => {
         await hand.click(screen.getByRole('button', { name: `Put ${text} earlier` }));
       }
     expect(share()).toBe(1);
-    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Put low water earlier' }).disabled).toBe(
-      true,
-    );
-    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Put ebb later' }).disabled).toBe(true);
+    // At its end a button does nothing more, says so, and keeps the focus.
+    for (const name of ['Put low water earlier', 'Put ebb later']) {
+      const button = screen.getByRole('button', { name });
+      expect(button.getAttribute('aria-disabled')).toBe('true');
+      button.focus();
+      await hand.click(button);
+      expect(document.activeElement).toBe(button);
+    }
+    expect(share()).toBe(1);
   });
 
   it('shows the order given, or that there is none', () => {

@@ -1,8 +1,9 @@
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { numbersOf } from '@/core/kinds/items';
 import type { AnswerFill } from '@/core/running/steps';
 import { timeWarning, type TimeWarning } from '@/core/running/timeWarning';
 import type { HeldAttempt } from '@/store/sitTables';
+import { announce } from '@/ui/announce';
 import { clockTime, countdown } from '@/ui/format';
 import type { Keeping } from './useAttempt';
 import styles from './student.module.css';
@@ -40,12 +41,14 @@ export function AttemptBar({
   goTo,
   lastLook,
 }: AttemptBarProps) {
+  const bar = useBarHeight();
+  useSayWhereKept(keeping.state);
   const { questions } = held.packet;
   const numbers = numbersOf(questions);
   const count = questions.filter((question) => fillOf(question.id) === 'done').length;
   const half = questions.filter((question) => fillOf(question.id) === 'half').length;
   return (
-    <div className={styles.attemptBar}>
+    <div ref={bar} className={styles.attemptBar}>
       <div className={styles.attemptFacts}>
         <TimeLeft leftMs={leftMs} totalMs={totalMs} />
         <span>
@@ -86,6 +89,39 @@ export function AttemptBar({
       </nav>
     </div>
   );
+}
+
+/** What is scrolled to, and what gets the focus, stands below the bar and not behind it (WCAG 2.2, 2.4.11). */
+function useBarHeight() {
+  const bar = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const element = bar.current;
+    if (!element || typeof ResizeObserver === 'undefined') return;
+    const page = document.documentElement;
+    const seen = new ResizeObserver(() => {
+      const sticks = getComputedStyle(element).position === 'sticky';
+      page.style.scrollPaddingTop = sticks ? `${element.offsetHeight + 8}px` : '';
+    });
+    seen.observe(element);
+    return () => {
+      seen.disconnect();
+      page.style.scrollPaddingTop = '';
+    };
+  }, []);
+  return bar;
+}
+
+/** Says when answers stay on the device, and when they go on again; not with each key. */
+function useSayWhereKept(state: Keeping['state']): void {
+  const away = useRef(false);
+  useEffect(() => {
+    if (state === 'keeping') return;
+    const now = state !== 'kept';
+    if (now && state === 'onPage') announce('Not kept: this device has no room and there is no connection');
+    else if (now && !away.current) announce('No connection: what you type is kept on this device');
+    else if (!now && away.current) announce('The connection is back: everything is kept');
+    away.current = now;
+  }, [state]);
 }
 
 const hiddenKey = 'gribbet-time-hidden';

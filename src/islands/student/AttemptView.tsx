@@ -2,9 +2,11 @@ import { Button } from '@mantine/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import type { AttemptStatus, Carrier } from '@/carriers/Carrier';
 import type { StudentQuestion } from '@/core/kinds';
+import { numbersOf } from '@/core/kinds/items';
 import { fillOf as fillOfAnswer, firstOpenStep, stepsOf, type AnswerFill } from '@/core/running/steps';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
+import { announce } from '@/ui/announce';
 import { counted } from '@/ui/format';
 import { PaperQuestions, responsesOf } from '../kinds/PaperQuestions';
 import { AttemptBar } from './AttemptBar';
@@ -14,6 +16,7 @@ import { PracticePanel } from './PracticePanel';
 import { Receipt } from './Receipt';
 import { TimeIsUp } from './TimeIsUp';
 import { useAttempt } from './useAttempt';
+import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
 interface AttemptViewProps {
@@ -51,6 +54,15 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
     if (over) setLooking(false);
   }, [over]);
 
+  // Where this paper was left: at the question, not at its beginning.
+  useEffect(() => {
+    const left = localStorage.getItem(leftAtKey(initial.attemptId));
+    if (!left || noBack || !initial.packet.questions.some(({ id }) => id === left)) return;
+    const at = stepsOf(initial.packet.questions).findIndex((each) => each.some(({ id }) => id === left));
+    if (oneByOne && at >= 0) setPlace(at);
+    requestAnimationFrame(() => goToQuestion(left));
+  }, [initial, noBack, oneByOne]);
+
   const step = oneByOne ? (steps[place] ?? []) : questions;
   const shown = oneByOne && !looking ? (step[0]?.id ?? null) : null;
   useEffect(() => {
@@ -76,11 +88,11 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
           steps.findIndex((each) => each.some((one) => one.id === id)),
         ),
       );
-    requestAnimationFrame(() => {
-      const section = document.getElementById(`question-${id}`);
-      section?.scrollIntoView({ block: 'start' });
-      section?.querySelector<HTMLElement>('input, textarea, select')?.focus({ preventScroll: true });
-    });
+    requestAnimationFrame(() => goToQuestion(id));
+  };
+  const noted = (id: string | null) => {
+    if (id) localStorage.setItem(leftAtKey(held.attemptId), id);
+    if (!oneByOne) lookingAt(id);
   };
   const next = () => {
     if (noBack) attempt.pass(step.map(({ id }) => id));
@@ -117,10 +129,10 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
       ) : (
         <div
           // Which question is in front of the student is where the last touch or key was.
-          onFocusCapture={(event) => !oneByOne && lookingAt(questionAt(event.target))}
-          onPointerDownCapture={(event) => !oneByOne && lookingAt(questionAt(event.target))}
+          onFocusCapture={(event) => noted(questionAt(event.target))}
+          onPointerDownCapture={(event) => noted(questionAt(event.target))}
         >
-          <h1 className={styles.heading}>{held.packet.title}</h1>
+          <ViewHeading text={held.packet.title} />
           <PaperQuestions
             questions={questions}
             only={step}
@@ -178,7 +190,15 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
             type="button"
             className={styles.quiet}
             aria-pressed={marked}
-            onClick={() => attempt.toggleComeBack(question.id)}
+            onClick={() => {
+              attempt.toggleComeBack(question.id);
+              const number = numbersOf(questions).get(question.id) ?? '';
+              announce(
+                marked
+                  ? `The mark of question ${number} is taken off`
+                  : `Question ${number} is marked to come back to`,
+              );
+            }}
           >
             {marked ? 'You will come back to this; take the mark off' : 'Mark to come back to'}
           </button>
@@ -187,6 +207,16 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
     );
   }
 }
+
+/** Puts a question's first line below the bar, and the focus at its start. */
+function goToQuestion(id: string): void {
+  const section = document.getElementById(`question-${id}`);
+  section?.querySelector<HTMLElement>('h2, h3')?.focus({ preventScroll: true });
+  section?.scrollIntoView({ block: 'start' });
+}
+
+/** The question that was left, in an attempt that is gone on with on this device. */
+const leftAtKey = (attemptId: string) => `gribbet-left-at-${attemptId}`;
 
 /** The question an element belongs to. */
 function questionAt(target: EventTarget): string | null {
@@ -247,7 +277,7 @@ function Elsewhere({
   const waiting = held.unsent.length + held.apart.length;
   return (
     <section className={styles.narrow} aria-labelledby="elsewhere">
-      <h1 id="elsewhere">Your paper goes on in another tab</h1>
+      <ViewHeading id="elsewhere" text="Your paper goes on in another tab" />
       <p>
         It was opened there after it was opened here, so this one has stopped.{' '}
         {waiting > 0

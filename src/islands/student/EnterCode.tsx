@@ -6,6 +6,7 @@ import type { HeldAttempt } from '@/store/sitTables';
 import { CodeField, joinCodeWords } from './CodeField';
 import { faultWords } from './faultWords';
 import { HeldHere } from './HeldHere';
+import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
 const rememberedKey = 'gribbet-join-code';
@@ -56,11 +57,9 @@ export function EnterCode({
     };
     return (
       <section className={styles.narrow} aria-labelledby="who">
-        <h1 id="who">
-          {found.givenName} {found.familyName}
-        </h1>
+        <ViewHeading id="who" text={`${found.givenName} ${found.familyName}`.trim()} />
         <p>{found.groups.join(', ')}</p>
-        <Button variant="filled" size="md" autoFocus onClick={confirm}>
+        <Button variant="filled" size="md" onClick={confirm}>
           Yes, this is me
         </Button>
         <Button size="md" onClick={() => (setFound(null), setTyped(''))}>
@@ -77,7 +76,7 @@ export function EnterCode({
         void ask();
       }}
     >
-      <h1>Sit a paper</h1>
+      <ViewHeading text="Sit a paper" />
       <CodeField {...joinCodeWords} value={typed} error={word} change={setTyped} />
       <Button type="submit" variant="filled" size="md" disabled={joinCodeFrom(typed).length < 6}>
         Go in
@@ -122,7 +121,7 @@ function GuestForm({ carrier, enter, back }: GuestFormProps) {
         void come();
       }}
     >
-      <h1>Come in as a guest</h1>
+      <ViewHeading text="Come in as a guest" />
       <TextInput
         label="Your name"
         description="As your teacher knows you"

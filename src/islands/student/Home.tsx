@@ -11,6 +11,7 @@ import { faultWords } from './faultWords';
 import { handOverLeft } from './heldAttempts';
 import { HeldHere } from './HeldHere';
 import { LateWords } from './LateWords';
+import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
 interface HomeProps {
@@ -66,7 +67,7 @@ export function Home({ carrier, who, goOn, openSitting, openResult, openFile, le
   if (!sittings) return null;
   return (
     <>
-      <h1 className={styles.heading}>Your papers</h1>
+      <ViewHeading text="Your papers" />
       {who.guest && (
         <p>
           You are here as a guest. If you have to come in again, your code is{' '}
@@ -132,7 +133,10 @@ function standingWords(sitting: HomeSitting, now: number): string {
   ]
     .filter(Boolean)
     .join(', ');
-  if (sitting.may === 'resume') return 'You have started. Your answers are kept and the clock goes on.';
+  if (sitting.may === 'resume')
+    return sitting.leftMs === undefined
+      ? 'You have started. Your answers are kept and the clock goes on.'
+      : `You have started, and have ${duration(sitting.leftMs)} left. Your answers are kept and the clock goes on.`;
   if (sitting.may === 'start')
     return `${sitting.state === 'notStarted' ? '' : 'You may make another attempt. '}Open${sitting.closesAt ? ` until ${dayAndTime(sitting.closesAt, now)}` : ''}. ${size}.`;
   if (sitting.state !== 'notStarted')

@@ -1,5 +1,5 @@
 import { Button, TextInput } from '@mantine/core';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Rich } from '@/ui/Rich';
 import type { Carrier, Greeting, HomeSitting, StartReply } from '@/carriers/Carrier';
 import type { HeldAttempt } from '@/store/sitTables';
@@ -8,6 +8,7 @@ import { counted, dayAndTime, duration } from '@/ui/format';
 import { faultWords } from './faultWords';
 import { holdAttempt, tabId } from './heldAttempts';
 import { alsoFor, paperIsHere } from './later';
+import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
 interface InstructionsProps {
@@ -54,6 +55,20 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
       setWord(faultWords(error));
     }
   };
+  // Who goes on has read them: back in is two presses after the code.
+  const tried = useRef(false);
+  useEffect(() => {
+    if (!resuming || tried.current) return;
+    tried.current = true;
+    void start();
+  });
+  if (resuming && !word)
+    return (
+      <>
+        <ViewHeading text={sitting.title} />
+        <p role="status">Going on…</p>
+      </>
+    );
   return (
     <form
       className={styles.instructions}
@@ -62,7 +77,7 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
         void start();
       }}
     >
-      <h1 className={styles.heading}>{sitting.title}</h1>
+      <ViewHeading text={sitting.title} />
       <div>
         <Rich text={sitting.instructions} />
       </div>

@@ -5,6 +5,7 @@ import { numbersOf } from '@/core/kinds/items';
 import type { AnswerFill } from '@/core/running/steps';
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted } from '@/ui/format';
+import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
 interface LastLookProps {
@@ -42,9 +43,7 @@ export function LastLook({ held, fillOf, goTo, handIn, back }: LastLookProps) {
   };
   return (
     <section aria-labelledby="last-look" className={styles.lastLook}>
-      <h1 id="last-look" className={styles.heading}>
-        Last look
-      </h1>
+      <ViewHeading id="last-look" text="Last look" />
       <p>
         {open.length === 0 && half.length === 0
           ? `All ${held.packet.questions.length} questions are answered.`

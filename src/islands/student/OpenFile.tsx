@@ -6,6 +6,7 @@ import { namesFrom } from '@/core/formats/csv/studentRows';
 import type { PacketRead, PacketSeal, PacketStudent } from '@/core/formats/packet/packetFile';
 import { joinCodeFrom, joinCodeAlphabet } from '@/core/model/people';
 import { CodeField, joinCodeWords } from './CodeField';
+import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
 const refusals: Record<Extract<PacketRead, { outcome: 'refused' }>['why'], string> = {
@@ -69,7 +70,7 @@ export function OpenFile({ who, opened, back }: OpenFileProps) {
     );
   return (
     <section className={styles.narrow} aria-labelledby="open-file">
-      <h1 id="open-file">A file from your teacher</h1>
+      <ViewHeading id="open-file" text="A file from your teacher" />
       <p>A paper to sit, or one that was marked. It stays on this computer, and works without any network.</p>
       <FileButton
         onChange={(file) => void choose(file)}
@@ -119,7 +120,7 @@ function Unseal({ title, seal, known, read, back }: UnsealProps) {
         void open();
       }}
     >
-      <h1>{title}</h1>
+      <ViewHeading text={title} />
       <p>
         {own ? 'It is sealed with your join code.' : 'It is sealed until your teacher says the access code.'}
       </p>
@@ -170,7 +171,7 @@ function WhoAreYou({ packet, take, back }: WhoAreYouProps) {
         void enter();
       }}
     >
-      <h1>{sitting.title}</h1>
+      <ViewHeading text={sitting.title} />
       {student ? (
         <p>
           This file is for {student.givenName} {student.familyName}.

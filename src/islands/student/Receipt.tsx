@@ -7,6 +7,7 @@ import type { HeldAttempt } from '@/store/sitTables';
 import { counted, dayAndTime } from '@/ui/format';
 import { SaveAnswers } from './ByHand';
 import { lateCounts, LateWords } from './LateWords';
+import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
 const words: Record<AttemptStatus['state'], string> = {
@@ -42,7 +43,7 @@ export function Receipt({
   const half = fills.filter((fill) => fill === 'half').length;
   return (
     <section className={styles.narrow} aria-labelledby="receipt">
-      <h1 id="receipt">{byHand ? 'Finished' : words[status.state]}</h1>
+      <ViewHeading id="receipt" text={byHand ? 'Finished' : words[status.state]} />
       {row?.byHand === 'toSave' && (
         <p className={styles.waits}>
           Your answers are on this computer only. Save them as a file and give that to your teacher.

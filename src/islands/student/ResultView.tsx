@@ -7,12 +7,13 @@ import { FillGlyph } from '@/ui/FillGlyph';
 import { counted, dayAndTime, percent, points } from '@/ui/format';
 import { viewOf } from '../kinds';
 import { faultWords } from './faultWords';
+import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
 interface ResultViewProps {
   carrier: Carrier;
   who: Greeting;
-  sitting: Pick<HomeSitting, 'sittingId'>;
+  sitting: Pick<HomeSitting, 'sittingId' | 'title'>;
   back: () => void;
 }
 
@@ -52,7 +53,14 @@ export function ResultView({ carrier, who, sitting, back }: ResultViewProps) {
         To your papers
       </Button>
       {fault && <p role="alert">{fault} What you see may be old.</p>}
-      {script ? <Script script={script} /> : <p>Nothing is handed back at the moment.</p>}
+      {script ? (
+        <Script script={script} />
+      ) : (
+        <>
+          <ViewHeading text={sitting.title} />
+          <p>Nothing is handed back at the moment.</p>
+        </>
+      )}
     </>
   );
 }
@@ -60,7 +68,7 @@ export function ResultView({ carrier, who, sitting, back }: ResultViewProps) {
 function Script({ script }: { script: ScriptPacket }) {
   return (
     <>
-      <h1 className={styles.heading}>{script.title}</h1>
+      <ViewHeading text={script.title} />
       <p className={styles.soft}>Handed back {dayAndTime(script.handedBackAt, Date.now())}</p>
       {script.total && (
         <p className={styles.total}>

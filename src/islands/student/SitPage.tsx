@@ -2,6 +2,7 @@ import { MantineProvider } from '@mantine/core';
 import { Suspense, useEffect, useMemo, useState } from 'react';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import { chosenCarrier } from '@/carriers/chosen';
+import { Announcements } from '@/ui/announce';
 import { cssVariables, theme } from '@/ui/theme';
 import { Wordmark } from '@/ui/Wordmark';
 import { FilesFrom, type Files } from '@/ui/files';
@@ -27,6 +28,20 @@ function filesOf(carrier: Carrier, who: Greeting | null, view: View): Files {
   return studentFiles(carrier, { joinCode, sittingId: 'sitting' in view ? view.sitting.sittingId : '' });
 }
 
+const resultKey = 'gribbet-result-seen';
+
+/** The result that was looked at in this tab before it was reloaded. */
+function reloaded(): { joinCode: string; sitting: Pick<HomeSitting, 'sittingId' | 'title'> } | null {
+  try {
+    const { joinCode, sitting } = JSON.parse(sessionStorage.getItem(resultKey) ?? 'null');
+    return typeof joinCode === 'string' && typeof sitting?.sittingId === 'string'
+      ? { joinCode, sitting }
+      : null;
+  } catch {
+    return null;
+  }
+}
+
 /** The student's side: one page, from the join code to the result. */
 export function SitPage() {
   const carrier = useMemo(() => chosenCarrier(), []);
@@ -38,6 +53,24 @@ export function SitPage() {
   useEffect(() => {
     if (who) void paperIsHere().catch(() => undefined);
   }, [who]);
+  // A result that is reloaded in its tab is there again, without the code.
+  useEffect(() => {
+    const seen = reloaded();
+    if (seen)
+      void carrier.greet(seen.joinCode).then(
+        (greeting) => greeting && (setWho(greeting), setView({ name: 'result', sitting: seen.sitting })),
+        () => undefined,
+      );
+  }, [carrier]);
+  useEffect(() => {
+    if (who && view.name === 'result')
+      sessionStorage.setItem(resultKey, JSON.stringify({ joinCode: who.joinCode, sitting: view.sitting }));
+    else if (who) sessionStorage.removeItem(resultKey);
+  }, [who, view]);
+  const leave = () => {
+    sessionStorage.removeItem(resultKey);
+    setWho(null);
+  };
   const opened = async (joinCode: string) => {
     const greeting = await carrier.greet(joinCode);
     if (greeting) setWho(greeting);
@@ -51,13 +84,14 @@ export function SitPage() {
           <span className={styles.who}>
             {who.givenName} {who.familyName}
             {view.name !== 'attempt' && (
-              <button type="button" className={styles.quiet} onClick={() => setWho(null)}>
+              <button type="button" className={styles.quiet} onClick={leave}>
                 Leave
               </button>
             )}
           </span>
         )}
       </header>
+      <Announcements />
       <FilesFrom files={files}>
         <main className={styles.page}>
           <Suspense fallback={<p role="status">One moment…</p>}>
@@ -81,7 +115,7 @@ export function SitPage() {
                 openSitting={(sitting) => setView({ name: 'instructions', sitting })}
                 openResult={(sitting) => setView({ name: 'result', sitting })}
                 openFile={() => setView({ name: 'file' })}
-                leave={() => setWho(null)}
+                leave={leave}
               />
             )}
             {who && view.name === 'instructions' && (

@@ -1,6 +1,7 @@
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted } from '@/ui/format';
 import type { Keeping } from './useAttempt';
+import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
 /** Time has run out, and the other side has not said yet that all arrived: nothing more is typed, and nothing is lost. */
@@ -9,9 +10,7 @@ export function TimeIsUp({ held, keeping }: { held: HeldAttempt; keeping: Keepin
   const away = keeping.state === 'onDevice' || keeping.state === 'onPage';
   return (
     <section className={styles.narrow} aria-labelledby="time-up" role="status">
-      <h1 id="time-up" className={styles.heading}>
-        Time is up
-      </h1>
+      <ViewHeading id="time-up" text="Time is up" />
       {away && waiting > 0 ? (
         <>
           <p className={styles.waits}>

@@ -2,6 +2,7 @@ import { ActionIcon, Button } from '@mantine/core';
 import { IconArrowDown, IconArrowUp } from '@tabler/icons-react';
 import type { OrderResponse, StudentOrdering } from '@/core/kinds/ordering/schema';
 import type { PairItem } from '@/core/kinds/pairs';
+import { announce } from '@/ui/announce';
 import { moved } from '@/ui/moved';
 import { PrintedItems } from '../printed';
 import type { KindView, ShowProps, SitProps } from '../KindView';
@@ -14,6 +15,10 @@ function inOrder(items: readonly PairItem[], order: readonly string[]): PairItem
   return [...placed, ...items.filter((item) => !order.includes(item.id))];
 }
 
+/** What does nothing at the moment keeps the focus, and says so. */
+const unless = (idle: boolean | undefined, act: () => void) =>
+  idle ? { 'aria-disabled': true, 'data-disabled': true } : { onClick: act };
+
 function Sit({
   question,
   response,
@@ -24,7 +29,10 @@ function Sit({
   const { SortableList, SortableItem } = useDragging();
   const items = inOrder(question.items, response?.order ?? []);
   const answered = (response?.order.length ?? 0) > 0;
-  const put = (from: number, to: number) => respond({ order: moved(items, from, to).map((item) => item.id) });
+  const put = (from: number, to: number) => {
+    respond({ order: moved(items, from, to).map((item) => item.id) });
+    announce(`${items[from]?.text} is now ${to + 1} of ${items.length}`);
+  };
   return (
     <div role="group" aria-labelledby={labelledBy} className={sit.rows}>
       <SortableList
@@ -42,8 +50,7 @@ function Sit({
                 variant="default"
                 size={32}
                 aria-label={`Put ${item.text} earlier`}
-                disabled={disabled || index === 0}
-                onClick={() => put(index, index - 1)}
+                {...unless(disabled || index === 0, () => put(index, index - 1))}
               >
                 <IconArrowUp size={18} />
               </ActionIcon>
@@ -51,8 +58,7 @@ function Sit({
                 variant="default"
                 size={32}
                 aria-label={`Put ${item.text} later`}
-                disabled={disabled || index === items.length - 1}
-                onClick={() => put(index, index + 1)}
+                {...unless(disabled || index === items.length - 1, () => put(index, index + 1))}
               >
                 <IconArrowDown size={18} />
               </ActionIcon>
