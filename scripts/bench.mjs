@@ -38,6 +38,7 @@ try {
   }
   code ||= run('npx', ['tsx', 'bench/views.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/running.ts', `http://localhost:${port}`]);
+  code ||= run('npx', ['tsx', 'bench/phone.ts', `http://localhost:${port}`]);
 } finally {
   server.kill();
 }

@@ -9,7 +9,7 @@ import { useEditor, type Editor } from '@tiptap/react';
 import { NodeSelection } from '@tiptap/pm/state';
 import StarterKit from '@tiptap/starter-kit';
 import { useEffect, useRef, useState } from 'react';
-import 'katex/dist/katex.min.css';
+import './katexStyles';
 import '@mantine/tiptap/styles.css';
 import { RichDoc, richDoc, simplest, type RichText } from '@/core/model/richText';
 import type { PictureRef } from '@/core/model/file';

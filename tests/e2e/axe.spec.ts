@@ -32,7 +32,7 @@ const views: [string, string][] = [
   ['/requests', 'What students ask for'],
   ['/outbox', 'The outbox is empty'],
   ['/bank', 'Bank'],
-  ['/backup', 'The whole desk, kept twice'],
+  ['/backup', 'Backup of the whole desk'],
   ['/papers/paper-weather', 'The paper'],
   ['/papers/paper-tides/give', 'So it will be'],
   ['/papers/paper-tides/look', 'As a student sees it'],

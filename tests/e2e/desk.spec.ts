@@ -45,8 +45,8 @@ test('a desk that is gone is said before anything is written, and a backup puts 
 test('copies keep themselves in a folder; a desk that is gone comes back by one button', async ({ page }) => {
   await withFolder(page);
   await page.goto('/');
-  await expect(page.getByText('No copies keep themselves yet.')).toBeVisible();
-  await page.getByRole('link', { name: 'Copies and files of the desk' }).click();
+  await expect(page.getByText('No automatic copies yet.')).toBeVisible();
+  await page.getByRole('link', { name: 'Backup and copies' }).click();
   await page.getByRole('button', { name: 'Choose a folder for copies' }).click();
   const place = page.getByText(/^In the folder Copies of the desk: last copy/);
   await expect(place).toContainText('less than a minute ago');
@@ -60,7 +60,7 @@ test('copies keep themselves in a folder; a desk that is gone comes back by one 
   await expect.poll(() => changedSince(page)).not.toBeNull();
   await waitedLong(page);
   await page.goto('/backup');
-  const copies = page.getByRole('list', { name: 'Copies that can be put back' }).getByRole('listitem');
+  const copies = page.getByRole('list', { name: 'Copies to restore' }).getByRole('listitem');
   await expect(copies).toHaveCount(2, { timeout: 40_000 });
   await expect(place).toContainText('nothing has changed since');
   await page.goto('/');
@@ -72,7 +72,7 @@ test('copies keep themselves in a folder; a desk that is gone comes back by one 
   await page.goto('/');
   await expect(page.getByRole('heading', gone)).toBeVisible();
   await page
-    .getByRole('button', { name: /^Put this copy back/ })
+    .getByRole('button', { name: /^Restore this copy/ })
     .first()
     .click();
   await expect(page.getByRole('heading', { name: 'Written after the first copy' })).toBeVisible();
@@ -97,7 +97,7 @@ test('copies lie sealed on the server that the desk is paired with, and come bac
   await page.goto('/');
   await expect(page.getByRole('heading', gone)).toBeVisible();
   await page
-    .getByRole('button', { name: /^Put this copy back/ })
+    .getByRole('button', { name: /^Restore this copy/ })
     .first()
     .click();
   await expect(page.getByRole('heading', { name: 'Quiz 2: collision rules' })).toBeVisible();

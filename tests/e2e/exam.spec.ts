@@ -119,7 +119,12 @@ test('files have names that change with them, and nothing beside them is given o
     'content-type': expect.stringContaining('javascript'),
     'cache-control': 'public, max-age=31536000, immutable',
     'x-content-type-options': 'nosniff',
+    // A script may run as a worker, which has no page whose policy holds for it.
+    'content-security-policy': expect.stringContaining("default-src 'none'; script-src 'self'"),
   });
+  const lost = await request.get(`${emptyDesk}/nowhere`);
+  expect(lost.status()).toBe(404);
+  expect(await lost.text()).toContain('There is no such page');
   for (const path of ['/_astro/nothing.js', '/%2e%2e/package.json', '/..%2f..%2fpackage.json', '/%E0%A4%A'])
     expect((await request.get(emptyDesk + path)).status(), path).toBe(404);
 });

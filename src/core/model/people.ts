@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { Id, Instant, Line } from './common';
 
+export { joinCodeAlphabet, joinCodeFrom, joinCodeShown } from './joinCode';
+
 export const Student = z.object({
   id: Id,
   familyName: Line,
@@ -31,19 +33,6 @@ export const Group = z.object({
   rehearsal: z.boolean().optional(),
 });
 export type Group = z.infer<typeof Group>;
-
-/** Letters and digits that cannot be taken for one another: no 0, 1, I, L, O, U. */
-export const joinCodeAlphabet = '23456789ABCDEFGHJKMNPQRSTVWXYZ';
-
-/** A join code as typed: spaces and dashes dropped, small letters raised. */
-export function joinCodeFrom(typed: string): string {
-  return typed.toUpperCase().replace(/[\s-]+/g, '');
-}
-
-/** "K7M 4QX": in two halves, easier to read out. */
-export function joinCodeShown(code: string): string {
-  return `${code.slice(0, 3)} ${code.slice(3)}`;
-}
 
 export function fullName(student: Pick<Student, 'familyName' | 'givenName'>): string {
   return [student.givenName, student.familyName].filter(Boolean).join(' ');

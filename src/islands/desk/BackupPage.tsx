@@ -59,11 +59,11 @@ function BackupView() {
         </MarginBlock>
       }
     >
-      <h1 className={styles.heading}>The whole desk, kept twice</h1>
+      <h1 className={styles.heading}>Backup of the whole desk</h1>
       <SaveDesk />
       <CopyPlaces />
       <section className={styles.part}>
-        <h2>Put one back</h2>
+        <h2>Restore a backup</h2>
         <p>It is read and checked first. Nothing changes before you have seen what is in it.</p>
         <PutBack offer={(found, put, leave) => setOffered({ found, put, leave })} />
       </section>
@@ -114,7 +114,7 @@ function SaveDesk() {
   };
   return (
     <section className={styles.part}>
-      <h2>Save it to a file</h2>
+      <h2>Save to a file</h2>
       <p>
         Everything is kept in this browser. A file of it lets you go on at another computer, or come back to
         how it was.

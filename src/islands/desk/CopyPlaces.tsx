@@ -14,7 +14,7 @@ export function CopyPlaces() {
   const { folder, server } = places;
   return (
     <section className={styles.part}>
-      <h2>Copies that keep themselves</h2>
+      <h2>Automatic copies</h2>
       <p>
         While the desk is open in this browser, what you change is in a copy about two minutes later. The four
         newest are kept, one of each of the last six hours and one of each of the last fourteen days.
@@ -29,7 +29,7 @@ export function CopyPlaces() {
               </Button>
             )}
             <Button onClick={() => void act(chooseFolder())}>Choose another folder</Button>
-            <Button onClick={() => void act(leaveFolder())}>Keep none in a folder</Button>
+            <Button onClick={() => void act(leaveFolder())}>Stop copying to a folder</Button>
           </div>
         </>
       ) : canChooseFolder() ? (

@@ -149,7 +149,7 @@ function DeskMargin({ groups }: { groups: (Group & { students: number })[] }) {
       </MarginBlock>
       <MarginBlock title="Kept in this browser">
         <p>
-          <CopyWords savedAt={saved} /> <a href="/backup">Copies and files of the desk</a>
+          <CopyWords savedAt={saved} /> <a href="/backup">Backup and copies</a>
         </p>
         {begun === 'demo' && (
           <p className={styles.about}>

@@ -1,11 +1,11 @@
 import { Button, TextInput } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import type { Carrier, Greeting } from '@/carriers/Carrier';
-import { joinCodeFrom } from '@/core/model/people';
+import { joinCodeFrom } from '@/core/model/joinCode';
 import type { HeldAttempt } from '@/store/sitTables';
 import { CodeField, joinCodeWords } from './CodeField';
 import { faultWords } from './faultWords';
-import { HeldHere } from './HeldHere';
+import { HeldHere } from './later';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 

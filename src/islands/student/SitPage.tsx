@@ -1,32 +1,15 @@
 import { MantineProvider } from '@mantine/core';
 import { Suspense, useEffect, useMemo, useState } from 'react';
-import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
-import { chosenCarrier } from '@/carriers/chosen';
+import type { Greeting, HomeSitting } from '@/carriers/Carrier';
+import { chosenLazily } from '@/carriers/lazily';
 import { Announcements } from '@/ui/announce';
 import { cssVariables, theme } from '@/ui/theme';
 import { Wordmark } from '@/ui/Wordmark';
-import { FilesFrom, type Files } from '@/ui/files';
-import { studentFiles } from './studentFiles';
 import { EnterCode } from './EnterCode';
-import { Home } from './Home';
-import { Instructions } from './Instructions';
-import { AttemptView, OpenFile, paperIsHere, ResultView } from './later';
-import type { HeldAttempt } from '@/store/sitTables';
+import { Fetched } from './Fetched';
+import type { View } from './Inside';
+import { Inside, OpenFile, paperIsHere } from './later';
 import styles from './student.module.css';
-
-type View =
-  | { name: 'home' }
-  | { name: 'file' }
-  | { name: 'instructions'; sitting: HomeSitting }
-  | { name: 'attempt'; held: HeldAttempt; opened: boolean }
-  | { name: 'result'; sitting: Pick<HomeSitting, 'sittingId' | 'title'> };
-
-/** The files of the sitting that is in view. */
-function filesOf(carrier: Carrier, who: Greeting | null, view: View): Files {
-  const joinCode = who?.joinCode ?? '';
-  if (view.name === 'attempt') return studentFiles(carrier, view.held);
-  return studentFiles(carrier, { joinCode, sittingId: 'sitting' in view ? view.sitting.sittingId : '' });
-}
 
 const resultKey = 'gribbet-result-seen';
 
@@ -44,14 +27,14 @@ function reloaded(): { joinCode: string; sitting: Pick<HomeSitting, 'sittingId' 
 
 /** The student's side: one page, from the join code to the result. */
 export function SitPage() {
-  const carrier = useMemo(() => chosenCarrier(), []);
+  const carrier = useMemo(() => chosenLazily(), []);
   const [who, setWho] = useState<Greeting | null>(null);
   const [view, setView] = useState<View>({ name: 'home' });
-  const files = useMemo(() => filesOf(carrier, who, view), [carrier, who, view]);
   const home = () => setView({ name: 'home' });
-  // Who has come in is about to sit a paper.
+  // Once the form stands, what a paper is sat with comes by itself; where it does not, it is asked for again.
   useEffect(() => {
-    if (who) void paperIsHere().catch(() => undefined);
+    const timer = setTimeout(() => void paperIsHere().catch(() => undefined), 300);
+    return () => clearTimeout(timer);
   }, [who]);
   // A result that is reloaded in its tab is there again, without the code.
   useEffect(() => {
@@ -92,8 +75,8 @@ export function SitPage() {
         )}
       </header>
       <Announcements />
-      <FilesFrom files={files}>
-        <main className={styles.page}>
+      <main className={styles.page}>
+        <Fetched>
           <Suspense fallback={<p role="status">One moment…</p>}>
             {view.name === 'file' && <OpenFile who={who} opened={opened} back={home} />}
             {!who && view.name !== 'file' && (
@@ -107,46 +90,12 @@ export function SitPage() {
                 openFile={() => setView({ name: 'file' })}
               />
             )}
-            {who && view.name === 'home' && (
-              <Home
-                carrier={carrier}
-                who={who}
-                goOn={(held) => setView({ name: 'attempt', held, opened: false })}
-                openSitting={(sitting) => setView({ name: 'instructions', sitting })}
-                openResult={(sitting) => setView({ name: 'result', sitting })}
-                openFile={() => setView({ name: 'file' })}
-                leave={leave}
-              />
-            )}
-            {who && view.name === 'instructions' && (
-              <Instructions
-                carrier={carrier}
-                who={who}
-                sitting={view.sitting}
-                started={(held) => setView({ name: 'attempt', held, opened: true })}
-                back={home}
-              />
-            )}
-            {who && view.name === 'attempt' && (
-              <AttemptView
-                carrier={carrier}
-                held={view.held}
-                opened={view.opened}
-                done={home}
-                seeResult={() =>
-                  setView({
-                    name: 'result',
-                    sitting: { sittingId: view.held.sittingId, title: view.held.packet.title },
-                  })
-                }
-              />
-            )}
-            {who && view.name === 'result' && (
-              <ResultView carrier={carrier} who={who} sitting={view.sitting} back={home} />
+            {who && view.name !== 'file' && (
+              <Inside carrier={carrier} who={who} view={view} show={setView} leave={leave} />
             )}
           </Suspense>
-        </main>
-      </FilesFrom>
+        </Fetched>
+      </main>
     </MantineProvider>
   );
 }

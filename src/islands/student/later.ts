@@ -4,10 +4,13 @@ import { loadDragging } from '../kinds/ordering/dragging';
 
 /** What the page fetches once somebody has come in: the form for the code stands without it. */
 
+const inside = () => import('./Inside');
 const attempt = () => import('./AttemptView');
 const result = () => import('./ResultView');
 const openFile = () => import('./OpenFile');
 
+export const Inside = lazy(async () => ({ default: (await inside()).Inside }));
+export const HeldHere = lazy(async () => ({ default: (await import('./HeldHere')).HeldHere }));
 export const AttemptView = lazy(async () => ({ default: (await attempt()).AttemptView }));
 export const ResultView = lazy(async () => ({ default: (await result()).ResultView }));
 export const OpenFile = lazy(async () => ({ default: (await openFile()).OpenFile }));
@@ -21,7 +24,7 @@ let all: Promise<unknown> | null = null;
  * @throws where it cannot be fetched; asked again, it tries again
  */
 export function paperIsHere(): Promise<unknown> {
-  all ??= attempt().catch((error: unknown) => {
+  all ??= Promise.all([inside(), attempt(), import('./HeldHere')]).catch((error: unknown) => {
     all = null;
     throw error;
   });

@@ -28,7 +28,7 @@ export function CopyWords({ savedAt }: { savedAt: string | null | undefined }) {
           {copyFaultWords[broken.fault]}.{' '}
         </strong>
       )}
-      {!newest && kept.length === 0 && 'No copies keep themselves yet. '}
+      {!newest && kept.length === 0 && 'No automatic copies yet. '}
       {savedAt ? `Saved to a file ${dayAndTime(savedAt, now)}.` : !newest && 'Not saved to a file yet.'}
     </>
   );

@@ -42,14 +42,14 @@ export function DeskGone() {
               window.location.reload();
             }}
           >
-            Begin a new desk
+            Start a new desk
           </Button>
         </>
       }
     >
       There was a desk here. The browser has cleared its storage: by itself, because the disk was full, or
       because somebody cleared its data. Nothing has been written in its place. If students sat on their own
-      devices, what they handed over is still on the classroom server: put your last copy back and pair this
+      devices, what they handed over is still on the classroom server: restore your last copy and pair this
       browser again, and their answers come to it.
     </EmptyState>
   );

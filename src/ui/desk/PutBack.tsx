@@ -72,7 +72,7 @@ export function PutBack({ offer, first = false, children }: PutBackProps) {
   return (
     <>
       {shown.length > 0 && (
-        <ul className={styles.copies} aria-label="Copies that can be put back">
+        <ul className={styles.copies} aria-label="Copies to restore">
           {shown.map((copy, index) => (
             <li key={`${copy.place} ${copy.deskId} ${copy.at}`}>
               <span>
@@ -86,10 +86,10 @@ export function PutBack({ offer, first = false, children }: PutBackProps) {
                 size="compact-sm"
                 variant={first && index === 0 ? 'filled' : 'default'}
                 disabled={working !== null}
-                aria-label={`Put this copy back: ${dayAndTime(copy.at, now)}, ${placeWords[copy.place]}`}
+                aria-label={`Restore this copy: ${dayAndTime(copy.at, now)}, ${placeWords[copy.place]}`}
                 onClick={() => void readCopy(copy)}
               >
-                Put this copy back
+                Restore this copy
               </Button>
             </li>
           ))}
@@ -105,7 +105,7 @@ export function PutBack({ offer, first = false, children }: PutBackProps) {
         accept=".zip,.json,application/zip,application/json"
         onChange={(file) => file && void read(file.name, file)}
       >
-        {(props) => <Button {...props}>Choose a desk file</Button>}
+        {(props) => <Button {...props}>Choose backup file</Button>}
       </FileButton>
       {working && <Working {...working} stop={working.what.startsWith('Reading') ? leave : null} />}
       {fault && (

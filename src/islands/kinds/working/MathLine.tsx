@@ -1,6 +1,6 @@
 import { MathfieldElement } from 'mathlive';
 import { useEffect, useRef } from 'react';
-import 'katex/dist/katex.min.css';
+import '@/ui/katexStyles';
 import styles from './working.module.css';
 
 // The letters come with the page (they are the ones of KaTeX), and there are no sounds.

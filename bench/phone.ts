@@ -1,0 +1,75 @@
+import { chromium, type CDPSession } from '@playwright/test';
+import { middle, row } from './measure';
+
+/** A student's page on a phone: a processor four times slower, 1.6 Mbit/s with 150 ms on the way, nothing in the cache. */
+
+const base = process.argv[2] ?? 'http://localhost:4390';
+const flags =
+  '--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync';
+const line = { offline: false, latency: 150, downloadThroughput: 200_000, uploadThroughput: 200_000 };
+
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: flags.split(' '),
+});
+try {
+  const forms: number[] = [];
+  const questions: number[] = [];
+  let sent: Record<string, number> = {};
+  for (let run = 0; run < 3; run++) {
+    const context = await browser.newContext({ viewport: { width: 360, height: 740 } });
+    const page = await context.newPage();
+    // The desk lies in the same browser: its own pages are fetched before, and not over the slow line.
+    await page.goto(`${base}/`);
+    await page.getByRole('heading', { name: 'Quiz 2: collision rules' }).waitFor();
+    await page.goto(`${base}/sittings/rules/run`);
+    await page.getByRole('button', { name: '4 not started' }).click();
+    await page.getByRole('rowheader').first().getByRole('button').click();
+    const code = (await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent()) ?? '';
+    const session = await context.newCDPSession(page);
+    await session.send('Network.enable');
+    await session.send('Network.clearBrowserCache');
+    await session.send('Network.emulateNetworkConditions', line);
+    await session.send('Emulation.setCPUThrottlingRate', { rate: 4 });
+    sent = counted(session);
+
+    let from = Date.now();
+    await page.goto(`${base}/sit`, { waitUntil: 'commit' });
+    const field = page.getByLabel('Your join code');
+    await field.waitFor();
+    forms.push(Date.now() - from);
+    await field.fill(code);
+    await page.getByRole('button', { name: 'Go in' }).click();
+    await page.getByRole('button', { name: 'Yes, this is me' }).click();
+    await page.getByRole('button', { name: 'Read the instructions' }).click();
+    await page.getByLabel('Access code').fill('flood');
+    const start = page.getByRole('button', { name: 'Start', exact: true });
+    from = Date.now();
+    await start.click();
+    await page.getByRole('region', { name: 'Question 1' }).waitFor();
+    questions.push(Date.now() - from);
+    await context.close();
+  }
+  row('phone: the form for the join code stands', `${middle(forms)} ms`);
+  row('phone: the first question after Start', `${middle(questions)} ms`);
+  row('phone: script sent for a paper of choices and texts (brotli)', kilobytes(sent.Script));
+  row('phone: styles sent', kilobytes(sent.Stylesheet));
+} finally {
+  await browser.close();
+}
+
+function kilobytes(bytes = 0): string {
+  return `${(bytes / 1000).toFixed(0)} KB`;
+}
+
+/** Counts the bytes as they came over the line, by sort. */
+function counted(session: CDPSession): Record<string, number> {
+  const sorts = new Map<string, string>();
+  const bytes: Record<string, number> = {};
+  session.on('Network.responseReceived', ({ requestId, type }) => sorts.set(requestId, type));
+  session.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+    const sort = sorts.get(requestId) ?? '';
+    bytes[sort] = (bytes[sort] ?? 0) + encodedDataLength;
+  });
+  return bytes;
+}

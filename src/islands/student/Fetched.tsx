@@ -1,0 +1,26 @@
+import { Button } from '@mantine/core';
+import { Component, type ReactNode } from 'react';
+
+/** Where a part of the page could not be fetched, that is said, with the way to try again. */
+export class Fetched extends Component<{ children: ReactNode }, { failed: boolean }> {
+  override state = { failed: false };
+
+  static getDerivedStateFromError() {
+    return { failed: true };
+  }
+
+  override render() {
+    if (!this.state.failed) return this.props.children;
+    return (
+      <section>
+        <h1>A part of this page could not be fetched</h1>
+        <p role="alert">
+          Look at the connection, then load the page again. What you typed is kept on this device.
+        </p>
+        <Button variant="filled" size="md" onClick={() => window.location.reload()}>
+          Load it again
+        </Button>
+      </section>
+    );
+  }
+}
