@@ -36,7 +36,7 @@ export function MarkMargin(props: MarkMarginProps) {
   return (
     <>
       <MarginBlock
-        title={`Question ${number}, ${points(question.points)} points`}
+        title={`Question ${number}, ${counted(question.points, 'point')}`}
         aside={<strong>{left > 0 ? `${left} left` : byHand ? 'all marked' : 'by key'}</strong>}
       >
         <div className={styles.stem}>

@@ -46,7 +46,9 @@ export function LastLook({ held, fillOf, goTo, handIn, back }: LastLookProps) {
       <ViewHeading id="last-look" text="Last look" />
       <p>
         {open.length === 0 && half.length === 0
-          ? `All ${held.packet.questions.length} questions are answered.`
+          ? held.packet.questions.length === 1
+            ? 'The question is answered.'
+            : `All ${held.packet.questions.length} questions are answered.`
           : open.length > 0 && `${counted(open.length, 'question')} not answered:`}
       </p>
       <QuestionLinks rows={open} goTo={goTo} />

@@ -72,7 +72,7 @@ function Script({ script }: { script: ScriptPacket }) {
       <p className={styles.soft}>Handed back {dayAndTime(script.handedBackAt, Date.now())}</p>
       {script.total && (
         <p className={styles.total}>
-          {points(script.total.points)} of {points(script.total.max)} points
+          {points(script.total.points)} of {counted(script.total.max, 'point')}
           {script.total.max > 0 &&
             script.waiting === undefined &&
             ` (${percent(script.total.points / script.total.max)})`}
@@ -123,7 +123,7 @@ function ReturnedQuestion({ row }: { row: ScriptQuestion }) {
           {share !== null && <FillGlyph share={share} answered={row.verdict !== 'blank'} size={16} />}
           {row.points !== undefined && (
             <strong>
-              {points(row.points)} of {points(question.points)} points
+              {points(row.points)} of {counted(question.points, 'point')}
             </strong>
           )}
           {row.verdict && <span>{verdictWords[row.verdict]}</span>}

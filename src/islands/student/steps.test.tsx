@@ -242,7 +242,7 @@ describe('what came back', () => {
   it('points and right or wrong at each question, without the key', async () => {
     const { container } = view({ ...nothing, points: true, rightOrWrong: true });
     const first = await screen.findByRole('region', { name: 'Question 1' });
-    expect(first.textContent).toMatch(/1 of 1 points.*right/);
+    expect(first.textContent).toMatch(/1 of 1 point.*right/);
     expect(container.textContent).not.toMatch(/SECRET|Accepted/);
   });
 

@@ -148,6 +148,14 @@ describe('the paper as a file', () => {
     expect(await readPacket(bytesOf(spoilt))).toEqual({ outcome: 'refused', why: 'damaged' });
   });
 
+  it('a seal that asks for ten million rounds is not begun: it would keep a phone busy for minutes', async () => {
+    const text = await packetSealer('accessCode', 'K7M4Q-XR2TB', chance)(packet, 'Mock exam');
+    const whole = JSON.parse(text) as { content: string; sha256: string };
+    whole.content = whole.content.replace('"iterations":600000', '"iterations":10000000');
+    whole.sha256 = createHash('sha256').update(whole.content).digest('hex');
+    expect(await readPacket(bytesOf(JSON.stringify(whole)))).toEqual({ outcome: 'refused', why: 'damaged' });
+  });
+
   // RFC 8018 (PBKDF2) and NIST SP 800-38D (GCM) by another implementation: anyone can open it who follows formats.md.
   it('the seal is opened by other software', async () => {
     const text = await packetSealer('joinCode', 'K7M 4QX', chance)(packet, 'Mock exam');

@@ -5,10 +5,13 @@ import { decrypted, encrypted, passwordKey } from '../../crypto';
 /** How often the password is turned over (OWASP Password Storage Cheat Sheet, 2023: 600,000 for HMAC-SHA-256). */
 export const sealIterations = 600_000;
 
+/** The most that a seal may ask for: what a file says must not keep a phone busy for minutes. */
+const mostIterations = 1_000_000;
+
 /** Something that only who has the password can read. */
 export const Sealed = z.object({
   /** PBKDF2 with HMAC-SHA-256. */
-  iterations: z.number().int().min(1).max(10_000_000),
+  iterations: z.number().int().min(1).max(mostIterations),
   salt: z.base64().max(100),
   /** AES-256-GCM. */
   nonce: z.base64().max(100),
