@@ -1,6 +1,6 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
 import { KilledBrowser } from './killedBrowser';
-import { startPaper } from './steps';
+import { startPaper, storedPaper } from './steps';
 
 /**
  * The browser is killed in the middle of work, again and again: nothing that was called saved is missing afterwards. A
@@ -158,21 +158,9 @@ test('what a student typed is there, whenever the browser is killed', async ({ b
   await killed(sitting, times, launchOptions.args ?? []);
 });
 
-/** The title of the paper as it is stored, read past the app. */
-const storedTitle = (page: Page) =>
-  page.evaluate(async () => {
-    const opening = indexedDB.open('gribbet-desk');
-    const db = await new Promise<IDBDatabase>(
-      (resolve) => (opening.onsuccess = () => resolve(opening.result)),
-    );
-    const reading = db
-      .transaction('papers')
-      .objectStore('papers')
-      .get(location.pathname.split('/').pop() ?? '');
-    await new Promise((resolve) => (reading.onsuccess = resolve));
-    db.close();
-    return (reading.result as { title: string }).title;
-  });
+/** The title of the paper as it is stored. */
+const storedTitle = async (page: Page) =>
+  (JSON.parse(await storedPaper(page, 'paper-weather')) as { title: string }).title;
 
 /** The last answer field of the page, once its bar says that all is kept; what was said to be kept last until then. */
 function keptAnswer(): string {

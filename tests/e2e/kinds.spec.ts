@@ -11,6 +11,7 @@ import {
   pasteStudents,
   stage,
   startPaper,
+  storedPaper,
 } from './steps';
 
 /** Types into the field that has this name, reached by keys only from where the cursor is. */
@@ -268,8 +269,7 @@ test('maths and a list are written into a question, and a student sees them set'
   await page.keyboard.type('<b>plain</b>');
   await expect(stem.getByRole('listitem')).toHaveText('<b>plain</b>');
   // Typing is kept a moment after the last key.
-  await page.waitForTimeout(500);
-  await kept(page, 'Question 2 worded');
+  await expect.poll(() => storedPaper(page, 'paper-passage')).toContain('<b>plain</b>');
   await page.goto('/papers/paper-passage/look');
   const question = page.getByRole('region', { name: 'Question 2', exact: true });
   await expect(question.locator('math')).toHaveCount(1);

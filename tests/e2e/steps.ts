@@ -177,3 +177,16 @@ export async function giveOnDevices(page: Page, name: string, minutes: number | 
   await page.getByRole('link', { name: 'Watch it student by student' }).click();
   return code;
 }
+
+/** A paper as it is stored, read past the app. */
+export const storedPaper = (page: Page, id: string): Promise<string> =>
+  page.evaluate(async (wanted) => {
+    const opening = indexedDB.open('gribbet-desk');
+    const db = await new Promise<IDBDatabase>(
+      (resolve) => (opening.onsuccess = () => resolve(opening.result)),
+    );
+    const reading = db.transaction('papers').objectStore('papers').get(wanted);
+    await new Promise((resolve) => (reading.onsuccess = resolve));
+    db.close();
+    return JSON.stringify(reading.result);
+  }, id);
