@@ -9,6 +9,8 @@ interface Place {
   /** Since when the desk has changed beyond the last copy; null: it has not. */
   changedSince: string | null;
   fault: CopyFault | null;
+  /** Of which desk the copies were that this browser put there last. */
+  deskId?: string;
 }
 
 /** A folder that the teacher chose. */

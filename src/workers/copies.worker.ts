@@ -88,7 +88,7 @@ async function copyTo(place: CopyPlace): Promise<void> {
       if ((await place.handle.queryPermission({ mode: 'readwrite' })) !== 'granted') throw new NoPermission();
       await copyIntoFolder(place.handle, content, id, at);
     } else await copyOntoServer(line, place, content, id, at);
-    await copyPlaces.places.update(place.key, { lastAt: at, fault: null });
+    await copyPlaces.places.update(place.key, { lastAt: at, fault: null, deskId: id });
     ended.set(place.key, { at: Date.now(), tookMs: Date.now() - began });
   } catch (error) {
     const { changedSince } = (await copyPlaces.places.get(place.key)) ?? {};

@@ -80,13 +80,14 @@ export function PutBack({ offer, first = false, children }: PutBackProps) {
                 <span className={styles.soft}>
                   {now - Date.parse(copy.at) < hourMs && `${ageWords(copy.at, now)}, `}
                   {placeWords[copy.place]}
+                  {!copy.own && ', of another desk'}
                 </span>
               </span>
               <Button
                 size="compact-sm"
-                variant={first && index === 0 ? 'filled' : 'default'}
+                variant={first && copy.own && index === 0 ? 'filled' : 'default'}
                 disabled={working !== null}
-                aria-label={`Restore this copy: ${dayAndTime(copy.at, now)}, ${placeWords[copy.place]}`}
+                aria-label={`Restore this copy: ${dayAndTime(copy.at, now)}, ${placeWords[copy.place]}${copy.own ? '' : ', of another desk'}`}
                 onClick={() => void readCopy(copy)}
               >
                 Restore this copy

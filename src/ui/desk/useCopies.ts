@@ -15,11 +15,14 @@ export function useCopyPlaces(): { folder: FolderPlace | null; server: ServerPla
 }
 
 /** A copy that was found, and where. */
-export type FoundCopy =
-  | { place: 'folder'; deskId: string; at: string; file: () => Promise<File> }
-  | { place: 'server'; deskId: string; at: string; copy: DeskCopy; secret: string };
+export type FoundCopy = {
+  deskId: string;
+  at: string;
+  /** Whether this browser made it; otherwise it is of a desk elsewhere. */
+  own: boolean;
+} & ({ place: 'folder'; file: () => Promise<File> } | { place: 'server'; copy: DeskCopy; secret: string });
 
-/** All copies that can be put back, the newest first; what cannot be looked at now has none. */
+/** All copies that can be put back, those of this desk first, then the newest; what cannot be looked at now has none. */
 export function useFoundCopies(): { copies: FoundCopy[] | null; look: () => Promise<void> } {
   const places = useCopyPlaces();
   const [copies, setCopies] = useState<FoundCopy[] | null>(null);
@@ -29,18 +32,20 @@ export function useFoundCopies(): { copies: FoundCopy[] | null; look: () => Prom
       places.folder ? foundInFolder(places.folder) : [],
       places.server ? foundOnServer(places.server) : [],
     ]);
-    setCopies([...inFolder, ...onServer].sort((a, b) => b.at.localeCompare(a.at)));
+    setCopies(
+      [...inFolder, ...onServer].sort((a, b) => Number(b.own) - Number(a.own) || b.at.localeCompare(a.at)),
+    );
   }, [places]);
   useEffect(() => void look(), [look]);
   return { copies, look };
 }
 
-async function foundInFolder({ handle }: FolderPlace): Promise<FoundCopy[]> {
+async function foundInFolder({ handle, deskId: mine }: FolderPlace): Promise<FoundCopy[]> {
   try {
     if ((await handle.queryPermission({ mode: 'readwrite' })) !== 'granted') return [];
     const copies: FolderCopy[] = await copiesInFolder(handle);
     return copies.map(({ name, deskId, at }) => ({
-      ...{ place: 'folder', deskId, at },
+      ...{ place: 'folder', deskId, at, own: deskId === mine },
       file: async () => (await handle.getFileHandle(name)).getFile(),
     }));
   } catch {
@@ -48,11 +53,15 @@ async function foundInFolder({ handle }: FolderPlace): Promise<FoundCopy[]> {
   }
 }
 
-async function foundOnServer({ secret }: ServerPlace): Promise<FoundCopy[]> {
+async function foundOnServer({ secret, deskId: mine }: ServerPlace): Promise<FoundCopy[]> {
   const copies = await deskLine()
     .copies()
     .catch(() => []);
-  return copies.map((copy) => ({ place: 'server', deskId: copy.deskId, at: copy.at, copy, secret }));
+  return copies.map((copy) => ({
+    ...{ place: 'server', deskId: copy.deskId, at: copy.at, own: copy.deskId === mine },
+    copy,
+    secret,
+  }));
 }
 
 /** Whether this browser can write into a folder that somebody chose (File System Access). */
