@@ -172,6 +172,7 @@ test('the whole desk is saved, and a damaged file changes nothing', async ({ pag
   await expect(page.getByRole('dialog')).toContainText('92 students, 3 groups, 5 papers, 3 sittings');
   await page.getByRole('button', { name: 'Empty it, for good' }).click();
   await kept(page, 'The desk is empty');
+  await expect(page.getByRole('link', { name: 'Create the first group' })).toBeVisible();
   await page.goto('/');
   await expect(page.getByRole('heading', { name: 'First, the students' })).toBeVisible();
   await page.goto('/backup');

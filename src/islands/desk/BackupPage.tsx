@@ -39,13 +39,16 @@ function BackupView() {
   const now = useNow(30_000);
   const [offered, setOffered] = useState<Offered | null>(null);
   const [emptying, setEmptying] = useState(false);
+  const [emptied, setEmptied] = useState(false);
   const putInPlace = async ({ found, put }: Offered) => {
     setOffered(null);
     if (await put()) say(`The desk of ${dayAndTime(found.savedAt, now)} is in place`);
   };
   const empty = async () => {
     setEmptying(false);
-    if ((await act(replaceDesk(emptyTables).then(() => true))) === true) say('The desk is empty');
+    if ((await act(replaceDesk(emptyTables).then(() => true))) !== true) return;
+    setEmptied(true);
+    say('The desk is empty');
   };
   return (
     <TwoColumns
@@ -70,7 +73,13 @@ function BackupView() {
       <section className={styles.part} id="empty">
         <h2>Start with an empty desk</h2>
         <p>Takes everything off this desk for good. Save it first if you may want it again.</p>
-        <Button onClick={() => setEmptying(true)}>Empty the desk</Button>
+        {emptied ? (
+          <Button variant="filled" component="a" href="/groups?new=1">
+            Create the first group
+          </Button>
+        ) : (
+          <Button onClick={() => setEmptying(true)}>Empty the desk</Button>
+        )}
       </section>
       <Sure
         opened={offered !== null}
