@@ -56,7 +56,9 @@ test('copies keep themselves in a folder; a desk that is gone comes back by one 
   await page.getByLabel('Title of the new paper').fill('Written after the first copy');
   await page.getByRole('button', { name: 'Write it' }).click();
   await page.waitForURL('**/papers/*');
-  await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('Written after the first copy');
+  await expect(page.getByRole('textbox', { name: 'Title', exact: true })).toHaveValue(
+    'Written after the first copy',
+  );
   await expect.poll(() => changedSince(page)).not.toBeNull();
   await waitedLong(page);
   await page.goto('/backup');
@@ -142,17 +144,19 @@ test('two tabs of one paper: each keeps what the other changed', async ({ contex
   await beginPaper(first, 'Two tabs');
   const second = await context.newPage();
   await second.goto(first.url());
-  await expect(second.getByRole('textbox', { name: 'Title' })).toHaveValue('Two tabs');
+  await expect(second.getByRole('textbox', { name: 'Title', exact: true })).toHaveValue('Two tabs');
   // A title in one, a question in the other, at the same time.
   await Promise.all([
-    first.getByRole('textbox', { name: 'Title' }).fill('Two tabs, the first'),
+    first.getByRole('textbox', { name: 'Title', exact: true }).fill('Two tabs, the first'),
     second.getByRole('group', { name: 'New question' }).getByRole('button', { name: 'Short text' }).click(),
   ]);
   await second.getByLabel('Text of question 1').fill('From the second tab?');
   await expect(first.getByText('From the second tab?')).toBeVisible();
   for (const page of [first, second]) {
     await page.reload();
-    await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('Two tabs, the first');
+    await expect(page.getByRole('textbox', { name: 'Title', exact: true })).toHaveValue(
+      'Two tabs, the first',
+    );
     await expect(page.getByText('From the second tab?')).toBeVisible();
   }
 });
@@ -162,7 +166,7 @@ test('the same field in two tabs: the later stays, and the other words are said'
   await beginPaper(first, 'One title');
   const second = await context.newPage();
   await second.goto(first.url());
-  const titleOf = (page: Page) => page.getByRole('textbox', { name: 'Title' });
+  const titleOf = (page: Page) => page.getByRole('textbox', { name: 'Title', exact: true });
   await expect(titleOf(second)).toHaveValue('One title');
   await Promise.all([
     titleOf(first).fill('A title from here'),
@@ -179,7 +183,7 @@ test('the same field in two tabs: the later stays, and the other words are said'
 
 test('typing on and on is kept all the while', async ({ page }) => {
   await beginPaper(page, 'On and on');
-  const title = page.getByRole('textbox', { name: 'Title' });
+  const title = page.getByRole('textbox', { name: 'Title', exact: true });
   await title.fill('');
   // A key every tenth of a second, without a rest: what is stored follows at most half a second behind.
   const typing = title.pressSequentially(

@@ -49,7 +49,7 @@ test('marks for which there is no room wait on the page, are not called saved, a
 test('a title for which there is no room stays on the page and is kept once there is', async ({ page }) => {
   const full = await disk(page);
   await beginPaper(page, 'Room');
-  const title = page.getByRole('textbox', { name: 'Title' });
+  const title = page.getByRole('textbox', { name: 'Title', exact: true });
   await full(true);
   await title.fill('Room for more');
   await expect(page.getByRole('status').filter({ hasText: 'Not saved: there is no room' })).toBeVisible();
@@ -78,7 +78,7 @@ test('a student whose device is full writes on over the line, reads where the wo
   await context.setOffline(true);
   await field.fill('On this page only');
   await expect(
-    phone.getByText(/^Not kept: this device has no room and there is no connection/),
+    phone.getByText(/^Not kept: this device has no room and there is no connection. Keep this page/),
   ).toBeVisible();
   await expect(field).toHaveValue('On this page only');
   await full(false);

@@ -113,11 +113,11 @@ test('what was written is there, whenever the browser is killed', async ({ baseU
     open: async (context) => {
       const page = await context.newPage();
       await page.goto(`${baseURL}/papers/paper-weather`);
-      await page.getByRole('textbox', { name: 'Title' }).waitFor();
+      await page.getByRole('textbox', { name: 'Title', exact: true }).waitFor();
       return page;
     },
     act: async (page) => {
-      const title = page.getByRole('textbox', { name: 'Title' });
+      const title = page.getByRole('textbox', { name: 'Title', exact: true });
       await title.focus();
       await page.keyboard.press('End');
       await page.keyboard.type(` ${(count += 1)}`);

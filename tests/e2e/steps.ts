@@ -43,7 +43,9 @@ export async function beginPaper(page: Page, title: string): Promise<void> {
   await page.goto(emptyDesk);
   await page.getByLabel('Title of the new paper').fill(title);
   await page.getByRole('button', { name: 'Write it' }).click();
-  await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue(title);
+  // On the desk, too, there is a field for a title.
+  await page.waitForURL('**/papers/*');
+  await expect(page.getByRole('textbox', { name: 'Title', exact: true })).toHaveValue(title);
 }
 
 /** A one choice question, with the right option first. */
