@@ -10,6 +10,7 @@ import { Student } from '@/core/model/people';
 import type { Attempt } from '@/core/model/sitting';
 import { rowsForBox, scriptsForBox, sittingsOnDevices, type Seal } from './boxRows';
 import { dropStandings } from './command';
+import { lineKept } from './line';
 import { desk, type Line } from './tables';
 
 /**
@@ -17,7 +18,7 @@ import { desk, type Line } from './tables';
  * at any moment and begun again; what was half done is done again, and changes nothing.
  */
 
-export const lineKept = () => desk.line.get('line');
+export { lineKept };
 
 /** Pairs this desk with the server. */
 export async function pairDesk(line: DeskLine, secret: string): Promise<void> {

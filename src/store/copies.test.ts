@@ -10,7 +10,7 @@ import { readBackup } from '@/core/formats/backup';
 import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
 import { exchangeServer } from '@/server/exchangeServer';
 import { deskContent, emptyTables, putInPlace, replaceDesk } from './backup';
-import { copiesInFolder, copyIntoFolder, copyOntoServer, deskId, newSalt, readServerCopy } from './copies';
+import { copiesInFolder, copyIntoFolder, copyOntoServer, deskId, readServerCopy } from './copies';
 import { desk } from './tables';
 
 const start = Date.parse('2026-11-26T12:00:00.000Z');
@@ -95,7 +95,7 @@ describe('copies on the server', () => {
   let folder: ExchangeFolder;
   let line: DeskLine;
   let sent: string[];
-  const place = { secret, salt: newSalt() };
+  const place = { secret, salt: 'AAECAwQFBgcICQoLDA0ODw==' };
 
   beforeEach(async () => {
     path = mkdtempSync(join(tmpdir(), 'gribbet-copies-'));

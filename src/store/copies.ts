@@ -1,6 +1,6 @@
 import { customAlphabet } from 'nanoid';
 import type { DeskLine } from '@/carriers/deskLine';
-import { base64From, bytesFrom } from '@/core/base64';
+import { bytesFrom } from '@/core/base64';
 import {
   readArchive,
   writeBackup,
@@ -145,5 +145,3 @@ function keyOf(secret: string, salt: string): Promise<Uint8Array> {
   if (lastKey?.of !== of) lastKey = { of, key: copyKey(secret, bytesFrom(salt)) };
   return lastKey.key;
 }
-
-export const newSalt = (): string => base64From(crypto.getRandomValues(new Uint8Array(16)));

@@ -1,11 +1,8 @@
 import { ServerFault } from '@/carriers/ask';
-import { deskLine } from '@/carriers/deskLine';
-import { deskTableNames } from '@/core/formats/backup';
-import { copyDue } from '@/core/formats/backup/copies';
-import { deskContent } from '@/store/backup';
-import { lineKept } from '@/store/boxSync';
+import { base64From } from '@/core/base64';
+import { copyDue } from '@/core/formats/backup/copyDue';
 import { onDeskChanged } from '@/store/changes';
-import { copyIntoFolder, copyOntoServer, deskId, newSalt } from '@/store/copies';
+import { lineKept } from '@/store/line';
 import { copyPlaces, serverPlace, type CopyFault, type CopyPlace } from '@/store/copyPlaces';
 import { onCopyNow } from './copies';
 
@@ -18,7 +15,6 @@ const lookMs = 15_000;
 
 const awayMs = 10 * 60_000;
 
-const line = deskLine();
 const ended = new Map<CopyPlace['key'], { at: number; tookMs: number }>();
 const triedAt = new Map<CopyPlace['key'], number>();
 let timer: ReturnType<typeof setTimeout> | null = null;
@@ -46,7 +42,7 @@ async function keepServerPlace(): Promise<void> {
   await copyPlaces.places.put({
     key: 'server',
     secret: paired.secret,
-    salt: newSalt(),
+    salt: base64From(crypto.getRandomValues(new Uint8Array(16))),
     lastAt: null,
     changedSince: new Date().toISOString(),
     fault: null,
@@ -82,12 +78,13 @@ async function copyTo(place: CopyPlace): Promise<void> {
   // What changes from here on is in the next one.
   await copyPlaces.places.update(place.key, { changedSince: null });
   try {
+    const { copyIntoFolder, copyOntoServer, deskContent, deskId, deskLine } = await import('./copying');
     const id = await deskId();
     const content = await deskContent();
     if (place.key === 'folder') {
       if ((await place.handle.queryPermission({ mode: 'readwrite' })) !== 'granted') throw new NoPermission();
       await copyIntoFolder(place.handle, content, id, at);
-    } else await copyOntoServer(line, place, content, id, at);
+    } else await copyOntoServer(deskLine(), place, content, id, at);
     await copyPlaces.places.update(place.key, { lastAt: at, fault: null, deskId: id });
     ended.set(place.key, { at: Date.now(), tookMs: Date.now() - began });
   } catch (error) {
@@ -114,10 +111,11 @@ function faultOf(error: unknown): CopyFault {
   return name === 'QuotaExceededError' ? 'full' : 'failed';
 }
 
-const copied = new Set<string>(deskTableNames);
+/** What can be made again, or is of this browser alone, is in no copy. */
+const apart = new Set(['standings', 'carried', 'posted', 'line']);
 
 onDeskChanged((table) => {
-  if (copied.has(table))
+  if (!apart.has(table))
     void copyPlaces.places
       .filter(({ changedSince }) => changedSince === null)
       .modify({ changedSince: new Date().toISOString() });

@@ -4,7 +4,6 @@ import { describe, expect, it } from 'vitest';
 import { assetId } from '../../model/asset';
 import {
   copiesToDrop,
-  copyDue,
   copyKey,
   copyName,
   copyNamed,
@@ -13,6 +12,7 @@ import {
   sealedPart,
   zipParts,
 } from './copies';
+import { copyDue } from './copyDue';
 
 const now = '2026-11-26T12:00:00.000Z';
 const ago = (minutes: number) => new Date(Date.parse(now) - minutes * 60_000).toISOString();
