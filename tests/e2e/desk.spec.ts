@@ -161,26 +161,6 @@ test('two tabs of one paper: each keeps what the other changed', async ({ contex
   }
 });
 
-test('the same field in two tabs: the later stays, and the other words are said', async ({ context }) => {
-  const first = await context.newPage();
-  await beginPaper(first, 'One title');
-  const second = await context.newPage();
-  await second.goto(first.url());
-  const titleOf = (page: Page) => page.getByRole('textbox', { name: 'Title', exact: true });
-  await expect(titleOf(second)).toHaveValue('One title');
-  await Promise.all([
-    titleOf(first).fill('A title from here'),
-    titleOf(second).pressSequentially(' of another tab, typed for a while', { delay: 40 }),
-  ]);
-  const told = async (page: Page) =>
-    page.getByRole('status').filter({ hasText: 'Also changed in another tab. Yours is kept' }).count();
-  await expect.poll(async () => (await told(first)) + (await told(second))).toBeGreaterThan(0);
-  await expect(titleOf(first)).toHaveValue(await titleOf(second).inputValue());
-  const shown = await titleOf(second).inputValue();
-  await first.reload();
-  await expect(titleOf(first)).toHaveValue(shown);
-});
-
 test('typing on and on is kept all the while', async ({ page }) => {
   await beginPaper(page, 'On and on');
   const title = page.getByRole('textbox', { name: 'Title', exact: true });

@@ -91,6 +91,26 @@ describe('a row as it is being written', () => {
     expect(await rows.get('p')).toEqual(drawn);
   });
 
+  it('what another tab changed stays, also when an editor still has the draft of before', async () => {
+    let stored: Row & { note: string } = { id: 'p', title: 'Two tabs', note: '' };
+    const source: DraftSource<Row & { note: string }> = {
+      read: async () => stored,
+      change: async (row, _said, _field, _now, base) => {
+        stored = merged(base ?? row, row, stored).row;
+        return { result: [] };
+      },
+    };
+    const { result, rerender } = renderHook(({ from }) => useDraft(from), { initialProps: { from: source } });
+    await waitFor(() => expect(result.current.draft?.title).toBe('Two tabs'));
+    const before = result.current;
+    stored = { ...stored, title: 'From the other tab' };
+    // Read again, and drawn: but whoever was given the draft of before changes that one.
+    rerender({ from: { ...source, read: async () => stored } });
+    await waitFor(() => expect(result.current.draft?.title).toBe('From the other tab'));
+    await act(async () => before.keep({ ...(before.draft ?? stored), note: 'from an editor' }, 'Note'));
+    expect(stored).toEqual({ id: 'p', title: 'From the other tab', note: 'from an editor' });
+  });
+
   it('no room is said in words, with what to do; the browser’s own name for it is not', () => {
     const inner = Object.assign(new Error('x'), { name: 'QuotaExceededError' });
     const words = unsavedWords(Object.assign(new Error('AbortError'), { inner }));

@@ -1,5 +1,5 @@
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useCallback, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { isoNow } from '../clock';
 import type { Clash } from '@/core/merge';
 import { plainText, type RichText } from '@/core/model/richText';
@@ -11,10 +11,15 @@ const restMs = 250;
 /** What could not be kept is tried again after so long. */
 const againMs = 5_000;
 
-interface Pending<T> {
+/** What is to be kept, and the row it was made of. */
+interface Change<T> {
   row: T;
   said: string;
-  field: string;
+  field: string | undefined;
+  base: T | undefined;
+}
+
+interface Pending<T> extends Change<T> {
   timer: ReturnType<typeof setTimeout>;
 }
 
@@ -48,27 +53,21 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
   const [draft, setDraft] = useState<T | null>();
   const pending = useRef<Pending<T> | null>(null);
   const underWay = useRef(0);
-  /** What was stored when the draft on the page was made of it. */
-  const base = useRef<T | undefined>(undefined);
-  const [seen, setSeen] = useState<T>();
   /** What could not be kept: it is tried again. */
-  const failed = useRef<{ row: T; said: string; field: string | undefined } | null>(null);
+  const failed = useRef<Change<T> | null>(null);
   const again = useRef<() => void>(() => undefined);
 
   const send = useCallback(
-    async (row: T, said: string, field?: string) => {
+    async ({ row, said, field, base }: Change<T>) => {
       underWay.current++;
-      const from = base.current;
-      base.current = row;
-      const done = await act(change(row, said, field, isoNow(), from));
+      const done = await act(change(row, said, field, isoNow(), base));
       underWay.current--;
       if (done) {
         failed.current = null;
         if (done.result.length > 0) sayToRead(clashWords(done.result));
       } else {
         // It stays on the page, is not called kept, and goes with whatever is kept next, or by itself.
-        base.current = from;
-        failed.current = { row, said, field };
+        failed.current = { row, said, field, base };
         setTimeout(() => again.current(), againMs);
       }
     },
@@ -80,13 +79,13 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
     if (!last) return;
     clearTimeout(last.timer);
     pending.current = null;
-    void send(last.row, last.said, last.field);
+    void send(last);
   }, [send]);
 
   useEffect(() => {
     again.current = () => {
       const last = failed.current;
-      if (last && underWay.current === 0 && !pending.current) void send(last.row, last.said, last.field);
+      if (last && underWay.current === 0 && !pending.current) void send(last);
     };
   });
 
@@ -98,7 +97,6 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
     if (settled())
       void read().then((row) => {
         if (!here || !settled() || failed.current) return;
-        setSeen(row);
         setDraft(row ?? null);
       });
     return () => {
@@ -119,21 +117,20 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
     };
   }, [flush]);
 
-  // Not before it is on the page: what is changed until then was made of the draft before it.
-  useLayoutEffect(() => {
-    if (draft === seen) base.current = seen;
-  }, [draft, seen]);
-
+  // Made anew with each draft: whoever changes a row goes by the one that it was given together with, also where that
+  // is not the latest any more, as an editor's does that still waits for the next one.
   const keep = useCallback<KeepDraft<T>>(
     (row, said, field) => {
       setDraft(row);
       if (pending.current && pending.current.field !== field) flush();
-      if (field === undefined) return void send(row, said);
+      const unsent = [pending.current, failed.current].find((each) => each?.row === draft);
+      const base = unsent ? unsent.base : (draft ?? undefined);
+      if (field === undefined) return void send({ row, said, field, base });
       // The first key starts the clock: typing on does not put it off.
       const timer = pending.current?.timer ?? setTimeout(flush, restMs);
-      pending.current = { row, said, field, timer };
+      pending.current = { row, said, field, base, timer };
     },
-    [flush, send],
+    [draft, flush, send],
   );
   return { draft, keep };
 }
