@@ -127,14 +127,19 @@ export async function readServerCopy(
   progress?: Progress,
 ): Promise<BackupRead> {
   const key = await keyOf(secret, copy.salt);
-  const opened = async (id: string) => {
-    const plain = await openedPart(key, id, await line.part(id));
-    if (!plain) throw new Error('It is sealed with another secret, or damaged');
-    return plain;
-  };
+  const opened = async (id: string) => openedPart(key, id, await line.part(id));
   const pieces: Uint8Array<ArrayBuffer>[] = [];
-  for (const id of copy.zip) pieces.push(Uint8Array.from(await opened(id)));
-  return readArchive(new Blob(pieces), progress, async (fileId) => opened(await filePartId(key, fileId)));
+  for (const id of copy.zip) {
+    const piece = await opened(id);
+    if (!piece) return { fault: { code: 'sealed' } };
+    pieces.push(Uint8Array.from(piece));
+  }
+  // A file that does not open is not what was saved: nothing is put in place then.
+  return readArchive(
+    new Blob(pieces),
+    progress,
+    async (fileId) => (await opened(await filePartId(key, fileId))) ?? new Uint8Array(),
+  );
 }
 
 let lastKey: { of: string; key: Promise<Uint8Array> } | null = null;

@@ -1,7 +1,7 @@
 import Dexie, { type Table } from 'dexie';
 
 /** Why the last copy could not be made. */
-export type CopyFault = 'permission' | 'gone' | 'full' | 'unreachable' | 'notPaired' | 'failed';
+export type CopyFault = 'permission' | 'gone' | 'full' | 'unreachable' | 'notPaired' | 'unpaired' | 'failed';
 
 interface Place {
   /** When the last copy was made; null: none yet. */
@@ -22,7 +22,7 @@ export interface FolderPlace extends Place {
 /** The classroom server that this browser is paired with. */
 export interface ServerPlace extends Place {
   key: 'server';
-  /** What copies there are sealed with. */
+  /** What copies there are sealed with; empty once the pairing was ended here. */
   secret: string;
   /** In Base64; drawn once. */
   salt: string;

@@ -20,6 +20,8 @@ export interface HeldAttempt extends HeldAnswers {
   /** When its time is up, as the other side said last; null: never. And how far its clock was ahead of this device's, ms. */
   clock?: { deadline: number | null; aheadMs: number };
   comeBack: string[];
+  /** The question that was in front of the student last. */
+  leftAt?: string;
   /** Where there is no going back: what is done with. */
   passed?: string[];
 }

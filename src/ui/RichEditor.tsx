@@ -8,7 +8,7 @@ import { TableKit } from '@tiptap/extension-table';
 import { useEditor, type Editor } from '@tiptap/react';
 import { NodeSelection } from '@tiptap/pm/state';
 import StarterKit from '@tiptap/starter-kit';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import './katexStyles';
 import '@mantine/tiptap/styles.css';
 import { RichDoc, richDoc, simplest, type RichText } from '@/core/model/richText';
@@ -44,7 +44,8 @@ export default function RichEditor({ id, label, value, placeholder, low, change 
   // What was handed up last: a value that comes down and is not this one comes from elsewhere (an undo).
   const known = useRef(value);
   const keep = useRef(change);
-  useEffect(() => {
+  // With the drawing, not after it: a key may come in between.
+  useLayoutEffect(() => {
     keep.current = change;
   });
   const editor = useEditor({

@@ -26,23 +26,23 @@ function soon(afterMs: number): void {
   timer = setTimeout(() => void turn(), afterMs);
 }
 
-/** The server this browser is paired with is a place; of one that it no longer is, what is known stays. */
+/**
+ * The server this browser is paired with is a place. Once the pairing is ended here the secret goes; what else is known
+ * stays, so that the same seals are made when it is paired again.
+ */
 async function keepServerPlace(): Promise<void> {
   const paired = await lineKept();
   const place = await serverPlace();
   if (!paired) {
-    if (place && place.fault !== 'notPaired')
-      await copyPlaces.places.update('server', { fault: 'notPaired' });
+    if (place && place.secret !== '')
+      await copyPlaces.places.put({ ...place, secret: '', fault: 'unpaired' });
     return;
   }
-  if (place?.secret === paired.secret) {
-    if (place.fault === 'notPaired') await copyPlaces.places.update('server', { fault: null });
-    return;
-  }
+  if (place?.secret === paired.secret) return;
   await copyPlaces.places.put({
     key: 'server',
     secret: paired.secret,
-    salt: base64From(crypto.getRandomValues(new Uint8Array(16))),
+    salt: place?.salt ?? base64From(crypto.getRandomValues(new Uint8Array(16))),
     lastAt: null,
     changedSince: new Date().toISOString(),
     fault: null,
@@ -57,7 +57,7 @@ async function turn(): Promise<void> {
   try {
     await keepServerPlace();
     for (const place of await copyPlaces.places.toArray()) {
-      if (place.key === 'server' && place.fault === 'notPaired') continue;
+      if (place.key === 'server' && place.secret === '') continue;
       const changed = place.changedSince === null ? null : Date.parse(place.changedSince);
       const due = copyDue(changed, ended.get(place.key) ?? null);
       const retry = (triedAt.get(place.key) ?? -Infinity) + againMs;

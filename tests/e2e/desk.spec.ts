@@ -59,7 +59,7 @@ test('copies keep themselves in a folder; a desk that is gone comes back by one 
   await expect(page.getByRole('textbox', { name: 'Title', exact: true })).toHaveValue(
     'Written after the first copy',
   );
-  await expect.poll(() => changedSince(page)).not.toBeNull();
+  await expect.poll(() => ofPlace(page, 'folder', 'changedSince')).not.toBeNull();
   await waitedLong(page);
   await page.goto('/backup');
   const copies = page.getByRole('list', { name: 'Copies to restore' }).getByRole('listitem');
@@ -106,22 +106,30 @@ test('copies lie sealed on the server that the desk is paired with, and come bac
   // It is paired again, so that what students handed over meanwhile comes to it.
   await page.goto('/sittings/rules/devices');
   await expect(page.getByText(/^In reach, last heard/)).toBeVisible();
+
+  // The secret goes with the pairing, from where copies are made too; that is no fault of the desk's.
+  await page.getByRole('button', { name: 'End the pairing' }).click();
+  await expect.poll(() => ofPlace(page, 'server', 'secret'), { timeout: 40_000 }).toBe('');
+  await page.goto('/');
+  await expect(page.getByText(/^Last copy/)).toBeVisible();
+  await expect(page.getByText('gets no copies')).toHaveCount(0);
 });
 
-/** Since when the desk has changed beyond the copy in the folder, read past the app. */
-const changedSince = (page: Page) =>
-  page.evaluate(async () => {
-    const opening = indexedDB.open('gribbet-copies');
-    const db = await new Promise<IDBDatabase>(
-      (resolve) => (opening.onsuccess = () => resolve(opening.result)),
-    );
-    const reading = db.transaction('places').objectStore('places').get('folder');
-    const place = await new Promise<{ changedSince: string | null }>(
-      (resolve) => (reading.onsuccess = () => resolve(reading.result)),
-    );
-    db.close();
-    return place.changedSince;
-  });
+/** What is known of a place of copies, read past the app. */
+const ofPlace = (page: Page, key: 'folder' | 'server', field: 'changedSince' | 'secret') =>
+  page.evaluate(
+    async ([wanted, name]) => {
+      const opening = indexedDB.open('gribbet-copies');
+      const db = await new Promise<IDBDatabase>(
+        (resolve) => (opening.onsuccess = () => resolve(opening.result)),
+      );
+      const reading = db.transaction('places').objectStore('places').get(wanted);
+      await new Promise((resolve) => (reading.onsuccess = resolve));
+      db.close();
+      return (reading.result as Record<string, string | null>)[name] ?? null;
+    },
+    [key, field] as const,
+  );
 
 /** As if the desk had changed an hour ago. */
 const waitedLong = (page: Page) =>

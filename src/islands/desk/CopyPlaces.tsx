@@ -1,4 +1,5 @@
 import { Button } from '@mantine/core';
+import { copiesKept } from '@/core/formats/backup/copies';
 import { useNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
 import { ageWords, copyFaultWords } from '@/ui/desk/backupWords';
@@ -16,8 +17,9 @@ export function CopyPlaces() {
     <section className={styles.part}>
       <h2>Automatic copies</h2>
       <p>
-        While the desk is open in this browser, what you change is in a copy about two minutes later. The four
-        newest are kept, one of each of the last six hours and one of each of the last fourteen days.
+        While the desk is open in this browser, what you change is in a copy about two minutes later. Of the
+        copies these are kept: the {copiesKept.newest} newest, one of each of the last {copiesKept.hours}{' '}
+        hours and one of each of the last {copiesKept.days} days.
       </p>
       {folder ? (
         <>

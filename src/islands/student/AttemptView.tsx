@@ -56,7 +56,7 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
 
   // Where this paper was left: at the question, not at its beginning.
   useEffect(() => {
-    const left = localStorage.getItem(leftAtKey(initial.attemptId));
+    const left = initial.leftAt;
     if (!left || noBack || !initial.packet.questions.some(({ id }) => id === left)) return;
     const at = stepsOf(initial.packet.questions).findIndex((each) => each.some(({ id }) => id === left));
     if (oneByOne && at >= 0) setPlace(at);
@@ -91,7 +91,7 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
     requestAnimationFrame(() => goToQuestion(id));
   };
   const noted = (id: string | null) => {
-    if (id) localStorage.setItem(leftAtKey(held.attemptId), id);
+    if (id) attempt.leftAt(id);
     if (!oneByOne) lookingAt(id);
   };
   const next = () => {
@@ -214,9 +214,6 @@ function goToQuestion(id: string): void {
   section?.querySelector<HTMLElement>('h2, h3')?.focus({ preventScroll: true });
   section?.scrollIntoView({ block: 'start' });
 }
-
-/** The question that was left, in an attempt that is gone on with on this device. */
-const leftAtKey = (attemptId: string) => `gribbet-left-at-${attemptId}`;
 
 /** The question an element belongs to. */
 function questionAt(target: EventTarget): string | null {

@@ -25,6 +25,7 @@ export async function holdAttempt(who: Greeting, packet: PaperPacket): Promise<H
     who,
     // Kept by an older version, there was nothing apart.
     ...heldFrom(packet.answers, before && { ...before, apart: before.apart ?? [] }),
+    ...(before?.leftAt !== undefined && { leftAt: before.leftAt }),
     comeBack: before?.comeBack ?? packet.comeBack,
     passed: [...new Set([...(packet.passed ?? []), ...(before?.passed ?? [])])],
   };

@@ -164,6 +164,11 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt, opened = true
     [change, rulingNow],
   );
 
+  /** Which question is in front of the student; it goes along with what is kept next. */
+  const leftAt = useCallback((questionId: string) => {
+    latest.current = { ...latest.current, leftAt: questionId };
+  }, []);
+
   const toggleComeBack = useCallback(
     (questionId: string) => {
       const current = latest.current;
@@ -242,6 +247,7 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt, opened = true
     rulingNow,
     respond,
     toggleComeBack,
+    leftAt,
     pass,
     practise,
     takeOver,

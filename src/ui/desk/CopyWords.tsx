@@ -12,7 +12,8 @@ export function CopyWords({ savedAt }: { savedAt: string | null | undefined }) {
   const newest = kept
     .filter(({ lastAt }) => lastAt !== null)
     .sort((a, b) => (b.lastAt ?? '').localeCompare(a.lastAt ?? ''))[0];
-  const broken = kept.find(({ fault }) => fault !== null);
+  // That a pairing was ended is no fault.
+  const broken = kept.find(({ fault }) => fault !== null && fault !== 'unpaired');
   return (
     <>
       {newest?.lastAt && (

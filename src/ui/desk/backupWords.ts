@@ -23,7 +23,8 @@ export const copyFaultWords: Record<CopyFault, string> = {
   gone: 'the folder is not there any more',
   full: 'there is no room left there',
   unreachable: 'the server cannot be reached',
-  notPaired: 'this browser is not paired with it any more',
+  notPaired: 'it does not know this browser any more: end the pairing and pair it again',
+  unpaired: 'this browser is not paired with it',
   failed: 'something went wrong there',
 };
 
@@ -40,6 +41,8 @@ export function backupFaultWords(fault: BackupFault): string {
       return `it was saved by a newer Gribbet (version ${fault.version}); this one reads up to version ${backupVersion}. Nothing was changed.`;
     case 'changed':
       return 'the file is damaged: what is in it is not what was saved. Nothing was changed. Take another copy.';
+    case 'sealed':
+      return 'it is sealed with another secret than this browser is paired with, or damaged. Nothing was changed.';
     case 'tooLarge':
       return `at ${fault.path}: it is larger than the ${fileSize(fault.most)} that are read. Nothing was changed.`;
     case 'double':

@@ -30,7 +30,7 @@ export function useFoundCopies(): { copies: FoundCopy[] | null; look: () => Prom
     if (!places) return;
     const [inFolder, onServer] = await Promise.all([
       places.folder ? foundInFolder(places.folder) : [],
-      places.server ? foundOnServer(places.server) : [],
+      places.server && places.server.secret !== '' ? foundOnServer(places.server) : [],
     ]);
     setCopies(
       [...inFolder, ...onServer].sort((a, b) => Number(b.own) - Number(a.own) || b.at.localeCompare(a.at)),

@@ -56,12 +56,16 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
   /** What could not be kept: it is tried again. */
   const failed = useRef<Change<T> | null>(null);
   const again = useRef<() => void>(() => undefined);
+  /** Whether something changed elsewhere that could not be shown yet, and how it is looked at again. */
+  const missed = useRef(false);
+  const look = useRef<() => void>(() => undefined);
 
   const send = useCallback(
     async ({ row, said, field, base }: Change<T>) => {
       underWay.current++;
       const done = await act(change(row, said, field, isoNow(), base));
       underWay.current--;
+      if (missed.current) look.current();
       if (done) {
         failed.current = null;
         if (done.result.length > 0) sayToRead(clashWords(done.result));
@@ -94,11 +98,16 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
     let here = true;
     const settled = () => pending.current === null && underWay.current === 0;
     // What the query saw may be older than what was sent since, so it is read again once nothing is under way.
-    if (settled())
+    look.current = () => {
+      missed.current = !settled();
+      if (missed.current) return;
       void read().then((row) => {
-        if (!here || !settled() || failed.current) return;
-        setDraft(row ?? null);
+        if (!here || failed.current) return;
+        missed.current = !settled();
+        if (!missed.current) setDraft(row ?? null);
       });
+    };
+    look.current();
     return () => {
       here = false;
     };

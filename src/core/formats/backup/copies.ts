@@ -6,22 +6,21 @@ import { sealIterations } from '../packet/sealed';
 
 /** Copies of the desk that keep themselves: what they are called, and which are kept back. */
 
-const newest = 4;
-const [hours, days] = [6, 14];
+/** Kept are so many of the newest, and one of each of so many hours and days. */
+export const copiesKept = { newest: 4, hours: 6, days: 14 };
 const [hourMs, dayMs] = [3_600_000, 86_400_000];
 
 /**
- * The copies that need not be kept any longer: kept are the newest four, the newest of each of the last six hours and of
- * the last fourteen days (of UTC).
+ * The copies that need not be kept any longer: of an hour or a day (of UTC) the newest is kept.
  *
  * @param copies when they were made, as instants
  */
 export function copiesToDrop(copies: readonly string[], now: string): string[] {
   const sorted = [...copies].sort().reverse();
-  const kept = new Set(sorted.slice(0, newest));
+  const kept = new Set(sorted.slice(0, copiesKept.newest));
   for (const [unitMs, units] of [
-    [hourMs, hours],
-    [dayMs, days],
+    [hourMs, copiesKept.hours],
+    [dayMs, copiesKept.days],
   ] as const) {
     const unitOf = (at: string) => Math.floor(Date.parse(at) / unitMs);
     const seen = new Set<number>();

@@ -68,6 +68,8 @@ export type BackupFault =
   | { code: 'newer'; version: number }
   /** Its content is not what was saved: a part is missing or was changed. */
   | { code: 'changed' }
+  /** A copy that another secret opens, or none. */
+  | { code: 'sealed' }
   | { code: 'tooLarge'; path: string; most: number }
   | { code: 'damaged'; path: string; expected: string; more: number }
   | { code: 'double'; path: string; key: string }
