@@ -164,10 +164,15 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt, opened = true
     [change, rulingNow],
   );
 
-  /** Which question is in front of the student; it goes along with what is kept next. */
-  const leftAt = useCallback((questionId: string) => {
-    latest.current = { ...latest.current, leftAt: questionId };
-  }, []);
+  /** Which question is in front of the student: kept on this device. */
+  const leftAt = useCallback(
+    (questionId: string) => {
+      if (latest.current.leftAt === questionId) return;
+      latest.current = { ...latest.current, leftAt: questionId };
+      void store();
+    },
+    [store],
+  );
 
   const toggleComeBack = useCallback(
     (questionId: string) => {
