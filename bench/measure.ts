@@ -1,10 +1,11 @@
 /** The median time of `runs` runs, in ms. */
-export function median(runs: number, work: () => unknown): number {
-  const times = Array.from({ length: runs }, () => {
+export async function median(runs: number, work: () => unknown): Promise<number> {
+  const times: number[] = [];
+  for (let run = 0; run < runs; run++) {
     const start = performance.now();
-    work();
-    return performance.now() - start;
-  });
+    await work();
+    times.push(performance.now() - start);
+  }
   return middle(times);
 }
 

@@ -19,16 +19,16 @@ let count = 0;
 const newId = () => `n${count++}`;
 
 const { bytes } = qtiPackage(paper, []);
-const write = median(5, () => qtiPackage(paper, []));
-const read = median(5, () => papersFromQti(bytes, 'file', newId));
-const plain = median(5, () => {
+const write = await median(5, () => qtiPackage(paper, []));
+const read = await median(5, () => papersFromQti(bytes, 'file', newId));
+const plain = await median(5, () => {
   const parser = new XMLParser({ preserveOrder: true, ignoreAttributes: false });
   const files = unzipSync(bytes);
   for (const [name, content] of Object.entries(files))
     if (name.endsWith('.xml')) parser.parse(new TextDecoder().decode(content));
 });
 
-const read500 = papersFromQti(bytes, 'file', newId).papers[0]?.questions.length;
+const read500 = (await papersFromQti(bytes, 'file', newId)).papers[0]?.questions.length;
 if (read500 !== 500) throw new Error(`only ${read500} came back`);
 row('write a QTI package of 500 questions', `${write.toFixed(0)} ms`);
 row('unzip and parse its XML, the libraries alone', `${plain.toFixed(0)} ms`);

@@ -36,8 +36,8 @@ function scored(): number {
 
 plainLoop();
 scored();
-const plain = median(7, plainLoop);
-const core = median(7, scored);
+const plain = await median(7, plainLoop);
+const core = await median(7, scored);
 row('plain loop over 10,000 × 50 answers', `${plain.toFixed(0)} ms`);
 row('scoreAttempt over the same answers', `${core.toFixed(0)} ms`);
 row('ratio', (core / plain).toFixed(1));

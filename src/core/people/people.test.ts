@@ -164,8 +164,8 @@ function packageOf(version: keyof typeof users, change: Record<string, string | 
 describe('a school register', () => {
   it.each(['1.1', '1.2'] as const)(
     'version %s: classes with their students, each student once',
-    (version) => {
-      const roster = readRoster(packageOf(version), [{ id: 'known', number: '2101', email: '' }]);
+    async (version) => {
+      const roster = await readRoster(packageOf(version), [{ id: 'known', number: '2101', email: '' }]);
       expect(
         roster.classes.map(({ title, students }) => [title, students.map((each) => each.givenName)]),
       ).toEqual([
@@ -179,8 +179,8 @@ describe('a school register', () => {
     },
   );
 
-  it('says what was left out, and which rows lead nowhere, by file and line', () => {
-    const { ignored, bad } = readRoster(packageOf('1.1'), []);
+  it('says what was left out, and which rows lead nowhere, by file and line', async () => {
+    const { ignored, bad } = await readRoster(packageOf('1.1'), []);
     expect(ignored).toEqual([
       'orgs.csv',
       '1 row marked to be deleted',
@@ -193,9 +193,9 @@ describe('a school register', () => {
     ]);
   });
 
-  it('a number that two users have is named, and neither becomes two students', () => {
+  it('a number that two users have is named, and neither becomes two students', async () => {
     const text = 'sourcedId,givenName,familyName,identifier\r\nu1,Amara,Okafor,7\r\nu2,Linh,Tran,7';
-    const { bad, classes } = readRoster(packageOf('1.2', { 'users.csv': text }), []);
+    const { bad, classes } = await readRoster(packageOf('1.2', { 'users.csv': text }), []);
     expect(bad[0]).toEqual({ file: 'users.csv', line: 3, reason: 'sameNumber', cell: '7' });
     expect(classes.flatMap(({ students }) => students.map((each) => each.givenName))).toEqual([
       'Amara',
@@ -203,9 +203,9 @@ describe('a school register', () => {
     ]);
   });
 
-  it('columns may stand in any order and case, files in a folder', () => {
+  it('columns may stand in any order and case, files in a folder', async () => {
     const text = 'FAMILYNAME,GivenName,SOURCEDID\r\nOkafor,Amara,u1';
-    const roster = readRoster(packageOf('1.2', { 'users.csv': null, 'export/Users.csv': text }), []);
+    const roster = await readRoster(packageOf('1.2', { 'users.csv': null, 'export/Users.csv': text }), []);
     expect(roster.classes.map(({ students }) => students.length)).toEqual([1, 1]);
   });
 
@@ -217,9 +217,9 @@ describe('a school register', () => {
       packageOf('1.1', { 'enrollments.csv': 'sourcedId,role' }),
       'missingColumn',
     ],
-  ])('%s is refused whole, with the file named', (_, bytes, why) => {
+  ])('%s is refused whole, with the file named', async (_, bytes, why) => {
     try {
-      readRoster(bytes, []);
+      await readRoster(bytes, []);
       expect.unreachable();
     } catch (error) {
       expect(error).toBeInstanceOf(Refused);

@@ -32,9 +32,12 @@ type Row = { line: number; of: (column: string) => string };
  *
  * @throws {Refused} when it is no zip, one of the three is missing, or a column that is needed is
  */
-export function readRoster(bytes: Uint8Array, known: readonly KnownStudent[]): Roster {
+export async function readRoster(bytes: Uint8Array, known: readonly KnownStudent[]): Promise<Roster> {
   const files = new Map(
-    [...unpacked(bytes)].map(([path, content]) => [path.toLowerCase().split('/').at(-1) ?? path, content]),
+    [...(await unpacked(bytes))].map(([path, content]) => [
+      path.toLowerCase().split('/').at(-1) ?? path,
+      content,
+    ]),
   );
   const users = rowsOf(files, 'users.csv', ['sourcedid', 'givenname', 'familyname']);
   const classes = rowsOf(files, 'classes.csv', ['sourcedid', 'title']);

@@ -23,7 +23,7 @@ export async function packetsIn(name: string, bytes: Uint8Array): Promise<FoundP
       ? [{ name, read: { outcome: 'refused', why: 'tooLarge' } }]
       : [{ name, read: await readPacket(bytes) }];
   try {
-    const inside = [...unpacked(bytes, mostInZip)].filter(([path]) => !isLeftover(path));
+    const inside = [...(await unpacked(bytes, mostInZip))].filter(([path]) => !isLeftover(path));
     const found: FoundPacket[] = [];
     for (const [path, content] of inside.sort(([a], [b]) => a.localeCompare(b)))
       found.push({ name: `${name}: ${path}`, read: await readPacket(content) });

@@ -237,7 +237,7 @@ function pictureFrom(node: XmlElement, reader: BodyReader): RichNode[] {
   const src = node.attrs.src ?? node.attrs.data ?? '';
   const asset = reader.picture(src);
   if (asset === null) {
-    reader.lose('picture', src);
+    reader.lose('picture', src.startsWith('data:') ? 'written into the text' : src.slice(0, 200));
     return [];
   }
   const size = (text: string | undefined) => {

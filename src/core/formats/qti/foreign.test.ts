@@ -50,15 +50,15 @@ function packageOf(
   return zipSync(files);
 }
 
-function readOne(xml: string) {
-  const { papers, losses } = papersFromQti(packageOf({ only: xml }), 'file', counter('n'));
+async function readOne(xml: string) {
+  const { papers, losses } = await papersFromQti(packageOf({ only: xml }), 'file', counter('n'));
   const question = papers[0]?.questions[0];
   return { question, losses: losses.map(({ code }) => code) };
 }
 
 describe('items of QTI 2.1', () => {
-  it('a choice with a prompt, matched with its correct response (guide 3.2.1)', () => {
-    const { question, losses } = readOne(
+  it('a choice with a prompt, matched with its correct response (guide 3.2.1)', async () => {
+    const { question, losses } = await readOne(
       item(
         'choice',
         declared('single', 'identifier', ['ChoiceA']),
@@ -82,8 +82,8 @@ describe('items of QTI 2.1', () => {
   });
 
   // QTI 2.1 Implementation Guide, 3.2.2: a multiple response with a mapping from −2 to 2, lowerBound 0, upperBound 2.
-  it('a multiple response with its mapping keeps what each choice gives', () => {
-    const { question } = readOne(
+  it('a multiple response with its mapping keeps what each choice gives', async () => {
+    const { question } = await readOne(
       item(
         'multiple',
         declared(
@@ -108,15 +108,17 @@ describe('items of QTI 2.1', () => {
     expect(share('Cl')).toBe(0);
   });
 
-  it('a text entry with a mapping, and one that stands in a sentence', () => {
+  it('a text entry with a mapping, and one that stands in a sentence', async () => {
     const mapping = `<mapping defaultValue="0"><mapEntry mapKey="York" mappedValue="1"/><mapEntry mapKey="york" mappedValue="0.5"/></mapping>`;
-    const alone = readOne(
-      item(
-        'entry',
-        declared('single', 'string', ['York'], mapping),
-        '<p>Which town? <textEntryInteraction responseIdentifier="RESPONSE"/></p>',
-        template('map_response'),
-      ),
+    const alone = (
+      await readOne(
+        item(
+          'entry',
+          declared('single', 'string', ['York'], mapping),
+          '<p>Which town? <textEntryInteraction responseIdentifier="RESPONSE"/></p>',
+          template('map_response'),
+        ),
+      )
     ).question;
     expect(alone).toMatchObject({
       kind: 'shortText',
@@ -126,22 +128,24 @@ describe('items of QTI 2.1', () => {
       ],
       forgive: { case: false },
     });
-    const within = readOne(
-      item(
-        'cloze',
-        declared('single', 'string', ['ebb']),
-        '<p>Fill in.</p><p>The <textEntryInteraction responseIdentifier="RESPONSE"/> goes out.</p>',
-        template('match_correct'),
-      ),
+    const within = (
+      await readOne(
+        item(
+          'cloze',
+          declared('single', 'string', ['ebb']),
+          '<p>Fill in.</p><p>The <textEntryInteraction responseIdentifier="RESPONSE"/> goes out.</p>',
+          template('match_correct'),
+        ),
+      )
     ).question;
     expect(within).toMatchObject({ kind: 'gaps', stem: 'Fill in.', text: 'The [1] goes out.' });
     expect(within && kindOf(within).hasKey(within)).toBe(true);
   });
 
-  it('comments under other conditions are named with their words', () => {
+  it('comments under other conditions are named with their words', async () => {
     const feedback = (identifier: string, text: string) =>
       `<modalFeedback outcomeIdentifier="FEEDBACK" identifier="${identifier}" showHide="show"><p>${text}</p></modalFeedback>`;
-    const { question, losses } = readOne(
+    const { question, losses } = await readOne(
       item(
         'comments',
         declared('single', 'identifier', ['A']),
@@ -157,8 +161,8 @@ describe('items of QTI 2.1', () => {
     });
   });
 
-  it('a number with a tolerance, from its rule (QTI 2.1, 15.4.13 equal)', () => {
-    const { question } = readOne(
+  it('a number with a tolerance, from its rule (QTI 2.1, 15.4.13 equal)', async () => {
+    const { question } = await readOne(
       item(
         'number',
         declared('single', 'float', ['15']),
@@ -173,8 +177,8 @@ describe('items of QTI 2.1', () => {
     });
   });
 
-  it('inline choices and text entries together are one text with gaps', () => {
-    const { question, losses } = readOne(
+  it('inline choices and text entries together are one text with gaps', async () => {
+    const { question, losses } = await readOne(
       item(
         'gaps',
         declared('single', 'identifier', ['Y'], '', 'R1') + declared('single', 'string', ['six'], '', 'R2'),
@@ -188,76 +192,88 @@ describe('items of QTI 2.1', () => {
     expect(kindOf(question).keyText(question)).toContain('[six]');
   });
 
-  it('matches, associations, gap matches and orders', () => {
+  it('matches, associations, gap matches and orders', async () => {
     const choices = (name: string, max: number, ...ids: string[]) =>
       ids.map((id) => `<${name} identifier="${id}" matchMax="${max}">${id}</${name}>`).join('');
-    const match = readOne(
-      item(
-        'match',
-        declared('multiple', 'directedPair', ['C R', 'D M', 'L M']),
-        `<matchInteraction responseIdentifier="RESPONSE" shuffle="true"><prompt>Who is in which play?</prompt><simpleMatchSet>${choices('simpleAssociableChoice', 1, 'C', 'D', 'L')}</simpleMatchSet><simpleMatchSet>${choices('simpleAssociableChoice', 4, 'M', 'R', 'T')}</simpleMatchSet></matchInteraction>`,
-        template('match_correct'),
-      ),
+    const match = (
+      await readOne(
+        item(
+          'match',
+          declared('multiple', 'directedPair', ['C R', 'D M', 'L M']),
+          `<matchInteraction responseIdentifier="RESPONSE" shuffle="true"><prompt>Who is in which play?</prompt><simpleMatchSet>${choices('simpleAssociableChoice', 1, 'C', 'D', 'L')}</simpleMatchSet><simpleMatchSet>${choices('simpleAssociableChoice', 4, 'M', 'R', 'T')}</simpleMatchSet></matchInteraction>`,
+          template('match_correct'),
+        ),
+      )
     ).question;
     expect(match?.kind).toBe('categories');
     expect(match && kindOf(match).keyText(match)).toBe('C → R; D → M; L → M');
-    const associate = readOne(
-      item(
-        'associate',
-        declared('multiple', 'pair', ['A P', 'B Q']),
-        `<associateInteraction responseIdentifier="RESPONSE" shuffle="true" maxAssociations="2">${choices('simpleAssociableChoice', 1, 'A', 'P', 'B', 'Q')}</associateInteraction>`,
-        template('match_correct'),
-      ),
+    const associate = (
+      await readOne(
+        item(
+          'associate',
+          declared('multiple', 'pair', ['A P', 'B Q']),
+          `<associateInteraction responseIdentifier="RESPONSE" shuffle="true" maxAssociations="2">${choices('simpleAssociableChoice', 1, 'A', 'P', 'B', 'Q')}</associateInteraction>`,
+          template('match_correct'),
+        ),
+      )
     ).question;
     expect(associate?.kind).toBe('matching');
     expect(associate && kindOf(associate).keyText(associate)).toBe('A → P; B → Q');
-    const gapMatch = readOne(
-      item(
-        'gapMatch',
-        declared('multiple', 'directedPair', ['W G1', 'Su G2']),
-        `<gapMatchInteraction responseIdentifier="RESPONSE" shuffle="false"><gapText identifier="W" matchMax="1">winter</gapText><gapText identifier="Su" matchMax="1">summer</gapText><blockquote><p>Now is the <gap identifier="G1"/> made glorious <gap identifier="G2"/></p></blockquote></gapMatchInteraction>`,
-        template('match_correct'),
-      ),
+    const gapMatch = (
+      await readOne(
+        item(
+          'gapMatch',
+          declared('multiple', 'directedPair', ['W G1', 'Su G2']),
+          `<gapMatchInteraction responseIdentifier="RESPONSE" shuffle="false"><gapText identifier="W" matchMax="1">winter</gapText><gapText identifier="Su" matchMax="1">summer</gapText><blockquote><p>Now is the <gap identifier="G1"/> made glorious <gap identifier="G2"/></p></blockquote></gapMatchInteraction>`,
+          template('match_correct'),
+        ),
+      )
     ).question;
     expect(gapMatch).toMatchObject({ kind: 'gaps', text: 'Now is the [1] made glorious [2]' });
     expect(gapMatch && kindOf(gapMatch).keyText(gapMatch)).toBe('Now is the [winter] made glorious [summer]');
-    const order = readOne(
-      item(
-        'order',
-        declared('ordered', 'identifier', ['DriverC', 'DriverA', 'DriverB']),
-        `<orderInteraction responseIdentifier="RESPONSE" shuffle="true">${['DriverA', 'DriverB', 'DriverC'].map((id) => `<simpleChoice identifier="${id}">${id}</simpleChoice>`).join('')}</orderInteraction>`,
-        template('match_correct'),
-      ),
+    const order = (
+      await readOne(
+        item(
+          'order',
+          declared('ordered', 'identifier', ['DriverC', 'DriverA', 'DriverB']),
+          `<orderInteraction responseIdentifier="RESPONSE" shuffle="true">${['DriverA', 'DriverB', 'DriverC'].map((id) => `<simpleChoice identifier="${id}">${id}</simpleChoice>`).join('')}</orderInteraction>`,
+          template('match_correct'),
+        ),
+      )
     ).question;
     if (order?.kind !== 'ordering') throw new Error('no order');
     expect(order.items.map(({ text }) => text)).toEqual(['DriverC', 'DriverA', 'DriverB']);
   });
 
-  it('texts, uploads and drawings are marked by hand, by their rubric', () => {
-    const essay = readOne(
-      item(
-        'essay',
-        declared('single', 'string', []),
-        '<rubricBlock view="scorer"><p>Names the set and the drift.</p></rubricBlock><extendedTextInteraction responseIdentifier="RESPONSE"><prompt>Explain leeway.</prompt></extendedTextInteraction>',
-      ),
+  it('texts, uploads and drawings are marked by hand, by their rubric', async () => {
+    const essay = (
+      await readOne(
+        item(
+          'essay',
+          declared('single', 'string', []),
+          '<rubricBlock view="scorer"><p>Names the set and the drift.</p></rubricBlock><extendedTextInteraction responseIdentifier="RESPONSE"><prompt>Explain leeway.</prompt></extendedTextInteraction>',
+        ),
+      )
     ).question;
     expect(essay).toMatchObject({
       kind: 'openText',
       stem: 'Explain leeway.',
       modelAnswer: 'Names the set and the drift.',
     });
-    const upload = readOne(
-      item(
-        'upload',
-        declared('single', 'file', []),
-        '<uploadInteraction responseIdentifier="RESPONSE" type="application/pdf"><prompt>Hand in.</prompt></uploadInteraction>',
-      ),
+    const upload = (
+      await readOne(
+        item(
+          'upload',
+          declared('single', 'file', []),
+          '<uploadInteraction responseIdentifier="RESPONSE" type="application/pdf"><prompt>Hand in.</prompt></uploadInteraction>',
+        ),
+      )
     ).question;
     expect(upload).toMatchObject({ kind: 'file', sorts: ['pdf'] });
   });
 
-  it('what asks in several ways at once becomes a question a way, with its part of the points', () => {
-    const { papers, losses } = papersFromQti(
+  it('what asks in several ways at once becomes a question a way, with its part of the points', async () => {
+    const { papers, losses } = await papersFromQti(
       packageOf({
         mixed: item(
           'mixed',
@@ -276,8 +292,8 @@ describe('items of QTI 2.1', () => {
     ]);
   });
 
-  it('maths without TeX is put together from its elements', () => {
-    const { question } = readOne(
+  it('maths without TeX is put together from its elements', async () => {
+    const { question } = await readOne(
       item(
         'maths',
         declared('single', 'string', ['x']),
@@ -305,7 +321,7 @@ describe('a package of QTI 2.2 with a test', () => {
       <assessmentSection identifier="S2" title="Tides" visible="true">${ref('q3')}<assessmentSection identifier="S3" title="Streams" visible="true">${ref('q4')}</assessmentSection></assessmentSection>
     </testPart></assessmentTest>`;
   const png = Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 9]);
-  const read = papersFromQti(
+  const reading = papersFromQti(
     packageOf(
       {
         q1: choice('q1', '<img src="../img/a%20buoy.png" alt="A red can" width="40" height="30"/>'),
@@ -325,7 +341,8 @@ describe('a package of QTI 2.2 with a test', () => {
     counter('n'),
   );
 
-  it('sections become parts, weights points, and loose items a paper of their own', () => {
+  it('sections become parts, weights points, and loose items a paper of their own', async () => {
+    const read = await reading;
     expect(read.papers.map(({ title, questions }) => [title, questions.length])).toEqual([
       ['Day skipper, trial paper', 3],
       ['file', 1],
@@ -348,7 +365,8 @@ describe('a package of QTI 2.2 with a test', () => {
     expect(paper?.questions.map(({ partId }) => ids?.indexOf(partId ?? ''))).toEqual([0, 0, 1]);
   });
 
-  it('what cannot be carried is named with its place', () => {
+  it('what cannot be carried is named with its place', async () => {
+    const read = await reading;
     expect(read.losses.map(({ place, code, detail }) => `${place} | ${code} ${detail}`)).toEqual([
       'test.xml | timeLimit 60',
       '2: q2 | picture https://example.org/x.png',
@@ -356,7 +374,8 @@ describe('a package of QTI 2.2 with a test', () => {
     ]);
   });
 
-  it('pictures are found beside their items, and named as they are kept', () => {
+  it('pictures are found beside their items, and named as they are kept', async () => {
+    const read = await reading;
     expect(read.pictures.map(({ name, bytes }) => [name, bytes.length])).toEqual([
       ['a buoy.png', png.length],
     ]);

@@ -1,3 +1,4 @@
+import { bytesFrom } from '../../base64';
 import { kindOf, type Question } from '../../kinds';
 import { isPicture, pictureType } from '../../model/file';
 import { mostQuestions, PaperContent, type PaperPart } from '../../model/paper';
@@ -38,13 +39,13 @@ interface Resource {
  * @param progress called with how many items of all are read
  * @throws {Refused} when the package is no package, or not safe to read; nothing of it is taken
  */
-export function papersFromQti(
+export async function papersFromQti(
   bytes: Uint8Array,
   name: string,
   newId: () => string,
   progress: (done: number, of: number) => void = () => undefined,
-): ReadPackage {
-  const files = unpacked(bytes);
+): Promise<ReadPackage> {
+  const files = await unpacked(bytes);
   const { base, title, resources } = manifestOf(files);
   const losses: Loss[] = [];
   const pictures = new PictureShelf(files);
@@ -152,6 +153,15 @@ function titleOf(root: XmlElement): string {
   return wordsIn(childNamed(general, 'title')).trim().slice(0, 200);
 }
 
+/** Null where it is no Base64 (RFC 4648, section 4). */
+function bytesOfBase64(base64: string): Uint8Array<ArrayBuffer> | null {
+  try {
+    return bytesFrom(base64);
+  } catch {
+    return null;
+  }
+}
+
 /** The pictures that the papers of a package name, each taken once. */
 class PictureShelf {
   private readonly byPath = new Map<string, PackedPicture>();
@@ -175,10 +185,8 @@ class PictureShelf {
   private inline(src: string): string | null {
     const [, type = '', base64 = ''] = /^data:([a-z/+.-]+);base64,([A-Za-z0-9+/=\s]+)$/.exec(src) ?? [];
     if (!isPicture({ mediaType: type })) return null;
-    return this.take(
-      src,
-      Uint8Array.from(atob(base64.replace(/\s/g, '')), (letter) => letter.charCodeAt(0)),
-    );
+    const bytes = bytesOfBase64(base64.replace(/\s/g, ''));
+    return bytes && this.take(src, bytes);
   }
 
   private take(path: string, bytes: Uint8Array<ArrayBuffer>): string | null {

@@ -19,9 +19,9 @@ const pictures = [
 const paperOf = (...questions: Question[]): PaperContent => ({ title: 'Tides', instructions: '', questions });
 
 /** Out and in again, with pictures under the names they had. */
-function roundTrip(paper: PaperContent) {
+async function roundTrip(paper: PaperContent) {
   const written = qtiPackage(paper, pictures);
-  const read = papersFromQti(written.bytes, 'file', counter('new'));
+  const read = await papersFromQti(written.bytes, 'file', counter('new'));
   const [back] = read.papers;
   if (!back) throw new Error('nothing came back');
   return { written, read, back };
@@ -65,16 +65,16 @@ function bare(value: unknown): unknown {
 describe('out and in again', () => {
   it.each(Object.values(samples).map((question) => [question.kind, question] as const))(
     '%s',
-    (_, question) => {
-      const { back, read } = roundTrip(paperOf(question));
+    async (_, question) => {
+      const { back, read } = await roundTrip(paperOf(question));
       expect(read.losses).toEqual([]);
       expect(bare(back.questions)).toEqual(bare([question]));
       expect(back.questions[0]?.id).not.toBe(question.id);
     },
   );
 
-  it.each([passage, weather])('the demo: $title', (paper) => {
-    const { back, read } = roundTrip(paper);
+  it.each([passage, weather])('the demo: $title', async (paper) => {
+    const { back, read } = await roundTrip(paper);
     expect(read.losses).toEqual([]);
     expect(bare(back)).toEqual(bare(paper));
   });
