@@ -4,6 +4,7 @@ import { screen, within } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import { at, attemptOf, sittingOf, studentOf } from '../../../tests/unit/samples';
 import { draw } from '../../../tests/unit/screen';
+import type { FoundPacket } from '@/core/formats/packet/packetFiles';
 import type { AnswersFile } from '@/core/formats/packet/packetFile';
 import type { TakenIn } from '@/store/byHand';
 import { desk } from '@/store/tables';
@@ -104,11 +105,15 @@ describe('what became of a file', () => {
   it.each([
     ['notPacket', 'Not a file from Gribbet.'],
     ['newer', 'Made by a newer Gribbet than this one.'],
-    ['damaged', /Damaged/],
+    ['damaged', /Damaged.*content\.files\.0: as its id says/],
     ['badZip', /cannot be unpacked/],
     ['tooLarge', /Too large/],
   ] as const)('refused as %s it has its words', (why, words) => {
-    expect(refusalOf({ name: 'x', read: { outcome: 'refused', why } })).toMatchObject({
+    const read =
+      why === 'damaged'
+        ? ({ outcome: 'refused', why, place: 'content.files.0', expected: 'as its id says' } as const)
+        : ({ outcome: 'refused', why } as FoundPacket['read']);
+    expect(refusalOf({ name: 'x', read })).toMatchObject({
       became: 'refused',
       words: typeof words === 'string' ? words : expect.stringMatching(words),
     });

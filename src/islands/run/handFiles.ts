@@ -57,15 +57,21 @@ export type Came =
 const refusalWords = {
   notPacket: 'Not a file from Gribbet.',
   newer: 'Made by a newer Gribbet than this one.',
-  damaged: 'Damaged: a part of it is missing or spoilt. Nothing of it can be read; ask for it again.',
+  damaged: 'Damaged: a part of it is missing or spoilt. Nothing of it was taken; ask for it again.',
   badZip: 'A zip that cannot be unpacked.',
   tooLarge: 'Too large to be answers.',
 };
 
+/** Where a damaged file is so, and what should be there. */
+function placeWords(read: FoundPacket['read']): string {
+  if (read.outcome !== 'refused' || read.why !== 'damaged') return '';
+  return ` (${[read.place || 'the whole file', read.expected].join(': ')})`;
+}
+
 /** What a file is that holds no answers to be taken in; null where it does. */
 export function refusalOf({ name, read }: FoundPacket): Came | null {
   const refused = (words: string): Came => ({ name, became: 'refused', words });
-  if (read.outcome === 'refused') return refused(refusalWords[read.why]);
+  if (read.outcome === 'refused') return refused(`${refusalWords[read.why]}${placeWords(read)}`);
   if (read.outcome === 'sealed') return refused(`A sealed packet of ${read.title}, not answers.`);
   if (read.packet.kind === 'answers') return null;
   const { title } = read.packet.content.sitting;

@@ -1,3 +1,4 @@
+import { tooDeep } from '../depth';
 import { z } from 'zod';
 import { assetId, PackedAsset, Setting, unpackedAsset } from '../../model/asset';
 import { BankQuestion } from '../../model/bank';
@@ -106,8 +107,7 @@ export function checkedDesk<T extends DeskTables | DeskRows>(
   schema: z.ZodType<T>,
   older: boolean,
 ): { savedAt: string; tables: T } | { fault: BackupFault } {
-  if (depthOf(raw) > mostDepth)
-    return { fault: { code: 'damaged', path: '', expected: 'less deeply nested', more: 0 } };
+  if (tooDeep(raw)) return { fault: { code: 'damaged', path: '', expected: 'less deeply nested', more: 0 } };
   const parsed = z.object({ savedAt: Instant, tables: schema }).safeParse(withOpenings(raw));
   if (!parsed.success) {
     const [first, ...more] = parsed.error.issues;
@@ -183,23 +183,6 @@ function swept<T extends DeskTables | DeskRows>(tables: T): T {
     releases: tables.releases.filter(stays),
     openings: tables.openings.filter(stays),
   };
-}
-
-/** Nothing on a desk is nested deeper. */
-const mostDepth = 200;
-
-/** How deeply a value is nested; told without recursion, which a hostile file could exhaust. */
-function depthOf(value: unknown): number {
-  const waiting: [unknown, number][] = [[value, 1]];
-  let deepest = 0;
-  for (let next = waiting.pop(); next && deepest <= mostDepth; next = waiting.pop()) {
-    const [each, depth] = next;
-    deepest = Math.max(deepest, depth);
-    if (each !== null && typeof each === 'object')
-      for (const child of Object.values(each))
-        if (typeof child === 'object') waiting.push([child, depth + 1]);
-  }
-  return deepest;
 }
 
 /** The first row that points to something the file does not hold. */

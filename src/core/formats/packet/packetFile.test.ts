@@ -63,6 +63,13 @@ describe('a packet as a file', () => {
     expect(await refused(bytesOf(text.replace('\\"attempts\\"', '\\"attempt\\"')))).toBe('damaged');
     // A photo that is not the one it was.
     expect(await refused(bytesOf(text.replace(btoa('a photo'), btoa('b photo'))))).toBe('damaged');
+    // The field is named, so that who made the file can find it.
+    expect(await readPacket(bytesOf(text.replace('\\"attempts\\"', '\\"attempt\\"')))).toMatchObject({
+      place: 'content.attempts',
+    });
+    expect(await readPacket(bytesOf(text.replace(btoa('a photo'), btoa('b photo'))))).toMatchObject({
+      place: 'content.files.0',
+    });
     expect(await refused(bytesOf('Dear teacher, here are my answers'))).toBe('notPacket');
     expect(await refused(bytesOf('{"answers": []}'))).toBe('notPacket');
     expect(await refused(new Uint8Array())).toBe('notPacket');
@@ -145,7 +152,7 @@ describe('the paper as a file', () => {
     });
     expect(await unsealedPacket(read.seal, 'K7M4Q-XR2TC')).toBeNull();
     const spoilt = text.replace(/("data\\":\\".{40})./, '$1!');
-    expect(await readPacket(bytesOf(spoilt))).toEqual({ outcome: 'refused', why: 'damaged' });
+    expect(await readPacket(bytesOf(spoilt))).toMatchObject({ outcome: 'refused', why: 'damaged' });
   });
 
   it('a seal that asks for ten million rounds is not begun: it would keep a phone busy for minutes', async () => {
@@ -153,7 +160,11 @@ describe('the paper as a file', () => {
     const whole = JSON.parse(text) as { content: string; sha256: string };
     whole.content = whole.content.replace('"iterations":600000', '"iterations":10000000');
     whole.sha256 = createHash('sha256').update(whole.content).digest('hex');
-    expect(await readPacket(bytesOf(JSON.stringify(whole)))).toEqual({ outcome: 'refused', why: 'damaged' });
+    expect(await readPacket(bytesOf(JSON.stringify(whole)))).toMatchObject({
+      outcome: 'refused',
+      why: 'damaged',
+      place: 'content.iterations',
+    });
   });
 
   // RFC 8018 (PBKDF2) and NIST SP 800-38D (GCM) by another implementation: anyone can open it who follows formats.md.

@@ -6,6 +6,7 @@ import { Id, Instant, Line } from '../../model/common';
 import { PaperVersion } from '../../model/paper';
 import { Student } from '../../model/people';
 import { Allowance, Attempt, Release, Sitting } from '../../model/sitting';
+import { tooDeep } from '../depth';
 import { textOf } from '../zip';
 import { Sealed, sealerWith, unsealed } from './sealed';
 
@@ -79,8 +80,10 @@ export type PacketRead =
   /** `changed`: it can be read, but is not as it was saved. */
   | { outcome: 'read'; packet: Packet; changed: boolean }
   | { outcome: 'sealed'; title: string; seal: PacketSeal }
-  /** Another sort of file; of a later version of Gribbet; or a packet of which a part is gone or spoilt. */
-  | { outcome: 'refused'; why: 'notPacket' | 'newer' | 'damaged' };
+  /** Another sort of file, or of a later version of Gribbet. */
+  | { outcome: 'refused'; why: 'notPacket' | 'newer' }
+  /** A packet of which a part is gone or spoilt: `place` is the field, `expected` what should be there. */
+  | { outcome: 'refused'; why: 'damaged'; place: string; expected: string };
 
 /** The largest packet that is read: the files of one attempt in Base64, with room for the rest. */
 export const mostPacketBytes = 150 * 1024 * 1024;
@@ -127,25 +130,30 @@ export async function readPacket(bytes: Uint8Array): Promise<PacketRead> {
   const text = textOf(bytes);
   const whole = parsed(text);
   if (whole === undefined)
-    return {
-      outcome: 'refused',
-      why: /^\s*\{\s*"gribbet"\s*:\s*"packet"/.test(text) ? 'damaged' : 'notPacket',
-    };
+    return /^\s*\{\s*"gribbet"\s*:\s*"packet"/.test(text)
+      ? damaged('', 'JSON')
+      : { outcome: 'refused', why: 'notPacket' };
   const named = z.looseObject({ gribbet: z.literal('packet'), version: z.number() }).safeParse(whole);
   if (!named.success) return { outcome: 'refused', why: 'notPacket' };
   if (named.data.version > version) return { outcome: 'refused', why: 'newer' };
-  const damaged = { outcome: 'refused', why: 'damaged' } as const;
   const wrapping = Wrapping.safeParse(whole);
-  if (!wrapping.success) return damaged;
+  if (!wrapping.success) return damagedBy(wrapping.error);
   const { kind, title, sha256: digest, content } = wrapping.data;
   const changed = (await digestOf(content)) !== digest;
+  const inside = parsed(content);
+  if (inside === undefined) return damaged('content', 'JSON');
+  if (tooDeep(inside)) return damaged('content', 'less deeply nested');
   if (kind === 'sealed') {
-    const seal = PacketSeal.safeParse(parsed(content));
-    return changed || !seal.success ? damaged : { outcome: 'sealed', title, seal: seal.data };
+    const seal = PacketSeal.safeParse(inside);
+    if (!seal.success) return damagedBy(seal.error, 'content');
+    return changed ? damaged('content', 'as its sha256 says') : { outcome: 'sealed', title, seal: seal.data };
   }
-  const packet = Packet.safeParse({ kind, content: parsed(content) });
-  if (!packet.success || !(await assetsWhole(packet.data))) return damaged;
-  return { outcome: 'read', packet: packet.data, changed };
+  const packet = Packet.safeParse({ kind, content: inside });
+  if (!packet.success) return damagedBy(packet.error);
+  const spoilt = await spoiltAsset(packet.data);
+  return spoilt === null
+    ? { outcome: 'read', packet: packet.data, changed }
+    : damaged(spoilt, 'as its id says');
 }
 
 /** The packet under a seal; null where the code is another one. */
@@ -176,9 +184,23 @@ function parsed(text: string): unknown {
   }
 }
 
-/** Whether every file in it is what its id was drawn from. */
-async function assetsWhole({ kind, content }: Packet): Promise<boolean> {
-  const assets = kind === 'answers' ? content.files : content.pictures;
-  for (const asset of assets) if ((await assetId(unpackedAsset(asset).bytes)) !== asset.id) return false;
-  return true;
+const damaged = (place: string, expected: string): PacketRead => ({
+  outcome: 'refused',
+  why: 'damaged',
+  place,
+  expected,
+});
+
+function damagedBy(error: z.ZodError, within = ''): PacketRead {
+  const [issue] = error.issues;
+  const place = [...(within ? [within] : []), ...(issue?.path ?? [])].join('.');
+  return damaged(place, issue?.message ?? '');
+}
+
+/** The first file in it that is not what its id was drawn from; null for none. */
+async function spoiltAsset({ kind, content }: Packet): Promise<string | null> {
+  const [assets, field] = kind === 'answers' ? [content.files, 'files'] : [content.pictures, 'pictures'];
+  for (const [index, asset] of assets.entries())
+    if ((await assetId(unpackedAsset(asset).bytes)) !== asset.id) return `content.${field}.${index}`;
+  return null;
 }
