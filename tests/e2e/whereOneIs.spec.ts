@@ -20,6 +20,23 @@ const belowBar = (page: Page, selector: string) =>
     return element.getBoundingClientRect().top >= bar.getBoundingClientRect().bottom - 1;
   }, selector);
 
+/** The question one was last at, as it lies on the device. */
+const lastQuestionKept = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<unknown>((resolve, reject) => {
+        const opening = indexedDB.open('gribbet-sit');
+        opening.onerror = () => reject(new Error('no database'));
+        opening.onsuccess = () => {
+          const rows = opening.result.transaction('attempts').objectStore('attempts').getAll();
+          rows.onsuccess = () => {
+            opening.result.close();
+            resolve((rows.result as { leftAt?: string }[])[0]?.leftAt ?? null);
+          };
+        };
+      }),
+  );
+
 test('every view of a student’s page has the focus at its heading and its name in the title; a jump shows the question below the bar', async ({
   page,
   browser,
@@ -70,8 +87,10 @@ test('every view of a student’s page has the focus at its heading and its name
     await expect(said(phone)).toHaveText('The connection is back: everything is kept');
   });
 
+  const first = await lastQuestionKept(phone);
   await test.step('back in is two presses after the code, at the question that was left', async () => {
     await phone.getByRole('textbox').nth(1).focus();
+    await expect.poll(() => lastQuestionKept(phone)).not.toBe(first);
     await phone.close();
     const again = await context.newPage();
     await again.goto(`${emptyDesk}/sit`);
