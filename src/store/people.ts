@@ -2,6 +2,7 @@ import { Student, Group, fullName, isGuest } from '@/core/model/people';
 import { Opening, type Attempt } from '@/core/model/sitting';
 import { groupBy } from '@/core/groupBy';
 import { mergedStudent } from '@/core/people/doubles';
+import { placesOf, sameGroup } from '@/core/people/places';
 import { rosterChanges, updated } from '@/core/people/rosterChanges';
 import { attemptState, isAside, settled, termsFor, type Terms } from '@/core/running/terms';
 import type { IncomingStudent } from '@/core/formats/csv/studentRows';
@@ -54,15 +55,27 @@ export interface BringChoices {
   takeOutGone?: boolean;
 }
 
-/** Brings students into a group: new ones get a join code, known ones get the group as well. */
+/**
+ * Brings students into a group, or into those that their rows name: new ones get a join code, known ones get the group as
+ * well. A group that is not there is made.
+ */
 export async function bringIn(
   groupId: string,
   incoming: readonly IncomingStudent[],
   now: string,
   choices: BringChoices = {},
 ) {
-  return runCommand({ command: 'bringIn', said: broughtIn(incoming), about: groupId }, now, (record) =>
-    bringInto(record, [{ groupId, incoming }], choices),
+  return runCommand(
+    { command: 'bringIn', said: broughtIn(incoming), about: groupId },
+    now,
+    async (record) => {
+      const groupFor = await groupMaker(record, now);
+      const places: IncomingPlace[] = [];
+      const own = (await desk.groups.get(groupId))?.name ?? '';
+    for (const { group, students } of placesOf(incoming, own))
+        places.push({ groupId: group === null ? groupId : await groupFor(group), incoming: students });
+      await bringInto(record, places, choices);
+    },
   );
 }
 
@@ -75,18 +88,30 @@ export async function bringClasses(
   const all = new Set(classes.flatMap(({ students }) => students));
   const said = `${broughtIn([...all])} in ${classes.length === 1 ? '1 group' : `${classes.length} groups`}`;
   return runCommand({ command: 'bringClasses', said }, now, async (record) => {
-    const groups = await desk.groups.toArray();
-    const places: { groupId: string; incoming: readonly IncomingStudent[] }[] = [];
-    for (const { title, students } of classes) {
-      let group = groups.find(({ name }) => name === title);
-      if (!group) {
-        group = Group.parse({ id: newId(), name: title, createdAt: now });
-        await record.add('groups', group);
-      }
-      places.push({ groupId: group.id, incoming: students });
-    }
+    const groupFor = await groupMaker(record, now);
+    const places: IncomingPlace[] = [];
+    for (const { title, students } of classes)
+      places.push({ groupId: await groupFor(title), incoming: students });
     await bringInto(record, places, choices);
   });
+}
+
+/** Gives the id of the group of a name, and makes it where there is none. */
+async function groupMaker(record: Recorder, now: string): Promise<(name: string) => Promise<string>> {
+  const groups = await desk.groups.toArray();
+  return async (name) => {
+    const known = groups.find((group) => sameGroup(group.name, name));
+    if (known) return known.id;
+    const made = Group.parse({ id: newId(), name: name.trim(), createdAt: now });
+    groups.push(made);
+    await record.add('groups', made);
+    return made.id;
+  };
+}
+
+interface IncomingPlace {
+  groupId: string;
+  incoming: readonly IncomingStudent[];
 }
 
 const broughtIn = (incoming: readonly unknown[]) =>
@@ -94,7 +119,7 @@ const broughtIn = (incoming: readonly unknown[]) =>
 
 async function bringInto(
   record: Recorder,
-  places: readonly { groupId: string; incoming: readonly IncomingStudent[] }[],
+  places: readonly IncomingPlace[],
   { update, takeOutGone }: BringChoices,
 ): Promise<void> {
   const before = await desk.students.toArray();

@@ -1,3 +1,4 @@
+import { percentFrom } from '@/core/scoring/percent';
 import styles from './FillGlyph.module.css';
 
 /** The state of one answer, for the glyph. */
@@ -15,8 +16,7 @@ export function glyphWords({ share, answered, waiting, overridden }: GlyphState)
   const words: string[] = [];
   if (!answered) words.push('not answered');
   if (waiting) words.push('waits for a mark');
-  else if (share !== null && (answered || share > 0))
-    words.push(`${Math.round(share * 100)} % of the points`);
+  else if (share !== null && (answered || share > 0)) words.push(`${percentFrom(share)} % of the points`);
   else if (answered) words.push('answered');
   if (overridden) words.push('overridden by hand');
   return words.join(', ');

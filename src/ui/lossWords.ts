@@ -1,6 +1,6 @@
 import type { LossCode } from '@/core/formats/qti/ItemForm';
 import type { Loss } from '@/core/formats/qti/losses';
-import type { Refusal } from '@/core/formats/refused';
+import type { Refusal, Refused } from '@/core/formats/refused';
 
 const words: Record<LossCode, (detail: string) => string> = {
   picture: (detail) => `the picture ${detail} is not in the package, or is none that can be shown`,
@@ -29,7 +29,7 @@ const words: Record<LossCode, (detail: string) => string> = {
 };
 
 /** What the fields of a question are called. */
-const fieldWords: Record<string, string> = {
+export const fieldWords: Record<string, string> = {
   rule: 'rule for part points',
   weights: 'points for each option',
   accepted: 'accepted answers, with their shares and comments',
@@ -47,6 +47,15 @@ const fieldWords: Record<string, string> = {
   ways: 'ways of working',
   link: 'link to read on',
   stem: 'text',
+  kind: 'kind',
+  key: 'key',
+  tags: 'tags',
+  points: 'points',
+  text: 'text with gaps',
+  targets: 'targets',
+  wrongTakesOff: 'rule that wrong pairs take off',
+  shuffle: 'order for each student',
+  modelAnswer: 'model answer',
   options: 'options',
   items: 'items',
   scheme: 'mark scheme',
@@ -66,29 +75,32 @@ export function lossesByPlace(losses: readonly Loss[]): [place: string, said: st
 
 const refusals: Record<Refusal, string> = {
   notZip: 'It is no zip file, or a damaged one.',
+  damagedFile: 'A file in it is damaged: it is not what its checksum says.',
+  locked: 'A file in it is locked with a password. Save it without one.',
   notPackage: 'It is a zip, but no QTI package: imsmanifest.xml is not in it.',
-  tooLarge: 'It would take more room than a package of questions needs.',
-  tooManyFiles: 'It holds more files than a package of questions needs.',
+  notWorkbook: 'It is a zip, but no XLSX or ODS workbook, or a damaged one.',
+  noSheet: 'There is no sheet in the workbook.',
+  notSheet: 'It is neither an XLSX or ODS workbook nor a text with commas, semicolons or tabs.',
+  openQuote:
+    'A cell that begins with a quotation mark does not end with one. Double a mark that belongs to the text.',
+  tooManyCells: 'The sheet is larger than one of a class or a paper.',
+  tooLarge: 'It would take more room than such a file needs.',
+  tooManyFiles: 'It holds more files than such a package needs.',
   badPath: 'It names a file outside of the package.',
   notXml: 'A file in it is no XML that can be read.',
   tooDeep: 'A file in it is nested deeper than any question is.',
   entities: 'A file in it declares a document type or entities, which could reach outside of it.',
   script: 'A file in it holds something that would run as a program.',
   missingColumn: 'A column that is needed is not in it.',
-  missingFile: 'A file that it names is not in it.',
+  missingFile: 'A file that it needs is not in it.',
   nothingIn: 'There is no test and no question in it.',
 };
 
-/** Why a package was refused, and where. */
-export function refusalWords({
-  why,
-  place,
-  detail,
-}: {
-  why: Refusal;
-  place: string;
-  detail: string;
-}): string {
+/** Why a file was refused, and where. */
+export function refusalWords(
+  { why, place, detail }: Pick<Refused, 'why' | 'place' | 'detail'>,
+  file = '',
+): string {
   const where = [place, detail].filter(Boolean).join(': ');
-  return `${refusals[why]}${where ? ` (${where})` : ''} Nothing was changed.`;
+  return `${file ? `${file}: ` : ''}${refusals[why]}${where ? ` (${where})` : ''} Nothing was changed.`;
 }

@@ -1,7 +1,8 @@
 import type { Remote } from 'comlink';
-import { decodeText } from '@/core/formats/csv/decodeText';
-import { tableFrom, type TableRow } from '@/core/formats/csv/table';
-import type { RegisterReply, SheetWorker } from './sheet.worker';
+import type { TableRow } from '@/core/formats/csv/table';
+import type { Roster } from '@/core/formats/oneroster/readRoster';
+import type { OrRefused } from '@/core/formats/refused';
+import type { SheetWorker } from './sheet.worker';
 import { stoppable, type Work } from './stoppable';
 
 const inWorker = <T>(job: (worker: Remote<SheetWorker>) => Promise<T>): Work<T> =>
@@ -11,13 +12,8 @@ const inWorker = <T>(job: (worker: Remote<SheetWorker>) => Promise<T>): Work<T> 
   );
 
 /** The rows of a file: separated text, or the first sheet of an XLSX or ODS workbook. */
-export function readSheet(file: File): Work<TableRow[]> {
-  if (!/\.(xlsx|ods)$/i.test(file.name))
-    return {
-      result: file.arrayBuffer().then((buffer) => tableFrom(decodeText(new Uint8Array(buffer)))),
-      stop: () => undefined,
-    };
-  return inWorker(async (worker) => worker.workbookRows(new Uint8Array(await file.arrayBuffer())));
+export function readSheet(file: File): Work<OrRefused<TableRow[]>> {
+  return inWorker(async (worker) => worker.sheetRows(new Uint8Array(await file.arrayBuffer())));
 }
 
 export function workbookOf(rows: (string | number | null)[][], name: string): Work<Uint8Array<ArrayBuffer>> {
@@ -28,6 +24,6 @@ export function workbookOf(rows: (string | number | null)[][], name: string): Wo
 export function readRegister(
   file: File,
   known: { id: string; number: string; email: string }[],
-): Work<RegisterReply> {
+): Work<OrRefused<Roster>> {
   return inWorker(async (worker) => worker.register(new Uint8Array(await file.arrayBuffer()), known));
 }

@@ -1,4 +1,5 @@
 import { Unreadable, type RowCells } from '../formats/sheet/SheetKind';
+import { plainText } from '../model/richText';
 import { optionLetter, type Option } from './options';
 
 /** The places of the options a key names: by letter or number ("B", "A, C", "2"), or by their own words. */
@@ -30,12 +31,8 @@ export function choicesOf(cells: RowCells, newId: () => string): { options: Opti
   return { options, right };
 }
 
-/** A cell holds plain words only. */
-export const plainOptions = ({ options }: { options: readonly Option[] }) =>
-  options.every((option) => typeof option.text === 'string');
-
-/** The letters of the right options. */
-export function letters(options: readonly Option[], right: readonly (string | null)[]): string | null {
+/** Options as cells, and the letters of the right ones. */
+export function optionCells(options: readonly Option[], right: readonly (string | null)[]): RowCells {
   const named = options.flatMap((option, index) => (right.includes(option.id) ? optionLetter(index) : []));
-  return named.join(', ') || null;
+  return { options: options.map(({ text }) => plainText(text)), key: named.join(', ') };
 }

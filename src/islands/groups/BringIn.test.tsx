@@ -67,6 +67,38 @@ describe('bringing students in', () => {
     ]);
   });
 
+  it('a title above the heading makes no student, and a column can be the group', async () => {
+    const { hand, done, id } = await bringing(
+      'Autumn term\nFamily name;Given name;No;Group\nOkafor;Amara;2101;Wednesday\nTran;Linh;2102;\nSilva;Rui;2103;monday',
+    );
+    const heading = await screen.findByRole('combobox', { name: 'The columns are named by' });
+    expect((heading as HTMLSelectElement).selectedOptions[0]?.textContent).toMatch(/^line 2: Family name/);
+    expect(await screen.findByText('Into Wednesday (a new group): 1, Monday: 2')).toBeTruthy();
+    await hand.click(screen.getByRole('button', { name: 'Bring in 3 students' }));
+    await waitFor(() => expect(done).toHaveBeenCalled());
+    const groups = await desk.groups.toArray();
+    expect(groups.map(({ name }) => name).sort()).toEqual(['Monday', 'Wednesday']);
+    const wednesday = groups.find(({ name }) => name === 'Wednesday')?.id;
+    const of = new Map((await desk.students.toArray()).map(({ number, groupIds }) => [number, groupIds]));
+    expect([of.get('2101'), of.get('2102'), of.get('2103')]).toEqual([[wednesday], [id], [id]]);
+  });
+
+  it('more than the first rows are shown by asking for them, and a heading of its own can be chosen', async () => {
+    const rows = Array.from({ length: 20 }, (_, index) => `Okafor${index},Amara${index},${2100 + index}`);
+    const { hand } = await bringing(rows.join('\n'));
+    expect(await screen.findByText('and 5 more rows')).toBeTruthy();
+    await hand.click(screen.getByRole('button', { name: 'Show all rows' }));
+    expect(screen.getByText('Okafor19')).toBeTruthy();
+    fireEvent.change(screen.getByLabelText('The columns are named by'), { target: { value: '2' } });
+    expect(await screen.findByText('Bring in 17 students')).toBeTruthy();
+  });
+
+  it('a quotation mark that is never closed is named with its line, and nothing is taken', async () => {
+    await bringing('Family name,Given name\nOkafor,Amara\n"Tran,Linh\nSilva,Rui');
+    expect((await screen.findByRole('alert')).textContent).toMatch(/quotation mark.*\(line 3\)/);
+    expect(screen.queryByRole('button', { name: /^Bring in/ })).toBeNull();
+  });
+
   it('someone on the desk already is said to be, and joins the group without a double', async () => {
     const { hand, unmount } = await bringing('Name,Number\nOkafor Amara,2101');
     await hand.click(await screen.findByRole('button', { name: 'Bring in 1 student' }));

@@ -1,25 +1,26 @@
-import { Button, Checkbox, NativeSelect, Table, Textarea } from '@mantine/core';
-import { FileButton } from '@/ui/FileButton';
+import { Button, NativeSelect, Table } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import {
   columnMeanings,
+  columnsUnder,
   guessColumns,
   type ColumnGuess,
   type ColumnMeaning,
 } from '@/core/formats/csv/studentColumns';
+import { bodyOf } from '@/core/formats/csv/heading';
 import { studentRows, type BadRow, type StudentRows } from '@/core/formats/csv/studentRows';
-import { tableFrom, type TableRow } from '@/core/formats/csv/table';
+import type { TableRow } from '@/core/formats/csv/table';
 import type { Group, Student } from '@/core/model/people';
-import { rosterChanges } from '@/core/people/rosterChanges';
+import { placesOf, sameGroup } from '@/core/people/places';
+import { joinedChanges, rosterChanges } from '@/core/people/rosterChanges';
 import { bringIn, type BringChoices } from '@/store/people';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';
 import { BadRows } from '@/ui/BadRows';
 import { counted } from '@/ui/format';
-import { readSheet } from '@/workers/readSheet';
-import type { Work } from '@/workers/stoppable';
+import { HeadingChoice, SheetSource } from '@/ui/SheetSource';
 import styles from './groups.module.css';
 import { WhatChanges } from './WhatChanges';
 
@@ -29,85 +30,47 @@ const meaningWords: Record<ColumnMeaning, string> = {
   fullName: 'whole name',
   number: 'student number',
   email: 'email',
+  group: 'group',
   own: 'a field of its own',
   nothing: 'leave out',
 };
 
 /** Brings students in from a pasted list or a file: what was understood is shown before anything is kept. */
 export function BringIn({ group, firstOnes, done }: { group: Group; firstOnes: boolean; done: () => void }) {
-  const [text, setText] = useState('');
-  const [changed, setChanged] = useState<ColumnGuess | null>(null);
-  const [sheet, setSheet] = useState<TableRow[] | null>(null);
-  const [reading, setReading] = useState<Work<TableRow[]> | null>(null);
-  const typed = useMemo(() => tableFrom(text), [text]);
-  const rows = sheet ?? typed;
-  const guess = useMemo(() => guessColumns(rows), [rows]);
-  const take = (next: string) => {
-    setText(next);
-    setSheet(null);
-    setChanged(null);
-  };
-  const read = async (file: File | null) => {
-    if (!file) return;
-    const work = readSheet(file);
-    setReading(work);
-    take('');
-    const read = await act(work.result);
-    setSheet(read);
-    if (read?.length === 0) say(`There are no rows in ${file.name}`, true);
-    setReading(null);
-  };
   return (
     <div className={styles.bringIn}>
       <p>
         Paste rows from a sheet or a list, or choose a CSV, XLSX or ODS file. Columns are guessed and shown
         before anything is kept.
       </p>
-      <Textarea
-        aria-label="List of students"
+      <SheetSource
+        label="List of students"
         placeholder={'Family name, given name, number, email\nOkafor, Amara, 2201, amara@example.org'}
-        autosize
-        minRows={4}
-        maxRows={8}
-        value={text}
-        onChange={(event) => take(event.currentTarget.value)}
-      />
-      <div className={styles.row}>
-        <FileButton onChange={(file) => void read(file)} accept=".csv,.tsv,.txt,.xlsx,.ods">
-          {(props) => <Button {...props}>Choose a file</Button>}
-        </FileButton>
-        {reading && (
-          <>
-            <span role="status">Reading the file…</span>
-            <Button onClick={reading.stop}>Stop</Button>
-          </>
-        )}
-        {!firstOnes && <Button onClick={done}>Back to the list</Button>}
-      </div>
-      {rows.length > 0 && (
-        <Understood
-          rows={rows}
-          columns={changed ?? guess}
-          setColumns={setChanged}
-          group={group}
-          done={done}
-        />
-      )}
+        beside={!firstOnes && <Button onClick={done}>Back to the list</Button>}
+      >
+        {(rows, key) => <Understood key={key} rows={rows} group={group} done={done} />}
+      </SheetSource>
     </div>
   );
 }
 
+/** So many rows are shown before they are kept; the rest by asking for it. */
+const firstShown = 15;
+
 interface UnderstoodProps {
   rows: TableRow[];
-  columns: ColumnGuess;
-  setColumns: (columns: ColumnGuess) => void;
   group: Group;
   done: () => void;
 }
 
-function Understood({ rows, columns, setColumns, group, done }: UnderstoodProps) {
+function Understood({ rows, group, done }: UnderstoodProps) {
   const known = useLiveQuery(() => desk.students.toArray());
-  const body = columns.hasHeader ? rows.slice(1) : rows;
+  const guess = useMemo(() => guessColumns(rows), [rows]);
+  const [changed, setColumns] = useState<ColumnGuess | null>(null);
+  const [all, setAll] = useState(false);
+  const columns = changed?.meanings.length === guess.meanings.length ? changed : guess;
+  const body = useMemo(() => bodyOf(rows, columns.heading), [rows, columns.heading]);
+  const shown = all ? body : body.slice(0, firstShown);
   const read = useMemo(
     () => (known ? studentRows(body, columns.meanings, known, columns.names) : null),
     [known, body, columns],
@@ -119,10 +82,10 @@ function Understood({ rows, columns, setColumns, group, done }: UnderstoodProps)
     });
   return (
     <>
-      <Checkbox
-        label="The first row names the columns"
-        checked={columns.hasHeader}
-        onChange={(event) => setColumns({ ...columns, hasHeader: event.currentTarget.checked })}
+      <HeadingChoice
+        rows={rows}
+        heading={columns.heading}
+        choose={(heading) => setColumns(columnsUnder(rows, heading))}
       />
       <div className={styles.preview}>
         <Table verticalSpacing={3}>
@@ -143,7 +106,7 @@ function Understood({ rows, columns, setColumns, group, done }: UnderstoodProps)
             </Table.Tr>
           </Table.Thead>
           <Table.Tbody>
-            {body.slice(0, 5).map((row) => (
+            {shown.map((row) => (
               <Table.Tr key={row.line}>
                 <Table.Td>{row.line}</Table.Td>
                 {columns.meanings.map((_, column) => (
@@ -154,7 +117,12 @@ function Understood({ rows, columns, setColumns, group, done }: UnderstoodProps)
           </Table.Tbody>
         </Table>
       </div>
-      {body.length > 5 && <p className={styles.soft}>and {counted(body.length - 5, 'more row')}</p>}
+      {shown.length < body.length && (
+        <div className={styles.row}>
+          <span className={styles.soft}>and {counted(body.length - shown.length, 'more row')}</span>
+          <Button onClick={() => setAll(true)}>Show all rows</Button>
+        </div>
+      )}
       {read && known && <Decide read={read} known={known} group={group} done={done} />}
     </>
   );
@@ -170,13 +138,30 @@ interface DecideProps {
 function Decide({ read, known, group, done }: DecideProps) {
   const { good, bad } = read;
   const [choices, setChoices] = useState<BringChoices>({ update: true, takeOutGone: false });
-  const changes = useMemo(() => rosterChanges(good, known, group.id), [good, known, group.id]);
+  const groups = useLiveQuery(() => desk.groups.toArray());
+  const places = useMemo(() => placesOf(good, group.name), [good, group.name]);
+  const idOf = (name: string | null) =>
+    name === null ? group.id : (groups?.find((each) => sameGroup(each.name, name))?.id ?? null);
+  const changes = joinedChanges(
+    places.map((place) => rosterChanges(place.students, known, idOf(place.group))),
+  );
   const bring = async () => {
     if (await act(bringIn(group.id, good, isoNow(), choices))) done();
   };
   return (
     <>
       <BadRows rows={bad.map((row) => ({ line: row.line, why: badWords(row) }))} />
+      {places.some((place) => place.group !== null) && (
+        <p>
+          Into{' '}
+          {places
+            .map(
+              (place) =>
+                `${place.group ?? group.name}${idOf(place.group) === null ? ' (a new group)' : ''}: ${place.students.length}`,
+            )
+            .join(', ')}
+        </p>
+      )}
       <WhatChanges changes={changes} choices={choices} choose={setChoices} />
       <div className={styles.row}>
         <Button variant="filled" size="sm" disabled={good.length === 0} onClick={() => void bring()}>

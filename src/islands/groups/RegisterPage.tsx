@@ -4,6 +4,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import type { Roster, RosterClass } from '@/core/formats/oneroster/readRoster';
 import type { Group, Student } from '@/core/model/people';
+import { sameGroup } from '@/core/people/places';
 import { joinedChanges, rosterChanges, type RosterChanges } from '@/core/people/rosterChanges';
 import { bringClasses, type BringChoices } from '@/store/people';
 import { desk } from '@/store/tables';
@@ -38,7 +39,7 @@ function Register() {
     const known = students.map(({ id, number, email }) => ({ id, number, email }));
     const reply = await act(readRegister(file, known).result);
     if (!reply) return;
-    if ('refused' in reply) setRefused(refusalWords(reply.refused));
+    if ('refused' in reply) setRefused(refusalWords(reply.refused, file.name));
     else setRoster(reply.read);
   };
   return (
@@ -77,7 +78,11 @@ function Understood({ roster, students, groups }: UnderstoodProps) {
       new Map(
         roster.classes.map((each) => [
           each.sourcedId,
-          rosterChanges(each.students, students, groups.find(({ name }) => name === each.title)?.id ?? null),
+          rosterChanges(
+            each.students,
+            students,
+            groups.find(({ name }) => sameGroup(name, each.title))?.id ?? null,
+          ),
         ]),
       ),
     [roster, students, groups],
@@ -142,6 +147,8 @@ const badWords: Record<Roster['bad'][number]['reason'], string> = {
 
 function classWords(each: RosterClass, changes: RosterChanges | undefined, groups: Group[]): string {
   const size = counted(each.students.length, 'student');
-  const group = groups.some(({ name }) => name === each.title) ? 'into the group there is' : 'a new group';
+  const group = groups.some(({ name }) => sameGroup(name, each.title))
+    ? 'into the group there is'
+    : 'a new group';
   return `${size}, ${changes?.added.length ?? 0} of them new; ${group}`;
 }

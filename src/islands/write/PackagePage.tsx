@@ -37,9 +37,11 @@ interface Reading {
 function Package() {
   const [reading, setReading] = useState<Reading | null>(null);
   const [reply, setReply] = useState<PackageReply | null>(null);
+  const [name, setName] = useState('');
   const read = async (file: File | null | undefined) => {
     if (!file) return;
     setReply(null);
+    setName(file.name);
     const work = readPackage(file, (done, of) => setReading((before) => before && { ...before, done, of }));
     setReading({ work, done: 0, of: 0 });
     setReply(await act(work.result));
@@ -88,7 +90,7 @@ function Package() {
           <Button onClick={reading.work.stop}>Stop</Button>
         </div>
       )}
-      {reply && 'refused' in reply && <p role="alert">{refusalWords(reply.refused)}</p>}
+      {reply && 'refused' in reply && <p role="alert">{refusalWords(reply.refused, name)}</p>}
       {reply && 'read' in reply && <Understood read={reply.read} />}
     </TwoColumns>
   );

@@ -1,5 +1,6 @@
 import { Button, Checkbox, TagsInput, Textarea, TextInput } from '@mantine/core';
 import { nanoid } from 'nanoid';
+import { percentFrom } from '@/core/scoring/percent';
 import type { ReactNode } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
@@ -193,7 +194,7 @@ function WorkingFields({ question, keep }: { question: Question; keep: KeepQuest
             <PointsField
               label="Percent of the points by key"
               max={100}
-              value={Math.round(working.keyShare * 100)}
+              value={percentFrom(working.keyShare)}
               onPoints={(percent) => {
                 if (percent !== null)
                   keep(withWorking(question, percent / 100), 'Share by key set', `keyShare-${question.id}`);

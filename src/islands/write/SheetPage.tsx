@@ -1,12 +1,13 @@
-import { Button, Checkbox, NativeSelect, Table, Textarea } from '@mantine/core';
-import { FileButton } from '@/ui/FileButton';
+import { Button, NativeSelect, Table } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { nanoid } from 'nanoid';
 import { useMemo, useState } from 'react';
-import { csvFrom, tableFrom, type TableRow } from '@/core/formats/csv/table';
+import { bodyOf } from '@/core/formats/csv/heading';
+import { csvFrom, type TableRow } from '@/core/formats/csv/table';
 import {
   guessQuestionColumns,
   questionColumns,
+  questionColumnsUnder,
   type QuestionColumn,
   type QuestionColumnGuess,
 } from '@/core/formats/sheet/questionColumns';
@@ -24,10 +25,11 @@ import { EmptyState } from '@/ui/EmptyState';
 import { BadRows } from '@/ui/BadRows';
 import { counted } from '@/ui/format';
 import { fileNameOf } from '@/core/formats/fileName';
+import { fieldWords } from '@/ui/lossWords';
 import { saveFile } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
-import { readSheet, workbookOf } from '@/workers/readSheet';
-import type { Work } from '@/workers/stoppable';
+import { HeadingChoice, SheetSource } from '@/ui/SheetSource';
+import { workbookOf } from '@/workers/readSheet';
 import { TakeOutPackage } from './TakeOutPackage';
 import styles from './sheet.module.css';
 
@@ -35,6 +37,7 @@ const columnWords: Record<QuestionColumn, string> = {
   stem: 'question',
   option: 'an option',
   key: 'key',
+  scheme: 'mark scheme',
   points: 'points',
   commentRight: 'comment when right',
   commentWrong: 'comment',
@@ -54,21 +57,9 @@ export function SheetPage({ paperId }: { paperId: string }) {
 
 function Sheet({ paperId }: { paperId: string }) {
   const paper = useLiveQuery(async () => (await desk.papers.get(paperId)) ?? null, [paperId]);
-  const [text, setText] = useState('');
-  const [fileRows, setFileRows] = useState<TableRow[] | null>(null);
-  const [reading, setReading] = useState<Work<TableRow[]> | null>(null);
-  const typedRows = useMemo(() => tableFrom(text), [text]);
   if (paper === null)
     return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
   if (!paper) return null;
-  const rows = fileRows ?? typedRows;
-  const read = async (file: File | null) => {
-    if (!file) return;
-    const work = readSheet(file);
-    setReading(work);
-    setFileRows(await act(work.result));
-    setReading(null);
-  };
   return (
     <TwoColumns
       marginLabel="The paper as a file"
@@ -86,31 +77,13 @@ function Sheet({ paperId }: { paperId: string }) {
           in words. Paste rows, or choose a CSV, XLSX or ODS file. What was understood is shown before
           anything is kept.
         </p>
-        <Textarea
-          aria-label="Rows of questions"
+        <SheetSource
+          label="Rows of questions"
           placeholder={'Question, A, B, C, Key, Points\nWhich light is red?, port, starboard, stern, A, 1'}
-          autosize
-          minRows={3}
-          maxRows={8}
-          value={text}
-          onChange={(event) => {
-            setText(event.currentTarget.value);
-            setFileRows(null);
-          }}
-        />
-        <div className={styles.row}>
-          <FileButton onChange={(file) => void read(file)} accept=".csv,.tsv,.txt,.xlsx,.ods">
-            {(props) => <Button {...props}>Choose a file</Button>}
-          </FileButton>
-          {reading && (
-            <>
-              <span role="status">Reading the file…</span>
-              <Button onClick={reading.stop}>Stop</Button>
-            </>
-          )}
-          <a href={`/papers/${paper.id}`}>Back to writing</a>
-        </div>
-        {rows.length > 0 && <Understood key={fileRows ? 'file' : 'typed'} rows={rows} paper={paper} />}
+          beside={<a href={`/papers/${paper.id}`}>Back to writing</a>}
+        >
+          {(rows, key) => <Understood key={key} rows={rows} paper={paper} />}
+        </SheetSource>
       </div>
     </TwoColumns>
   );
@@ -120,7 +93,7 @@ function Understood({ rows, paper }: { rows: TableRow[]; paper: Paper }) {
   const guess = useMemo(() => guessQuestionColumns(rows), [rows]);
   const [changed, setChanged] = useState<QuestionColumnGuess | null>(null);
   const columns = changed?.meanings.length === guess.meanings.length ? changed : guess;
-  const body = columns.hasHeader ? rows.slice(1) : rows;
+  const body = useMemo(() => bodyOf(rows, columns.heading), [rows, columns.heading]);
   const read = useMemo(() => questionRows(body, columns.meanings, () => nanoid(12)), [body, columns]);
   const { good, bad } = read;
   const tooMany = paper.questions.length + good.length > mostQuestions;
@@ -133,10 +106,10 @@ function Understood({ rows, paper }: { rows: TableRow[]; paper: Paper }) {
   };
   return (
     <>
-      <Checkbox
-        label="The first row names the columns"
-        checked={columns.hasHeader}
-        onChange={(event) => setChanged({ ...columns, hasHeader: event.currentTarget.checked })}
+      <HeadingChoice
+        rows={rows}
+        heading={columns.heading}
+        choose={(heading) => setChanged(questionColumnsUnder(rows, heading))}
       />
       <div className={styles.columns}>
         {columns.meanings.map((meaning, column) => (
@@ -204,10 +177,22 @@ function badWords({ reason, cell }: BadQuestionRow): string {
     keyMatchesNothing: `the key “${cell}” matches no option`,
     badPoints: `“${cell}” is no number of points`,
     badNumber: `“${cell}” cannot be read as a number`,
-    unknownKind: `“${cell}” is no kind that a sheet can hold`,
+    badScheme: `the line “${cell}” of the scheme does not end with its points, as in “a named light (1)”`,
+    unknownKind: cell ? `“${cell}” is no kind of question` : 'its kind cannot be told from its cells',
+    noPartner: `“${cell}” does not say what it belongs to, as in “spring tide → new moon”`,
+    noGaps: `“${cell}” has no gap, as in “The [flood] comes in”`,
+    tooLong: `“${cell}” is too long`,
+    tooMany: `it has too many ${cell}`,
     tooManyOptions: `it has ${cell} options; 50 is the most`,
   };
   return words[reason];
+}
+
+/** What of a question a row would lose. */
+function lostWords(field: string): string {
+  if (field === 'stem') return 'markup, maths or pictures in its text';
+  if (field === 'options') return 'markup, maths or pictures in its options';
+  return fieldWords[field] ?? field;
 }
 
 function TakeOutSheet({ paper }: { paper: Paper }) {
@@ -225,12 +210,20 @@ function TakeOutSheet({ paper }: { paper: Paper }) {
     <MarginBlock title="This paper as a sheet">
       <p>{counted(rows.length - 1, 'question')} can stand in a row each and be read in again.</p>
       {left.length > 0 && (
-        <p className={styles.soft}>
-          Left out, because a row cannot hold them:{' '}
-          {left.map((question) => numbers.get(question.id)).join(', ')}. Notes, comments on single options and
-          links stay on the desk.
-        </p>
+        <>
+          <p>Left out, because a row cannot hold all of them:</p>
+          <ul className={styles.left}>
+            {left.map(({ question, fields }) => (
+              <li key={question.id}>
+                {numbers.get(question.id)}: {fields.map(lostWords).join(', ')}
+              </li>
+            ))}
+          </ul>
+        </>
       )}
+      <p className={styles.soft}>
+        Notes, hints, links, comments on single options and those for partly right answers stay on the desk.
+      </p>
       <Button
         disabled={rows.length === 1}
         onClick={() => {

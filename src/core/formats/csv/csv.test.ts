@@ -5,6 +5,7 @@ import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../
 import { seatsOf } from '../../running/standing';
 import { decodeText } from './decodeText';
 import { gradesCsv } from './grades';
+import { bodyOf } from './heading';
 import { guessColumns } from './studentColumns';
 import { studentRows } from './studentRows';
 import { csvFrom, tableFrom } from './table';
@@ -74,7 +75,7 @@ describe('a table', () => {
 describe('columns', () => {
   const meanings = (text: string) => {
     const guess = guessColumns(tableFrom(text));
-    return [guess.hasHeader, ...guess.meanings];
+    return [guess.heading !== null, ...guess.meanings];
   };
 
   it('are told from a header in several languages', () => {
@@ -111,8 +112,8 @@ describe('columns', () => {
 describe('students from rows', () => {
   const read = (text: string, known: { id: string; number: string; email: string }[] = []) => {
     const rows = tableFrom(text);
-    const { hasHeader, meanings } = guessColumns(rows);
-    return studentRows(hasHeader ? rows.slice(1) : rows, meanings, known);
+    const { heading, meanings } = guessColumns(rows);
+    return studentRows(bodyOf(rows, heading), meanings, known);
   };
 
   it('bad rows are named with line and reason, and the good ones are not lost', () => {

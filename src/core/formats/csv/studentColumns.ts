@@ -1,3 +1,4 @@
+import { headingOf } from './heading';
 import type { TableRow } from './table';
 
 export const columnMeanings = [
@@ -6,6 +7,7 @@ export const columnMeanings = [
   'fullName',
   'number',
   'email',
+  'group',
   'own',
   'nothing',
 ] as const;
@@ -13,8 +15,8 @@ export type ColumnMeaning = (typeof columnMeanings)[number];
 
 /** What a table of students seems to hold. */
 export interface ColumnGuess {
-  /** True when the first row names the columns. */
-  hasHeader: boolean;
+  /** Which row names the columns, from 0; those above it are left out. Null where none does. */
+  heading: number | null;
   /** One a column. */
   meanings: ColumnMeaning[];
   /** What each column is called: in the first row, else by its place. An own field has this name. */
@@ -24,6 +26,7 @@ export interface ColumnGuess {
 const headerWords: [ColumnMeaning, RegExp][] = [
   ['email', /e-?mail|courriel|correo/],
   ['number', /\b(no|nr|number|numero|nummer|id|code|matri[ck]\w*)\b|student ?(id|no|number)/],
+  ['group', /^(group|class|course|section|set|form|gruppe|klasse|kurs|classe|groupe|grupo|curso)s?$/],
   ['familyName', /family|surname|last ?name|nachname|apellido|^nom( de famille)?$/],
   ['givenName', /given|first ?name|fore ?name|vorname|prenom|nombre/],
   ['fullName', /^(full ?|student ?)?name$|^(student|pupil|learner)s?$/],
@@ -32,19 +35,27 @@ const headerWords: [ColumnMeaning, RegExp][] = [
 const looksLikeEmail = (cell: string) => /^[^\s@]+@[^\s@]+$/.test(cell);
 const looksLikeNumber = (cell: string) => /^[A-Za-z]{0,4}[-/ ]?\d[\dA-Za-z/-]*$/.test(cell);
 
-/** Guesses from the header where there is one, else from what the cells look like. The teacher can change it. */
+/** Guesses from the heading where there is one, else from what the cells look like. The teacher can change it. */
 export function guessColumns(rows: readonly TableRow[]): ColumnGuess {
+  const heading = headingOf(rows, (cells) => {
+    const known = cells.filter((cell) => meaningOfHeader(cell) !== 'nothing').length;
+    return cells.some(looksLikeEmail) ? 0 : known;
+  });
+  return columnsUnder(rows, heading);
+}
+
+/** The columns where this row names them. */
+export function columnsUnder(rows: readonly TableRow[], heading: number | null): ColumnGuess {
   const width = Math.max(0, ...rows.map((row) => row.cells.length));
-  const first = rows[0]?.cells ?? [];
-  const named = Array.from({ length: width }, (_, column) => meaningOfHeader(first[column] ?? ''));
   const names = Array.from({ length: width }, (_, column) => `Column ${column + 1}`);
-  const hasHeader = named.some((meaning) => meaning !== 'nothing') && !first.some(looksLikeEmail);
-  if (!hasHeader) return { hasHeader, meanings: meaningsOfCells(rows, width), names };
-  // What the first row names and we have no word for is a field of the teacher's own.
+  if (heading === null) return { heading, meanings: meaningsOfCells(rows, width), names };
+  const cells = rows[heading]?.cells ?? [];
+  const named = Array.from({ length: width }, (_, column) => meaningOfHeader(cells[column] ?? ''));
+  // What the heading names and we have no word for is a field of the teacher's own.
   const meanings = onceEach(named).map((meaning, column) =>
-    meaning === 'nothing' && (first[column] ?? '') !== '' ? 'own' : meaning,
+    meaning === 'nothing' && (cells[column] ?? '') !== '' ? 'own' : meaning,
   );
-  return { hasHeader, meanings, names: names.map((name, column) => first[column] || name) };
+  return { heading, meanings, names: names.map((name, column) => cells[column] || name) };
 }
 
 function meaningOfHeader(cell: string): ColumnMeaning {

@@ -11,6 +11,8 @@ export interface IncomingStudent {
   email: string;
   /** Fields of the teacher's own, by name. */
   fields?: Record<string, string>;
+  /** The names of the groups that the row names; absent: the one it is brought into. */
+  groups?: string[];
   /** The student on the desk who has the same number or email, to whom this row adds the group. */
   knownId: string | null;
 }
@@ -87,12 +89,17 @@ function studentFrom(row: TableRow, meanings: readonly ColumnMeaning[], names: r
       ? [[(names[column] ?? `Column ${column + 1}`).slice(0, 60), value]]
       : [];
   });
+  const groups = cell('group')
+    .split(';')
+    .map((name) => name.trim())
+    .filter(Boolean);
   return {
     line: row.line,
     familyName: cell('familyName') || whole.familyName,
     givenName: cell('givenName') || whole.givenName,
     number: cell('number'),
     email: cell('email'),
+    ...(groups.length > 0 && { groups }),
     ...(own.length > 0 && { fields: Object.fromEntries(own) as Record<string, string> }),
   };
 }
@@ -108,7 +115,7 @@ export function namesFrom(fullName: string): { familyName: string; givenName: st
 function faultOf(row: ReadRow, lineOfNumber: ReadonlyMap<string, number>): BadRow | null {
   const { line } = row;
   if (!row.familyName && !row.givenName) return { line, reason: 'noName', cell: '' };
-  for (const cell of [row.familyName, row.givenName, row.number, row.email])
+  for (const cell of [row.familyName, row.givenName, row.number, row.email, ...(row.groups ?? [])])
     if (cell.length > 200) return { line, reason: 'tooLong', cell: `${cell.slice(0, 40)}…` };
   const firstLine = lineOfNumber.get(row.number);
   if (row.number && firstLine !== undefined)

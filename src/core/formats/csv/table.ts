@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { Refused } from '../refused';
 
 /** One row of a table, with the line of the file it starts on, from 1. */
 export interface TableRow {
@@ -9,6 +10,8 @@ export interface TableRow {
 /**
  * The rows of separated text (RFC 4180, with comma, semicolon or tab, whichever fits). Rows of only empty cells
  * are left out. A quoted cell may hold line breaks, so lines are counted in the text and not by rows.
+ *
+ * @throws {Refused} where a cell that begins with a quotation mark does not end with one: it would swallow the rows behind it
  */
 export function tableFrom(text: string): TableRow[] {
   const source = text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n');
@@ -18,7 +21,8 @@ export function tableFrom(text: string): TableRow[] {
   Papa.parse<string[]>(source, {
     delimiter: delimiterOf(source),
     newline: '\n',
-    step: ({ data, meta }) => {
+    step: ({ data, meta, errors }) => {
+      if (errors.some(({ type }) => type === 'Quotes')) throw new Refused('openQuote', `line ${line}`);
       const cells = data.map((cell) => cell.trim());
       if (cells.some((cell) => cell !== '')) rows.push({ line, cells });
       for (; at < meta.cursor; at++) if (source.charCodeAt(at) === 10) line++;
@@ -27,7 +31,7 @@ export function tableFrom(text: string): TableRow[] {
   return rows;
 }
 
-/** The separator that splits the first rows into most cells; a tab wins a tie, then a semicolon. */
+/** The separator that splits most of the first rows, and those into most cells; a tab wins a tie, then a semicolon. */
 function delimiterOf(text: string): string {
   const counted = ['\t', ';', ','].map((delimiter) => {
     const { data } = Papa.parse<string[]>(text, {
@@ -36,10 +40,12 @@ function delimiterOf(text: string): string {
       preview: 10,
       skipEmptyLines: true,
     });
-    return { delimiter, fewest: Math.min(...data.map((row) => row.length)), first: data[0]?.length ?? 1 };
+    // A title above the rows is split by none.
+    const split = data.map((row) => row.length).filter((length) => length > 1);
+    return { delimiter, rows: split.length, fewest: Math.min(...split), first: data[0]?.length ?? 1 };
   });
-  counted.sort((a, b) => b.fewest - a.fewest || b.first - a.first);
-  return counted[0]?.delimiter ?? ',';
+  counted.sort((a, b) => b.rows - a.rows || b.fewest - a.fewest || b.first - a.first);
+  return counted[0]?.rows ? counted[0].delimiter : ',';
 }
 
 /**

@@ -1,8 +1,19 @@
 import type { Question } from '../../kinds';
+import { percentFrom } from '../../scoring/percent';
 
 /** Why a row is no question. */
 export type BadReason =
-  'noStem' | 'keyMatchesNothing' | 'badPoints' | 'badNumber' | 'unknownKind' | 'tooManyOptions';
+  | 'noStem'
+  | 'keyMatchesNothing'
+  | 'badPoints'
+  | 'badNumber'
+  | 'badScheme'
+  | 'unknownKind'
+  | 'tooManyOptions'
+  | 'noPartner'
+  | 'noGaps'
+  | 'tooLong'
+  | 'tooMany';
 
 /** Thrown within a row, and caught for it; `cell` is what could not be used. */
 export class Unreadable extends Error {
@@ -26,18 +37,20 @@ export interface SheetKind<Q extends Question> {
   suits: (cells: RowCells) => boolean;
   /** The question of a row, made from an empty one. Throws `Unreadable`. */
   read: (empty: Q, cells: RowCells, newId: () => string) => Q;
-  /** Whether a row can hold all that scores it. */
-  holds: (question: Q) => boolean;
-  /** Its key as a cell; null for none. */
-  keyCell: (question: Q) => string | null;
+  /** Its cells, from which `read` makes it again; what they cannot hold is found by doing so. */
+  cells: (question: Q) => RowCells;
 }
 
-/** "west (50 %)" is "west" for half the points. */
+/** "west (12.5 %)" is "west" for an eighth of the points. */
 export function withoutShare(text: string): [string, number] {
-  const found = /^(.*\S)\s*\((\d{1,3})\s?%\)$/.exec(text);
-  const share = found ? Number(found[2]) / 100 : 1;
+  const found = /^(.*\S)\s*\((\d{1,3}(?:[.,]\d{1,6})?)\s?%\)$/.exec(text);
+  const share = found ? Number(found[2]?.replace(',', '.')) / 100 : 1;
   return found && share <= 1 ? [found[1] ?? '', share] : [text, 1];
 }
+
+/** As `withoutShare` reads it. */
+export const withShare = (text: string, share: number) =>
+  share === 1 ? text : `${text} (${percentFrom(share)} %)`;
 
 /** The parts of a key that is several. */
 export const keyParts = (key: string) =>

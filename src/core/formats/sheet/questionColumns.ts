@@ -1,9 +1,11 @@
+import { headingOf } from '../csv/heading';
 import type { TableRow } from '../csv/table';
 
 export const questionColumns = [
   'stem',
   'option',
   'key',
+  'scheme',
   'points',
   'commentRight',
   'commentWrong',
@@ -15,8 +17,8 @@ export type QuestionColumn = (typeof questionColumns)[number];
 
 /** What a table of questions seems to hold; several columns may be options, all others are there once. */
 export interface QuestionColumnGuess {
-  /** True when the first row names the columns. */
-  hasHeader: boolean;
+  /** Which row names the columns, from 0; those above it are left out. Null where none does. */
+  heading: number | null;
   /** One a column. */
   meanings: QuestionColumn[];
 }
@@ -24,6 +26,7 @@ export interface QuestionColumnGuess {
 const headerWords: [QuestionColumn, RegExp][] = [
   ['commentRight', /comment.*\bright|feedback.*correct/],
   ['commentWrong', /comment|feedback|explanation|rationale/],
+  ['scheme', /scheme|rubric|criteria/],
   ['option', /^(option|choice|answer|distractor)s?( ?[a-z0-9])?$|^[a-h]$/],
   ['key', /\b(key|correct|right|solution)\b/],
   ['points', /\b(points?|marks?|score|credit)\b/],
@@ -35,14 +38,21 @@ const headerWords: [QuestionColumn, RegExp][] = [
 const isLetter = (cell: string) => /^[A-H](\s*[,;]\s*[A-H])*$/i.test(cell);
 const isSmallNumber = (cell: string) => /^\d{1,2}([.,]\d{1,2})?$/.test(cell);
 
-/** Guesses from the header where there is one, else from what the cells look like. The teacher can change it. */
+/** Guesses from the heading where there is one, else from what the cells look like. The teacher can change it. */
 export function guessQuestionColumns(rows: readonly TableRow[]): QuestionColumnGuess {
+  const heading = headingOf(rows, (cells) => {
+    const named = cells.map(meaningOfHeader).filter((meaning) => meaning !== 'nothing');
+    return named.includes('stem') && named.some((meaning) => meaning !== 'stem') ? named.length : 0;
+  });
+  return questionColumnsUnder(rows, heading);
+}
+
+/** The columns where this row names them. */
+export function questionColumnsUnder(rows: readonly TableRow[], heading: number | null): QuestionColumnGuess {
   const width = Math.max(0, ...rows.map((row) => row.cells.length));
-  const first = rows[0]?.cells ?? [];
-  const named = Array.from({ length: width }, (_, column) => meaningOfHeader(first[column] ?? ''));
-  const hasHeader =
-    named.includes('stem') && named.some((meaning) => meaning !== 'stem' && meaning !== 'nothing');
-  return { hasHeader, meanings: onceEach(hasHeader ? named : meaningsOfCells(rows, width)) };
+  const cells = heading === null ? [] : (rows[heading]?.cells ?? []);
+  const named = Array.from({ length: width }, (_, column) => meaningOfHeader(cells[column] ?? ''));
+  return { heading, meanings: onceEach(heading === null ? meaningsOfCells(rows, width) : named) };
 }
 
 function meaningOfHeader(cell: string): QuestionColumn {

@@ -1,3 +1,4 @@
+import { percentFrom } from '../../scoring/percent';
 import type { Finding } from '../../model/common';
 import { forgiveAll, forgiven } from '../forgiving';
 import {
@@ -63,7 +64,7 @@ export const number: QuestionKind<NumberQuestion, StudentNumberQuestion, TextRes
     question.accepted
       .filter((accepted) => boundsOf(accepted) !== null && accepted.share > 0)
       .map((accepted) => {
-        const share = accepted.share < 1 ? ` (${Math.round(accepted.share * 100)} %)` : '';
+        const share = accepted.share < 1 ? ` (${percentFrom(accepted.share)} %)` : '';
         return acceptedNumberText(accepted, unitOf(question)) + share;
       })
       .join('; '),

@@ -4,7 +4,7 @@ import { numberFrom } from './numberFrom';
 import type { AcceptedNumber, NumberQuestion } from './schema';
 
 export const numberSheet: SheetKind<NumberQuestion> = {
-  suits: ({ key }) => numberKey(key) !== null,
+  suits: ({ options, key }) => options.length === 0 && keyParts(key).some((part) => numberKey(part) !== null),
   read: (empty, { key }, newId) => {
     const read = keyParts(key).map((text) => {
       const part = numberKey(text);
@@ -18,8 +18,7 @@ export const numberSheet: SheetKind<NumberQuestion> = {
       ...(unit && { unitAsked: 'optional', units: [{ id: newId(), names: unit, factor: 1 }] }),
     };
   },
-  holds: ({ figures, units }) => figures === null && units.length < 2,
-  keyCell: (question) => number.keyText(question) || null,
+  cells: (question) => ({ options: [], key: number.keyText(question) }),
 };
 
 /** "15", "15 ± 0.5 nm", "240 ± 2 %", "6.9 to 7.1", with "(50 %)" for a share of the points. */

@@ -1,5 +1,5 @@
 import type { SheetKind } from '../../formats/sheet/SheetKind';
-import { choicesOf, letters, plainOptions } from '../choiceSheet';
+import { choicesOf, optionCells } from '../choiceSheet';
 import type { OneChoice } from './schema';
 
 export const oneChoiceSheet: SheetKind<OneChoice> = {
@@ -8,6 +8,5 @@ export const oneChoiceSheet: SheetKind<OneChoice> = {
     const { options, right } = choicesOf(cells, newId);
     return { ...empty, options, key: right[0] ?? null };
   },
-  holds: plainOptions,
-  keyCell: ({ options, key }) => letters(options, [key]),
+  cells: ({ options, key }) => optionCells(options, [key]),
 };

@@ -1,5 +1,5 @@
 import type { SheetKind } from '../../formats/sheet/SheetKind';
-import { choicesOf, keyPlaces, letters, plainOptions } from '../choiceSheet';
+import { choicesOf, keyPlaces, optionCells } from '../choiceSheet';
 import type { SeveralChoices } from './schema';
 
 export const severalChoicesSheet: SheetKind<SeveralChoices> = {
@@ -8,6 +8,5 @@ export const severalChoicesSheet: SheetKind<SeveralChoices> = {
     const { options, right } = choicesOf(cells, newId);
     return { ...empty, options, key: right };
   },
-  holds: plainOptions,
-  keyCell: ({ options, key }) => letters(options, key),
+  cells: ({ options, key }) => optionCells(options, key),
 };

@@ -1,3 +1,4 @@
+import { percentFrom } from '../../scoring/percent';
 import type { Finding } from '../../model/common';
 import { forgiven } from '../forgiving';
 import { guesses } from '../guesses';
@@ -42,7 +43,7 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
       .filter((accepted) => accepted.text.trim() && accepted.share > 0)
       .map((accepted) =>
         accepted.share < 1
-          ? `${acceptedText(accepted)} (${Math.round(accepted.share * 100)} %)`
+          ? `${acceptedText(accepted)} (${percentFrom(accepted.share)} %)`
           : acceptedText(accepted),
       )
       .join('; '),

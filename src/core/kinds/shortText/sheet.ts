@@ -1,5 +1,4 @@
-import { keyParts, withoutShare, type SheetKind } from '../../formats/sheet/SheetKind';
-import { shortText } from '.';
+import { keyParts, withoutShare, withShare, type SheetKind } from '../../formats/sheet/SheetKind';
 import type { ShortText } from './schema';
 
 export const shortTextSheet: SheetKind<ShortText> = {
@@ -11,6 +10,8 @@ export const shortTextSheet: SheetKind<ShortText> = {
     });
     return accepted.length > 0 ? { ...empty, accepted } : empty;
   },
-  holds: ({ accepted }) => accepted.every((each) => each.match !== 'containsAll' && !/[;|]/.test(each.text)),
-  keyCell: (question) => shortText.keyText(question) || null,
+  cells: ({ accepted }) => ({
+    options: [],
+    key: accepted.map(({ text, share }) => withShare(text, share)).join('; '),
+  }),
 };

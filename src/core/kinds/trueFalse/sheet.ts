@@ -3,14 +3,13 @@ import { trueFalse } from '.';
 import type { TrueFalse } from './schema';
 
 export const trueFalseSheet: SheetKind<TrueFalse> = {
-  suits: ({ key }) => truth(key) !== null,
+  suits: ({ options, key }) => options.length === 0 && truth(key) !== null,
   read: (empty, { key }) => {
     const answer = truth(key);
     if (key && answer === null) throw new Unreadable('keyMatchesNothing', key);
     return { ...empty, key: answer };
   },
-  holds: () => true,
-  keyCell: (question) => trueFalse.keyText(question) || null,
+  cells: (question) => ({ options: [], key: trueFalse.keyText(question) }),
 };
 
 function truth(text: string): boolean | null {

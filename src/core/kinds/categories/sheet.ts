@@ -1,0 +1,5 @@
+import { pairSheet } from '../pairSheet';
+import type { Categories } from './schema';
+
+/** Several items share a target. */
+export const categoriesSheet = pairSheet<Categories>((targets) => new Set(targets).size < targets.length);

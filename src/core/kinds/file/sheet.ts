@@ -1,0 +1,9 @@
+import type { SheetKind } from '../../formats/sheet/SheetKind';
+import type { FileQuestion } from './schema';
+
+/** Only where the row names the kind: an open text looks the same. */
+export const fileSheet: SheetKind<FileQuestion> = {
+  suits: () => false,
+  read: (empty, { key }) => ({ ...empty, modelAnswer: key }),
+  cells: ({ modelAnswer }) => ({ options: [], key: modelAnswer }),
+};

@@ -1,0 +1,9 @@
+import type { SheetKind } from '../../formats/sheet/SheetKind';
+import type { Ordering } from './schema';
+
+/** Its options in the right order; only where the row names the kind, for a choice without a key looks the same. */
+export const orderingSheet: SheetKind<Ordering> = {
+  suits: () => false,
+  read: (empty, { options }, newId) => ({ ...empty, items: options.map((text) => ({ id: newId(), text })) }),
+  cells: ({ items }) => ({ options: items.map(({ text }) => text), key: '' }),
+};
