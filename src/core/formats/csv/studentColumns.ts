@@ -1,4 +1,4 @@
-import { headingOf } from './heading';
+import { bodyOf, headingOf } from './heading';
 import type { TableRow } from './table';
 
 export const columnMeanings = [
@@ -48,9 +48,11 @@ export function guessColumns(rows: readonly TableRow[]): ColumnGuess {
 export function columnsUnder(rows: readonly TableRow[], heading: number | null): ColumnGuess {
   const width = Math.max(0, ...rows.map((row) => row.cells.length));
   const names = Array.from({ length: width }, (_, column) => `Column ${column + 1}`);
-  if (heading === null) return { heading, meanings: meaningsOfCells(rows, width), names };
-  const cells = rows[heading]?.cells ?? [];
+  const cells = heading === null ? [] : (rows[heading]?.cells ?? []);
   const named = Array.from({ length: width }, (_, column) => meaningOfHeader(cells[column] ?? ''));
+  // Names that say nothing to us leave the cells to guess from.
+  if (named.every((meaning) => meaning === 'nothing'))
+    return { heading, meanings: meaningsOfCells(bodyOf(rows, heading), width), names };
   // What the heading names and we have no word for is a field of the teacher's own.
   const meanings = onceEach(named).map((meaning, column) =>
     meaning === 'nothing' && (cells[column] ?? '') !== '' ? 'own' : meaning,

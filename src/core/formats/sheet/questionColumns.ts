@@ -1,4 +1,4 @@
-import { headingOf } from '../csv/heading';
+import { bodyOf, headingOf } from '../csv/heading';
 import type { TableRow } from '../csv/table';
 
 export const questionColumns = [
@@ -52,7 +52,9 @@ export function questionColumnsUnder(rows: readonly TableRow[], heading: number 
   const width = Math.max(0, ...rows.map((row) => row.cells.length));
   const cells = heading === null ? [] : (rows[heading]?.cells ?? []);
   const named = Array.from({ length: width }, (_, column) => meaningOfHeader(cells[column] ?? ''));
-  return { heading, meanings: onceEach(heading === null ? meaningsOfCells(rows, width) : named) };
+  // Names that say nothing to us leave the cells to guess from.
+  const known = named.some((meaning) => meaning !== 'nothing');
+  return { heading, meanings: onceEach(known ? named : meaningsOfCells(bodyOf(rows, heading), width)) };
 }
 
 function meaningOfHeader(cell: string): QuestionColumn {
