@@ -38,11 +38,6 @@ export function dayAndTime(instant: string | number, now: number): string {
 /** "2.5": at most two decimals, in the reader's own style. */
 export const points = (value: number) => decimals.format(value);
 
-const exact = new Intl.NumberFormat(undefined, { maximumSignificantDigits: 15 });
-
-/** "43,279.168": every figure there is, in the reader's own style. */
-export const exactNumber = (value: number) => exact.format(value);
-
 /** "28 Oct 2026": the day alone. */
 export const dayAlone = (instant: string | number) => wholeDay.format(new Date(instant));
 

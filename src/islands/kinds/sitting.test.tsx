@@ -79,13 +79,31 @@ describe('sitting a number', () => {
     expect(share()).toBe(1);
   });
 
+  it('asks where a comma may set off thousands, and takes what is meant', async () => {
+    const { hand, last } = sit(runDistance);
+    const field = screen.getByRole('textbox', { name: 'How far does she run?' });
+    await hand.type(field, '12,500 m');
+    expect(screen.getByText('Understood: 12.5 m')).toBeTruthy();
+    expect(screen.getByRole('group', { name: 'Which number do you mean?' }).textContent).toContain(
+      'it counts as 12.5',
+    );
+    await hand.click(screen.getByRole('button', { name: '12\u202f500' }));
+    expect(last()).toEqual({ text: '12500 m' });
+    expect(screen.queryByRole('group', { name: 'Which number do you mean?' })).toBeNull();
+    await hand.clear(field);
+    await hand.type(field, '1.234');
+    await hand.click(screen.getByRole('button', { name: '1.234' }));
+    expect(last()).toEqual({ text: '1.234' });
+    expect(screen.queryByRole('group', { name: 'Which number do you mean?' })).toBeNull();
+  });
+
   it.each<[string, NumberQuestion['unitAsked'], string]>([
     ['', 'required', 'A number with its unit.'],
     ['', 'optional', ''],
     ['about ten', 'none', 'This cannot be read as a number.'],
     ['12', 'required', 'Understood: 12. The unit is missing.'],
     ['12 nm', 'none', 'Understood: 12, and “nm” behind it. No unit is asked for.'],
-    ['43 279.16829', 'none', 'Understood: 43,279.16829'],
+    ['43 279.16829', 'none', 'Understood: 43\u202f279.16829'],
     ['−1/4 °', 'optional', 'Understood: -0.25 °'],
   ])('“%s”, unit %s: “%s”', (text, unit, words) => expect(understood(text, unit)).toBe(words));
 });

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { runDistance } from '../../../../tests/unit/samples';
 import { number } from '.';
 import { numberVerdict, unitNamed } from './acceptedNumbers';
+import { asThousands, plainNumber } from './plainNumber';
 import { numberFrom } from './numberFrom';
 import type { AcceptedNumber, NumberQuestion } from './schema';
 
@@ -222,4 +223,35 @@ describe('what is not ready', () => {
     expect(codes(asking({ accepted: [accepted({ value: 3 })], unitAsked: 'required' }))).toEqual(['noUnit']);
     expect(codes(distance)).toEqual([]);
   });
+});
+
+describe('a number as it was understood', () => {
+  it('can be typed back as it is shown, and is read as the same without doubt', () => {
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.double({ noNaN: true, noDefaultInfinity: true }),
+          fc.integer(),
+          fc.integer({ min: -9_999_999, max: 9_999_999 }).map((whole) => whole / 1000),
+        ),
+        (value) => {
+          const shown = plainNumber(value);
+          expect(numberFrom(shown)?.value).toBe(value === 0 ? 0 : value);
+          // Only where it has three decimals may its own point be in doubt.
+          if (!/\.\d{3}$/.test(shown)) expect(asThousands(shown)).toBeNull();
+        },
+      ),
+    );
+  });
+
+  it.each([
+    ['12,500 ml', 12500],
+    ['-1.234', -1234],
+    ['١٢٬٥٠٠', 12500],
+    ['0,500', null],
+    ['12,50', null],
+    ['1,234.5', null],
+    ['12,500,000', null],
+    ['1234,500', null],
+  ])('“%s” may be meant as %s', (text, thousands) => expect(asThousands(text)?.value ?? null).toBe(thousands));
 });

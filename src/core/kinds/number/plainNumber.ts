@@ -1,0 +1,25 @@
+import { withAsciiDigits } from '../../digits';
+
+/**
+ * A number as it can be typed back: a decimal point, and digits in groups of three set off by narrow no-break spaces. It is
+ * read as the same number, without doubt.
+ */
+export function plainNumber(value: number): string {
+  const text = String(value);
+  if (text.includes('e')) return text.replace('e+', 'e');
+  const [whole = '', decimals] = text.split('.');
+  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, '\u202f');
+  return decimals === undefined ? grouped : `${grouped}.${decimals}`;
+}
+
+/**
+ * What a text would be if its one comma or point set off thousands, where it may as well be that: "12,500" is twelve and a
+ * half for some, and twelve thousand five hundred for others. Null where there is no doubt.
+ */
+export function asThousands(text: string): { digits: string; value: number } | null {
+  const found = /^\s*([+\-−]?\s*)([1-9]\d{0,2})[.,](\d{3})(?![\d.,])/.exec(withAsciiDigits(text));
+  if (!found) return null;
+  const [, sign = '', before = '', after = ''] = found;
+  const digits = `${sign.trim()}${before}${after}`;
+  return { digits, value: Number(digits.replace('−', '-')) };
+}
