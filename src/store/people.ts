@@ -72,7 +72,7 @@ export async function bringIn(
       const groupFor = await groupMaker(record, now);
       const places: IncomingPlace[] = [];
       const own = (await desk.groups.get(groupId))?.name ?? '';
-    for (const { group, students } of placesOf(incoming, own))
+      for (const { group, students } of placesOf(incoming, own))
         places.push({ groupId: group === null ? groupId : await groupFor(group), incoming: students });
       await bringInto(record, places, choices);
     },

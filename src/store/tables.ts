@@ -104,6 +104,8 @@ export class DeskDatabase extends Dexie {
       });
     // Guests are in no figure any more.
     this.version(6).upgrade((change) => change.table('standings').clear());
+    // What is put forward is counted.
+    this.version(7).upgrade((change) => change.table('standings').clear());
   }
 }
 

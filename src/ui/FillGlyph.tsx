@@ -1,4 +1,3 @@
-import { percentFrom } from '@/core/scoring/percent';
 import styles from './FillGlyph.module.css';
 
 /** The state of one answer, for the glyph. */
@@ -9,25 +8,29 @@ export interface GlyphState {
   /** Waits for the teacher. */
   waiting?: boolean;
   overridden?: boolean;
+  /** Put forward as nearly right. */
+  near?: boolean;
 }
 
 /** What the glyph says, in words. */
-export function glyphWords({ share, answered, waiting, overridden }: GlyphState): string {
+export function glyphWords({ share, answered, waiting, overridden, near }: GlyphState): string {
   const words: string[] = [];
   if (!answered) words.push('not answered');
   if (waiting) words.push('waits for a mark');
-  else if (share !== null && (answered || share > 0)) words.push(`${percentFrom(share)} % of the points`);
+  else if (share !== null && (answered || share > 0))
+    words.push(`${Math.round(share * 100)} % of the points`);
   else if (answered) words.push('answered');
   if (overridden) words.push('overridden by hand');
+  if (near) words.push('put forward as nearly right');
   return words.join(', ');
 }
 
 /**
  * One small shape for the state of an answer: how full it is, is the share of the points; a dashed outline is
- * not answered; hatching waits for the teacher; a cut corner is an override.
+ * not answered; hatching waits for the teacher; a cut corner is an override; a bar below is nearly right and put forward.
  */
 export function FillGlyph({ size = 14, label, ...state }: GlyphState & { size?: number; label?: string }) {
-  const { share, answered, waiting, overridden } = state;
+  const { share, answered, waiting, overridden, near } = state;
   const height = 10 * (waiting ? 0 : (share ?? 0));
   const unscored = answered && share === null && !waiting;
   const outline = overridden ? 'M1 1H7.5L11 4.5V11H1Z' : 'M1 1H11V11H1Z';
@@ -43,6 +46,7 @@ export function FillGlyph({ size = 14, label, ...state }: GlyphState & { size?: 
       {waiting && answered && <path className={styles.hatch} d="M1 6L6 1M1 11L11 1M6 11L11 6" />}
       {height > 0 && <rect className={styles.fill} x="1" y={11 - height} width="10" height={height} />}
       {overridden && <path className={styles.notch} d="M7.5 0.5L11.5 4.5V0.5Z" />}
+      {near && <path className={styles.near} d="M3 8.5H9" />}
       {unscored && <circle className={styles.fill} cx="6" cy="6" r="1.6" />}
       <path className={answered ? styles.outline : styles.dashed} d={outline} />
     </svg>

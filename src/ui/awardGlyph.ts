@@ -8,5 +8,6 @@ export function awardGlyph(award: Award): GlyphState {
     answered: award.answered,
     waiting: award.state === 'waiting',
     overridden: award.state === 'overridden',
+    near: award.nearMiss !== null,
   };
 }

@@ -6,12 +6,13 @@ import {
   courseText,
   markOf,
   openQuestion,
+  samples,
   sittingOf,
   studentOf,
 } from '../../../tests/unit/samples';
 import { kindOf, type Question } from '../kinds';
 import type { HandMark } from '../model/sitting';
-import { seatsOf, type Seat } from '../running/standing';
+import { seatsOf, standingFrom, type Seat } from '../running/standing';
 import { groupComment, groupLines } from './groupMark';
 import { leftToMark, nextToMark } from './nextToMark';
 import { putForward, sameAnswers, waitingByQuestion } from './sameAnswers';
@@ -206,6 +207,26 @@ describe('nearly right answers', () => {
       ['', null, 0],
     ]);
     expect(putForward([neap, openQuestion], seats)).toEqual(new Map([['q3', 3]]));
+  });
+
+  it('are a state of their own in scorecard and standing, counted as in Mark', () => {
+    const seats = answered(['deviation', 'deviaton', 'variation']);
+    const awards = seats.map((seat) => seat.scorecard?.awards.find(({ questionId }) => questionId === 'q3'));
+    expect(awards.map((award) => award?.nearMiss?.text ?? null)).toEqual([null, 'deviation', null]);
+    const { forward } = standingFrom(sittingOf(), seats, Date.parse(at));
+    expect(forward).toBe(putForward([neap], seats).get('q3'));
+  });
+
+  it('gaps have them too: what the answer would give with the slips taken as meant', () => {
+    const question = samples.gaps;
+    const ids = question.kind === 'gaps' ? question.gaps.map(({ id }) => id) : [];
+    const given = { gaps: { [ids[0] ?? '']: 'SECRET-FLOD', [ids[1] ?? '']: '' } };
+    expect(kindOf(question).nearMiss?.(question, given)).toEqual({
+      text: 'The stream that comes in is the [SECRET-FLOOD], the one that goes out the [].',
+      share: 0.5,
+    });
+    const right = { gaps: { [ids[0] ?? '']: 'SECRET-FLOOD' } };
+    expect(kindOf(question).nearMiss?.(question, right)).toBeNull();
   });
 
   it('are no longer put forward once a marker has decided, be it to leave them', () => {

@@ -63,7 +63,7 @@ export function sameAnswers(question: Question, seats: readonly Seat[]): SameAns
     }
   }
   return [...groups]
-    .map(([id, answers]) => joined(id, answers, nearMissOf(question, answers)))
+    .map(([id, answers]) => joined(id, answers))
     .sort(
       (a, b) =>
         Number(a.nearMiss === null) - Number(b.nearMiss === null) ||
@@ -73,7 +73,7 @@ export function sameAnswers(question: Question, seats: readonly Seat[]): SameAns
     );
 }
 
-function joined(id: string, answers: AnswerToMark[], nearMiss: NearMiss | null): SameAnswers {
+function joined(id: string, answers: AnswerToMark[]): SameAnswers {
   const points = new Set(answers.map((answer) => answer.award.points));
   const [only = null] = points.size === 1 ? points : [null];
   return {
@@ -85,15 +85,11 @@ function joined(id: string, answers: AnswerToMark[], nearMiss: NearMiss | null):
     uneven: points.size > 1,
     waiting: answers.filter((answer) => answer.award.state === 'waiting').length,
     aside: answers.some((answer) => answer.award.aside),
-    nearMiss,
+    // Once a marker has given any of them points, none is put forward any more.
+    nearMiss: answers.some(({ award }) => award.nearMiss === null)
+      ? null
+      : (answers[0]?.award.nearMiss ?? null),
   };
-}
-
-/** What equal answers come near to; null once a marker has given any of them points. */
-function nearMissOf(question: Question, answers: readonly AnswerToMark[]): NearMiss | null {
-  const [first] = answers;
-  if (!first?.response || answers.some((answer) => answer.award.state !== 'byKey')) return null;
-  return kindOf(question).nearMiss?.(question, first.response) ?? null;
 }
 
 /** How many answers to each question wait for a mark, among those who are in. By question id. */

@@ -5,7 +5,7 @@ import { leavingOf, triesOf } from './watching';
 
 /** What the grid is in order of: a column, or a question by its id. */
 export type GridColumn =
-  'name' | 'state' | 'minutes' | 'lastSign' | 'left' | 'tries' | { questionId: string };
+  'name' | 'state' | 'minutes' | 'timeLeft' | 'lastSign' | 'left' | 'tries' | { questionId: string };
 
 const places: Record<Seat['state'], number> = {
   working: 0,
@@ -20,6 +20,12 @@ export function minutesOf({ attempt, terms }: Seat, now: number): number | null 
   if (!attempt) return null;
   const ms = (endOf(attempt, terms, now) ?? now) - Date.parse(attempt.startedAt) - (attempt.pausedMs ?? 0);
   return Math.max(0, Math.round(ms / 60_000));
+}
+
+/** Minutes until an attempt's time is up, begun ones in full; null where nobody works or there is no end. */
+export function minutesLeft({ state, deadline }: Seat, now: number): number | null {
+  if (state !== 'working' || deadline === null) return null;
+  return Math.max(0, Math.ceil((deadline - now) / 60_000));
 }
 
 /**
@@ -47,6 +53,8 @@ export function inGridOrder(
         return places[seat.state];
       case 'minutes':
         return -(minutesOf(seat, now) ?? -1);
+      case 'timeLeft':
+        return seat.state === 'working' ? (seat.deadline ?? Infinity) : Infinity;
       case 'lastSign':
         return seat.attempt && seat.state === 'working' ? Date.parse(seat.attempt.lastSeenAt) : Infinity;
       case 'left':

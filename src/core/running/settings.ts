@@ -1,4 +1,4 @@
-import type { CountRule, PracticeRules, Shows, SittingManner } from '../model/sitting';
+import type { CountRule, PracticeRules, Shows, Sitting, SittingManner } from '../model/sitting';
 import { givesKeyAway } from '../handback/readiness';
 import { showsSentence } from '../handback/releaseSentence';
 
@@ -16,6 +16,42 @@ export interface SittingSettings extends SittingManner {
   /** How many attempts everyone may make, and which of them counts. */
   attempts: number;
   counts: CountRule;
+}
+
+/** The settings of a sitting that was given out. */
+export function settingsOf(sitting: Sitting): SittingSettings {
+  const { groupIds, opensAt, closesAt, timeLimitMs, accessCode, attempts, counts, guests } = sitting;
+  const { oneByOne, noBack, shuffle, after, practice, forgivenMs } = sitting;
+  return {
+    groupIds,
+    opensAt,
+    closesAt,
+    timeLimitMs,
+    accessCode,
+    attempts: attempts ?? 1,
+    counts: counts ?? 'last',
+    guests: guests === true,
+    oneByOne,
+    noBack,
+    shuffle,
+    after,
+    practice,
+    forgivenMs,
+  };
+}
+
+/**
+ * A sitting with other settings. What is not changed is as it was: a field that was absent stays absent.
+ *
+ * @param now ISO; when it opens where it is to open at once
+ */
+export function changedBySettings(sitting: Sitting, settings: SittingSettings, now: string): Sitting {
+  const before = settingsOf(sitting);
+  const changed = Object.entries(settings).filter(
+    ([name, value]) => JSON.stringify(value) !== JSON.stringify(before[name as keyof SittingSettings]),
+  );
+  const next = { ...sitting, ...(Object.fromEntries(changed) as Partial<Sitting>) };
+  return { ...next, opensAt: settings.opensAt ?? now };
 }
 
 export type SettingsFault = 'noGroup' | 'closesBeforeOpening' | 'closesInThePast' | 'guestsWithoutCode';

@@ -115,6 +115,8 @@ export interface Standing {
   byHand: number;
   noKey: number;
   aside: number;
+  /** Answers of those who are in that are put forward as nearly right. */
+  forward: number;
   /** Students who are in and wholly marked. */
   ready: number;
   released: number;
@@ -174,6 +176,7 @@ export function standingFrom(sitting: Sitting, seats: readonly Seat[], now: numb
     byHand: 0,
     noKey: 0,
     aside: 0,
+    forward: 0,
     ready: 0,
     released: 0,
     opened: 0,
@@ -198,6 +201,7 @@ export function standingFrom(sitting: Sitting, seats: readonly Seat[], now: numb
     standing.noKey += scorecard.noKey;
     standing.byHand += scorecard.awards.filter((award) => handQuestions.has(award.questionId)).length;
     standing.aside += scorecard.awards.filter((award) => award.aside).length;
+    standing.forward += scorecard.awards.filter((award) => award.nearMiss !== null).length;
     if (scorecard.final) standing.ready++;
     const share = isGuest(seat.student) ? null : totalShare(scorecard);
     if (share === null) continue;

@@ -1,5 +1,6 @@
 import { countedAnswers } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
+import type { NearMiss } from '../kinds/QuestionKind';
 import type { Answer, Attempt, HandMark } from '../model/sitting';
 import { fillOf } from '../running/steps';
 import { practiceOf, practiceShare } from '../running/practice';
@@ -23,6 +24,8 @@ export interface Award {
   half: boolean;
   /** Put aside by the marker for a second look. */
   aside: boolean;
+  /** What a wrong answer comes near to: put forward until the marker gives it points, be it none. */
+  nearMiss: NearMiss | null;
 }
 
 /** All awards of an attempt and their total: always computed, never typed. */
@@ -168,6 +171,10 @@ export function awardFor(
     answered,
     half: fill === 'half',
     aside: mark?.aside ?? false,
+    nearMiss:
+      !marked && byKey !== null && answered && answer && byKey < question.points
+        ? (kind.nearMiss?.(question, answer.response) ?? null)
+        : null,
   };
 }
 

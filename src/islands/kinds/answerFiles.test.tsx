@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import { fireEvent, screen, waitFor } from '@testing-library/react';
+import { useState } from 'react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { samples } from '../../../tests/unit/samples';
 import { draw } from '../../../tests/unit/screen';
@@ -149,5 +150,21 @@ describe('drawing', () => {
     expect(change).toHaveBeenLastCalledWith([[0, 0, 100, 0]]);
     await hand.click(screen.getByRole('button', { name: 'All away' }));
     expect(change).toHaveBeenLastCalledWith([]);
+  });
+
+  it('what was put away as a whole can be brought back', async () => {
+    const lines: Drawing = [
+      [0, 0, 100, 0],
+      [0, 300, 100, 300],
+    ];
+    function Kept() {
+      const [drawing, setDrawing] = useState<Drawing>(lines);
+      return <DrawingPad drawing={drawing} canvas={undefined} disabled={false} change={setDrawing} />;
+    }
+    const { hand } = draw(<Kept />);
+    await hand.click(screen.getByRole('button', { name: 'All away' }));
+    expect(screen.getByRole('img', { name: 'Your drawing, 0 lines' })).toBeTruthy();
+    await hand.click(screen.getByRole('button', { name: 'Bring 2 lines back' }));
+    expect(screen.getByRole('img', { name: 'Your drawing, 2 lines' })).toBeTruthy();
   });
 });

@@ -1,7 +1,6 @@
-import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
-import { CountRule } from '@/core/model/sitting';
 import type { Paper } from '@/core/model/paper';
 import { givenCount, paperPoints } from '@/core/model/parts';
 import { readyToSit } from '@/core/scoring/paperFindings';
@@ -21,12 +20,10 @@ import { DeskReady } from '@/ui/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
 import { counted, dayAndTime, duration, pointsRange } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
-import { forgivenFrom } from './forgiven';
-import { MannerFields } from './MannerFields';
 import { RehearsalStart } from './RehearsalStart';
+import { RuleFields, type GroupChoice } from './RuleFields';
 import styles from './run.module.css';
 import { Templates } from './Templates';
-import { WhenField } from './WhenField';
 
 /** Giving a paper to groups. */
 export function GivePage({ paperId }: { paperId: string }) {
@@ -60,8 +57,6 @@ function Give({ paperId }: { paperId: string }) {
     );
   return <GiveForm paper={paper} groups={groups} />;
 }
-
-type GroupChoice = Awaited<ReturnType<typeof groupRows>>[number];
 
 function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
   const now = useNow(30_000);
@@ -145,110 +140,14 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
           value={title}
           onChange={(event) => setTitle(event.currentTarget.value)}
         />
-        <fieldset className={styles.field}>
-          <legend>To whom</legend>
-          {groups.map(({ group, students: size }) => (
-            <Checkbox
-              key={group.id}
-              label={`${group.name} (${counted(size, 'student')})`}
-              checked={settings.groupIds.includes(group.id)}
-              onChange={(event) =>
-                change({
-                  groupIds: event.currentTarget.checked
-                    ? [...settings.groupIds, group.id]
-                    : settings.groupIds.filter((id) => id !== group.id),
-                })
-              }
-            />
-          ))}
-        </fieldset>
-        <fieldset className={styles.field}>
-          <legend>When</legend>
-          <WhenField
-            label="Opens"
-            without="open at once"
-            value={settings.opensAt}
-            start={isoNow}
-            change={(opensAt) => change({ opensAt })}
-          />
-          <WhenField
-            label="Closes"
-            without="no end"
-            value={settings.closesAt}
-            start={() => new Date(Date.parse(settings.opensAt ?? isoNow()) + 3 * 3_600_000).toISOString()}
-            change={(closesAt) => change({ closesAt })}
-          />
-        </fieldset>
-        <fieldset className={styles.field}>
-          <legend>How</legend>
-          <div className={styles.how}>
-            <NumberInput
-              label="Time limit in minutes"
-              description="Empty: no limit. The clock starts when a student starts."
-              size="sm"
-              min={1}
-              max={10_000}
-              allowDecimal={false}
-              value={settings.timeLimitMs === null ? '' : settings.timeLimitMs / 60_000}
-              onChange={(value) => change({ timeLimitMs: Number(value) > 0 ? Number(value) * 60_000 : null })}
-            />
-            <NumberInput
-              label="Attempts"
-              description="How often each student may sit it."
-              size="sm"
-              min={1}
-              max={50}
-              allowDecimal={false}
-              value={settings.attempts}
-              onChange={(value) => change({ attempts: Math.min(50, Math.max(1, Number(value) || 1)) })}
-            />
-            {settings.attempts > 1 && (
-              <NativeSelect
-                label="Which one counts"
-                size="sm"
-                value={settings.counts}
-                data={[
-                  { value: 'best', label: 'the best' },
-                  { value: 'last', label: 'the last' },
-                  { value: 'first', label: 'the first' },
-                  { value: 'mean', label: 'the mean of all' },
-                ]}
-                onChange={(event) => change({ counts: CountRule.parse(event.currentTarget.value) })}
-              />
-            )}
-            <TextInput
-              label="Access code"
-              description="Empty: none asked. Otherwise said aloud in the room, so that nobody starts elsewhere."
-              size="sm"
-              maxLength={40}
-              value={settings.accessCode}
-              onChange={(event) => change({ accessCode: event.currentTarget.value })}
-            />
-          </div>
-          <NumberInput
-            label="Minutes of broken connection forgiven"
-            description="What was typed before the end and arrives so much later still counts. Empty: it is kept, and you decide."
-            size="sm"
-            w="24rem"
-            min={1}
-            max={1440}
-            allowDecimal={false}
-            value={settings.forgivenMs === undefined ? '' : settings.forgivenMs / 60_000}
-            onChange={(value) => change({ forgivenMs: forgivenFrom(value) })}
-          />
-          <Checkbox
-            label="Guests may come in, with that code and a typed name"
-            checked={settings.guests}
-            onChange={(event) => change({ guests: event.currentTarget.checked })}
-          />
-        </fieldset>
-        <MannerFields manner={settings} change={change} />
+        <RuleFields settings={settings} groups={groups} change={change} />
       </form>
     </TwoColumns>
   );
 }
 
-const faultWords = {
+/** What keeps a sitting from working, and what to do about it. */
+export const faultWords = {
   noGroup: 'Choose at least one group.',
   closesBeforeOpening: 'It would close before it opens.',
   closesInThePast: 'It would be closed already.',

@@ -6,6 +6,8 @@ import styles from './run.module.css';
 interface MannerFieldsProps {
   manner: SittingManner;
   change: (part: SittingManner) => void;
+  /** Why questions and practice can no longer be changed; '': they can. */
+  fixed?: string;
 }
 
 const nothing: Shows = {
@@ -22,12 +24,13 @@ const usualPractice: PracticeRules = { tries: 3, lossPerTry: 0.25, hints: true, 
 type Way = 'all' | 'back' | 'noBack';
 
 /** How the paper is sat: all at once or one by one, as practice, and what is seen straight after handing in. */
-export function MannerFields({ manner, change }: MannerFieldsProps) {
+export function MannerFields({ manner, change, fixed = '' }: MannerFieldsProps) {
   const way: Way = manner.oneByOne ? (manner.noBack ? 'noBack' : 'back') : 'all';
   return (
     <>
-      <fieldset className={styles.field}>
+      <fieldset className={styles.field} disabled={fixed !== ''}>
         <legend>Questions</legend>
+        {fixed && <p className={styles.soft}>{fixed}</p>}
         <Radio.Group
           aria-label="Questions come"
           value={way}
@@ -45,8 +48,9 @@ export function MannerFields({ manner, change }: MannerFieldsProps) {
           onChange={(event) => change({ shuffle: event.currentTarget.checked })}
         />
       </fieldset>
-      <fieldset className={styles.field}>
+      <fieldset className={styles.field} disabled={fixed !== ''}>
         <legend>Practice</legend>
+        {fixed && <p className={styles.soft}>{fixed}</p>}
         <Checkbox
           label="Each question says at once how it was answered"
           checked={manner.practice !== undefined}

@@ -10,6 +10,7 @@ import { GroupSelect } from '@/ui/GroupSelect';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { usePicked } from '@/ui/usePicked';
 import { GlyphLegend } from '@/ui/GlyphLegend';
+import { ChangeRules } from './ChangeRules';
 import { LateInSitting } from './LateAnswers';
 import { RehearsalPanel } from './RehearsalPanel';
 import { SittingRequests } from './Requests';
@@ -38,6 +39,7 @@ function Watch({ sitting }: { sitting: SittingData }) {
   );
   const [order, setOrder] = useState<GridOrder>({ column: 'name', turned: false });
   const [hidden, setHidden] = useState(false);
+  const [changing, setChanging] = useState(false);
   const { picked, pick } = usePicked();
   const anyGuest = sitting.seats.some((seat) => isGuest(seat.student));
   // With the last guest matched to a student there is nothing left to look at apart.
@@ -57,6 +59,11 @@ function Watch({ sitting }: { sitting: SittingData }) {
   );
   const nameOf = (seat: Seat) =>
     hidden ? `Student ${place.get(seat.student.id)}` : registerName(seat.student);
+  const close = () => {
+    setStudentId(null);
+    // Back to the row that it was opened from.
+    requestAnimationFrame(() => document.querySelector<HTMLElement>('tr[data-last="true"] button')?.focus());
+  };
   const current = sitting.seats.find((seat) => seat.student.id === studentId);
   const chosen = shown.filter((seat) => picked.has(seat.student.id));
   return (
@@ -64,12 +71,7 @@ function Watch({ sitting }: { sitting: SittingData }) {
       marginLabel={current ? 'About the student' : 'About the sitting'}
       margin={
         current ? (
-          <SeatPanel
-            key={current.student.id}
-            seat={current}
-            sitting={sitting}
-            close={() => setStudentId(null)}
-          />
+          <SeatPanel key={current.student.id} seat={current} sitting={sitting} close={close} />
         ) : (
           <>
             {sitting.sitting.rehearsal && <RehearsalPanel sitting={sitting} />}
@@ -81,7 +83,7 @@ function Watch({ sitting }: { sitting: SittingData }) {
               picked={chosen.length > 0}
               sitting={sitting}
             />
-            <SittingPanel sitting={sitting} />
+            <SittingPanel sitting={sitting} changing={changing} changeRules={() => setChanging(!changing)} />
           </>
         )
       }
@@ -92,14 +94,18 @@ function Watch({ sitting }: { sitting: SittingData }) {
           <StoppedWord />
         </>
       )}
-      <div className={styles.counts}>
-        <StateFilter seats={ofGroup} state={state} choose={setState} />
-        <GroupSelect groups={sitting.groups} guests={anyGuest} value={group} choose={setGroup} />
-        <Button size="compact-sm" aria-pressed={hidden} onClick={() => setHidden(!hidden)}>
-          {hidden ? 'Show names' : 'Hide names'}
-        </Button>
-      </div>
-      {sitting.seats.length === 0 ? (
+      {!changing && (
+        <div className={styles.counts}>
+          <StateFilter seats={ofGroup} state={state} choose={setState} />
+          <GroupSelect groups={sitting.groups} guests={anyGuest} value={group} choose={setGroup} />
+          <Button size="compact-sm" aria-pressed={hidden} onClick={() => setHidden(!hidden)}>
+            {hidden ? 'Show names' : 'Hide names'}
+          </Button>
+        </div>
+      )}
+      {changing ? (
+        <ChangeRules sitting={sitting} done={() => setChanging(false)} />
+      ) : sitting.seats.length === 0 ? (
         <EmptyState
           title="There are no students in this sitting"
           action={<a href="/groups">To the groups</a>}

@@ -1,5 +1,5 @@
 import { Button, CloseButton } from '@mantine/core';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { fullName, isGuest, joinCodeShown } from '@/core/model/people';
 import { isReported, leavingOf, receiptOf } from '@/core/running/watching';
 import { canBeDone, type SeatAct } from '@/core/running/seatActs';
@@ -30,6 +30,15 @@ interface SeatPanelProps {
 export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
   const [doing, setDoing] = useState<SeatAct | 'nudge' | null>(null);
   const { student, attempt } = seat;
+  useEffect(() => {
+    const escape = (event: KeyboardEvent) => {
+      if (event.key !== 'Escape' || event.defaultPrevented) return;
+      if (doing === null) close();
+      else setDoing(null);
+    };
+    window.addEventListener('keydown', escape);
+    return () => window.removeEventListener('keydown', escape);
+  });
   const running = seat.state === 'notStarted' || seat.state === 'working';
   return (
     <>

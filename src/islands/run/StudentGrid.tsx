@@ -3,7 +3,7 @@ import { undecided } from '@/core/attempts/late';
 import type { Question } from '@/core/kinds';
 import { plainText } from '@/core/model/richText';
 import { numbersOf } from '@/core/kinds/items';
-import { minutesOf, questionTotals, type GridColumn } from '@/core/running/gridOrder';
+import { minutesLeft, minutesOf, questionTotals, type GridColumn } from '@/core/running/gridOrder';
 import type { Seat } from '@/core/running/standing';
 import { isQuiet, leavingOf, triesOf } from '@/core/running/watching';
 import { awardGlyph } from '@/ui/awardGlyph';
@@ -42,6 +42,8 @@ export function StudentGrid(props: StudentGridProps) {
   const { sitting, seats, nameOf, order, setOrder, currentId, choose, picked, pick } = props;
   const numbers = numbersOf(sitting.questions);
   const practice = sitting.sitting.practice !== undefined;
+  // Where anybody's time is up at some time.
+  const timed = sitting.sitting.timeLimitMs !== null || sitting.sitting.closesAt !== null;
   const head = (column: GridColumn, words: ReactNode, more: { className?: string; title?: string } = {}) => {
     const here = sameColumn(order.column, column);
     return (
@@ -91,8 +93,9 @@ export function StudentGrid(props: StudentGridProps) {
             {head('name', 'Student', { className: styles.name ?? '' })}
             {head('state', 'State')}
             {head('minutes', 'Min', { className: styles.figure ?? '', title: 'Minutes at work' })}
+            {timed && head('timeLeft', 'To go', { className: styles.figure ?? '', title: 'Minutes left' })}
             {head('lastSign', 'Last sign')}
-            {head('left', 'Left', { className: styles.figure ?? '', title: 'How often the page was left' })}
+            {head('left', 'Away', { className: styles.figure ?? '', title: 'How often the page was left' })}
             {practice && head('tries', 'Tries', { className: styles.figure ?? '' })}
             {sitting.questions.map((question) =>
               head({ questionId: question.id }, numbers.get(question.id), {
@@ -114,10 +117,11 @@ export function StudentGrid(props: StudentGridProps) {
               choose={choose}
               pick={pick}
               practice={practice}
+              timed={timed}
             />
           )}
         </VirtualRows>
-        <Totals sitting={sitting} seats={seats} practice={practice} />
+        <Totals sitting={sitting} seats={seats} between={4 + Number(practice) + Number(timed)} />
       </table>
     </div>
   );
@@ -132,11 +136,12 @@ interface GridRowProps {
   choose: (studentId: string) => void;
   pick: (studentIds: string[], on: boolean) => void;
   practice: boolean;
+  timed: boolean;
 }
 
 /** Drawn again only when something of it changes: scrolling goes past hundreds. */
 const GridRow = memo(function GridRow(props: GridRowProps) {
-  const { seat, sitting, name, current, picked, choose, pick, practice } = props;
+  const { seat, sitting, name, current, picked, choose, pick, practice, timed } = props;
   const { attempt, student } = seat;
   const leaving = attempt && leavingOf(attempt);
   const working = seat.state === 'working';
@@ -147,7 +152,12 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
         <PickBox label={`Pick ${name}`} checked={picked} change={(on) => pick([student.id], on)} />
       </td>
       <th scope="row" className={styles.name}>
-        <button type="button" className={styles.pick} onClick={() => choose(student.id)}>
+        <button
+          type="button"
+          className={styles.pick}
+          data-student={student.id}
+          onClick={() => choose(student.id)}
+        >
           {name}
         </button>
         {student.role === 'guest' && <span className={styles.soft}> guest</span>}
@@ -158,6 +168,7 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
         {late > 0 && <span className={styles.quiet}>, {late} late</span>}
       </td>
       <td className={styles.figure}>{minutesOf(seat, sitting.now) ?? ''}</td>
+      {timed && <td className={styles.figure}>{minutesLeft(seat, sitting.now) ?? ''}</td>}
       <td>
         {attempt && working && (
           <span className={isQuiet(attempt, sitting.now) ? styles.quiet : undefined}>
@@ -201,11 +212,12 @@ const AnswerCells = memo(function AnswerCells({
 interface TotalsProps {
   sitting: SittingData;
   seats: Seat[];
-  practice: boolean;
+  /** How many columns stand between the name and the first question. */
+  between: number;
 }
 
 /** How many of those shown have answered each question, and what share of its points they have. */
-function Totals({ sitting, seats, practice }: TotalsProps) {
+function Totals({ sitting, seats, between }: TotalsProps) {
   const totals = questionTotals(
     sitting.questions.map((question) => question.id),
     seats,
@@ -217,7 +229,7 @@ function Totals({ sitting, seats, practice }: TotalsProps) {
         <th scope="row" className={styles.name}>
           Answered, share of points
         </th>
-        <td colSpan={practice ? 5 : 4} />
+        <td colSpan={between} />
         {totals.map(({ questionId, answered, given, share }) => (
           <td key={questionId} className={styles.cell} title={`${answered} of ${given} answered`}>
             {answered}

@@ -10,15 +10,17 @@ interface WhenFieldProps {
   /** The time the field starts at when it is switched on. */
   start: () => string;
   change: (instant: string | null) => void;
+  disabled?: boolean;
 }
 
 /** A time that may be left unset. */
-export function WhenField({ label, without, value, start, change }: WhenFieldProps) {
+export function WhenField({ label, without, value, start, change, disabled = false }: WhenFieldProps) {
   return (
     <div className={styles.when}>
       <Checkbox
         label={value === null ? `${label}: ${without}` : `${label} at`}
         checked={value !== null}
+        disabled={disabled}
         onChange={(event) => change(event.currentTarget.checked ? start() : null)}
       />
       {value !== null && (
@@ -26,6 +28,7 @@ export function WhenField({ label, without, value, start, change }: WhenFieldPro
           type="datetime-local"
           size="sm"
           aria-label={`${label} at`}
+          disabled={disabled}
           value={toLocalField(value)}
           onChange={(event) => {
             const instant = fromLocalField(event.currentTarget.value);

@@ -1,6 +1,6 @@
 import { Button, NativeSelect, Textarea } from '@mantine/core';
-import { useState } from 'react';
-import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
+import { useEffect, useRef, useState } from 'react';
+import type { Carrier, HomeSitting } from '@/carriers/Carrier';
 import { Asks } from '@/core/model/sitting';
 import { asksOffered, asksWords } from '@/core/running/requests';
 import { useNow } from '@/ui/clock';
@@ -10,16 +10,18 @@ import styles from './student.module.css';
 
 interface AskTeacherProps {
   carrier: Carrier;
-  who: Greeting;
+  joinCode: string;
   sitting: HomeSitting;
   asked: () => void;
+  /** Whether the form is open from the start, where nothing waits. */
+  atOnce?: boolean;
 }
 
 /** Asking for an exception, and what the teacher said to it. */
-export function AskTeacher({ carrier, who, sitting, asked }: AskTeacherProps) {
+export function AskTeacher({ carrier, joinCode, sitting, asked, atOnce = false }: AskTeacherProps) {
   const now = useNow(30_000);
-  const [asking, setAsking] = useState(false);
   const last = sitting.requests.at(-1);
+  const [asking, setAsking] = useState(atOnce && last?.answer !== null);
   return (
     <>
       {last && (
@@ -39,7 +41,7 @@ export function AskTeacher({ carrier, who, sitting, asked }: AskTeacherProps) {
         <AskForm
           sitting={sitting}
           send={async (asks, words) => {
-            const taken = await carrier.ask(who.joinCode, sitting.sittingId, { asks, words });
+            const taken = await carrier.ask(joinCode, sitting.sittingId, { asks, words });
             if (taken) {
               setAsking(false);
               asked();
@@ -72,6 +74,8 @@ function AskForm({ sitting, send, back }: AskFormProps) {
   const [asks, setAsks] = useState<Asks>(choices[0] ?? 'other');
   const [words, setWords] = useState('');
   const [word, setWord] = useState('');
+  const first = useRef<HTMLSelectElement>(null);
+  useEffect(() => first.current?.focus(), []);
   const ask = async () => {
     try {
       if (!(await send(asks, words.trim()))) setWord('Your teacher has not answered your last question yet.');
@@ -89,6 +93,7 @@ function AskForm({ sitting, send, back }: AskFormProps) {
       }}
     >
       <NativeSelect
+        ref={first}
         label="I ask for"
         size="md"
         value={asks}

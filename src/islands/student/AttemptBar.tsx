@@ -42,6 +42,10 @@ export function AttemptBar({
   lastLook,
 }: AttemptBarProps) {
   const bar = useBarHeight();
+  const here = useRef<HTMLButtonElement>(null);
+  const shown = current[0];
+  // Where the squares are more than the row holds, the one in front of the student is in view.
+  useEffect(() => here.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' }), [shown]);
   useSayWhereKept(keeping.state);
   const { questions } = held.packet;
   const numbers = numbersOf(questions);
@@ -69,15 +73,16 @@ export function AttemptBar({
           const marked = held.comeBack.includes(question.id);
           const passed = held.packet.noBack === true && held.passed?.includes(question.id) === true;
           const words = [fillWords[fill], passed && 'done with', marked && 'come back to it'];
-          const here = current.includes(question.id);
+          const isHere = current.includes(question.id);
           return (
             <button
               key={question.id}
               type="button"
               aria-label={`Question ${numbers.get(question.id)}: ${words.filter(Boolean).join(', ')}`}
-              aria-current={here ? 'step' : undefined}
-              disabled={goTo === null && !here}
-              className={[styles.square, styles[fill], marked && styles.marked, here && styles.here]
+              ref={isHere ? here : undefined}
+              aria-current={isHere ? 'step' : undefined}
+              disabled={goTo === null && !isHere}
+              className={[styles.square, styles[fill], marked && styles.marked, isHere && styles.here]
                 .filter(Boolean)
                 .join(' ')}
               onClick={() => goTo?.(question.id)}

@@ -9,6 +9,7 @@ import { useNow } from '@/ui/clock';
 import { announce } from '@/ui/announce';
 import { counted } from '@/ui/format';
 import { PaperQuestions, responsesOf } from '../kinds/PaperQuestions';
+import { AskInside } from './AskInside';
 import { AttemptBar } from './AttemptBar';
 import { ChoiceOfTwo } from './ChoiceOfTwo';
 import { LastLook } from './LastLook';
@@ -142,6 +143,7 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
             locked={({ id }) => held.packet.practice?.views[id]?.done === true}
             below={(question) => below(question)}
           />
+          {opened && <AskInside carrier={carrier} joinCode={held.joinCode} sittingId={held.sittingId} />}
           {oneByOne ? (
             <StepButtons
               place={place}

@@ -110,7 +110,12 @@ export function Home({ carrier, who, goOn, openSitting, openResult, openFile, le
                       leave={leave}
                     />
                   ) : (
-                    <AskTeacher carrier={carrier} who={who} sitting={sitting} asked={() => void look()} />
+                    <AskTeacher
+                      carrier={carrier}
+                      joinCode={who.joinCode}
+                      sitting={sitting}
+                      asked={() => void look()}
+                    />
                   )}
                 </li>
               ))}

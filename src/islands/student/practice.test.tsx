@@ -101,7 +101,7 @@ describe('asking the teacher', () => {
     const ask = vi.fn(() => Promise.resolve(true));
     const asked = vi.fn();
     const { hand } = draw(
-      <AskTeacher carrier={carrierWith({ ask })} who={who} sitting={sitting} asked={asked} />,
+      <AskTeacher carrier={carrierWith({ ask })} joinCode={who.joinCode} sitting={sitting} asked={asked} />,
     );
     await hand.click(screen.getByRole('button', { name: 'Ask your teacher about this paper' }));
     expect(screen.getAllByRole('option').map((option) => option.textContent)).toEqual([
@@ -120,7 +120,7 @@ describe('asking the teacher', () => {
     draw(
       <AskTeacher
         carrier={carrierWith({})}
-        who={who}
+        joinCode={who.joinCode}
         sitting={{ ...sitting, requests }}
         asked={() => undefined}
       />,
@@ -135,7 +135,7 @@ describe('asking the teacher', () => {
     draw(
       <AskTeacher
         carrier={carrierWith({})}
-        who={who}
+        joinCode={who.joinCode}
         sitting={{ ...sitting, requests }}
         asked={() => undefined}
       />,

@@ -18,6 +18,7 @@ const nobody: Standing = {
   byHand: 0,
   noKey: 0,
   aside: 0,
+  forward: 0,
   ready: 0,
   released: 0,
   opened: 0,
@@ -47,6 +48,13 @@ describe('a strip says what is left in each stage', () => {
       'mean 61% of what is marked',
       'none ready yet',
     ]);
+  });
+
+  it('an answer that is nearly right is said, and is not all there is to mark', () => {
+    expect(words({ in: 5, forward: 1 })[2]).toBe('1 put forward');
+    expect(words({ in: 5, waiting: 2, forward: 3, aside: 1 })[2]).toBe(
+      '2 answers wait, 3 put forward, 1 put aside',
+    );
   });
 
   it('when all is marked and handed back', () => {

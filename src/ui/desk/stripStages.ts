@@ -85,6 +85,7 @@ function markWords(standing: Standing): string {
   const parts: string[] = [];
   if (standing.waiting > 0)
     parts.push(`${counted(standing.waiting, 'answer')} ${standing.waiting === 1 ? 'waits' : 'wait'}`);
+  if (standing.forward > 0) parts.push(`${standing.forward} put forward`);
   if (standing.aside > 0) parts.push(`${standing.aside} put aside`);
   if (standing.noKey > 0) parts.push(`${standing.noKey} without a key`);
   return parts.length ? parts.join(', ') : 'all marked';

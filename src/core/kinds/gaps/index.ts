@@ -10,7 +10,7 @@ import {
   type Category,
   type QuestionKind,
 } from '../QuestionKind';
-import { metAnswer, withAccepted } from '../shortText/acceptedAnswers';
+import { metAnswer, nearAnswer, withAccepted } from '../shortText/acceptedAnswers';
 import { filledText, gapsInText } from './gapText';
 import { Gaps, GapsResponse, StudentGaps, type Gap, type StudentGap } from './schema';
 
@@ -112,6 +112,26 @@ export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
     const asked = gapsInText(question.text, question.gaps);
     if (asked.length < 2 || !gaps.hasKey(question)) return null;
     return { gaps: Object.fromEntries(asked.slice(1).map((gap) => [gap.id, rightFilling(gap)])) };
+  },
+  nearMiss: (question, response) => {
+    const asked = gapsInText(question.text, question.gaps);
+    let slips = 0;
+    let share = 0;
+    const meant = new Map<Gap, string>();
+    for (const gap of asked) {
+      const filling = response.gaps[gap.id] ?? '';
+      const verdict = gapVerdict(question, gap, filling);
+      const near =
+        verdict.id === '' && gap.filledBy === 'typing'
+          ? nearAnswer(gap.accepted, question.forgive, filling)
+          : undefined;
+      if (near) slips++;
+      share += near?.share ?? verdict.share;
+      meant.set(gap, near?.text ?? fillingText(gap, filling));
+    }
+    if (slips === 0) return null;
+    const text = filledText(question.text, question.gaps, (gap) => meant.get(gap) ?? '');
+    return { text, share: share / asked.length };
   },
   withoutKey: (question) => ({
     ...bareFields(question),

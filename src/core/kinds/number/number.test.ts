@@ -253,5 +253,7 @@ describe('a number as it was understood', () => {
     ['1,234.5', null],
     ['12,500,000', null],
     ['1234,500', null],
-  ])('“%s” may be meant as %s', (text, thousands) => expect(asThousands(text)?.value ?? null).toBe(thousands));
+  ])('“%s” may be meant as %s', (text, thousands) =>
+    expect(asThousands(text)?.value ?? null).toBe(thousands),
+  );
 });

@@ -9,6 +9,8 @@ interface Ready {
   is: Map<string, AcceptedAnswer>;
   /** Those whose words a text must all contain. */
   contains: { accepted: AcceptedAnswer; words: string[] }[];
+  /** What forgiven texts nearly are, as far as it was asked: students make the same slips. */
+  near: Map<string, AcceptedAnswer | undefined>;
 }
 
 /** The accepted answer that a text meets, the most generous of several; undefined when it meets none. */
@@ -34,9 +36,12 @@ export function nearAnswer(
   text: string,
 ): AcceptedAnswer | undefined {
   const wanted = forgiven(text, forgive);
+  const ready = readyOf(accepted, forgive);
+  if (ready.near.has(wanted)) return ready.near.get(wanted);
   let near: AcceptedAnswer | undefined;
-  for (const [key, each] of readyOf(accepted, forgive).is)
+  for (const [key, each] of ready.is)
     if (nearlySame(wanted, key) && (!near || near.share < each.share)) near = each;
+  ready.near.set(wanted, near);
   return near;
 }
 
@@ -54,7 +59,7 @@ const readied = new WeakMap<readonly AcceptedAnswer[], Ready>();
 function readyOf(accepted: readonly AcceptedAnswer[], forgive: Forgive): Ready {
   const known = readied.get(accepted);
   if (known && known.forgive === forgive) return known;
-  const ready: Ready = { forgive, is: new Map(), contains: [] };
+  const ready: Ready = { forgive, is: new Map(), contains: [], near: new Map() };
   for (const each of accepted) {
     if (each.match === 'containsAll') {
       const phrases = phrasesOf(each.text).map((phrase) => words(phrase, forgive).join(' '));

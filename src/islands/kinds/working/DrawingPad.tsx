@@ -20,6 +20,8 @@ export function DrawingPad({ drawing, canvas, disabled, change }: DrawingPadProp
   // The line under the pen: it joins the drawing once the pen is lifted.
   const [line, setLine] = useState<[number, number][]>([]);
   const [full, setFull] = useState(false);
+  // What was put away as a whole comes back as long as nothing was drawn since.
+  const [putAway, setPutAway] = useState<Drawing>([]);
   const drawingNow = useRef(false);
   // The rubber passes over several lines between two drawings of the page.
   const latest = useRef(drawing);
@@ -97,9 +99,22 @@ export function DrawingPad({ drawing, canvas, disabled, change }: DrawingPadProp
         >
           Last line away
         </Button>
-        <Button size="compact-md" disabled={disabled || drawing.length === 0} onClick={() => keep([])}>
-          All away
-        </Button>
+        {drawing.length === 0 && putAway.length > 0 ? (
+          <Button size="compact-md" disabled={disabled} onClick={() => keep(putAway)}>
+            Bring {counted(putAway.length, 'line')} back
+          </Button>
+        ) : (
+          <Button
+            size="compact-md"
+            disabled={disabled || drawing.length === 0}
+            onClick={() => {
+              setPutAway(drawing);
+              keep([]);
+            }}
+          >
+            All away
+          </Button>
+        )}
       </div>
       {full && <p role="alert">The sheet is full: rub something out, or add a photo.</p>}
     </div>

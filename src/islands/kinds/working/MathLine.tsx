@@ -7,18 +7,29 @@ import styles from './working.module.css';
 MathfieldElement.fontsDirectory = null;
 MathfieldElement.soundsDirectory = null;
 
+/** The keypad lies over the foot of the page: so much room is made there, and the line that is typed in stays in sight. */
+window.mathVirtualKeyboard.addEventListener('geometrychange', () => {
+  const { height } = window.mathVirtualKeyboard.boundingRect;
+  document.body.style.paddingBottom = height > 0 ? `${height}px` : '';
+  document.documentElement.style.scrollPaddingBottom = height > 0 ? `${height + 8}px` : '';
+  if (height > 0) document.activeElement?.scrollIntoView({ block: 'nearest' });
+});
+
 interface MathLineProps {
   label: string;
   value: string;
+  /** Whether it gets the focus when it comes onto the page. */
+  focus: boolean;
   disabled: boolean;
   change: (latex: string) => void;
 }
 
 /** A line in which maths is typed as it looks; kept as TeX. */
-export default function MathLine({ label, value, disabled, change }: MathLineProps) {
+export default function MathLine({ label, value, focus, disabled, change }: MathLineProps) {
   const place = useRef<HTMLDivElement>(null);
   const field = useRef<MathfieldElement | null>(null);
   const keep = useRef(change);
+  const focusFirst = useRef(focus);
   useEffect(() => {
     keep.current = change;
   });
@@ -29,6 +40,7 @@ export default function MathLine({ label, value, disabled, change }: MathLinePro
     place.current?.append(made);
     made.menuItems = [];
     field.current = made;
+    if (focusFirst.current) made.focus();
     return () => made.remove();
   }, []);
   useEffect(() => {

@@ -1,17 +1,20 @@
 import { Button } from '@mantine/core';
-import { lazy, Suspense } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import styles from './working.module.css';
 
 const MathLine = lazy(() => import('./MathLine'));
 
 interface MathsLinesProps {
   lines: string[];
+  /** Whether the first line gets the focus: it was opened just now. */
+  focus: boolean;
   disabled: boolean;
   change: (lines: string[]) => void;
 }
 
 /** Maths, line under line. */
-export function MathsLines({ lines, disabled, change }: MathsLinesProps) {
+export function MathsLines({ lines, focus, disabled, change }: MathsLinesProps) {
+  const [added, setAdded] = useState(0);
   const shown = lines.length === 0 ? [''] : lines;
   return (
     <div className={styles.maths}>
@@ -20,6 +23,7 @@ export function MathsLines({ lines, disabled, change }: MathsLinesProps) {
           <MathLine
             key={index}
             label={`Maths, line ${index + 1}`}
+            focus={index === 0 ? focus : index === added}
             value={line}
             disabled={disabled}
             change={(latex) => change(shown.map((each, place) => (place === index ? latex : each)))}
@@ -30,7 +34,10 @@ export function MathsLines({ lines, disabled, change }: MathsLinesProps) {
         <Button
           size="compact-md"
           disabled={disabled || shown.length >= 40}
-          onClick={() => change([...shown, ''])}
+          onClick={() => {
+            setAdded(shown.length);
+            change([...shown, '']);
+          }}
         >
           One more line
         </Button>

@@ -1,5 +1,5 @@
 import { Button, Textarea } from '@mantine/core';
-import { useId, useState, type ReactNode } from 'react';
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { noWorking, type StudentWorking, type WorkingResponse } from '@/core/kinds/working/schema';
 import { waysTaken } from '@/core/kinds/working';
 import type { WorkingWay } from '@/core/kinds/working/ways';
@@ -36,6 +36,7 @@ function Sit({ question, response, respond, labelledBy, disabled = false }: Work
   const given = response ?? noWorking;
   const taken = waysTaken(given);
   const [begun, setBegun] = useState<WorkingWay[]>(() => (canvas ? ['drawing'] : []));
+  const [justOpened, setJustOpened] = useState<WorkingWay | null>(null);
   const change = (part: Partial<WorkingResponse>) => respond({ ...given, ...part });
   const open = (way: WorkingWay) => ways.length === 1 || begun.includes(way) || taken.includes(way);
   const fields: Record<WorkingWay, ReactNode> = {
@@ -51,7 +52,14 @@ function Sit({ question, response, respond, labelledBy, disabled = false }: Work
         onChange={(event) => change({ words: event.currentTarget.value })}
       />
     ),
-    maths: <MathsLines lines={given.maths} disabled={disabled} change={(maths) => change({ maths })} />,
+    maths: (
+      <MathsLines
+        lines={given.maths}
+        focus={justOpened === 'maths'}
+        disabled={disabled}
+        change={(maths) => change({ maths })}
+      />
+    ),
     drawing: (
       <DrawingPad
         drawing={given.drawing}
@@ -77,7 +85,7 @@ function Sit({ question, response, respond, labelledBy, disabled = false }: Work
   return (
     <div role="group" aria-labelledby={labelledBy} className={styles.ways}>
       {ways.filter(open).map((way) => (
-        <Way key={way} title={titles[way]}>
+        <Way key={way} title={titles[way]} focus={way === justOpened}>
           {fields[way]}
         </Way>
       ))}
@@ -85,7 +93,15 @@ function Sit({ question, response, respond, labelledBy, disabled = false }: Work
         <div className={styles.tools} role="group" aria-label="Show it">
           <span>Show it</span>
           {closed.map((way) => (
-            <Button key={way} size="md" disabled={disabled} onClick={() => setBegun([...begun, way])}>
+            <Button
+              key={way}
+              size="md"
+              disabled={disabled}
+              onClick={() => {
+                setBegun([...begun, way]);
+                setJustOpened(way);
+              }}
+            >
               {offers[way]}
             </Button>
           ))}
@@ -109,10 +125,15 @@ const offers: Record<WorkingWay, string> = {
   photo: 'with a photo',
 };
 
-function Way({ title, children }: { title: string; children: ReactNode }) {
+/** @param focus whether it was opened just now: what is to be typed goes into it */
+function Way({ title, focus, children }: { title: string; focus: boolean; children: ReactNode }) {
   const id = useId();
+  const place = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (focus) place.current?.querySelector<HTMLElement>('textarea, input, button')?.focus();
+  }, [focus]);
   return (
-    <section aria-labelledby={id}>
+    <section ref={place} aria-labelledby={id}>
       <h4 id={id} className={styles.title}>
         {title}
       </h4>
