@@ -22,12 +22,13 @@ export default defineConfig({
     worker: { format: 'es' },
     build: { chunkSizeWarningLimit: 1500 },
     resolve: {
-      alias: {
+      alias: [
         // The package's own entry looks for copies of itself in the old way; this is the same for browsers of today.
-        dexie: here('./node_modules/dexie/dist/modern/dexie.mjs'),
-        '@': here('./src'),
-        '@demo': here('./demo'),
-      },
+        { find: 'dexie', replacement: here('./node_modules/dexie/dist/modern/dexie.mjs') },
+        { find: /^zod$/, replacement: here('./src/jitlessZod.ts') },
+        { find: '@', replacement: here('./src') },
+        { find: '@demo', replacement: here('./demo') },
+      ],
     },
   },
 });

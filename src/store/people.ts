@@ -1,3 +1,4 @@
+import { counted } from '@/core/counted';
 import { Student, Group, fullName, isGuest } from '@/core/model/people';
 import { Opening, type Attempt } from '@/core/model/sitting';
 import { groupBy } from '@/core/groupBy';
@@ -86,7 +87,7 @@ export async function bringClasses(
   choices: BringChoices = {},
 ) {
   const all = new Set(classes.flatMap(({ students }) => students));
-  const said = `${broughtIn([...all])} in ${classes.length === 1 ? '1 group' : `${classes.length} groups`}`;
+  const said = `${broughtIn([...all])} in ${counted(classes.length, 'group')}`;
   return runCommand({ command: 'bringClasses', said }, now, async (record) => {
     const groupFor = await groupMaker(record, now);
     const places: IncomingPlace[] = [];
@@ -114,8 +115,7 @@ interface IncomingPlace {
   incoming: readonly IncomingStudent[];
 }
 
-const broughtIn = (incoming: readonly unknown[]) =>
-  incoming.length === 1 ? '1 student brought in' : `${incoming.length} students brought in`;
+const broughtIn = (incoming: readonly unknown[]) => `${counted(incoming.length, 'student')} brought in`;
 
 async function bringInto(
   record: Recorder,
@@ -179,7 +179,7 @@ async function changeStudents(
 ) {
   const students = (await desk.students.bulkGet([...ids])).filter((student) => student !== undefined);
   const [only] = students;
-  const who = students.length === 1 && only ? fullName(only) : `${students.length} students`;
+  const who = students.length === 1 && only ? fullName(only) : counted(students.length, 'student');
   return runCommand({ command, said: `${who} ${words}`, about: only?.id ?? null }, now, async (record) => {
     for (const student of students) await record.put('students', Student.parse(change(student)));
   });
@@ -282,7 +282,7 @@ function joinedAttempts(
 export async function takeOutOfGroup(ids: readonly string[], groupId: string, now: string) {
   const students = (await desk.students.bulkGet([...ids])).filter((student) => student !== undefined);
   const [only] = students;
-  const who = students.length === 1 && only ? fullName(only) : `${students.length} students`;
+  const who = students.length === 1 && only ? fullName(only) : counted(students.length, 'student');
   const said = `${who} taken out of the group`;
   return runCommand({ command: 'takeOutOfGroup', said, about: groupId }, now, (record) =>
     leaveGroup(record, students, groupId),

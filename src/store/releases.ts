@@ -1,3 +1,4 @@
+import { counted } from '@/core/counted';
 import { stillToSit } from '@/core/handback/readiness';
 import { Release, type Shows, type Sitting } from '@/core/model/sitting';
 import { seatsOf } from '@/core/running/standing';
@@ -5,7 +6,7 @@ import { runCommand } from './command';
 import { sittingRecords } from './queries';
 import { desk } from './tables';
 
-const countOf = (count: number) => (count === 1 ? '1 student' : `${count} students`);
+const countOf = (count: number) => counted(count, 'student');
 
 /** Lets students see their results. Those who had theirs already get the new choice of what is shown. */
 export async function handBack(sittingId: string, studentIds: readonly string[], shows: Shows, now: string) {

@@ -1,3 +1,4 @@
+import { counted } from '@/core/counted';
 import type { Finding, FindingCode } from '@/core/model/common';
 import type { Question } from '@/core/kinds';
 
@@ -38,7 +39,7 @@ const words: Record<FindingCode, (detail: string) => string> = {
   onlyDrawing: () => 'who cannot draw with a pointer has no other way: tick one more',
   emptyHint: () => 'a hint is empty',
   pictureWithoutText: () => 'a picture has no words for who cannot see it',
-  schemeBelowPoints: (detail) => `its scheme reaches ${detail} points only`,
+  schemeBelowPoints: (detail) => `its scheme reaches ${counted(Number(detail), 'point')} only`,
 };
 
 /** A finding in words, with the question it is about. */

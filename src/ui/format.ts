@@ -1,4 +1,5 @@
 import dayjs from 'dayjs';
+import { counted } from '@/core/counted';
 import { pointsFrom } from '@/core/marking/typedPoints';
 
 const day = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short' });
@@ -45,6 +46,10 @@ export const dayAlone = (instant: string | number) => wholeDay.format(new Date(i
 export const pointsRange = ({ least, most }: { least: number; most: number }) =>
   least === most ? points(least) : `${points(least)} to ${points(most)}`;
 
+/** "1 point", "12 to 14 points" */
+export const pointsWords = ({ least, most }: { least: number; most: number }) =>
+  least === most ? counted(least, 'point') : `${points(least)} to ${counted(most, 'point')}`;
+
 /** "640 KB", "2.1 MB" */
 export function fileSize(bytes: number): string {
   if (bytes < 1000) return `${bytes} B`;
@@ -55,11 +60,6 @@ export function fileSize(bytes: number): string {
 
 /** "62 %" */
 export const percent = (share: number) => wholePercent.format(share);
-
-/** "1 answer", "14 answers" */
-export function counted(count: number, one: string, many = `${one}s`): string {
-  return `${decimals.format(count)} ${count === 1 ? one : many}`;
-}
 
 /** "42 min", "1 h 05 min" */
 export function duration(ms: number): string {
@@ -83,3 +83,5 @@ export const toLocalField = (instant: string) => dayjs(instant).format('YYYY-MM-
 export const fromLocalField = (value: string) => (dayjs(value).isValid() ? dayjs(value).toISOString() : null);
 
 export { pointsFrom };
+
+export { counted };

@@ -1,3 +1,4 @@
+import { counted } from '@/core/counted';
 import type { LossCode } from '@/core/formats/qti/ItemForm';
 import type { Loss } from '@/core/formats/qti/losses';
 import type { Refusal, Refused } from '@/core/formats/refused';
@@ -16,7 +17,8 @@ const words: Record<LossCode, (detail: string) => string> = {
   noOrder: () => 'it has no right order; the order of the file is taken',
   template: () => 'it has values drawn by chance; what stands in the file is taken as it is',
   adaptive: () => 'it goes on in several steps; only the first is taken',
-  timeLimit: (detail) => `a time limit of ${detail} minutes: set it when you give the paper`,
+  timeLimit: (detail) =>
+    `a time limit of ${counted(Number(detail), 'minute')}: set it when you give the paper`,
   branching: () => 'it leads different students to different questions; all are taken, in their order',
   tooMany: (detail) => `more than a paper holds: ${detail} left out`,
   changedElsewhere: (detail) =>

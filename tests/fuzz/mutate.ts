@@ -127,7 +127,7 @@ export function mutatedJson(json: unknown, chance: Chance): unknown {
     const what = chance.share();
     if (what < 0.25) Reflect.deleteProperty(within, name);
     else if (what < 0.4) Reflect.set(within, name, [inside, structuredClone(inside)]);
-    else if (what < 0.45) Reflect.set(within, name, nested(inside, 3_000));
+    else if (what < 0.45) Reflect.set(within, name, nested(inside, 400));
     else if (what < 0.5 && typeof inside === 'string') Reflect.set(within, name, `${inside}${inside}`);
     else Reflect.set(within, name, chance.pick(values));
   }

@@ -18,7 +18,7 @@ import { isoNow, useNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
 import { DeskReady } from '@/ui/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
-import { counted, dayAndTime, duration, pointsRange } from '@/ui/format';
+import { counted, dayAndTime, duration, pointsWords } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { RehearsalStart } from './RehearsalStart';
 import { RuleFields, type GroupChoice } from './RuleFields';
@@ -128,7 +128,7 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
     >
       <h1 className={styles.heading}>Give out: {paper.title}</h1>
       <p className={styles.soft}>
-        {counted(givenCount(paper), 'question')}, {pointsRange(paperPoints(paper))} points.{' '}
+        {counted(givenCount(paper), 'question')}, {pointsWords(paperPoints(paper))}.{' '}
         <a href={`/papers/${paper.id}`}>Back to writing</a>
       </p>
       <form className={styles.give} onSubmit={(event) => event.preventDefault()}>

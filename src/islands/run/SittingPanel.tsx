@@ -7,7 +7,7 @@ import { beginTryOut } from '@/store/tryOut';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
 import type { SittingData } from '@/ui/desk/useSitting';
-import { dayAndTime, duration } from '@/ui/format';
+import { counted, dayAndTime, duration } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './run.module.css';
 
@@ -112,7 +112,7 @@ function mannerWords(record: Sitting): [string, string][] {
   if (record.practice)
     rows.push([
       'practice',
-      record.practice.tries === null ? 'any number of tries' : `${record.practice.tries} tries`,
+      record.practice.tries === null ? 'any number of tries' : counted(record.practice.tries, 'try', 'tries'),
     ]);
   if (record.after) rows.push(['at once', showsSentence(record.after)]);
   if (record.forgivenMs) rows.push(['late by', `${duration(record.forgivenMs)} still counts, typed in time`]);

@@ -13,7 +13,7 @@ import {
   takeBack,
 } from '@/store/exceptions';
 import { together } from '@/store/command';
-import { clockTime, dayAndTime, duration } from '@/ui/format';
+import { clockTime, counted, dayAndTime, duration } from '@/ui/format';
 
 /** What is filled in before it is done. */
 export interface ActFields {
@@ -49,9 +49,9 @@ const idsOf = (seats: readonly Seat[]) => seats.map(({ student }) => student.id)
 export const seatActs: Record<SeatAct, SeatActKind> = {
   minutes: {
     label: 'More minutes',
-    does: ({ minutes }) => `Give ${minutes} minutes`,
+    does: ({ minutes }) => `Give ${counted(minutes, 'minute')}`,
     consequence: (seat, { minutes }) => moreTime(seat, minutes * 60_000),
-    several: (count, { minutes }) => `${count} have ${minutes} minutes more than now.`,
+    several: (count, { minutes }) => `${count} have ${counted(minutes, 'minute')} more than now.`,
     reasons: ['Extra time', 'Technical trouble', 'Started late'],
     run: (seats, sittingId, { minutes }, reason, now) =>
       giveAllowance(sittingId, idsOf(seats), { kind: 'minutes', minutes }, reason, now),

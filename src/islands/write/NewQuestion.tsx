@@ -26,10 +26,14 @@ export function NewQuestion({
           {kindNamed(name).label}
         </Button>
       ))}
-      {!first && <KeyHint keys="Ctrl Enter" />}
       <Button size="compact-sm" onClick={addPart}>
         A new part
       </Button>
+      {!first && (
+        <span className={styles.alone}>
+          <KeyHint keys="Ctrl Enter" /> one more of the same kind
+        </span>
+      )}
     </div>
   );
 }

@@ -10,7 +10,7 @@ import { bringPapers } from '@/store/papers';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';
 import { DeskReady } from '@/ui/desk/DeskReady';
-import { counted, pointsRange } from '@/ui/format';
+import { counted, pointsWords } from '@/ui/format';
 import { LossList } from '@/ui/LossList';
 import { refusalWords } from '@/ui/lossWords';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
@@ -151,7 +151,7 @@ function ReadPaper({
         onChange={(event) => take(event.currentTarget.checked)}
       />
       <p className={styles.soft}>
-        {counted(questions.length, 'question')}, {pointsRange(paperPoints(paper))} points
+        {counted(questions.length, 'question')}, {pointsWords(paperPoints(paper))}
         {paper.parts && `, ${counted(paper.parts.length, 'part')}`}
         {keyless.length > 0 && `, ${keyless.length} without a key`}
       </p>

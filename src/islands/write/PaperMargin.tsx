@@ -8,7 +8,7 @@ import { deletePaper } from '@/store/papers';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';
-import { counted, pointsRange } from '@/ui/format';
+import { counted, pointsWords } from '@/ui/format';
 import { PointsField } from '@/ui/PointsField';
 import { findingWords } from '@/ui/findingWords';
 import { MarginBlock } from '@/ui/TwoColumns';
@@ -40,28 +40,39 @@ export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginP
     <>
       <MarginBlock title="The paper">
         <p className={styles.total}>
-          {pointsRange(paperPoints(paper))} points{' '}
+          {pointsWords(paperPoints(paper))}{' '}
           <span className={styles.soft}>in {counted(givenCount(paper), 'question')}</span>
         </p>
+        {/* What comes next stays in reach, whatever is open. */}
+        <div className={brief ? styles.nextInRow : styles.actions}>
+          {ready ? (
+            <Button
+              component="a"
+              size={brief ? 'compact-sm' : 'xs'}
+              href={`/papers/${paper.id}/give`}
+              variant={sittings.length === 0 ? 'filled' : 'default'}
+            >
+              Give it out
+            </Button>
+          ) : (
+            <Button size={brief ? 'compact-sm' : 'xs'} disabled>
+              Give it out
+            </Button>
+          )}
+          <Button
+            component="a"
+            size={brief ? 'compact-sm' : 'xs'}
+            href={`/papers/${paper.id}/look`}
+            aria-label="Look at it as a student"
+          >
+            {brief ? 'Look' : 'Look at it as a student'}
+          </Button>
+          <Button component="a" size={brief ? 'compact-sm' : 'xs'} href={`/papers/${paper.id}/print`}>
+            Print it
+          </Button>
+        </div>
         {!brief && (
           <div className={styles.actions}>
-            {ready ? (
-              <Button
-                component="a"
-                href={`/papers/${paper.id}/give`}
-                variant={sittings.length === 0 ? 'filled' : 'default'}
-              >
-                Give it out
-              </Button>
-            ) : (
-              <Button disabled>Give it out</Button>
-            )}
-            <Button component="a" href={`/papers/${paper.id}/look`}>
-              Look at it as a student
-            </Button>
-            <Button component="a" href={`/papers/${paper.id}/print`}>
-              Print it
-            </Button>
             <Button component="a" href={`/papers/${paper.id}/sheet`}>
               In and out: sheet, package
             </Button>
@@ -106,7 +117,9 @@ export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginP
           </Button>
         </MarginBlock>
       )}
-      {!brief && sittings.map((sitting) => <ChangedSince key={sitting.id} paper={paper} sitting={sitting} />)}
+      {sittings.map((sitting) => (
+        <ChangedSince key={sitting.id} paper={paper} sitting={sitting} />
+      ))}
       <MarginBlock
         title={
           findings.length === 0 ? 'Nothing is missing' : `${counted(findings.length, 'thing')} to look at`

@@ -11,7 +11,7 @@ import { givenOf, paperPoints, sectionsOf, type Section } from '@/core/model/par
 import { desk } from '@/store/tables';
 import { DeskReady } from '@/ui/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
-import { counted, points, pointsRange } from '@/ui/format';
+import { counted, points, pointsRange, pointsWords } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { viewOf } from '../kinds';
 import styles from './print.module.css';
@@ -72,7 +72,7 @@ function Print({ paperId }: { paperId: string }) {
             {sheet === 'key' && ': key'}
           </h1>
           {sheet === 'key' ? (
-            <p>{pointsRange(paperPoints(paper))} points</p>
+            <p>{pointsWords(paperPoints(paper))}</p>
           ) : (
             <p className={styles.name}>
               <span>Name</span>

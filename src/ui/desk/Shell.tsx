@@ -12,6 +12,7 @@ import type { ReactNode } from 'react';
 import { KeyHint } from '../KeyHint';
 import { cssVariables, theme } from '../theme';
 import { Wordmark } from '../Wordmark';
+import { Asking } from './Asking';
 import { KeptLine } from './KeptLine';
 import { KeysHelp, type Shortcut } from './KeysHelp';
 import { Search } from './Search';
@@ -55,6 +56,7 @@ function Frame({ strip, shortcuts = [], children }: ShellProps) {
           <a href="/bank">Bank</a>
           <a href="/backup">Backup</a>
         </nav>
+        <Asking />
         <Button size="compact-sm" onClick={spotlight.open} rightSection={<KeyHint keys="Ctrl K" />}>
           Find
         </Button>

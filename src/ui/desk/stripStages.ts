@@ -4,7 +4,7 @@ import type { Standing } from '@/core/running/standing';
 import { stripOf, type StageName } from '@/core/running/strip';
 import { paperFindings } from '@/core/scoring/paperFindings';
 import { givenCount, paperPoints } from '@/core/model/parts';
-import { counted, dayAndTime, percent, pointsRange } from '../format';
+import { counted, dayAndTime, percent, pointsWords } from '../format';
 import type { StripStage } from '../Strip';
 
 /** The strip of one sitting, in words. */
@@ -19,7 +19,7 @@ export function stripStages(
     closesAt: sitting.closesAt === null ? null : Date.parse(sitting.closesAt),
   };
   const words: Record<StageName, string> = {
-    write: `${counted(givenCount(paper), 'question')}, ${pointsRange(paperPoints(paper))} points`,
+    write: `${counted(givenCount(paper), 'question')}, ${pointsWords(paperPoints(paper))}`,
     run: runWords(standing, times, now),
     mark: markWords(standing),
     analyse: analyseWords(standing),
@@ -44,7 +44,7 @@ export function stripStages(
 export function paperStages(paperId: string, paper: PaperContent): StripStage[] {
   const findings = paperFindings(paper);
   const stops = findings.filter((finding) => finding.level === 'stops').length;
-  const size = `${counted(givenCount(paper), 'question')}, ${pointsRange(paperPoints(paper))} points`;
+  const size = `${counted(givenCount(paper), 'question')}, ${pointsWords(paperPoints(paper))}`;
   const ready = paper.questions.length > 0 && stops === 0;
   const left = findings.length === 0 ? 'ready' : `${counted(findings.length, 'thing')} to look at`;
   const stage = (name: StageName, words: string, href: string | null, next = false): StripStage => ({

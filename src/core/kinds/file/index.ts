@@ -1,3 +1,4 @@
+import { counted } from '../../counted';
 import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { FileQuestion, FilesResponse, StudentFileQuestion } from './schema';
@@ -30,7 +31,7 @@ export const file: QuestionKind<FileQuestion, StudentFileQuestion, FilesResponse
   categoriesOf: (_question, { files }) => [
     {
       id: `files:${files.length}`,
-      label: files.length === 1 ? '1 file' : `${files.length} files`,
+      label: counted(files.length, 'file'),
       share: null,
       offered: false,
     },

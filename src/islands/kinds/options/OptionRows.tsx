@@ -26,10 +26,22 @@ export function OptionRows({ options, keyControl, keep, prefix = '', shuffle = n
       said,
       field,
     );
+  const add = () => {
+    const made = { id: nanoid(12), text: '', comment: '' };
+    keep([...options, made], 'Option added');
+    focusOption(made.id);
+  };
+  /** Enter goes on to the next option, and begins one after the last. */
+  const next = (index: number) => {
+    const following = options[index + 1];
+    if (following) focusOption(following.id);
+    else if (options[index]?.text !== '') add();
+  };
   return (
     <div className={styles.options} id="field-options">
       <span className={styles.hint}>
-        Mark what is right, in front of it{shuffle && ', or by Alt with its place: Alt 1, Alt 2…'}
+        Mark what is right, in front of it{shuffle && ', or by Alt with its place: Alt 1, Alt 2…'}. Enter
+        begins the next option.
       </span>
       {options.map((option, index) => (
         <OptionRow
@@ -41,6 +53,7 @@ export function OptionRows({ options, keyControl, keep, prefix = '', shuffle = n
           marking={prefix === ''}
           keyControl={keyControl(option, optionLetter(index))}
           change={change}
+          next={() => next(index)}
           remove={() =>
             keep(
               options.filter((each) => each.id !== option.id),
@@ -49,11 +62,7 @@ export function OptionRows({ options, keyControl, keep, prefix = '', shuffle = n
           }
         />
       ))}
-      <Button
-        size="compact-sm"
-        onClick={() => keep([...options, { id: nanoid(12), text: '', comment: '' }], 'Option added')}
-        className={styles.add}
-      >
+      <Button size="compact-sm" onClick={add} className={styles.add}>
         One more option
       </Button>
       {shuffle && (
@@ -69,6 +78,19 @@ export function OptionRows({ options, keyControl, keep, prefix = '', shuffle = n
   );
 }
 
+/** Puts the cursor into an option, as soon as it is on the page. */
+function focusOption(id: string): void {
+  requestAnimationFrame(() =>
+    requestAnimationFrame(() => {
+      const field = document.getElementById(`field-option-${id}`);
+      const typable = field?.matches('textarea')
+        ? field
+        : field?.querySelector<HTMLElement>('[contenteditable]');
+      typable?.focus();
+    }),
+  );
+}
+
 interface OptionRowProps {
   option: Option;
   letter: string;
@@ -78,10 +100,12 @@ interface OptionRowProps {
   marking: boolean;
   keyControl: ReactNode;
   change: (option: Option, said: string, field?: string) => void;
+  next: () => void;
   remove: () => void;
 }
 
-function OptionRow({ option, letter, name, pinnable, marking, keyControl, change, remove }: OptionRowProps) {
+function OptionRow(props: OptionRowProps) {
+  const { option, letter, name, pinnable, marking, keyControl, change, next, remove } = props;
   const [commenting, setCommenting] = useState(option.comment !== '');
   // Most options are a few plain words; markup, maths and pictures come with a press.
   const [marked, setMarked] = useState(typeof option.text !== 'string');
@@ -105,6 +129,12 @@ function OptionRow({ option, letter, name, pinnable, marking, keyControl, change
             size="sm"
             value={option.text}
             onChange={(event) => word(event.currentTarget.value)}
+            onKeyDown={(event) => {
+              const plain = !event.shiftKey && !event.ctrlKey && !event.metaKey && !event.altKey;
+              if (event.key !== 'Enter' || !plain || event.nativeEvent.isComposing) return;
+              event.preventDefault();
+              next();
+            }}
           />
         )}
         {commenting && (
