@@ -62,7 +62,8 @@ function chartOption(element: HTMLElement, bars: SpreadBar[], meanShare: number)
       splitLine: { show: false },
       axisLine: { lineStyle: { color: soft } },
     },
-    yAxis: { type: 'value', show: false },
+    // Room above the tallest bar: its number and the word at the line of the mean are never in one place.
+    yAxis: { type: 'value', show: false, max: Math.max(1, ...bars.map(({ count }) => count)) * 1.25 },
     series: [
       {
         type: 'bar',

@@ -10,43 +10,46 @@ import styles from './analyse.module.css';
 export function QuestionTable({ figures, sittingId }: { figures: QuestionFigures[]; sittingId: string }) {
   const [openId, setOpenId] = useState<string | null>(null);
   return (
-    <table className={styles.table}>
-      <thead>
-        <tr>
-          <th scope="col">Question</th>
-          <th scope="col" className={styles.barColumn}>
-            Facility
-          </th>
-          <th scope="col" className={styles.figure}>
-            Mean points
-          </th>
-          <th scope="col" className={styles.figure}>
-            Left blank
-          </th>
-          <th scope="col" className={styles.figure}>
-            No points yet
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        {figures.map((row) => (
-          <Fragment key={row.question.id}>
-            <FigureRow
-              row={row}
-              open={openId === row.question.id}
-              toggle={() => setOpenId(openId === row.question.id ? null : row.question.id)}
-            />
-            {openId === row.question.id && (
-              <tr>
-                <td colSpan={5} className={styles.opened}>
-                  <Drawn row={row} sittingId={sittingId} />
-                </td>
-              </tr>
-            )}
-          </Fragment>
-        ))}
-      </tbody>
-    </table>
+    // On a narrow screen its figures are scrolled to.
+    <div className={styles.scrolled} role="region" aria-label="Questions and their figures" tabIndex={0}>
+      <table className={styles.table}>
+        <thead>
+          <tr>
+            <th scope="col">Question</th>
+            <th scope="col" className={styles.barColumn}>
+              Facility
+            </th>
+            <th scope="col" className={styles.figure}>
+              Mean points
+            </th>
+            <th scope="col" className={styles.figure}>
+              Left blank
+            </th>
+            <th scope="col" className={styles.figure}>
+              No points yet
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {figures.map((row) => (
+            <Fragment key={row.question.id}>
+              <FigureRow
+                row={row}
+                open={openId === row.question.id}
+                toggle={() => setOpenId(openId === row.question.id ? null : row.question.id)}
+              />
+              {openId === row.question.id && (
+                <tr>
+                  <td colSpan={5} className={styles.opened}>
+                    <Drawn row={row} sittingId={sittingId} />
+                  </td>
+                </tr>
+              )}
+            </Fragment>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -54,7 +54,13 @@ export function AnswerList({
     if (currentIndex < 0) return;
     rows.scrollToIndex(currentIndex, { align: 'auto' });
     // Drawn first, focused then: the row may have been out of sight until now.
-    const frame = requestAnimationFrame(() => focusRow.current());
+    const frame = requestAnimationFrame(() => {
+      focusRow.current();
+      const row = scroller.current?.querySelector<HTMLElement>(`[data-index="${currentIndex}"]`);
+      // A long answer is read from its first line.
+      if (row && scroller.current && row.offsetHeight > scroller.current.clientHeight)
+        rows.scrollToIndex(currentIndex, { align: 'start' });
+    });
     return () => cancelAnimationFrame(frame);
   }, [currentIndex, rows]);
   // On the document, so that no key is lost while the focus moves from row to row: held keys come faster than rows
@@ -97,7 +103,8 @@ export function AnswerList({
                 ref={rows.measureElement}
                 data-index={item.index}
                 className={styles.place}
-                style={{ transform: `translateY(${item.start}px)` }}
+                // Not moved by a transform, which what sticks inside would not know of.
+                style={{ top: item.start }}
                 aria-setsize={groups.length}
                 aria-posinset={item.index + 1}
               >

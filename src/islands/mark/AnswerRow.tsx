@@ -58,7 +58,7 @@ export function AnswerRow({
         onKeyDown={() => undefined}
       >
         <span className={styles.count}>{group.answers.length > 1 ? `×${group.answers.length}` : ''}</span>
-        <span className={group.blank ? styles.blank : `keepLines ${styles.text}`}>
+        <span className={group.blank ? styles.blank : 'keepLines'}>
           {group.blank ? (
             'left blank'
           ) : drawn && !current ? (

@@ -18,7 +18,7 @@ import { faultWords } from './GivePage';
 import { RuleFields, type FixedRules } from './RuleFields';
 import styles from './run.module.css';
 
-const begunWhy = 'Fixed since the first student started: it is the same for everyone.';
+const begunWhy = 'fixed since the first student started: it is the same for everyone.';
 
 /** All the rules of a sitting, for everyone; what can no longer be changed says why. Running attempts follow at once. */
 export function ChangeRules({ sitting, done }: { sitting: SittingData; done: () => void }) {

@@ -30,7 +30,7 @@ export function MannerFields({ manner, change, fixed = '' }: MannerFieldsProps) 
     <>
       <fieldset className={styles.field} disabled={fixed !== ''}>
         <legend>Questions</legend>
-        {fixed && <p className={styles.soft}>{fixed}</p>}
+        {fixed && <p className={styles.soft}>How questions come is {fixed}</p>}
         <Radio.Group
           aria-label="Questions come"
           value={way}
@@ -50,7 +50,7 @@ export function MannerFields({ manner, change, fixed = '' }: MannerFieldsProps) 
       </fieldset>
       <fieldset className={styles.field} disabled={fixed !== ''}>
         <legend>Practice</legend>
-        {fixed && <p className={styles.soft}>{fixed}</p>}
+        {fixed && <p className={styles.soft}>Whether it is practice is {fixed}</p>}
         <Checkbox
           label="Each question says at once how it was answered"
           checked={manner.practice !== undefined}

@@ -22,7 +22,7 @@ export function KeptLine() {
   const done = useLiveQuery(() => lastDone());
   const fresh = done && done.undoneAt === null && now - Date.parse(done.at) < inSightMs;
   return (
-    <div className={styles.line}>
+    <footer className={styles.line} aria-label="What was kept">
       <span className={styles.kept}>
         {word?.unsaved ? 'not saved' : last ? `kept ${clockTime(last.undoneAt ?? last.at)}` : ''}
       </span>
@@ -38,6 +38,6 @@ export function KeptLine() {
           Undo
         </Button>
       )}
-    </div>
+    </footer>
   );
 }

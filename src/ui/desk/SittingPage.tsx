@@ -35,7 +35,7 @@ export function SittingPage({ sittingId, current, shortcuts, tickMs, children }:
 export function SittingStrip({ sitting, current }: { sitting: SittingData; current?: StageName }) {
   const { sitting: record, paper, standing, groups, now } = sitting;
   return (
-    <div className={styles.top}>
+    <section className={styles.top} aria-label={record.title}>
       <div className={styles.title}>
         <h1>{record.title}</h1>
         <span className={styles.about}>
@@ -48,7 +48,7 @@ export function SittingStrip({ sitting, current }: { sitting: SittingData; curre
         stages={stripStages(record, paper, standing, now)}
         {...(current ? { current } : {})}
       />
-    </div>
+    </section>
   );
 }
 

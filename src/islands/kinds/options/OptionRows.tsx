@@ -40,8 +40,8 @@ export function OptionRows({ options, keyControl, keep, prefix = '', shuffle = n
   return (
     <div className={styles.options} id="field-options">
       <span className={styles.hint}>
-        Mark what is right, in front of it{shuffle && ', or by Alt with its place: Alt 1, Alt 2…'}. Enter
-        begins the next option.
+        Mark what is right, in front of it{shuffle && ' or by Alt and its place (Alt 1, Alt 2)'}. Enter begins
+        the next option.
       </span>
       {options.map((option, index) => (
         <OptionRow
