@@ -16,6 +16,8 @@ const e2eReport = join(reports, 'e2e.json');
 let passed = 0;
 /** What failed, said once more at the end: the output of a whole run is long, and its middle may be cut off. */
 const failures = [];
+/** How long each test took, of how long it may. */
+const durations = [];
 
 /** A check without a report of its own: it counts only when it fails. */
 function check(name, command, args) {
@@ -41,6 +43,12 @@ ensureBuilt();
 const e2eCode = run('npx', ['playwright', 'test'], { E2E_REPORT: e2eReport });
 countE2e();
 
+console.log('\nThe ten slowest tests:');
+for (const { name, ms, limit } of durations.sort((a, b) => b.ms - a.ms).slice(0, 10)) {
+  const share = limit ? `, ${Math.round((ms / limit) * 100)} % of its limit` : '';
+  console.log(`  ${(ms / 1000).toFixed(1)} s${share}: ${name}`);
+}
+
 for (const failure of failures) console.log(`\nfailed: ${failure}`);
 console.log(`\n${passed} passed, ${failures.length} failed`);
 process.exit(failures.length > 0 ? 1 : 0);
@@ -50,6 +58,8 @@ function countUnit() {
   const before = failures.length;
   passed += report?.numPassedTests ?? 0;
   for (const file of report?.testResults ?? []) {
+    for (const { fullName, duration } of file.assertionResults)
+      durations.push({ name: `${relative(process.cwd(), file.name)} › ${fullName}`, ms: duration ?? 0 });
     const tests = file.assertionResults.filter(({ status }) => status === 'failed');
     for (const { fullName, failureMessages } of tests) tell(file.name, fullName, failureMessages.join('\n'));
     // A file that could not even be loaded has no tests.
@@ -64,7 +74,12 @@ function countE2e() {
   const before = failures.length;
   passed += report?.stats.expected ?? 0;
   const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)];
-  for (const spec of (report?.suites ?? []).flatMap(specs).filter(({ ok }) => !ok)) {
+  const all = (report?.suites ?? []).flatMap(specs);
+  for (const { file, title, tests } of all)
+    for (const { results, timeout } of tests)
+      for (const { duration } of results)
+        durations.push({ name: `tests/e2e/${file} › ${title}`, ms: duration, limit: timeout });
+  for (const spec of all.filter(({ ok }) => !ok)) {
     const errors = spec.tests.flatMap(({ results }) => results.flatMap((result) => result.errors ?? []));
     tell(join('tests/e2e', spec.file), spec.title, errors.map(({ message }) => message).join('\n'));
   }

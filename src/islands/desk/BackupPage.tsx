@@ -1,3 +1,4 @@
+import { version } from '@/core/version';
 import { Button, Modal } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
@@ -59,6 +60,7 @@ function BackupView() {
           <p className={styles.soft}>
             <CopyWords savedAt={saved} />
           </p>
+          <p className={styles.soft}>Gribbet {version}; its backups say so, too.</p>
         </MarginBlock>
       }
     >

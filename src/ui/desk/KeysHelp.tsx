@@ -1,4 +1,5 @@
-import { Modal, Table } from '@mantine/core';
+import { version } from '@/core/version';
+import { Modal, Table, Text } from '@mantine/core';
 import { KeyHint } from '../KeyHint';
 
 /** One shortcut: the keys, and what they do. */
@@ -33,6 +34,9 @@ export function KeysHelp({
     >
       <ShortcutTable caption="On this page" shortcuts={here} />
       <ShortcutTable caption="Everywhere on the desk" shortcuts={everywhere} />
+      <Text size="sm" c="dimmed">
+        Gribbet {version}
+      </Text>
     </Modal>
   );
 }

@@ -1,3 +1,4 @@
+import { version } from '../../version';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import {
@@ -65,7 +66,7 @@ export async function writeArchive(
     await zip.add(path, each);
     digests[path] = bytesToHex(digest.digest());
   };
-  const head = { format: backupFormat, version: archiveVersion, savedAt };
+  const head = { format: backupFormat, version: archiveVersion, savedAt, savedBy: `Gribbet ${version}` };
   const headDigest = sha256.create();
   await add(headPath, linesOf([head], headDigest), headDigest);
   for (const table of deskTableNames) {

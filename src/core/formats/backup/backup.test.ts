@@ -4,6 +4,7 @@ import { unzipSync, zipSync } from 'fflate';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { backupBytes, backupIn } from '../../../../tests/unit/savedDesk';
+import { version } from '../../version';
 import { contentOf, readBackup, type DeskRows } from './index';
 import { olderDigest } from './older';
 
@@ -61,7 +62,12 @@ describe('a backup of the whole desk', () => {
   it('is a zip that any program opens: a row a line, bytes as bytes', async () => {
     // Read by another implementation of the format (fflate).
     const files = unzipSync(whole);
-    expect(jsonIn(files['desk.json'])).toEqual({ format: 'gribbet-desk', version: 3, savedAt });
+    expect(jsonIn(files['desk.json'])).toEqual({
+      format: 'gribbet-desk',
+      version: 3,
+      savedAt,
+      savedBy: `Gribbet ${version}`,
+    });
     const lines = new TextDecoder().decode(files['tables/students.jsonl']).trim().split('\n');
     expect(lines.map((line) => JSON.parse(line) as unknown)).toEqual(tables.students);
     const [first] = content.rows.assets;
