@@ -3,7 +3,7 @@ import { finder, type BadRow, type IncomingStudent, type KnownStudent } from '..
 import { decodeText } from '../csv/decodeText';
 import { tableFrom, type TableRow } from '../csv/table';
 import { Refused } from '../refused';
-import { unpacked } from '../zip';
+import { unpacked } from '../unpacked';
 
 /** One class of the register, with its students. */
 export interface RosterClass {

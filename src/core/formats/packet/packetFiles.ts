@@ -1,5 +1,5 @@
 import { Refused } from '../refused';
-import { unpacked } from '../zip';
+import { unpacked } from '../unpacked';
 import { mostPacketBytes, readPacket, type PacketRead } from './packetFile';
 
 /** A file, and what was found in it. */

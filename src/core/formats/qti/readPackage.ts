@@ -9,7 +9,8 @@ import type { Loss } from './losses';
 import { Refused } from '../refused';
 import { testOf, type ItemRef } from './assessmentTest';
 import { xmlFrom } from './xml';
-import { resolved, textOf, unpacked, type PackageFiles } from '../zip';
+import { unpacked, type PackageFiles } from '../unpacked';
+import { resolved, textOf } from '../zip';
 
 /** A picture of a package, under the id by which the papers name it until it is kept. */
 export interface PackedPicture {

@@ -2,7 +2,8 @@ import { read, utils, write, type CellObject, type DenseWorkSheet } from '@e965/
 import { XMLValidator } from 'fast-xml-parser';
 import type { TableRow } from '../csv/table';
 import { Refused } from '../refused';
-import { packed, textOf, unpacked, type PackageFiles } from '../zip';
+import { unpacked, type PackageFiles } from '../unpacked';
+import { packed, textOf } from '../zip';
 import { mostCells, mostRows } from './bounds';
 
 /** What a workbook may unpack to: 400,000 cells take about a third of it. */
