@@ -80,7 +80,7 @@ const refusals: Record<Refusal, string> = {
   damagedFile: 'A file in it is damaged: it is not what its checksum says.',
   locked: 'A file in it is locked with a password. Save it without one.',
   notPackage: 'It is a zip, but no QTI package: imsmanifest.xml is not in it.',
-  notWorkbook: 'It is a zip, but no XLSX or ODS workbook, or a damaged one.',
+  notWorkbook: 'It is no XLSX or ODS workbook, or a damaged one.',
   noSheet: 'There is no sheet in the workbook.',
   notSheet: 'It is neither an XLSX or ODS workbook nor a text with commas, semicolons or tabs.',
   openQuote:

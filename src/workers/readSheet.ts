@@ -13,7 +13,7 @@ const inWorker = <T>(job: (worker: Remote<SheetWorker>) => Promise<T>): Work<T> 
 
 /** The rows of a file: separated text, or the first sheet of an XLSX or ODS workbook. */
 export function readSheet(file: File): Work<OrRefused<TableRow[]>> {
-  return inWorker(async (worker) => worker.sheetRows(new Uint8Array(await file.arrayBuffer())));
+  return inWorker(async (worker) => worker.sheetRows(new Uint8Array(await file.arrayBuffer()), file.name));
 }
 
 export function workbookOf(rows: (string | number | null)[][], name: string): Work<Uint8Array<ArrayBuffer>> {

@@ -7,7 +7,8 @@ import type { TableRow } from '@/core/formats/csv/table';
 
 /** Sheets and registers are read and written here, so that the page goes on and can stop it. */
 const sheetWorker = {
-  sheetRows: (bytes: Uint8Array): Promise<OrRefused<TableRow[]>> => orRefused(() => sheetRows(bytes)),
+  sheetRows: (bytes: Uint8Array, name: string): Promise<OrRefused<TableRow[]>> =>
+    orRefused(() => sheetRows(bytes, name)),
   workbookFrom,
   register: (bytes: Uint8Array, known: Parameters<typeof readRoster>[1]): Promise<OrRefused<Roster>> =>
     orRefused(() => readRoster(bytes, known)),

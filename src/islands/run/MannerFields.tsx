@@ -91,7 +91,8 @@ function PracticeFields({ practice, change }: PracticeFieldsProps) {
         label="Tries for each question"
         description="Empty: as many as wanted."
         size="sm"
-        w="16rem"
+        w="100%"
+        maw="16rem"
         min={1}
         max={20}
         allowDecimal={false}
@@ -103,7 +104,8 @@ function PracticeFields({ practice, change }: PracticeFieldsProps) {
       <NumberInput
         label="Percent of the points less for each try after the first"
         size="sm"
-        w="24rem"
+        w="100%"
+        maw="24rem"
         min={0}
         max={100}
         allowDecimal={false}

@@ -240,6 +240,8 @@ describe('workbooks', () => {
   it('what is no sheet is refused with the place, not guessed at', async () => {
     expect(await refusal(new Uint8Array([0x50, 0x4b, 3, 4, 0, 0]))).toEqual(['notZip', '']);
     expect(await refusal(new Uint8Array(10_000_001))).toEqual(['tooLarge', '']);
+    const named = await orRefused(() => sheetRows(strToU8('PK broken'), 'students.XLSX'));
+    expect(named).toMatchObject({ refused: { why: 'notWorkbook' } });
     expect(await refusal(zipOf({ 'a.txt': 'a' }))).toEqual(['notWorkbook', 'xl/workbook.xml, content.xml']);
     expect(await refusal(zipOf({ 'content.xml': '<a>\n<b></a>' }))).toEqual([
       'notXml',

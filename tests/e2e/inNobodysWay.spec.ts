@@ -1,0 +1,171 @@
+import { expect, test, type Page } from '@playwright/test';
+import { beginPaper, goIn, kept } from './steps';
+
+/** What loses nothing, and must not stand in the way. */
+
+const views = [
+  '/',
+  '/groups',
+  '/groups/group1',
+  '/bank',
+  '/backup',
+  '/requests',
+  '/papers/paper-weather',
+  '/papers/paper-tides/give',
+  '/papers/paper-passage/sheet',
+  '/sittings/rules/run',
+  '/sittings/tides/mark',
+  '/sittings/lights/scripts/student03',
+  '/sittings/lights/analyse',
+  '/sittings/lights/hand-back',
+];
+
+// WCAG 2.2, 1.4.10: at 320 px nothing but tables, which have a place of their own, is scrolled in two directions.
+test('every view of the desk reflows at 320 px, has its landmarks, and leaves the console quiet', async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 320, height: 640 });
+  const said: string[] = [];
+  page.on('console', (message) => {
+    if (['warning', 'error'].includes(message.type())) said.push(message.text());
+  });
+  page.on('pageerror', ({ message }) => said.push(message));
+  for (const path of views) {
+    await page.goto(path);
+    await expect(page.locator('main :is(h1, h2)').first()).toBeVisible();
+    await expect(page.getByRole('main')).toHaveCount(1);
+    await expect(page.getByRole('navigation', { name: 'Desk' })).toBeVisible();
+    await expect(page.getByRole('contentinfo', { name: 'What was kept' })).toBeVisible();
+    // By how much the page is wider than the screen.
+    const over = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    await expect.poll(over, { message: path }).toBeLessThanOrEqual(0);
+  }
+  expect(said).toEqual([]);
+});
+
+test('all the rules can be changed; those that no longer can say why', async ({ page }) => {
+  await page.goto('/sittings/rules/run');
+  await page.getByRole('button', { name: 'Change the rules' }).click();
+  const form = page.getByRole('form', { name: 'Change the rules' });
+  await expect(form.getByLabel('Name of this sitting')).toBeFocused();
+  await expect(form.getByRole('checkbox', { name: /^Opens/ })).toBeDisabled();
+  await expect(form.getByText(/When it opens is fixed since the first student started/)).toBeVisible();
+  await expect(form.getByRole('checkbox', { name: /^Monday evening/ })).toBeDisabled();
+  await expect(form.getByRole('radio', { name: 'all at once, on one sheet' })).toBeDisabled();
+  await form.getByLabel('Time limit in minutes').fill('50');
+  await form.getByRole('checkbox', { name: /^Saturday morning/ }).check();
+  await form.getByRole('button', { name: 'Keep for everyone' }).click();
+  await kept(page, 'Rules changed');
+  await expect(page.getByRole('definition').filter({ hasText: '50 min' })).toBeVisible();
+  await expect(page.getByText('For the 61 students shown')).toBeVisible();
+});
+
+test('Enter goes on to the next option and begins one after the last; Ctrl Enter a question; what is next stays in reach', async ({
+  page,
+}) => {
+  await beginPaper(page, 'Options');
+  await page.getByRole('group', { name: 'New question' }).getByRole('button', { name: 'One choice' }).click();
+  await page.getByLabel('Text of question 1').fill('Which side?');
+  await page.getByRole('textbox', { name: 'Option A' }).click();
+  const words = ['port', 'starboard', 'ahead', 'astern', 'abeam', 'none of them'];
+  for (const [index, word] of words.entries()) {
+    await expect(page.getByRole('textbox', { name: `Option ${'ABCDEF'.charAt(index)}` })).toBeFocused();
+    await page.keyboard.type(word);
+    if (index < words.length - 1) await page.keyboard.press('Enter');
+  }
+  await page.keyboard.press('Shift+Enter');
+  await expect(page.getByRole('textbox', { name: 'Option F' })).toHaveValue('none of them\n');
+  const margin = page.getByRole('complementary', { name: 'About the open question' });
+  await expect(margin.getByRole('link', { name: 'Look at it as a student' })).toBeVisible();
+  await expect(margin.getByRole('link', { name: 'Print it' })).toBeVisible();
+  await page.keyboard.press('Control+Enter');
+  await expect(page.getByRole('textbox', { name: 'Text of question 2' })).toBeFocused();
+});
+
+test('a student asks from inside the attempt; the teacher sees it whatever is open, and Escape closes a student’s panel', async ({
+  page,
+  context,
+}) => {
+  await page.goto('/sittings/rules/run');
+  await page.getByRole('button', { name: '10 working' }).click();
+  const name = page.getByRole('rowheader').first().getByRole('button');
+  await name.click();
+  const panel = page.getByRole('complementary', { name: 'About the student' });
+  const code = (await panel.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent()) ?? '';
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('complementary', { name: 'About the sitting' })).toBeVisible();
+  await expect(name).toBeFocused();
+
+  const sit = await context.newPage();
+  await sit.setViewportSize({ width: 360, height: 640 });
+  await sit.goto('/sit');
+  await goIn(sit, code);
+  await sit.getByRole('button', { name: 'Go on with it' }).click();
+  await sit.getByRole('button', { name: 'Ask your teacher about this paper' }).click();
+  await expect(sit.getByLabel('I ask for')).toBeFocused();
+  await sit.getByRole('textbox', { name: /^Because/ }).fill('The fire alarm rang.');
+  await sit.getByRole('button', { name: 'Ask', exact: true }).click();
+  await expect(sit.getByText('Your teacher has not answered yet.')).toBeVisible();
+
+  const desk = await context.newPage();
+  await desk.goto('/bank');
+  await expect(desk.getByRole('status', { name: 'What students ask for' })).toHaveText('2 students ask');
+  await desk.getByRole('link', { name: '2 students ask' }).click();
+  await expect(desk.getByText('The fire alarm rang.')).toBeVisible();
+});
+
+/** Gives the first answer of the made-up class that waits a text of 600 words. */
+const makeLong = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<void>((resolve, reject) => {
+        const opening = indexedDB.open('gribbet-desk');
+        opening.onerror = () => reject(new Error('no desk'));
+        opening.onsuccess = () => {
+          const change = opening.result.transaction('attempts', 'readwrite');
+          const attempts = change.objectStore('attempts');
+          attempts.getAll().onsuccess = ({ target }) => {
+            const rows = (target as IDBRequest<Long[]>).result;
+            const row = rows.find(
+              ({ sittingId, handedInAt }) => sittingId === 'rules' && handedInAt !== null,
+            );
+            const answers = Object.values(row?.answers ?? {});
+            const open = answers.find(({ response }) => (response.text ?? '').length > 30);
+            if (!open) return reject(new Error('no answer'));
+            open.response.text = `The first line. ${'and so on and on '.repeat(150)} The last line.`;
+            attempts.put(row);
+          };
+          change.oncomplete = () => {
+            opening.result.close();
+            resolve();
+          };
+        };
+      }),
+  );
+
+interface Long {
+  sittingId: string;
+  handedInAt: string | null;
+  answers: Record<string, { response: { text?: string } }>;
+}
+
+test('a long answer is read from its first line, with points and comment in sight', async ({ page }) => {
+  await page.goto('/sittings/rules/mark');
+  await expect(page.getByRole('list', { name: 'Answers' })).toBeVisible();
+  await makeLong(page);
+  await page.reload();
+  await page.getByText('The first line.').click();
+  const row = page.getByRole('listitem').filter({ hasText: 'The first line.' });
+  const scroller = page
+    .locator('[class*=scroller]')
+    .filter({ has: page.getByRole('list', { name: 'Answers' }) });
+  // Its top is the top of the list, and it is longer than the list is high.
+  await expect
+    .poll(async () => {
+      const [list, answer] = [await scroller.boundingBox(), await row.boundingBox()];
+      return list && answer && Math.abs(answer.y - list.y) < 3 && answer.height > list.height;
+    })
+    .toBe(true);
+  await expect(row.getByRole('textbox', { name: /^Comment/ })).toBeInViewport({ ratio: 1 });
+  await expect(row.getByText('waits')).toBeInViewport({ ratio: 1 });
+});
