@@ -21,6 +21,7 @@ import { act, say } from '@/ui/desk/act';
 import { BadRows } from '@/ui/BadRows';
 import { counted } from '@/ui/format';
 import { HeadingChoice, SheetSource } from '@/ui/SheetSource';
+import sticky from '@/ui/stickyEnd.module.css';
 import styles from './groups.module.css';
 import { WhatChanges } from './WhatChanges';
 
@@ -163,7 +164,7 @@ function Decide({ read, known, group, done }: DecideProps) {
         </p>
       )}
       <WhatChanges changes={changes} choices={choices} choose={setChoices} />
-      <div className={styles.row}>
+      <div className={sticky.end}>
         <Button variant="filled" size="sm" disabled={good.length === 0} onClick={() => void bring()}>
           {bad.length > 0
             ? `Bring in the ${counted(good.length, 'good one')}`

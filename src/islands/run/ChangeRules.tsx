@@ -16,6 +16,7 @@ import type { SittingData } from '@/ui/desk/useSitting';
 import { dayAndTime, duration } from '@/ui/format';
 import { faultWords } from './GivePage';
 import { RuleFields, type FixedRules } from './RuleFields';
+import sticky from '@/ui/stickyEnd.module.css';
 import styles from './run.module.css';
 
 const begunWhy = 'fixed since the first student started: it is the same for everyone.';
@@ -88,7 +89,7 @@ export function ChangeRules({ sitting, done }: { sitting: SittingData; done: () 
           {faultWords[fault]}
         </p>
       )}
-      <div className={styles.rulesEnd}>
+      <div className={sticky.end}>
         <Button type="submit" variant="filled" disabled={fault !== null}>
           Keep for everyone
         </Button>

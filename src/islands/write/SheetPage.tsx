@@ -31,6 +31,7 @@ import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { HeadingChoice, SheetSource } from '@/ui/SheetSource';
 import { workbookOf } from '@/workers/readSheet';
 import { TakeOutPackage } from './TakeOutPackage';
+import sticky from '@/ui/stickyEnd.module.css';
 import styles from './sheet.module.css';
 
 const columnWords: Record<QuestionColumn, string> = {
@@ -157,16 +158,13 @@ function Understood({ rows, paper }: { rows: TableRow[]; paper: Paper }) {
           A paper holds {mostQuestions} questions at most; this one has {paper.questions.length} already.
         </p>
       )}
-      <Button
-        variant="filled"
-        className={styles.go}
-        disabled={good.length === 0 || tooMany}
-        onClick={() => void bring()}
-      >
-        {bad.length > 0
-          ? `Bring in the ${counted(good.length, 'good one')}`
-          : `Bring in ${counted(good.length, 'question')}`}
-      </Button>
+      <div className={sticky.end}>
+        <Button variant="filled" disabled={good.length === 0 || tooMany} onClick={() => void bring()}>
+          {bad.length > 0
+            ? `Bring in the ${counted(good.length, 'good one')}`
+            : `Bring in ${counted(good.length, 'question')}`}
+        </Button>
+      </div>
     </>
   );
 }

@@ -84,7 +84,7 @@ function studentFrom(row: TableRow, meanings: readonly ColumnMeaning[], names: r
   };
   const whole = namesFrom(cell('fullName'));
   const own = meanings.flatMap((meaning, column) => {
-    const value = (row.cells[column] ?? '').trim().slice(0, 200);
+    const value = (row.cells[column] ?? '').trim();
     return meaning === 'own' && value
       ? [[(names[column] ?? `Column ${column + 1}`).slice(0, 60), value]]
       : [];
@@ -115,7 +115,14 @@ export function namesFrom(fullName: string): { familyName: string; givenName: st
 function faultOf(row: ReadRow, lineOfNumber: ReadonlyMap<string, number>): BadRow | null {
   const { line } = row;
   if (!row.familyName && !row.givenName) return { line, reason: 'noName', cell: '' };
-  for (const cell of [row.familyName, row.givenName, row.number, row.email, ...(row.groups ?? [])])
+  for (const cell of [
+    row.familyName,
+    row.givenName,
+    row.number,
+    row.email,
+    ...(row.groups ?? []),
+    ...Object.values(row.fields ?? {}),
+  ])
     if (cell.length > 200) return { line, reason: 'tooLong', cell: `${cell.slice(0, 40)}…` };
   const firstLine = lineOfNumber.get(row.number);
   if (row.number && firstLine !== undefined)

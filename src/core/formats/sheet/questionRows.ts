@@ -56,10 +56,7 @@ function questionFrom(row: TableRow, meanings: readonly QuestionColumn[], newId:
   const empty = kindNamed(kind).empty(newId);
   const points = cell('points') ? pointsFrom(cell('points')) : empty.points;
   if (points === null || points < 0 || points > 1000) throw new Unreadable('badPoints', cell('points'));
-  const tags = cell('tags')
-    .split(/[,;]/)
-    .map((tag) => tag.trim())
-    .filter(Boolean);
+  const tags = tagsIn(cell('tags'));
   return keepable({
     ...sheetOf(kind).read(empty, own, newId),
     ...('scheme' in empty && { scheme: schemeFrom(cell('scheme'), newId) }),
@@ -85,6 +82,18 @@ function keepable(question: Question): Question {
 }
 
 const shortened = (text: string) => (text.length > 40 ? `${text.slice(0, 40)}…` : text);
+
+/** "tides, streams"; by semicolons where a tag has a comma of its own: "speed, time, distance; tides". */
+const tagsIn = (cell: string) =>
+  cell
+    .split(cell.includes(';') ? ';' : ',')
+    .map((tag) => tag.trim())
+    .filter(Boolean);
+
+function tagsCell(tags: readonly string[]): string {
+  if (!tags.some((tag) => tag.includes(','))) return tags.join(', ');
+  return `${tags.join('; ')}${tags.length === 1 ? ';' : ''}`;
+}
 
 /** "A named light (1); its bearing (0.5)" */
 function schemeFrom(cell: string, newId: () => string): SchemeLine[] {
@@ -194,7 +203,7 @@ function rowOf(question: Question): SheetRow {
     points: question.points,
     commentRight: question.commentRight,
     commentWrong: question.commentWrong,
-    tags: question.tags.join(', '),
+    tags: tagsCell(question.tags),
   };
 }
 

@@ -121,6 +121,8 @@ describe('questions to a sheet and back', () => {
   const sampled: Question[] = [
     ...Object.values(samples),
     { ...samples.oneChoice, tags: ['tides', 'twelfths'] },
+    { ...samples.oneChoice, tags: ['speed, time, distance'] },
+    { ...samples.oneChoice, tags: ['speed, time, distance', 'tides'] },
     { ...samples.categories, wrongTakesOff: false } as Question,
     { ...kindNamed('working').empty(counter('w')), stem: 'Plot it' },
     { ...kindNamed('file').empty(counter('f')), stem: 'Your plan' },
