@@ -45,7 +45,10 @@ export function AttemptBar({
   const here = useRef<HTMLButtonElement>(null);
   const shown = current[0];
   // Where the squares are more than the row holds, the one in front of the student is in view.
-  useEffect(() => here.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' }), [shown]);
+  useEffect(() => {
+    // What it gives back in newer browsers is no way to end the effect.
+    void here.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [shown]);
   useSayWhereKept(keeping.state);
   const { questions } = held.packet;
   const numbers = numbersOf(questions);

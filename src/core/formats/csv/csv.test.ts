@@ -10,6 +10,20 @@ import { guessColumns } from './studentColumns';
 import { studentRows } from './studentRows';
 import { csvFrom, tableFrom } from './table';
 
+describe('what divides the cells', () => {
+  const cells = (text: string) => tableFrom(text).map((row) => row.cells);
+
+  it('is not the comma of names that stand alone, nor missed for a title above', () => {
+    expect(cells('Name\nMoreau, Lea\nTanaka, Ren')).toEqual([['Name'], ['Moreau, Lea'], ['Tanaka, Ren']]);
+    expect(cells('Name;No\nOkafor, Amara;1')).toEqual([
+      ['Name', 'No'],
+      ['Okafor, Amara', '1'],
+    ]);
+    expect(cells('My class\nName;No\nOkafor, Amara;1')[2]).toEqual(['Okafor, Amara', '1']);
+    expect(cells('My class\nFamily,Given,No\nOkafor,Amara,1')[2]).toEqual(['Okafor', 'Amara', '1']);
+  });
+});
+
 describe('the text of a file', () => {
   const text = 'Åberg;José;Żółw\nnext';
   const utf16 = (littleEndian: boolean, mark: boolean) => {

@@ -40,12 +40,15 @@ function delimiterOf(text: string): string {
       preview: 10,
       skipEmptyLines: true,
     });
-    // A title above the rows is split by none.
+    const first = data[0]?.length ?? 1;
     const split = data.map((row) => row.length).filter((length) => length > 1);
-    return { delimiter, rows: split.length, fewest: Math.min(...split), first: data[0]?.length ?? 1 };
+    const fewest = Math.min(...split);
+    // A title above the rows is split by none. But names below "Name" have a comma of their own: "Okafor, Amara".
+    const names = delimiter === ',' && first === 1 && fewest === 2;
+    return { delimiter, rows: names ? 0 : split.length, fewest, first };
   });
   counted.sort((a, b) => b.rows - a.rows || b.fewest - a.fewest || b.first - a.first);
-  return counted[0]?.rows ? counted[0].delimiter : ',';
+  return counted[0]?.rows ? counted[0].delimiter : '\t';
 }
 
 /**
