@@ -9,7 +9,12 @@ export default defineConfig({
     // Property tests and whole pages take their time on a busy machine; what hangs still ends.
     testTimeout: 60_000,
     hookTimeout: 60_000,
-    include: ['src/**/*.test.{ts,tsx}', 'demo/**/*.test.ts', 'tests/unit/**/*.test.ts', 'tests/fuzz/*.test.ts'],
+    include: [
+      'src/**/*.test.{ts,tsx}',
+      'demo/**/*.test.ts',
+      'tests/unit/**/*.test.ts',
+      'tests/fuzz/*.test.ts',
+    ],
     setupFiles: ['tests/unit/jsdom.ts'],
   },
 });
