@@ -225,8 +225,17 @@ describe('a paper as a sheet', () => {
   it('says which of its questions a row cannot hold', async () => {
     render(<SheetPage paperId="paper-passage" />);
     const about = await screen.findByRole('complementary', { name: 'The paper as a file' });
-    // Two units, a text with gaps, pairs and orders cannot stand in one row.
-    expect(about.textContent).toContain('Left out, because a row cannot hold them: 2, 4, 5, 6, 7, 9, 10.');
+    // Texts with gaps, pairs and orders can stand in a row; several units, rules of their own and pictures cannot.
+    const left = within(about).getAllByRole('listitem');
+    expect(left.map((row) => row.textContent)).toEqual([
+      '2: asking for a unit, units',
+      '3: units',
+      '4: list of what does not matter',
+      '7: rule that wrong pairs take off',
+      '8: markup, maths or pictures in its options, order for each student',
+      expect.stringMatching(/^9: picture to draw on/),
+      '10: number of files, sorts of files',
+    ]);
     expect(within(about).getByRole('button', { name: 'Save as XLSX' })).toBeTruthy();
   });
 
