@@ -125,7 +125,8 @@ test('three browsers and one server: from the way in to the result, with an exce
     // The desk tells the server a moment later.
     await expect(async () => {
       await first.reload();
-      // Until then the result is there again without the code.
+      // Until then the result is there again without the code; from then on the code is asked for.
+      await first.getByLabel('Your join code').fill(chidi, { timeout: 3_000 });
       await first.getByRole('button', { name: 'Go in' }).click({ timeout: 3_000 });
       await expect(first.getByText(/Nobody has this code/)).toBeVisible({ timeout: 3_000 });
     }).toPass({ timeout: 30_000 });
