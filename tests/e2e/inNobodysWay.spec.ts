@@ -92,6 +92,8 @@ test('a student asks from inside the attempt; the teacher sees it whatever is op
   await name.click();
   const panel = page.getByRole('complementary', { name: 'About the student' });
   const code = (await panel.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent()) ?? '';
+  // From within the panel, the focus goes back to the row.
+  await panel.getByRole('button', { name: 'Back to the sitting' }).focus();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('complementary', { name: 'About the sitting' })).toBeVisible();
   await expect(name).toBeFocused();

@@ -3,7 +3,15 @@ import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
 import type { Allowance, CountRule } from '../model/sitting';
 import { canBeDone, extraFor, type SeatAct } from './seatActs';
-import { attemptsSentence, settingsFault, settingsSentence, settingsWarnings, tooShortFor } from './settings';
+import {
+  attemptsSentence,
+  changedBySettings,
+  settingsFault,
+  settingsOf,
+  settingsSentence,
+  settingsWarnings,
+  tooShortFor,
+} from './settings';
 import { seatsOf, standingOf, type SittingRecords } from './standing';
 import { startDecision } from './startAttempt';
 import { pressure, stripOf } from './strip';
@@ -441,6 +449,27 @@ describe('how a sitting stands', () => {
       ['student3', 'working'],
       ['student4', 'notStarted'],
     ]);
+  });
+});
+
+describe('the settings of a sitting that was given out', () => {
+  const sitting = sittingOf({ accessCode: 'flood', attempts: 3, counts: 'best' });
+
+  it('left as they are change nothing, and what was absent stays absent', () => {
+    expect(changedBySettings(sitting, settingsOf(sitting), at)).toEqual(sitting);
+    const plain = sittingOf();
+    expect(Object.keys(changedBySettings(plain, settingsOf(plain), at)).sort()).toEqual(
+      Object.keys(plain).sort(),
+    );
+  });
+
+  it('change what was changed, and nothing else', () => {
+    const next = { ...settingsOf(sitting), timeLimitMs: minutes(50), guests: true };
+    expect(changedBySettings(sitting, next, at)).toEqual({
+      ...sitting,
+      timeLimitMs: minutes(50),
+      guests: true,
+    });
   });
 });
 

@@ -89,6 +89,7 @@ describe('sitting a number', () => {
     );
     await hand.click(screen.getByRole('button', { name: '12\u202f500' }));
     expect(last()).toEqual({ text: '12500 m' });
+    expect(document.activeElement).toBe(field);
     expect(screen.queryByRole('group', { name: 'Which number do you mean?' })).toBeNull();
     await hand.clear(field);
     await hand.type(field, '1.234');

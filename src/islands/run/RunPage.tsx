@@ -62,7 +62,8 @@ function Watch({ sitting }: { sitting: SittingData }) {
   const close = () => {
     setStudentId(null);
     // Back to the row that it was opened from.
-    requestAnimationFrame(() => document.querySelector<HTMLElement>('tr[data-last="true"] button')?.focus());
+    const row = `[data-student="${studentId ?? ''}"]`;
+    requestAnimationFrame(() => document.querySelector<HTMLElement>(row)?.focus());
   };
   const current = sitting.seats.find((seat) => seat.student.id === studentId);
   const chosen = shown.filter((seat) => picked.has(seat.student.id));

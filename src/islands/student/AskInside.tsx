@@ -1,9 +1,7 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Carrier, HomeSitting } from '@/carriers/Carrier';
 import { announce } from '@/ui/announce';
 import { AskTeacher } from './AskTeacher';
-import { faultWords } from './faultWords';
-import styles from './student.module.css';
 
 interface AskInsideProps {
   carrier: Carrier;
@@ -11,50 +9,31 @@ interface AskInsideProps {
   sittingId: string;
 }
 
-/** How often an answer is looked for while one is waited for. */
+/** How often the other side is asked while an answer is waited for, or while it could not be reached. */
 const lookMs = 15_000;
 
-/** Asking the teacher without leaving the paper; an answer comes in here, and is said. */
+/** Asking the teacher without leaving the paper; an answer comes in here, and is said. What came by hand has nobody to ask. */
 export function AskInside({ carrier, joinCode, sittingId }: AskInsideProps) {
   const [sitting, setSitting] = useState<HomeSitting | null>(null);
-  const [word, setWord] = useState('');
+  const waited = useRef(false);
   const look = useCallback(async () => {
-    try {
-      const found = (await carrier.home(joinCode)).find((each) => each.sittingId === sittingId) ?? null;
-      setSitting((before) => {
-        const answer = found?.requests.at(-1)?.answer;
-        const waited = before?.requests.at(-1)?.answer === null;
-        if (waited && answer)
-          announce(`Your teacher has answered: ${answer.granted ? 'granted' : 'declined'}`);
-        return found;
-      });
-      setWord('');
-    } catch (error) {
-      setWord(faultWords(error));
-    }
+    const sittings = await carrier.home(joinCode).catch(() => null);
+    // Without a connection it stays as it was, and is looked at again.
+    if (!sittings) return;
+    const found = sittings.find((each) => each.sittingId === sittingId) ?? null;
+    const answer = found?.requests.at(-1)?.answer;
+    if (waited.current && answer)
+      announce(`Your teacher has answered: ${answer.granted ? 'granted' : 'declined'}`);
+    waited.current = answer === null;
+    setSitting(found);
   }, [carrier, joinCode, sittingId]);
-  const waiting = sitting?.requests.at(-1)?.answer === null;
+  useEffect(() => void look(), [look]);
+  const again = sitting === null || sitting.requests.at(-1)?.answer === null;
   useEffect(() => {
-    if (!waiting) return;
+    if (!again) return;
     const timer = setInterval(() => void look(), lookMs);
     return () => clearInterval(timer);
-  }, [waiting, look]);
-  return (
-    <>
-      {sitting ? (
-        <AskTeacher
-          carrier={carrier}
-          joinCode={joinCode}
-          sitting={sitting}
-          asked={() => void look()}
-          atOnce
-        />
-      ) : (
-        <button type="button" className={styles.quiet} onClick={() => void look()}>
-          Ask your teacher about this paper
-        </button>
-      )}
-      {word && <p role="alert">{word}</p>}
-    </>
-  );
+  }, [again, look]);
+  if (!sitting || sitting.byHand) return null;
+  return <AskTeacher carrier={carrier} joinCode={joinCode} sitting={sitting} asked={() => void look()} />;
 }

@@ -13,15 +13,13 @@ interface AskTeacherProps {
   joinCode: string;
   sitting: HomeSitting;
   asked: () => void;
-  /** Whether the form is open from the start, where nothing waits. */
-  atOnce?: boolean;
 }
 
 /** Asking for an exception, and what the teacher said to it. */
-export function AskTeacher({ carrier, joinCode, sitting, asked, atOnce = false }: AskTeacherProps) {
+export function AskTeacher({ carrier, joinCode, sitting, asked }: AskTeacherProps) {
   const now = useNow(30_000);
   const last = sitting.requests.at(-1);
-  const [asking, setAsking] = useState(atOnce && last?.answer !== null);
+  const [asking, setAsking] = useState(false);
   return (
     <>
       {last && (

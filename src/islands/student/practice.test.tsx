@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { screen } from '@testing-library/react';
+import { screen, waitFor } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import { carrierWith } from '../../../tests/unit/carrier';
 import { at, attemptOf, tideChoice } from '../../../tests/unit/samples';
@@ -8,6 +8,7 @@ import type { HomeSitting } from '@/carriers/Carrier';
 import { kindOf } from '@/core/kinds';
 import { practiceView } from '@/core/running/practice';
 import type { PracticeView } from '@/core/running/practice';
+import { AskInside } from './AskInside';
 import { AskTeacher } from './AskTeacher';
 import { EnterCode } from './EnterCode';
 import { sectionOf } from './Home';
@@ -142,6 +143,26 @@ describe('asking the teacher', () => {
     );
     expect(screen.getByText('Declined: No, sorry')).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Ask your teacher about this paper' })).toBeTruthy();
+  });
+});
+
+describe('asking from inside the attempt', () => {
+  const inside = (more: Partial<HomeSitting>) => {
+    const home = vi.fn(() => Promise.resolve([{ ...sitting, ...more }]));
+    draw(<AskInside carrier={carrierWith({ home })} joinCode={who.joinCode} sittingId="sitting1" />);
+    return home;
+  };
+
+  it('is there where somebody can be asked', async () => {
+    inside({});
+    expect(await screen.findByRole('button', { name: 'Ask your teacher about this paper' })).toBeTruthy();
+  });
+
+  it('is not there where the paper came by hand: nobody would hear', async () => {
+    const home = inside({ byHand: 'nothing' });
+    await waitFor(() => expect(home).toHaveBeenCalled());
+    await home.mock.results[0]?.value;
+    expect(screen.queryByRole('button', { name: 'Ask your teacher about this paper' })).toBeNull();
   });
 });
 

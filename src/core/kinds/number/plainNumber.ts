@@ -15,11 +15,14 @@ export function plainNumber(value: number): string {
 /**
  * What a text would be if its one comma or point set off thousands, where it may as well be that: "12,500" is twelve and a
  * half for some, and twelve thousand five hundred for others. Null where there is no doubt.
+ *
+ * @returns the text as it would be typed without doubt, what stands behind the number too
  */
-export function asThousands(text: string): { digits: string; value: number } | null {
-  const found = /^\s*([+\-−]?\s*)([1-9]\d{0,2})[.,](\d{3})(?![\d.,])/.exec(withAsciiDigits(text));
+export function asThousands(text: string): { text: string; value: number } | null {
+  const plain = withAsciiDigits(text);
+  const found = /^\s*([+\-−]?\s*)([1-9]\d{0,2})[.,](\d{3})(?![\d.,])/.exec(plain);
   if (!found) return null;
-  const [, sign = '', before = '', after = ''] = found;
+  const [all, sign = '', before = '', after = ''] = found;
   const digits = `${sign.trim()}${before}${after}`;
-  return { digits, value: Number(digits.replace('−', '-')) };
+  return { text: `${digits}${plain.slice(all.length)}`, value: Number(digits.replace('−', '-')) };
 }

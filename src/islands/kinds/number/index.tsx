@@ -1,6 +1,5 @@
 import { Button, TextInput } from '@mantine/core';
-import { useState } from 'react';
-import { withAsciiDigits } from '@/core/digits';
+import { useRef, useState } from 'react';
 import { numberFrom } from '@/core/kinds/number/numberFrom';
 import { asThousands, plainNumber } from '@/core/kinds/number/plainNumber';
 import type { StudentNumberQuestion } from '@/core/kinds/number/schema';
@@ -19,9 +18,11 @@ function Sit({
 }: SitProps<StudentNumberQuestion, TextResponse>) {
   const text = response?.text ?? '';
   const id = `understood-${question.id}`;
+  const field = useRef<HTMLInputElement>(null);
   return (
     <div>
       <TextInput
+        ref={field}
         aria-labelledby={labelledBy}
         aria-describedby={id}
         size="md"
@@ -35,27 +36,44 @@ function Sit({
       <p id={id} className={styles.understood} aria-live="polite">
         {understood(text, question.unitAsked)}
       </p>
-      {!disabled && <Doubt text={text} mean={(meant) => respond({ text: meant })} />}
+      {!disabled && (
+        <Doubt
+          text={text}
+          mean={(meant) => {
+            if (meant !== text) respond({ text: meant });
+            field.current?.focus();
+          }}
+        />
+      )}
     </div>
   );
 }
 
-/** Asks which is meant where a comma or point may set off decimals or thousands. */
+/**
+ * Asks which is meant where a comma or point may set off decimals or thousands.
+ *
+ * @param props.mean takes the text that is meant, the same or another; the buttons go with it
+ */
 function Doubt({ text, mean }: { text: string; mean: (text: string) => void }) {
   const [sure, setSure] = useState('');
   const thousands = asThousands(text);
   const decimal = numberFrom(text);
   if (!thousands || !decimal || sure === text) return null;
-  // The digits of the one, and what stands behind them.
-  const rest = withAsciiDigits(text).replace(/^\s*[+\-−]?\s*\d+[.,]\d+/, '');
+  const [asDecimal, asWhole] = [plainNumber(decimal.value), plainNumber(thousands.value)];
   return (
     <div className={styles.doubt} role="group" aria-label="Which number do you mean?">
       <span>
-        In doubt: it counts as {plainNumber(decimal.value)}. Do you mean {plainNumber(decimal.value)} or{' '}
-        {plainNumber(thousands.value)}?
+        In doubt: it counts as {asDecimal}. Do you mean {asDecimal} or {asWhole}?
       </span>
-      <Button onClick={() => setSure(text)}>{plainNumber(decimal.value)}</Button>
-      <Button onClick={() => mean(`${thousands.digits}${rest}`)}>{plainNumber(thousands.value)}</Button>
+      <Button
+        onClick={() => {
+          setSure(text);
+          mean(text);
+        }}
+      >
+        {asDecimal}
+      </Button>
+      <Button onClick={() => mean(thousands.text)}>{asWhole}</Button>
     </div>
   );
 }
