@@ -2,6 +2,7 @@ import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'astro/config';
 import node from '@astrojs/node';
 import react from '@astrojs/react';
+import { coreIsPure } from './scripts/coreIsPure.mjs';
 
 const here = (path) => fileURLToPath(new URL(path, import.meta.url));
 
@@ -19,8 +20,13 @@ export default defineConfig({
   security: { checkOrigin: false },
   session: { driver: 'memory' },
   vite: {
-    worker: { format: 'es' },
-    build: { chunkSizeWarningLimit: 1500 },
+    plugins: [coreIsPure()],
+    worker: { format: 'es', plugins: () => [coreIsPure()] },
+    build: {
+      chunkSizeWarningLimit: 1500,
+      // Many small files pack worse than few.
+      rollupOptions: { output: { experimentalMinChunkSize: 20_000 } },
+    },
     resolve: {
       alias: [
         // The package's own entry looks for copies of itself in the old way; this is the same for browsers of today.

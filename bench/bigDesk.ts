@@ -1,7 +1,7 @@
 import type { DeskTables } from '@/core/formats/backup';
 import type { Question, Response } from '@/core/kinds';
 import type { Attempt } from '@/core/model/sitting';
-import { joinCodeAlphabet } from '@/core/model/people';
+import { joinCodeAlphabet } from '@/core/model/joinCode';
 import { chanceFrom } from '@/core/chance';
 
 const at = '2026-11-01T10:00:00.000Z';

@@ -4,8 +4,8 @@ import { sameAnswers } from '@/core/marking/sameAnswers';
 import { seatsOf, standingOf, type SittingRecords } from '@/core/running/standing';
 import { paperFindings, readyToSit } from '@/core/scoring/paperFindings';
 import { kindNames, kindOf } from '@/core/kinds';
-import { assetId } from '@/core/model/asset';
-import { assetsIn } from '@/core/model/file';
+import { assetId } from '@/core/model/assetBytes';
+import { assetsIn } from '@/core/model/fileRules';
 import { buildDemo } from './buildDemo';
 
 const now = Date.parse('2026-11-23T18:20:00.000Z');

@@ -1,4 +1,5 @@
-import { joinCodeAlphabet, type Group, type Student } from '@/core/model/people';
+import type { Group, Student } from '@/core/model/people';
+import { joinCodeAlphabet } from '@/core/model/joinCode';
 import type { Chance } from '@/core/chance';
 
 const given =

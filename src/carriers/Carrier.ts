@@ -12,7 +12,7 @@ import type {
 } from '@/core/exchange/messages';
 import type { PracticeAct } from '@/core/running/practice';
 
-export * from '@/core/exchange/messages';
+export type * from '@/core/exchange/messages';
 
 /**
  * How packets travel between a student and the desk. The student's pages know this and nothing behind it: in the

@@ -1,6 +1,6 @@
 import * as exchange from '@/core/exchange';
 import { packetText } from '@/core/formats/packet/packetFile';
-import { fullName } from '@/core/model/people';
+import { fullName } from '@/core/model/names';
 import { handPlace, handAttemptsOf, answersFileOf } from '@/store/handPlace';
 import { sitDesk } from '@/store/sitTables';
 import type { Carrier, FileToHand } from './Carrier';

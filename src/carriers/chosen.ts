@@ -2,7 +2,6 @@ import type { HandCarrier } from './byHand';
 import type { Carrier, HomeSitting } from './Carrier';
 import { classroomServer } from './classroomServer';
 import { handWhenNeeded } from './handWhenNeeded';
-import { sameBrowserCarrier } from './sameBrowser';
 
 /** Whether a teacher's desk lies in this browser. */
 async function deskIsHere(): Promise<boolean> {
@@ -17,7 +16,8 @@ async function deskIsHere(): Promise<boolean> {
  * page does not know.
  */
 export function chosenCarrier(
-  here: () => Promise<Carrier | null> = async () => ((await deskIsHere()) ? sameBrowserCarrier() : null),
+  here: () => Promise<Carrier | null> = async () =>
+    (await deskIsHere()) ? (await import('./sameBrowser')).sameBrowserCarrier() : null,
   away: Carrier = classroomServer(),
   hand: HandCarrier = handWhenNeeded(),
 ): Carrier {

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { base64From, bytesFrom } from '@/core/base64';
 import { BoxNews, BoxState, type BoxChange } from '@/core/exchange/box';
 import { DeskCopy, LackingParts, SealedBytes } from '@/core/formats/backup/copies';
-import { packedAsset, PackedAsset, unpackedAsset, type Asset } from '@/core/model/asset';
+import { PackedAsset, type Asset } from '@/core/model/asset';
+import { packedAsset, unpackedAsset } from '@/core/model/assetBytes';
 import { askServer, type Fetch } from './ask';
 
 /** The desk's line to the box of the classroom server. */

@@ -1,18 +1,7 @@
 import * as Comlink from 'comlink';
-import { z } from 'zod';
 import type { DeskEnd } from '@/workers/deskEnd.worker';
 import { ServerFault } from './ask';
-import {
-  AttemptStatus,
-  CarriedFile,
-  FileReply,
-  Greeting,
-  HomeSitting,
-  PracticeReply,
-  ResultReply,
-  StartReply,
-  type Carrier,
-} from './Carrier';
+import type { Carrier } from './Carrier';
 
 /** The worker at the desk's end; one whose script cannot be fetched is not waited for, and begun anew the next time. */
 function deskEndWorker() {
@@ -39,26 +28,17 @@ function deskEndWorker() {
 export function sameBrowserCarrier(): Carrier {
   const ask = deskEndWorker();
   return {
-    greet: async (joinCode) => Greeting.nullable().parse(await ask((end) => end.greet(joinCode))),
-    comeAsGuest: async (name, accessCode) =>
-      Greeting.nullable().parse(await ask((end) => end.comeAsGuest(name, accessCode))),
-    home: async (joinCode) => HomeSitting.array().parse(await ask((end) => end.home(joinCode))),
-    start: async (joinCode, sittingId, accessCode, tabId) =>
-      StartReply.parse(await ask((end) => end.start(joinCode, sittingId, accessCode, tabId))),
-    handOver: async (joinCode, attemptId, request) =>
-      AttemptStatus.nullable().parse(await ask((end) => end.handOver(joinCode, attemptId, request))),
-    handOverFile: async (joinCode, attemptId, file) =>
-      FileReply.parse(await ask((end) => end.handOverFile(joinCode, attemptId, file))),
-    file: async (joinCode, sittingId, fileId) =>
-      CarriedFile.nullable().parse(await ask((end) => end.file(joinCode, sittingId, fileId))),
-    practise: async (joinCode, attemptId, questionId, doing) =>
-      PracticeReply.parse(await ask((end) => end.practise(joinCode, attemptId, questionId, doing))),
-    ask: async (joinCode, sittingId, request) =>
-      z.boolean().parse(await ask((end) => end.ask(joinCode, sittingId, request))),
-    handIn: async (joinCode, attemptId) =>
-      AttemptStatus.nullable().parse(await ask((end) => end.handIn(joinCode, attemptId))),
-    result: async (joinCode, sittingId, opening = true) =>
-      ResultReply.parse(await ask((end) => end.result(joinCode, sittingId, opening))),
+    greet: (...asked) => ask((end) => end.greet(...asked)),
+    comeAsGuest: (...asked) => ask((end) => end.comeAsGuest(...asked)),
+    home: (...asked) => ask((end) => end.home(...asked)),
+    start: (...asked) => ask((end) => end.start(...asked)),
+    handOver: (...asked) => ask((end) => end.handOver(...asked)),
+    handOverFile: (...asked) => ask((end) => end.handOverFile(...asked)),
+    file: (...asked) => ask((end) => end.file(...asked)),
+    practise: (...asked) => ask((end) => end.practise(...asked)),
+    ask: (...asked) => ask((end) => end.ask(...asked)),
+    handIn: (...asked) => ask((end) => end.handIn(...asked)),
+    result: (joinCode, sittingId, opening = true) => ask((end) => end.result(joinCode, sittingId, opening)),
     toHand: async () => null,
   };
 }

@@ -14,7 +14,8 @@ import { unsealerWith } from '@/core/formats/packet/sealed';
 import { ScriptPacket } from '@/core/handback/script';
 import { Asset } from '@/core/model/asset';
 import { PaperVersion } from '@/core/model/paper';
-import { joinCodeAlphabet, Student } from '@/core/model/people';
+import { Student } from '@/core/model/people';
+import { joinCodeAlphabet } from '@/core/model/joinCode';
 import type { Attempt, Sitting } from '@/core/model/sitting';
 import type { ExchangeStore, KeptChange } from './exchangeStore';
 

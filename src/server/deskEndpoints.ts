@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { BoxChanges, type BoxNews, type BoxState } from '@/core/exchange/box';
 import type { ExchangePlace } from '@/core/exchange/place';
-import { assetId, packedAsset, PackedAsset, unpackedAsset } from '@/core/model/asset';
+import { PackedAsset } from '@/core/model/asset';
+import { assetId, packedAsset, unpackedAsset } from '@/core/model/assetBytes';
 import { Line } from '@/core/model/common';
 import { keys } from './boxPlace';
 import { copyEndpoints } from './deskCopies';

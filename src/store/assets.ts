@@ -1,4 +1,5 @@
-import { assetId, type Asset } from '@/core/model/asset';
+import type { Asset } from '@/core/model/asset';
+import { assetId } from '@/core/model/assetBytes';
 import type { FileRef } from '@/core/model/file';
 import { desk, type DeskDatabase } from './tables';
 

@@ -1,6 +1,6 @@
 import { boxKeys, keyText, type BoxChange, type BoxRow, type BoxTable } from '@/core/exchange/box';
 import { withoutKeys } from '@/core/formats/packet/paper';
-import { assetsIn } from '@/core/model/file';
+import { assetsIn } from '@/core/model/fileRules';
 import type { PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
 import type { Sealed } from '@/core/formats/packet/sealed';

@@ -9,7 +9,7 @@ import { chosenCarrier } from '@/carriers/chosen';
 import { ServerFault, type Fetch } from '@/carriers/ask';
 import { deskLine } from '@/carriers/deskLine';
 import { carrierWith } from '../../tests/unit/carrier';
-import { assetId } from '@/core/model/asset';
+import { assetId } from '@/core/model/assetBytes';
 import type { Answers, ExceptionRequest } from '@/core/model/sitting';
 import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
 import { exchangeServer } from '@/server/exchangeServer';

@@ -5,7 +5,7 @@ import { base64From } from '@/core/base64';
 import { sealerWith } from '@/core/formats/packet/sealed';
 import { ServerFault } from '@/carriers/ask';
 import type { DeskLine } from '@/carriers/deskLine';
-import { unnamed } from '@/core/model/asset';
+import { unnamed } from '@/core/model/assetBytes';
 import { Student } from '@/core/model/people';
 import type { Attempt } from '@/core/model/sitting';
 import { rowsForBox, scriptsForBox, sittingsOnDevices, type Seal } from './boxRows';

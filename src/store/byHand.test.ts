@@ -24,7 +24,7 @@ import {
 import { kindOf } from '@/core/kinds';
 import type { PacketFor } from '@/core/formats/packet/packetZip';
 import { itemsOf } from '@/core/kinds/items';
-import { assetId } from '@/core/model/asset';
+import { assetId } from '@/core/model/assetBytes';
 import type { Answers, Sitting } from '@/core/model/sitting';
 import { attemptState } from '@/core/running/terms';
 import { emptyTables, replaceDesk } from './backup';

@@ -8,10 +8,12 @@ import {
 } from '@/core/exchange/byHand';
 import type { AnswersFile } from '@/core/formats/packet/packetFile';
 import type { PacketFor } from '@/core/formats/packet/packetZip';
-import { packedAsset, unnamed, unpackedAsset, type PackedAsset } from '@/core/model/asset';
-import { assetsIn } from '@/core/model/file';
+import type { PackedAsset } from '@/core/model/asset';
+import { packedAsset, unnamed, unpackedAsset } from '@/core/model/assetBytes';
+import { assetsIn } from '@/core/model/fileRules';
 import type { PaperVersion } from '@/core/model/paper';
-import { byRegister, type Student } from '@/core/model/people';
+import type { Student } from '@/core/model/people';
+import { byRegister } from '@/core/model/names';
 import type { Sitting } from '@/core/model/sitting';
 import { termsFor } from '@/core/running/terms';
 import { keepAsset } from './assets';

@@ -1,8 +1,9 @@
-import { fullName, Student } from '@/core/model/people';
+import { Student } from '@/core/model/people';
+import { fullName } from '@/core/model/names';
 import { Allowance, type Attempt, type AttemptEvent, type Sitting } from '@/core/model/sitting';
 import { attemptState, endOf, isAside, leftAtEnd, settled, termsFor, type Terms } from '@/core/running/terms';
 import { lastAttempt } from '@/core/running/counting';
-import { assetsIn } from '@/core/model/file';
+import { assetsIn } from '@/core/model/fileRules';
 import { dropStandings, runCommand, type Recorder } from './command';
 import { newId } from './ids';
 import { dropOwned } from './owners';

@@ -1,4 +1,4 @@
-import { fullName } from '@/core/model/people';
+import { fullName } from '@/core/model/names';
 import { Message } from '@/core/model/sitting';
 import { runCommand } from './command';
 import { newId } from './ids';

@@ -1,14 +1,9 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { at, attemptOf, samples, sittingOf, studentOf } from '../../tests/unit/samples';
-import {
-  byRegister,
-  fullName,
-  joinCodeFrom,
-  joinCodeShown,
-  registerName,
-  Student,
-} from '@/core/model/people';
+import { Student } from '@/core/model/people';
+import { byRegister, fullName, registerName } from '@/core/model/names';
+import { joinCodeFrom, joinCodeShown } from '@/core/model/joinCode';
 import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
 import { newJoinCode } from './ids';

@@ -1,5 +1,6 @@
 import { counted } from '@/core/counted';
-import { Student, Group, fullName, isGuest } from '@/core/model/people';
+import { Student, Group } from '@/core/model/people';
+import { fullName, isGuest } from '@/core/model/names';
 import { Opening, type Attempt } from '@/core/model/sitting';
 import { groupBy } from '@/core/groupBy';
 import { mergedStudent } from '@/core/people/doubles';

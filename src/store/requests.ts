@@ -1,4 +1,4 @@
-import { fullName } from '@/core/model/people';
+import { fullName } from '@/core/model/names';
 import type { ExceptionRequest } from '@/core/model/sitting';
 import { runCommand, together } from './command';
 import { desk } from './tables';

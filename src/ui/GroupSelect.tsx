@@ -1,5 +1,6 @@
 import { NativeSelect } from '@mantine/core';
-import { guestsOnly, withoutGuests, type Group } from '@/core/model/people';
+import type { Group } from '@/core/model/people';
+import { guestsOnly, withoutGuests } from '@/core/model/names';
 
 interface GroupSelectProps {
   groups: Group[];

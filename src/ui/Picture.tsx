@@ -1,4 +1,5 @@
-import { lacksWords, type PictureRef } from '@/core/model/file';
+import type { PictureRef } from '@/core/model/file';
+import { lacksWords } from '@/core/model/fileRules';
 import { useFileAddress } from './files';
 import styles from './Picture.module.css';
 

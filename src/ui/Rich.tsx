@@ -1,7 +1,7 @@
 import { createElement, useEffect, useRef, type ReactNode } from 'react';
 import { openableLink } from '@/core/model/link';
 import type { RichMark, RichNode, RichText } from '@/core/model/richText';
-import { PictureRef } from '@/core/model/file';
+import { wholePicture } from '@/core/model/fileRules';
 import { Picture } from './Picture';
 import styles from './Rich.module.css';
 
@@ -59,8 +59,8 @@ function Node({ node }: { node: RichNode }) {
 
 /** A picture in a text; one without its bytes or its size is not drawn. */
 function RichPicture({ attrs }: Pick<RichNode, 'attrs'>) {
-  const parsed = PictureRef.safeParse(attrs);
-  return parsed.success && <Picture picture={parsed.data} />;
+  const picture = wholePicture(attrs);
+  return picture && <Picture picture={picture} />;
 }
 
 function marked(text: string, marks: readonly RichMark[]): ReactNode {

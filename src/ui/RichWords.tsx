@@ -1,4 +1,5 @@
-import { plainText, type RichText } from '@/core/model/richText';
+import type { RichText } from '@/core/model/richText';
+import { plainText } from '@/core/model/richWords';
 import styles from './RichWords.module.css';
 
 /** The words of a text in the place of its editor, until that is there. */

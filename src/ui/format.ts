@@ -1,23 +1,26 @@
-import dayjs from 'dayjs';
 import { counted } from '@/core/counted';
 import { pointsFrom } from '@/core/marking/typedPoints';
 
-const day = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short' });
-const time = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' });
-const wholeDay = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: 'numeric' });
-const decimals = new Intl.NumberFormat(undefined, { maximumFractionDigits: 2 });
-const wholePercent = new Intl.NumberFormat(undefined, { style: 'percent', maximumFractionDigits: 0 });
+/** The words are English, so times and numbers among them are too, whatever the browser's own language. */
+const locale = 'en';
 
-/** "14:02" */
+const day = new Intl.DateTimeFormat(locale, { weekday: 'short', day: 'numeric', month: 'short' });
+const relativeDay = new Intl.RelativeTimeFormat(locale, { numeric: 'auto' });
+const time = new Intl.DateTimeFormat(locale, { hour: 'numeric', minute: '2-digit' });
+const wholeDay = new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', year: 'numeric' });
+const decimals = new Intl.NumberFormat(locale, { maximumFractionDigits: 2 });
+const wholePercent = new Intl.NumberFormat(locale, { style: 'percent', maximumFractionDigits: 0 });
+
+/** "2:02 PM" */
 export const clockTime = (instant: string | number) => time.format(new Date(instant));
 
-const timeWithSeconds = new Intl.DateTimeFormat(undefined, {
-  hour: '2-digit',
+const timeWithSeconds = new Intl.DateTimeFormat(locale, {
+  hour: 'numeric',
   minute: '2-digit',
   second: '2-digit',
 });
 
-/** "14:02:07" */
+/** "2:02:07 PM" */
 export const clockSeconds = (instant: string | number) => timeWithSeconds.format(new Date(instant));
 
 /** "1:05": minutes and seconds. */
@@ -26,20 +29,23 @@ export function clockLength(ms: number): string {
   return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
 }
 
-/** "today 14:02", "Fri 27 Nov 18:00": in the reader's own style. */
+const dayNumber = (instant: string | number) => {
+  const at = new Date(instant);
+  return Date.UTC(at.getFullYear(), at.getMonth(), at.getDate()) / 86_400_000;
+};
+
+/** "today 2:02 PM", "Fri, Nov 27 6:00 PM", "Nov 27, 2025 6:00 PM": the year where it is another one. */
 export function dayAndTime(instant: string | number, now: number): string {
-  const at = dayjs(instant);
-  const today = dayjs(now);
-  if (at.isSame(today, 'day')) return `today ${clockTime(instant)}`;
-  if (at.isSame(today.add(1, 'day'), 'day')) return `tomorrow ${clockTime(instant)}`;
-  if (at.isSame(today.subtract(1, 'day'), 'day')) return `yesterday ${clockTime(instant)}`;
-  return `${day.format(at.toDate())} ${clockTime(instant)}`;
+  const apart = dayNumber(instant) - dayNumber(now);
+  if (Math.abs(apart) <= 1) return `${relativeDay.format(apart, 'day')} ${clockTime(instant)}`;
+  const sameYear = new Date(instant).getFullYear() === new Date(now).getFullYear();
+  return `${(sameYear ? day : wholeDay).format(new Date(instant))} ${clockTime(instant)}`;
 }
 
-/** "2.5": at most two decimals, in the reader's own style. */
+/** "2.5": at most two decimals. */
 export const points = (value: number) => decimals.format(value);
 
-/** "28 Oct 2026": the day alone. */
+/** "Oct 28, 2026": the day alone. */
 export const dayAlone = (instant: string | number) => wholeDay.format(new Date(instant));
 
 /** "16", or "12 to 14" where it is not the same for everyone. */
@@ -58,7 +64,7 @@ export function fileSize(bytes: number): string {
     : `${points(Math.round(bytes / 100_000) / 10)} MB`;
 }
 
-/** "62 %" */
+/** "62%" */
 export const percent = (share: number) => wholePercent.format(share);
 
 /** "42 min", "1 h 05 min" */
@@ -77,10 +83,6 @@ export function countdown(ms: number): string {
   const rest = `${two(Math.floor((seconds % 3600) / 60))}:${two(seconds % 60)}`;
   return hours ? `${hours}:${rest}` : rest;
 }
-
-/** The value of a date and time field, in local time, and back to an instant. */
-export const toLocalField = (instant: string) => dayjs(instant).format('YYYY-MM-DDTHH:mm');
-export const fromLocalField = (value: string) => (dayjs(value).isValid() ? dayjs(value).toISOString() : null);
 
 export { pointsFrom };
 

@@ -7,7 +7,8 @@ import type { Finding } from '@/core/model/common';
 import { EmptyState } from './EmptyState';
 import { FillGlyph, glyphWords } from './FillGlyph';
 import { findingWords } from './findingWords';
-import { counted, countdown, dayAndTime, duration, fromLocalField, toLocalField } from './format';
+import { counted, countdown, dayAndTime, duration } from './format';
+import { fromLocalField, toLocalField } from './localField';
 import { Strip, type StripStage } from './Strip';
 
 describe('the fill glyph', () => {

@@ -7,6 +7,7 @@ import {
   type CSSVariablesResolver,
   type MantineColorsTuple,
 } from '@mantine/core';
+import { fontFamily, inks } from './inks';
 
 /** The one strong colour: the next thing to do, and nothing else. */
 const petrol: MantineColorsTuple = [
@@ -34,9 +35,9 @@ export const theme = createTheme({
   colors: { petrol, ochre, gray: warmGray, dark: warmDark },
   white: '#fffdf8',
   black: '#23201a',
-  fontFamily: "'Atkinson Hyperlegible Next', system-ui, sans-serif",
+  fontFamily,
   fontFamilyMonospace: 'ui-monospace, monospace',
-  headings: { fontFamily: "'Atkinson Hyperlegible Next', system-ui, sans-serif", fontWeight: '700' },
+  headings: { fontFamily, fontWeight: '700' },
   fontSizes: { xs: '0.8125rem', sm: '0.875rem', md: '1rem', lg: '1.125rem', xl: '1.375rem' },
   defaultRadius: 'xs',
   focusRing: 'auto',
@@ -65,47 +66,5 @@ export const theme = createTheme({
   },
 });
 
-/** Paper and ink: Mantine's own variables and ours, light and dark. */
-export const cssVariables: CSSVariablesResolver = () => ({
-  variables: {},
-  light: {
-    '--mantine-color-body': '#f7f2e7',
-    '--mantine-color-text': '#23201a',
-    '--mantine-color-dimmed': '#5c5445',
-    '--mantine-color-placeholder': '#6f6655',
-    '--mantine-color-default': '#fdfaf3',
-    '--mantine-color-default-hover': '#f1ead9',
-    '--mantine-color-default-border': '#b3a78d',
-    '--mantine-color-error': '#8c2f1b',
-    '--sheet': '#fdfaf3',
-    '--rule': '#d5cab2',
-    '--ink': '#23201a',
-    '--ink-soft': '#5c5445',
-    '--next': '#0d5f76',
-    '--next-deep': '#0a4e61',
-    '--next-soft': '#dcebef',
-    '--on-next': '#fffdf8',
-    '--wait': '#7a5300',
-    '--wait-soft': '#f3e3bb',
-  },
-  dark: {
-    '--mantine-color-body': '#1e1c18',
-    '--mantine-color-text': '#ece4d4',
-    '--mantine-color-dimmed': '#b8ad98',
-    '--mantine-color-placeholder': '#a59a86',
-    '--mantine-color-default': '#28251f',
-    '--mantine-color-default-hover': '#343028',
-    '--mantine-color-default-border': '#6d6455',
-    '--mantine-color-error': '#f0a58f',
-    '--sheet': '#25221d',
-    '--rule': '#453f35',
-    '--ink': '#ece4d4',
-    '--ink-soft': '#b8ad98',
-    '--next': '#7cc7d8',
-    '--next-deep': '#9bd6e3',
-    '--next-soft': '#1f3b43',
-    '--on-next': '#0a2a33',
-    '--wait': '#e6bf63',
-    '--wait-soft': '#4a3a17',
-  },
-});
+/** Paper and ink, as the component library is told of them. */
+export const cssVariables: CSSVariablesResolver = () => ({ variables: {}, ...inks });

@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import { AskRequest, CarriedFile, HandOverRequest, PracticeRequest } from '@/carriers/Carrier';
+import { AskRequest, CarriedFile, HandOverRequest, PracticeRequest } from '@/core/exchange/messages';
 import * as exchange from '@/core/exchange';
 import { onDeskChanged } from '@/store/changes';
 import { deskPlace as desk } from '@/store/deskPlace';

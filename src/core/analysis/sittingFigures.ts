@@ -1,6 +1,6 @@
 import { countedAnswer } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
-import { numbersOf } from '../kinds/items';
+import { numbersOf } from '../kinds/itemNumbers';
 import type { Category } from '../kinds/QuestionKind';
 import { isIn, type Seat } from '../running/standing';
 import { totalShare } from '../scoring/scoreAttempt';

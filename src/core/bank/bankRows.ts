@@ -1,7 +1,7 @@
 import { kindOf, type KindName, type Question } from '../kinds';
 import type { BankQuestion } from '../model/bank';
 import type { Paper } from '../model/paper';
-import { plainText } from '../model/richText';
+import { plainText } from '../model/richWords';
 
 /** How a question did in one sitting. */
 export interface QuestionRecord {

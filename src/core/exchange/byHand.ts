@@ -1,9 +1,10 @@
-import { itemsOf, numbersOf } from '../kinds/items';
+import { itemsOf } from '../kinds/items';
+import { numbersOf } from '../kinds/itemNumbers';
 import { kindOf } from '../kinds';
 import type { AnswersFile, PaperFile } from '../formats/packet/packetFile';
 import { withoutKeys } from '../formats/packet/paper';
 import type { PackedAsset } from '../model/asset';
-import { mostAttemptBytes } from '../model/file';
+import { mostAttemptBytes } from '../model/fileRules';
 import type { PaperVersion } from '../model/paper';
 import type { Student } from '../model/people';
 import { mostEvents, type Allowance, type Attempt, type Sitting } from '../model/sitting';

@@ -1,5 +1,6 @@
 import { namesFrom } from '../formats/csv/studentRows';
-import { isGuest, type Student } from '../model/people';
+import type { Student } from '../model/people';
+import { isGuest } from '../model/names';
 import { givenCount } from '../model/parts';
 import { ExceptionRequest, type Attempt, type Sitting } from '../model/sitting';
 import { lastAttempt } from '../running/counting';

@@ -1,6 +1,6 @@
 import { paperPacket } from '../formats/packet/paper';
-import { assetId, unnamed } from '../model/asset';
-import { assetsIn, mostAttemptBytes, mostFileBytes, pictureType } from '../model/file';
+import { assetId, unnamed } from '../model/assetBytes';
+import { assetsIn, mostAttemptBytes, mostFileBytes, pictureType } from '../model/fileRules';
 import type { Student } from '../model/people';
 import type { Attempt, Sitting } from '../model/sitting';
 import { homeSitting } from './entering';

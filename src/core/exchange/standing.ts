@@ -1,4 +1,5 @@
-import { joinCodeFrom, type Student } from '../model/people';
+import type { Student } from '../model/people';
+import { joinCodeFrom } from '../model/joinCode';
 import { countedAnswers } from '../attempts/late';
 import { choicesOf } from '../attempts/versions';
 import type { Attempt, Sitting } from '../model/sitting';

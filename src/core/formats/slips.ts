@@ -1,5 +1,7 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import { fullName, joinCodeShown, type Student } from '../model/people';
+import type { Student } from '../model/people';
+import { fullName } from '../model/names';
+import { joinCodeShown } from '../model/joinCode';
 
 const perRow = 2;
 

@@ -1,7 +1,7 @@
 import { countedAnswer } from '../attempts/late';
 import { z } from 'zod';
 import { kindOf, Response, StudentQuestion, type Question } from '../kinds';
-import { numbersOf } from '../kinds/items';
+import { numbersOf } from '../kinds/itemNumbers';
 import { openableLink } from '../model/link';
 import { Id, Instant, Line, Points, Text } from '../model/common';
 import type { Attempt, HandMark, Shows } from '../model/sitting';

@@ -3,7 +3,7 @@ import type { Chance } from '../chance';
 import { Id, Line, Points, Text, type Finding } from '../model/common';
 import { RichText } from '../model/richText';
 import { SchemeLine } from './schemeLine';
-import { WorkingWay } from './working/ways';
+import { WorkingWay } from './working/WorkingWay';
 
 /** A word of help, and the share of the points that taking it costs. */
 export const Hint = z.object({ id: Id, text: Text, cost: z.number().min(0).max(1) });
@@ -128,11 +128,18 @@ export interface Category {
   offered: boolean;
 }
 
+/** How far an answer of a kind has come: what the student's page asks of a kind while it is typed. */
+export interface AnswerFilling<Q, R> {
+  isBlank(response: R): boolean;
+  /** Whether only some of what is asked has been filled in; absent: an answer of this kind is never half. */
+  isHalf?(question: Q, response: R): boolean;
+}
+
 /**
  * All there is to know about one kind of question. The rest of the product asks the kind, and never which kind
  * it is. `Q` is the question as the teacher has it, `S` as the student gets it, `R` the response.
  */
-export interface QuestionKind<Q extends QuestionBase, S, R> {
+export interface QuestionKind<Q extends QuestionBase, S, R> extends AnswerFilling<Q | S, R> {
   readonly kind: Q['kind'];
   /** What a teacher calls it. */
   readonly label: string;
@@ -150,9 +157,6 @@ export interface QuestionKind<Q extends QuestionBase, S, R> {
   hasKey(question: Q): boolean;
   /** Points by key. Only called when `hasKey` and the answer is not blank; never for kinds scored by hand. */
   score(question: Q, response: R): KeyVerdict;
-  isBlank(response: R): boolean;
-  /** Whether only some of what is asked has been filled in; absent: an answer of this kind is never half. */
-  isHalf?(question: Q | S, response: R): boolean;
   /** What someone might answer who does not know, by chance: for a made-up class. */
   guess(question: Q, chance: Chance): R;
   /** Two answers are the same to a marker when this text is the same. A blank answer gives ''. */

@@ -3,7 +3,8 @@ import { base, match, member, variable } from '../formats/qti/expressions';
 import { bodyFrom } from '../formats/qti/body';
 import { identifierOf } from '../formats/qti/identifiers';
 import type { Declaration, Feedback, ItemSource } from '../formats/qti/ItemForm';
-import { plainText, type RichText } from '../model/richText';
+import type { RichText } from '../model/richText';
+import { plainText } from '../model/richWords';
 import type { Option } from './options';
 
 /** What the choice kinds share when they are written as QTI, and read. */

@@ -1,6 +1,7 @@
 import { Unreadable, type RowCells } from '../formats/sheet/SheetKind';
-import { plainText } from '../model/richText';
-import { optionLetter, type Option } from './options';
+import { plainText } from '../model/richWords';
+import type { Option } from './options';
+import { optionLetter } from './optionLetter';
 
 /** The places of the options a key names: by letter or number ("B", "A, C", "2"), or by their own words. */
 export function keyPlaces({ options, key }: RowCells): number[] {

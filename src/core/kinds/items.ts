@@ -1,4 +1,5 @@
-import { richDoc, type RichText } from '../model/richText';
+import type { RichText } from '../model/richText';
+import { richDoc } from '../model/richWords';
 import { roundPoints } from '../scoring/points';
 import { kindOf, type Question } from './index';
 
@@ -36,15 +37,4 @@ export function itemsOf(questions: readonly Question[]): Question[] {
 function workingStem(stem: RichText): RichText {
   if (typeof stem === 'string') return `Working: ${stem}`;
   return { ...stem, content: [...richDoc('Working:').content, ...stem.content] };
-}
-
-/** How each item is numbered on the paper: "3", and "3 w" for its working. By id. */
-export function numbersOf(
-  items: readonly { id: string; workingOf?: string | undefined }[],
-): Map<string, string> {
-  const numbers = new Map<string, string>();
-  let last = 0;
-  for (const { id, workingOf } of items)
-    numbers.set(id, workingOf === undefined ? String(++last) : `${numbers.get(workingOf) ?? last} w`);
-  return numbers;
 }

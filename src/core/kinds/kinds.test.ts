@@ -11,7 +11,7 @@ import {
 } from '../../../tests/unit/samples';
 import { forgiveAll, forgiven } from './forgiving';
 import { kindNames, kindOf, Response as ResponseSchema, type Question } from './index';
-import { optionLetter } from './options';
+import { optionLetter } from './optionLetter';
 import { partPointsShare } from './severalChoices/partPoints';
 
 const otherWords = 'In other words';

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { Id, Text, type Finding } from '../model/common';
-import { isEmptyRich, plainText, RichText } from '../model/richText';
+import { RichText } from '../model/richText';
+import { isEmptyRich, plainText } from '../model/richWords';
 import { shuffled } from '../shuffled';
+import { optionLetter } from './optionLetter';
 
 /** Something to choose, with the comment for whoever chose it. */
 export const Option = z.object({
@@ -50,13 +52,6 @@ export function copiedOptions(options: Option[], newId: () => string) {
   const ids = new Map(options.map((option) => [option.id, newId()]));
   const copies = options.map((option) => ({ ...option, id: ids.get(option.id) ?? option.id }));
   return { copies, ids };
-}
-
-/** The letter a reader knows an option by: A, B, … Z, then AA. */
-export function optionLetter(index: number): string {
-  return index < 26
-    ? String.fromCharCode(65 + index)
-    : optionLetter(Math.floor(index / 26) - 1) + optionLetter(index % 26);
 }
 
 /** "B  ebb stream": the options picked, in their order on the paper. */

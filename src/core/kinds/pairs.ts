@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { Id, Text, type Finding } from '../model/common';
 import type { RichText } from '../model/richText';
 import { shuffled, unordered } from '../shuffled';
+import { pairsFilling } from './pairsFilling';
 import {
   emptyQuestionFields,
   questionFields,
@@ -75,6 +76,7 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
 ): QuestionKind<Q, S, PairsResponse> {
   const keyed = (question: Q) => question.items.filter((item) => targetOf(question, question.key[item.id]));
   const kind: QuestionKind<Q, S, PairsResponse> = {
+    ...pairsFilling,
     kind: shape.kind,
     label: shape.label,
     schema: shape.schema,
@@ -128,8 +130,6 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
     guess: ({ items, targets }, chance) => ({
       pairs: Object.fromEntries(items.map(({ id }) => [id, chance.pick(targets).id])),
     }),
-    isHalf: ({ items }, { pairs }) => items.some(({ id }) => !pairs[id]),
-    isBlank: ({ pairs }) => Object.keys(pairs).length === 0,
     sameAs: (question, { pairs }) =>
       question.items
         .filter((item) => targetOf(question, pairs[item.id]))

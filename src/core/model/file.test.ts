@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { assetId, packedAsset, unpackedAsset } from './asset';
-import { assetsIn, pictureType } from './file';
+import { assetId, packedAsset, unpackedAsset } from './assetBytes';
+import { assetsIn, pictureType } from './fileRules';
 
 const bytes = (...numbers: number[]) => Uint8Array.from(numbers);
 

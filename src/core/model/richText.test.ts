@@ -3,16 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { runDistance } from '../../../tests/unit/samples';
 import { itemsOf } from '../kinds/items';
 import type { Question } from '../kinds';
-import {
-  isEmptyRich,
-  picturesWithoutText,
-  plainText,
-  richDoc,
-  RichDoc,
-  RichText,
-  simplest,
-  type RichNode,
-} from './richText';
+import { RichDoc, RichText, type RichNode } from './richText';
+import { isEmptyRich, picturesWithoutText, plainText, richDoc, simplest } from './richWords';
 
 const text = (words: string, ...marks: RichNode['marks'] & object): RichNode => ({
   type: 'text',

@@ -1,4 +1,4 @@
-import { byRegister } from '../model/people';
+import { byRegister } from '../model/names';
 import type { Seat } from './standing';
 import { endOf } from './terms';
 import { leavingOf, triesOf } from './watching';

@@ -1,5 +1,3 @@
-import { kindOf, type Question, type Response, type StudentQuestion } from '../kinds';
-
 /** What stands in front of a student at once where a paper is sat one by one: a question with its working. */
 export function stepsOf<Q extends { id: string }>(questions: readonly Q[]): Q[][] {
   const steps: Q[][] = [];
@@ -10,19 +8,6 @@ export function stepsOf<Q extends { id: string }>(questions: readonly Q[]): Q[][
     else steps.push([question]);
   }
   return steps;
-}
-
-/** How far an answer has come. */
-export type AnswerFill = 'open' | 'half' | 'done';
-
-/** How far an answer has come: the same to its student, on the receipt and to the teacher. */
-export function fillOf(
-  question: Question | StudentQuestion,
-  response: Response | null | undefined,
-): AnswerFill {
-  const kind = kindOf(question);
-  if (response === undefined || response === null || kind.isBlank(response)) return 'open';
-  return kind.isHalf?.(question, response) ? 'half' : 'done';
 }
 
 /** The place of the first step that is not done with; the last one where all are. */

@@ -8,7 +8,8 @@ import { termsFor } from './terms';
 import { byTeacher, inRuns, timelineOf } from './timeline';
 import { actsFor, asksOffered } from './requests';
 import { timeWarning } from './timeWarning';
-import { isQuiet, leavingOf, receiptOf, withEvents } from './watching';
+import { isQuiet, leavingOf, withEvents } from './watching';
+import { receiptOf } from './receipt';
 
 const start = Date.parse(at);
 const iso = (seconds: number) => new Date(start + seconds * 1000).toISOString();

@@ -1,6 +1,3 @@
-import { chanceFrom } from '../chance';
-import { joinCodeAlphabet } from '../model/people';
-import { seedNumber } from '../shuffled';
 import { mostEvents, type Attempt, type AttemptEvent } from '../model/sitting';
 
 /** Changes of one answer within this time are one event: typing would make thousands. */
@@ -60,10 +57,4 @@ export const isQuiet = (attempt: Pick<Attempt, 'lastSeenAt'>, now: number) =>
 /** How often questions were tried in practice, all together. */
 export function triesOf(attempt: Pick<Attempt, 'practice'>): number {
   return Object.values(attempt.practice?.records ?? {}).reduce((sum, record) => sum + record.tries.length, 0);
-}
-
-/** A code of an attempt that student and teacher can compare, of letters and digits that are not mistaken. */
-export function receiptOf(attemptId: string): string {
-  const chance = chanceFrom(seedNumber(attemptId));
-  return Array.from({ length: 8 }, () => chance.pick([...joinCodeAlphabet])).join('');
 }

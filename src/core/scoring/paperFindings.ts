@@ -3,7 +3,8 @@ import { itemsOf } from '../kinds/items';
 import type { Finding } from '../model/common';
 import { openableLink } from '../model/link';
 import type { PaperContent, PaperPart } from '../model/paper';
-import { isEmptyRich, picturesWithoutText, type RichText } from '../model/richText';
+import type { RichText } from '../model/richText';
+import { isEmptyRich, picturesWithoutText } from '../model/richWords';
 import { paperPoints, sectionsOf } from '../model/parts';
 import { sumPoints } from './points';
 

@@ -2,7 +2,7 @@ import { countedAnswers } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
 import type { NearMiss } from '../kinds/QuestionKind';
 import type { Answer, Attempt, HandMark } from '../model/sitting';
-import { fillOf } from '../running/steps';
+import { fillOf } from '../kinds/fillings';
 import { practiceOf, practiceShare } from '../running/practice';
 import { roundPoints, sumPoints } from './points';
 

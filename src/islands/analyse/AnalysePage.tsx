@@ -9,7 +9,7 @@ import {
   totalFigures,
   type TotalFigures,
 } from '@/core/analysis/sittingFigures';
-import { inView, isGuest, registerName } from '@/core/model/people';
+import { inView, isGuest, registerName } from '@/core/model/names';
 import { inFigures, type Seat } from '@/core/running/standing';
 import { shareWords } from '@/ui/shareWords';
 import { SittingPage } from '@/ui/desk/SittingPage';

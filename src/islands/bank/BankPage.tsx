@@ -2,7 +2,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import { filteredRows, type BankFilter } from '@/core/bank/bankRows';
 import { kindOf } from '@/core/kinds';
-import { plainText } from '@/core/model/richText';
+import { plainText } from '@/core/model/richWords';
 import { bankList } from '@/store/bank';
 import { desk } from '@/store/tables';
 import { useNow } from '@/ui/clock';

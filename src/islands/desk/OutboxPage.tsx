@@ -1,7 +1,7 @@
 import { ActionIcon } from '@mantine/core';
 import { IconX } from '@tabler/icons-react';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { fullName } from '@/core/model/people';
+import { fullName } from '@/core/model/names';
 import { outboxRows, removeMessage } from '@/store/outbox';
 import { isoNow, useNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';

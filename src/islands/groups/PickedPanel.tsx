@@ -1,6 +1,7 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { useState } from 'react';
-import { fullName, type Group, type Student } from '@/core/model/people';
+import type { Group, Student } from '@/core/model/people';
+import { fullName } from '@/core/model/names';
 import {
   archiveStudents,
   bringBackStudents,

@@ -1,7 +1,8 @@
 import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useState } from 'react';
-import { byRegister, Student, type Group } from '@/core/model/people';
+import { Student, type Group } from '@/core/model/people';
+import { byRegister } from '@/core/model/names';
 import { newCodes } from '@/store/people';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';

@@ -1,6 +1,8 @@
 import { withAsciiDigits } from '@/core/digits';
 import { z } from 'zod';
-import { fullName, joinCodeShown, type Student } from '@/core/model/people';
+import type { Student } from '@/core/model/people';
+import { fullName } from '@/core/model/names';
+import { joinCodeShown } from '@/core/model/joinCode';
 import { changeStudent } from '@/store/people';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';

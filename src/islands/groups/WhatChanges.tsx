@@ -1,5 +1,5 @@
 import { Checkbox } from '@mantine/core';
-import { fullName } from '@/core/model/people';
+import { fullName } from '@/core/model/names';
 import type { RosterChanges } from '@/core/people/rosterChanges';
 import type { BringChoices } from '@/store/people';
 import { counted } from '@/ui/format';

@@ -3,7 +3,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import { givesKeyAway, readinessOf, stillToSit } from '@/core/handback/readiness';
 import { givenAwayWords, releaseSentence } from '@/core/handback/releaseSentence';
-import { inView, isGuest } from '@/core/model/people';
+import { inView, isGuest } from '@/core/model/names';
 import type { Release, Shows } from '@/core/model/sitting';
 import { handBack, stillToSitElsewhere, takeBack } from '@/store/releases';
 import { isoNow } from '@/ui/clock';

@@ -1,6 +1,6 @@
 import { Checkbox } from '@mantine/core';
 import { readinessOf, type Readiness } from '@/core/handback/readiness';
-import { registerName } from '@/core/model/people';
+import { registerName } from '@/core/model/names';
 import type { Shows } from '@/core/model/sitting';
 import type { Seat } from '@/core/running/standing';
 import { totalShare, type Scorecard } from '@/core/scoring/scoreAttempt';

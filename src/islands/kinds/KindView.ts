@@ -34,6 +34,11 @@ export interface PrintedProps<S> {
 /** How one kind of question is sat, shown and printed. How it is written is in `editors.ts`: students never load that. */
 export interface KindView<S, R> {
   Sit: ComponentType<SitProps<S, R>>;
+  /**
+   * Fetches what it takes to sit such a question, where that is not on the page from the start. Nobody starts before it
+   * is here; fails where it cannot be fetched.
+   */
+  fetch?: () => Promise<unknown>;
   Show: ComponentType<ShowProps<S, R>>;
   Printed: ComponentType<PrintedProps<S>>;
   /** Whether an answer is more than its words can say, so that a marker must see it. */

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { Rich } from '@/ui/Rich';
 import type { StudentPart } from '@/core/formats/packet/paper';
 import type { Response, StudentQuestion } from '@/core/kinds';
-import { numbersOf } from '@/core/kinds/items';
+import { numbersOf } from '@/core/kinds/itemNumbers';
 import type { Answers } from '@/core/model/sitting';
 import { counted } from '@/ui/format';
 import { viewOf } from '.';

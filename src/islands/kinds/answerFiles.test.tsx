@@ -3,10 +3,10 @@ import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { useState } from 'react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { samples } from '../../../tests/unit/samples';
-import { draw } from '../../../tests/unit/screen';
+import { draw, fetched } from '../../../tests/unit/screen';
 import { kindOf, type KindName, type Response } from '@/core/kinds';
 import type { Drawing } from '@/core/kinds/working/drawing';
-import { noWorking } from '@/core/kinds/working/schema';
+import { noWorking } from '@/core/kinds/working/ways';
 import { FilesFrom, harmlessType, passingFiles, type Files } from '@/ui/files';
 import { viewOf } from '.';
 import { DrawingPad } from './working/DrawingPad';
@@ -18,7 +18,7 @@ beforeEach(() => {
   URL.revokeObjectURL = vi.fn();
 });
 
-function sit(kind: KindName, response: Response | null, files: Files = passingFiles(empty)) {
+async function sit(kind: KindName, response: Response | null, files: Files = passingFiles(empty)) {
   const given: Response[] = [];
   const { Sit } = viewOf({ kind });
   const drawn = draw(
@@ -32,6 +32,7 @@ function sit(kind: KindName, response: Response | null, files: Files = passingFi
       />
     </FilesFrom>,
   );
+  await fetched();
   return { ...drawn, given };
 }
 
@@ -42,14 +43,14 @@ describe('a file put into an answer', () => {
   const plan = new File(['Leave at 0900'], 'plan.pdf', { type: 'application/pdf' });
 
   it('is kept with its name, type and size', async () => {
-    const { given } = sit('file', null);
+    const { given } = await sit('file', null);
     choose(/^Put in a PDF or sheet file/, plan);
     await waitFor(() => expect(given).toHaveLength(1));
     expect(given[0]).toMatchObject({ files: [{ name: 'plan.pdf', mediaType: 'application/pdf', size: 13 }] });
   });
 
   it('of another sort, or one too many, is refused in words, and what was there stays', async () => {
-    const { given } = sit('file', null);
+    const { given } = await sit('file', null);
     choose(/^Put in/, new File(['x'], 'plan.exe', { type: 'application/x-msdownload' }));
     expect((await screen.findByRole('alert')).textContent).toMatch(/plan\.exe is not taken here/);
     choose(/^Put in/, plan, plan, plan);
@@ -58,7 +59,7 @@ describe('a file put into an answer', () => {
   });
 
   it('that cannot be kept says so, and is no part of the answer', async () => {
-    const { given } = sit('file', null, empty);
+    const { given } = await sit('file', null, empty);
     choose(/^Put in/, plan);
     expect((await screen.findByRole('alert')).textContent).toBe('full');
     expect(given).toEqual([]);
@@ -66,7 +67,7 @@ describe('a file put into an answer', () => {
 
   it('that has not arrived is named, not drawn as empty', async () => {
     const file = { id: 'f1', name: 'plan.pdf', mediaType: 'application/pdf', size: 13 };
-    const { given, hand } = sit('file', { files: [file] });
+    const { given, hand } = await sit('file', { files: [file] });
     expect(await screen.findByText(/plan.pdf has not arrived yet/)).toBeTruthy();
     await hand.click(screen.getByRole('button', { name: 'Take out plan.pdf' }));
     expect(given).toEqual([{ files: [] }]);
@@ -83,7 +84,7 @@ describe('a file put into an answer', () => {
 
 describe('a working', () => {
   it('ways not begun are a button each; words are kept as they are typed', async () => {
-    const { given, hand } = sit('working', null);
+    const { given, hand } = await sit('working', null);
     await hand.click(screen.getByRole('button', { name: 'in words' }));
     await hand.type(screen.getByRole('textbox', { name: 'Working in words' }), 'd');
     expect(given).toEqual([{ ...noWorking, words: 'd' }]);

@@ -1,9 +1,10 @@
 import { Fragment } from 'react';
 import { segmentsOf } from '@/core/kinds/gaps/gapText';
 import type { StudentGaps } from '@/core/kinds/gaps/schema';
-import { optionLetter, type StudentOption } from '@/core/kinds/options';
+import type { StudentOption } from '@/core/kinds/options';
+import { optionLetter } from '@/core/kinds/optionLetter';
 import type { PairItem, StudentPairsQuestion } from '@/core/kinds/pairs';
-import { plainText } from '@/core/model/richText';
+import { plainText } from '@/core/model/richWords';
 import { Rich } from '@/ui/Rich';
 import styles from './print.module.css';
 

@@ -12,7 +12,7 @@ import {
   streamGaps,
   tideOrder,
 } from '../../../tests/unit/samples';
-import { draw } from '../../../tests/unit/screen';
+import { draw, fetched } from '../../../tests/unit/screen';
 import { kindOf, type Question, type Response } from '@/core/kinds';
 import type { NumberQuestion } from '@/core/kinds/number/schema';
 import { moved } from '@/ui/moved';
@@ -154,6 +154,7 @@ describe('sitting matching and categories', () => {
 describe('sitting an ordering', () => {
   it('is not answered until something is moved, or the order is said to be right', async () => {
     const { hand, last } = sit(tideOrder);
+    await fetched();
     const before = screen.getAllByRole('listitem').map((item) => item.textContent);
     expect(last()).toBeUndefined();
     await hand.click(screen.getByRole('button', { name: 'They are in order as they stand' }));
@@ -164,6 +165,7 @@ describe('sitting an ordering', () => {
 
   it('items are put earlier and later by buttons, to their ends and no further', async () => {
     const { hand, share } = sit(tideOrder);
+    await fetched();
     for (const [place, text] of ['low water', 'flood', 'high water', 'ebb'].entries())
       for (let presses = 0; presses < 4; presses++) {
         const items = screen.getAllByRole('listitem').map((item) => item.textContent ?? '');

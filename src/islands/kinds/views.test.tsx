@@ -2,9 +2,9 @@
 import { screen } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
 import { paperQuestions, samples } from '../../../tests/unit/samples';
-import { draw } from '../../../tests/unit/screen';
+import { draw, fetched } from '../../../tests/unit/screen';
 import { kindOf, type Question, type Response } from '@/core/kinds';
-import { plainText } from '@/core/model/richText';
+import { plainText } from '@/core/model/richWords';
 import { viewOf } from '.';
 import { editorOf } from './editors';
 
@@ -16,7 +16,7 @@ describe.each(Object.values(samples).map((question) => [question.kind, question]
     const Edit = editorOf(question);
     const forStudent = kind.forStudent(question, 'attempt1');
 
-    it('sat: has no answer to begin with, and shows nothing secret', () => {
+    it('sat: has no answer to begin with, and shows nothing secret', async () => {
       const respond = vi.fn();
       const { container } = draw(
         <>
@@ -24,17 +24,19 @@ describe.each(Object.values(samples).map((question) => [question.kind, question]
           <Sit question={forStudent} response={null} respond={respond} labelledBy="stem" />
         </>,
       );
+      await fetched();
       expect(container.textContent).not.toContain('SECRET');
       expect(respond).not.toHaveBeenCalled();
     });
 
-    it('sat: every control has a name', () => {
+    it('sat: every control has a name', async () => {
       draw(
         <>
           <p id="stem">{plainText(question.stem)}</p>
           <Sit question={forStudent} response={null} respond={() => undefined} labelledBy="stem" />
         </>,
       );
+      await fetched();
       const controls = [...document.querySelectorAll('input, textarea, select, button')];
       expect(controls.length).toBeGreaterThan(0);
       for (const control of controls) {

@@ -1,6 +1,6 @@
 import { kindOf, type Question } from '@/core/kinds';
-import { optionLetter } from '@/core/kinds/options';
-import { fullName } from '@/core/model/people';
+import { optionLetter } from '@/core/kinds/optionLetter';
+import { fullName } from '@/core/model/names';
 import { groupComment, groupLines } from '@/core/marking/groupMark';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';

@@ -1,7 +1,7 @@
 import { Button, Checkbox, Switch } from '@mantine/core';
 import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
-import { optionLetter } from '@/core/kinds/options';
+import { optionLetter } from '@/core/kinds/optionLetter';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
 import { roundPoints } from '@/core/scoring/points';

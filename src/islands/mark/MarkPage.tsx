@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
-import { numbersOf } from '@/core/kinds/items';
+import { numbersOf } from '@/core/kinds/itemNumbers';
 import { putForward, waitingByQuestion } from '@/core/marking/sameAnswers';
 import type { Shortcut } from '@/ui/desk/KeysHelp';
 import { SittingPage } from '@/ui/desk/SittingPage';

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Question } from '@/core/kinds';
-import { optionLetter } from '@/core/kinds/options';
+import { optionLetter } from '@/core/kinds/optionLetter';
 import { groupComment } from '@/core/marking/groupMark';
 import { leftToMark, nextToMark } from '@/core/marking/nextToMark';
 import { sameAnswers, type SameAnswers } from '@/core/marking/sameAnswers';

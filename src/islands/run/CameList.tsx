@@ -2,7 +2,7 @@ import { Button, NativeSelect } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState, type ReactNode } from 'react';
 import type { AnswersFile } from '@/core/formats/packet/packetFile';
-import { byRegister, fullName, registerName } from '@/core/model/people';
+import { byRegister, fullName, registerName } from '@/core/model/names';
 import { sittingTitles } from '@/store/byHand';
 import type { SittingData } from '@/ui/desk/useSitting';
 import { counted } from '@/ui/format';

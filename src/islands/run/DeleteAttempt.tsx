@@ -1,8 +1,8 @@
 import { Button, Modal } from '@mantine/core';
 import { useState } from 'react';
-import { fullName } from '@/core/model/people';
+import { fullName } from '@/core/model/names';
 import type { Attempt } from '@/core/model/sitting';
-import { receiptOf } from '@/core/running/watching';
+import { receiptOf } from '@/core/running/receipt';
 import { deleteAttempts } from '@/store/exceptions';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/ui/desk/act';

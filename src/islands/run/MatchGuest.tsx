@@ -1,7 +1,8 @@
 import { Button, Select } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
-import { byRegister, registerName, type Student } from '@/core/model/people';
+import type { Student } from '@/core/model/people';
+import { byRegister, registerName } from '@/core/model/names';
 import { mergeStudents } from '@/store/people';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';

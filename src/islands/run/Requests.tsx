@@ -1,7 +1,7 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
-import { fullName } from '@/core/model/people';
+import { fullName } from '@/core/model/names';
 import { actsFor, asksWords } from '@/core/running/requests';
 import { canBeDone, type SeatAct } from '@/core/running/seatActs';
 import { answerRequest, grantRequest, requestRows, type RequestRow } from '@/store/requests';

@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { guestsOnly, inView, isGuest, registerName, withoutGuests } from '@/core/model/people';
+import { guestsOnly, inView, isGuest, registerName, withoutGuests } from '@/core/model/names';
 import { inGridOrder } from '@/core/running/gridOrder';
 import type { Seat } from '@/core/running/standing';
 import { SittingPage } from '@/ui/desk/SittingPage';

@@ -1,7 +1,9 @@
 import { Button, CloseButton } from '@mantine/core';
 import { useEffect, useState } from 'react';
-import { fullName, isGuest, joinCodeShown } from '@/core/model/people';
-import { isReported, leavingOf, receiptOf } from '@/core/running/watching';
+import { fullName, isGuest } from '@/core/model/names';
+import { joinCodeShown } from '@/core/model/joinCode';
+import { isReported, leavingOf } from '@/core/running/watching';
+import { receiptOf } from '@/core/running/receipt';
 import { canBeDone, type SeatAct } from '@/core/running/seatActs';
 import type { Seat } from '@/core/running/standing';
 import { isAside } from '@/core/running/terms';

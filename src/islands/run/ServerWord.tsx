@@ -3,7 +3,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { deskLine } from '@/carriers/deskLine';
 import { assertNever } from '@/core/assertNever';
 import type { Stopped } from '@/core/exchange/box';
-import { fullName } from '@/core/model/people';
+import { fullName } from '@/core/model/names';
 import type { Sitting } from '@/core/model/sitting';
 import { desk } from '@/store/tables';
 import { useNow } from '@/ui/clock';

@@ -1,8 +1,8 @@
 import { memo, type ReactNode } from 'react';
 import { undecided } from '@/core/attempts/late';
 import type { Question } from '@/core/kinds';
-import { plainText } from '@/core/model/richText';
-import { numbersOf } from '@/core/kinds/items';
+import { plainText } from '@/core/model/richWords';
+import { numbersOf } from '@/core/kinds/itemNumbers';
 import { minutesLeft, minutesOf, questionTotals, type GridColumn } from '@/core/running/gridOrder';
 import type { Seat } from '@/core/running/standing';
 import { isQuiet, leavingOf, triesOf } from '@/core/running/watching';

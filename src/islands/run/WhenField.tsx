@@ -1,5 +1,5 @@
 import { Checkbox, TextInput } from '@mantine/core';
-import { fromLocalField, toLocalField } from '@/ui/format';
+import { fromLocalField, toLocalField } from '@/ui/localField';
 import styles from './run.module.css';
 
 interface WhenFieldProps {

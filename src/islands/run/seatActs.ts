@@ -1,4 +1,4 @@
-import { fullName } from '@/core/model/people';
+import { fullName } from '@/core/model/names';
 import { extraFor, type SeatAct } from '@/core/running/seatActs';
 import type { Seat } from '@/core/running/standing';
 import { leftAtEnd } from '@/core/running/terms';

@@ -1,10 +1,11 @@
-import { Button, NativeSelect, Textarea } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import type { Carrier, HomeSitting } from '@/carriers/Carrier';
-import { Asks } from '@/core/model/sitting';
+import type { Asks } from '@/core/model/sitting';
 import { asksOffered, asksWords } from '@/core/running/requests';
 import { useNow } from '@/ui/clock';
 import { dayAndTime } from '@/ui/format';
+import { Button } from '@/ui/plain/Button';
+import { NativeSelect, Textarea } from '@/ui/plain/fields';
 import { faultWords } from './faultWords';
 import styles from './student.module.css';
 
@@ -93,17 +94,14 @@ function AskForm({ sitting, send, back }: AskFormProps) {
       <NativeSelect
         ref={first}
         label="I ask for"
-        size="md"
         value={asks}
         data={choices.map((value) => ({ value, label: asksWords[value] }))}
-        onChange={(event) => setAsks(Asks.parse(event.currentTarget.value))}
+        onChange={({ currentTarget }) => setAsks(choices[currentTarget.selectedIndex] ?? 'other')}
       />
       <Textarea
         label="Because"
-        size="md"
         required
         maxLength={500}
-        autosize
         minRows={2}
         value={words}
         onChange={(event) => setWords(event.currentTarget.value)}

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import { numbersOf } from '@/core/kinds/items';
-import type { AnswerFill } from '@/core/running/steps';
+import { numbersOf } from '@/core/kinds/itemNumbers';
+import type { AnswerFill } from '@/core/kinds/fillings';
 import { timeWarning, type TimeWarning } from '@/core/running/timeWarning';
 import type { HeldAttempt } from '@/store/sitTables';
 import { announce } from '@/ui/announce';

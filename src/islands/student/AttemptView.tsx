@@ -1,13 +1,14 @@
-import { Button } from '@mantine/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import type { AttemptStatus, Carrier } from '@/carriers/Carrier';
 import type { StudentQuestion } from '@/core/kinds';
-import { numbersOf } from '@/core/kinds/items';
-import { fillOf as fillOfAnswer, firstOpenStep, stepsOf, type AnswerFill } from '@/core/running/steps';
+import { fillOf as fillOfAnswer, type AnswerFill } from '@/core/kinds/fillings';
+import { numbersOf } from '@/core/kinds/itemNumbers';
+import { firstOpenStep, stepsOf } from '@/core/running/steps';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
 import { announce } from '@/ui/announce';
 import { counted } from '@/ui/format';
+import { Button } from '@/ui/plain/Button';
 import { PaperQuestions, responsesOf } from '../kinds/PaperQuestions';
 import { AskInside } from './AskInside';
 import { AttemptBar } from './AttemptBar';

@@ -1,9 +1,8 @@
-import { Button } from '@mantine/core';
 import { useState } from 'react';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
-import { takenOff } from '@/carriers/handedFiles';
 import { fileNameOf } from '@/core/formats/fileName';
 import { saveFile } from '@/ui/saveFile';
+import { Button } from '@/ui/plain/Button';
 import styles from './student.module.css';
 
 interface SaveAnswersProps {
@@ -51,6 +50,7 @@ export function ByHand({ carrier, who, sitting, changed, leave }: ByHandProps) {
   const { sittingId, byHand, state } = sitting;
   const ended = state !== 'working' && byHand !== 'nothing';
   const forget = async () => {
+    const { takenOff } = await import('@/carriers/handedFiles');
     await takenOff(who.joinCode, sittingId);
     const known = await carrier.greet(who.joinCode).catch(() => null);
     if (known) changed();

@@ -1,8 +1,8 @@
-import { Button } from '@mantine/core';
 import type { AttemptStatus } from '@/carriers/Carrier';
 import type { StudentQuestion } from '@/core/kinds';
 import type { Answer } from '@/core/model/sitting';
 import { clockTime } from '@/ui/format';
+import { Button } from '@/ui/plain/Button';
 import { viewOf } from '../kinds';
 import styles from './student.module.css';
 

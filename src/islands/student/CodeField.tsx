@@ -1,4 +1,4 @@
-import { TextInput } from '@mantine/core';
+import { TextInput } from '@/ui/plain/fields';
 import styles from './student.module.css';
 
 interface CodeFieldProps {
@@ -16,13 +16,12 @@ export function CodeField({ most = 12, autoFocus = true, change, ...field }: Cod
   return (
     <TextInput
       {...field}
-      size="lg"
       autoFocus={autoFocus}
       autoComplete="off"
       autoCapitalize="characters"
       spellCheck={false}
       maxLength={most}
-      classNames={{ input: styles.codeInput ?? '' }}
+      className={styles.codeInput ?? ''}
       onChange={(event) => change(event.currentTarget.value)}
     />
   );

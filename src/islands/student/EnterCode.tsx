@@ -1,8 +1,9 @@
-import { Button, TextInput } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import type { Carrier, Greeting } from '@/carriers/Carrier';
 import { joinCodeFrom } from '@/core/model/joinCode';
 import type { HeldAttempt } from '@/store/sitTables';
+import { Button } from '@/ui/plain/Button';
+import { TextInput } from '@/ui/plain/fields';
 import { CodeField, joinCodeWords } from './CodeField';
 import { faultWords } from './faultWords';
 import { HeldHere } from './later';
@@ -125,7 +126,6 @@ function GuestForm({ carrier, enter, back }: GuestFormProps) {
       <TextInput
         label="Your name"
         description="As your teacher knows you"
-        size="md"
         autoFocus
         autoComplete="name"
         maxLength={200}
@@ -135,7 +135,6 @@ function GuestForm({ carrier, enter, back }: GuestFormProps) {
       <TextInput
         label="Access code"
         description="The teacher says it in the room"
-        size="md"
         autoComplete="off"
         maxLength={40}
         value={code}

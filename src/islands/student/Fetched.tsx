@@ -1,5 +1,5 @@
-import { Button } from '@mantine/core';
 import { Component, type ReactNode } from 'react';
+import { Button } from '@/ui/plain/Button';
 
 /** Where a part of the page could not be fetched, that is said, with the way to try again. */
 export class Fetched extends Component<{ children: ReactNode }, { failed: boolean }> {

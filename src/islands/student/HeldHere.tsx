@@ -1,6 +1,6 @@
-import { Button } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import type { HeldAttempt } from '@/store/sitTables';
+import { Button } from '@/ui/plain/Button';
 import { heldFor } from './heldAttempts';
 import styles from './student.module.css';
 

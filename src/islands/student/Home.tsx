@@ -1,10 +1,10 @@
-import { Button } from '@mantine/core';
 import { useCallback, useEffect, useState } from 'react';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
-import { joinCodeShown } from '@/core/model/people';
+import { joinCodeShown } from '@/core/model/joinCode';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
 import { counted, dayAndTime, duration } from '@/ui/format';
+import { Button } from '@/ui/plain/Button';
 import { AskTeacher } from './AskTeacher';
 import { ByHand } from './ByHand';
 import { faultWords } from './faultWords';

@@ -1,10 +1,11 @@
-import { Button, TextInput } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { Rich } from '@/ui/Rich';
 import type { Carrier, Greeting, HomeSitting, StartReply } from '@/carriers/Carrier';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
 import { counted, dayAndTime, duration } from '@/ui/format';
+import { Button } from '@/ui/plain/Button';
+import { TextInput } from '@/ui/plain/fields';
 import { faultWords } from './faultWords';
 import { holdAttempt, tabId } from './heldAttempts';
 import { alsoFor, paperIsHere } from './later';
@@ -116,7 +117,6 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
         <TextInput
           label="Access code"
           description="Your teacher says it in the room"
-          size="md"
           autoComplete="off"
           required
           value={code}

@@ -1,10 +1,10 @@
-import { Button } from '@mantine/core';
 import { useState } from 'react';
-import { plainText } from '@/core/model/richText';
-import { numbersOf } from '@/core/kinds/items';
-import type { AnswerFill } from '@/core/running/steps';
+import { plainText } from '@/core/model/richWords';
+import { numbersOf } from '@/core/kinds/itemNumbers';
+import type { AnswerFill } from '@/core/kinds/fillings';
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted } from '@/ui/format';
+import { Button } from '@/ui/plain/Button';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 

@@ -1,10 +1,11 @@
-import { Button, TextInput } from '@mantine/core';
 import { FileButton } from '@/ui/FileButton';
 import { useState } from 'react';
 import { openedWith, readFile, takenIn, type Openable } from '@/carriers/handedFiles';
 import { namesFrom } from '@/core/formats/csv/studentRows';
 import type { PacketRead, PacketSeal, PacketStudent } from '@/core/formats/packet/packetFile';
-import { joinCodeFrom, joinCodeAlphabet } from '@/core/model/people';
+import { joinCodeFrom, joinCodeAlphabet } from '@/core/model/joinCode';
+import { Button } from '@/ui/plain/Button';
+import { TextInput } from '@/ui/plain/fields';
 import { CodeField, joinCodeWords } from './CodeField';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
@@ -180,7 +181,6 @@ function WhoAreYou({ packet, take, back }: WhoAreYouProps) {
         <TextInput
           label="Your name"
           description="As your teacher knows you"
-          size="md"
           autoFocus
           autoComplete="name"
           maxLength={200}

@@ -1,8 +1,9 @@
-import { Button } from '@mantine/core';
 import { useState } from 'react';
-import { kindOf, type Response, type StudentQuestion } from '@/core/kinds';
+import type { Response, StudentQuestion } from '@/core/kinds';
+import { fillOf } from '@/core/kinds/fillings';
 import type { PracticeAct, PracticeView } from '@/core/running/practice';
 import { counted, percent } from '@/ui/format';
+import { Button } from '@/ui/plain/Button';
 import styles from './student.module.css';
 
 interface PracticePanelProps {
@@ -21,7 +22,7 @@ export function PracticePanel({ question, view, response, practise }: PracticePa
     setAway(!(await practise(doing)));
     setBusy(false);
   };
-  const blank = response === null || kindOf(question).isBlank(response);
+  const blank = fillOf(question, response) === 'open';
   return (
     <div className={styles.practice}>
       <div role="status" className={styles.practiceSaid}>

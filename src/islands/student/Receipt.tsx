@@ -1,10 +1,10 @@
-import { Button } from '@mantine/core';
 import { useCallback, useEffect, useState } from 'react';
 import type { AttemptStatus, Carrier, HomeSitting } from '@/carriers/Carrier';
-import { fillOf } from '@/core/running/steps';
-import { receiptOf } from '@/core/running/watching';
+import { fillOf } from '@/core/kinds/fillings';
+import { receiptOf } from '@/core/running/receipt';
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted, dayAndTime } from '@/ui/format';
+import { Button } from '@/ui/plain/Button';
 import { SaveAnswers } from './ByHand';
 import { lateCounts, LateWords } from './LateWords';
 import { ViewHeading } from './ViewHeading';

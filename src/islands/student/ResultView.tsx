@@ -1,10 +1,10 @@
-import { Button } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { Rich } from '@/ui/Rich';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import type { ScriptPacket, ScriptQuestion, Verdict } from '@/core/handback/script';
 import { FillGlyph } from '@/ui/FillGlyph';
 import { counted, dayAndTime, percent, points } from '@/ui/format';
+import { Button } from '@/ui/plain/Button';
 import { viewOf } from '../kinds';
 import { faultWords } from './faultWords';
 import { ViewHeading } from './ViewHeading';

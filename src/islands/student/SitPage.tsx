@@ -1,9 +1,7 @@
-import { MantineProvider } from '@mantine/core';
 import { Suspense, useEffect, useMemo, useState } from 'react';
 import type { Greeting, HomeSitting } from '@/carriers/Carrier';
 import { chosenLazily } from '@/carriers/lazily';
 import { Announcements } from '@/ui/announce';
-import { cssVariables, theme } from '@/ui/theme';
 import { Wordmark } from '@/ui/Wordmark';
 import { EnterCode } from './EnterCode';
 import { Fetched } from './Fetched';
@@ -60,7 +58,7 @@ export function SitPage() {
     home();
   };
   return (
-    <MantineProvider theme={theme} cssVariablesResolver={cssVariables} defaultColorScheme="auto">
+    <>
       <header className={styles.bar}>
         <Wordmark />
         {who && (
@@ -96,6 +94,6 @@ export function SitPage() {
           </Suspense>
         </Fetched>
       </main>
-    </MantineProvider>
+    </>
   );
 }

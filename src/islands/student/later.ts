@@ -1,6 +1,5 @@
 import { lazy } from 'react';
 import type { PaperPacket } from '@/core/formats/packet/paper';
-import { loadDragging } from '../kinds/ordering/dragging';
 
 /** What the page fetches once somebody has come in: the form for the code stands without it. */
 
@@ -31,10 +30,15 @@ export function paperIsHere(): Promise<unknown> {
   return all;
 }
 
-/** Fetches what these questions need besides: formulas, dragging. Each has a way to go on without. */
+/**
+ * Fetches what these questions need besides: formulas, and what the kinds of them do not have on the page from the start.
+ *
+ * @throws where a kind cannot be sat without what could not be fetched
+ */
 export async function alsoFor({ questions }: PaperPacket): Promise<void> {
-  const needs = [];
-  if (questions.some(({ kind }) => kind === 'ordering')) needs.push(loadDragging());
-  if (/"type":"(inlineMath|blockMath)"/.test(JSON.stringify(questions))) needs.push(import('@/ui/katex'));
-  await Promise.allSettled(needs);
+  const maths = /"type":"(inlineMath|blockMath)"/.test(JSON.stringify(questions));
+  // Without it, formulas are read as they are typed.
+  if (maths) await import('@/ui/katex').catch(() => undefined);
+  const { viewOf } = await import('../kinds');
+  await Promise.all(questions.map((question) => viewOf(question).fetch?.()));
 }

@@ -1,6 +1,7 @@
 import type { Carrier } from '@/carriers/Carrier';
-import { assetId } from '@/core/model/asset';
-import { mostAttemptBytes, type FileRef } from '@/core/model/file';
+import { assetId } from '@/core/model/assetBytes';
+import type { FileRef } from '@/core/model/file';
+import { mostAttemptBytes } from '@/core/model/fileRules';
 import type { Files } from '@/ui/files';
 import { sitDesk } from '@/store/sitTables';
 

@@ -5,7 +5,7 @@ import type { ReadPackage } from '@/core/formats/qti/readPackage';
 import { kindOf } from '@/core/kinds';
 import type { PaperContent } from '@/core/model/paper';
 import { paperPoints } from '@/core/model/parts';
-import { plainText } from '@/core/model/richText';
+import { plainText } from '@/core/model/richWords';
 import { bringPapers } from '@/store/papers';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/ui/desk/act';

@@ -1,7 +1,7 @@
 import { Checkbox } from '@mantine/core';
-import { plainText } from '@/core/model/richText';
+import { plainText } from '@/core/model/richWords';
 import { kindOf, type Question } from '@/core/kinds';
-import { numbersOf } from '@/core/kinds/items';
+import { numbersOf } from '@/core/kinds/itemNumbers';
 import type { Paper } from '@/core/model/paper';
 import { questionFindings } from '@/core/scoring/paperFindings';
 import { points } from '@/ui/format';

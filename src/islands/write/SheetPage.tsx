@@ -13,7 +13,7 @@ import {
 } from '@/core/formats/sheet/questionColumns';
 import { questionRows, questionTable, type BadQuestionRow } from '@/core/formats/sheet/questionRows';
 import { kindOf } from '@/core/kinds';
-import { numbersOf } from '@/core/kinds/items';
+import { numbersOf } from '@/core/kinds/itemNumbers';
 import { mostQuestions, type Paper } from '@/core/model/paper';
 import { withAppended } from '@/core/model/parts';
 import { changePaper } from '@/store/papers';

@@ -1,7 +1,7 @@
 import { Spotlight, type SpotlightActionData } from '@mantine/spotlight';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
-import { byRegister, registerName } from '@/core/model/people';
+import { byRegister, registerName } from '@/core/model/names';
 import { desk } from '@/store/tables';
 
 /** Something the teacher can do from anywhere. */

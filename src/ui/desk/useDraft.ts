@@ -2,7 +2,8 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { isoNow } from '../clock';
 import type { Clash } from '@/core/merge';
-import { plainText, type RichText } from '@/core/model/richText';
+import type { RichText } from '@/core/model/richText';
+import { plainText } from '@/core/model/richWords';
 import { act, sayToRead } from './act';
 
 /** What is typed is kept at most so much later, also while typing goes on; everything else at once. */

@@ -1,6 +1,7 @@
 import { tooDeep } from '../depth';
 import { z } from 'zod';
-import { assetId, PackedAsset, Setting, unpackedAsset } from '../../model/asset';
+import { PackedAsset, Setting } from '../../model/asset';
+import { assetId, unpackedAsset } from '../../model/assetBytes';
 import { BankQuestion } from '../../model/bank';
 import { Instant } from '../../model/common';
 import { FileRef } from '../../model/file';

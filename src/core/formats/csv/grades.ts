@@ -1,6 +1,7 @@
 import type { Question } from '../../kinds';
-import { numbersOf } from '../../kinds/items';
-import { isGuest, type Group } from '../../model/people';
+import { numbersOf } from '../../kinds/itemNumbers';
+import type { Group } from '../../model/people';
+import { isGuest } from '../../model/names';
 import type { Seat } from '../../running/standing';
 import { endOf } from '../../running/terms';
 import { csvFrom } from './table';

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { sha256 } from '../../crypto';
 import { ScriptPacket } from '../../handback/script';
-import { assetId, PackedAsset, unpackedAsset } from '../../model/asset';
+import { PackedAsset } from '../../model/asset';
+import { assetId, unpackedAsset } from '../../model/assetBytes';
 import { Id, Instant, Line } from '../../model/common';
 import { PaperVersion } from '../../model/paper';
 import { Student } from '../../model/people';

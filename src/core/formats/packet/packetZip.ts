@@ -1,4 +1,5 @@
-import { registerName, type Student } from '../../model/people';
+import type { Student } from '../../model/people';
+import { registerName } from '../../model/names';
 import { fileNameOf } from '../fileName';
 import { packed } from '../zip';
 import { packetSealer, packetText, type Packet } from './packetFile';

@@ -1,4 +1,5 @@
-import { isEmptyRich, type RichText } from '../../model/richText';
+import type { RichText } from '../../model/richText';
+import { isEmptyRich } from '../../model/richWords';
 import type { PaperContent, PaperPart } from '../../model/paper';
 import { sectionsOf } from '../../model/parts';
 import type { Question } from '../../kinds';

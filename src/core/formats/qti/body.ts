@@ -1,6 +1,7 @@
 import { openableLink } from '../../model/link';
 import { PictureRef } from '../../model/file';
-import { richDoc, simplest, type RichMark, type RichNode, type RichText } from '../../model/richText';
+import type { RichMark, RichNode, RichText } from '../../model/richText';
+import { richDoc, simplest } from '../../model/richWords';
 import { element, isElement, type XmlElement, type XmlNode } from './element';
 import { latexFrom, mathmlFrom } from './maths';
 

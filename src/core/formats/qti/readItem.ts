@@ -1,6 +1,6 @@
 import { kindNamed, Question } from '../../kinds';
 import { emptyQuestionFields } from '../../kinds/QuestionKind';
-import { plainText } from '../../model/richText';
+import { plainText } from '../../model/richWords';
 import { gapTextClass, richFrom, type BodyReader } from './body';
 import {
   childElements,

@@ -1,6 +1,6 @@
 import { bytesFrom } from '../../base64';
 import { kindOf, type Question } from '../../kinds';
-import { isPicture, pictureType } from '../../model/file';
+import { isPicture, pictureType } from '../../model/fileRules';
 import { mostQuestions, PaperContent, type PaperPart } from '../../model/paper';
 import { roundPoints } from '../../scoring/points';
 import { childNamed, childrenNamed, within, wordsIn, type XmlElement } from './element';

@@ -1,5 +1,5 @@
 import type { Question } from '../../kinds';
-import { plainText } from '../../model/richText';
+import { plainText } from '../../model/richWords';
 import { bodyFrom } from './body';
 import { element, type XmlElement } from './element';
 import {

@@ -1,6 +1,6 @@
 import type { Question } from '../../kinds';
 import type { Asset } from '../../model/asset';
-import { assetsIn } from '../../model/file';
+import { assetsIn } from '../../model/fileRules';
 import type { PaperContent } from '../../model/paper';
 import { emptySheet } from '../../kinds/working/qti';
 import { element, isElement, type XmlElement, type XmlNode } from './element';

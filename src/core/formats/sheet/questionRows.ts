@@ -1,8 +1,8 @@
 import { kindNamed, type KindName, type Question } from '../../kinds';
-import { optionLetter } from '../../kinds/options';
+import { optionLetter } from '../../kinds/optionLetter';
 import type { SchemeLine } from '../../kinds/schemeLine';
 import { pointsFrom } from '../../marking/typedPoints';
-import { plainText } from '../../model/richText';
+import { plainText } from '../../model/richWords';
 import type { TableRow } from '../csv/table';
 import { sheetKindCalled, sheetKinds, sheetOf } from './kinds';
 import type { QuestionColumn } from './questionColumns';

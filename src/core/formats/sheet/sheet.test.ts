@@ -6,7 +6,7 @@ import { counter, samples } from '../../../../tests/unit/samples';
 import { kindNamed, kindOf, type Question } from '../../kinds';
 import { bodyOf } from '../csv/heading';
 import { csvFrom, tableFrom } from '../csv/table';
-import { plainText } from '../../model/richText';
+import { plainText } from '../../model/richWords';
 import { orRefused } from '../refused';
 import { guessQuestionColumns, type QuestionColumn } from './questionColumns';
 import { questionRows, questionTable } from './questionRows';

@@ -1,10 +1,12 @@
 import { counted } from '../../counted';
 import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
+import { fileFilling } from './filling';
 import { FileQuestion, FilesResponse, StudentFileQuestion } from './schema';
 
 /** An answer that is a file, or several: a picture, a PDF, a sheet. Marked by hand. */
 export const file: QuestionKind<FileQuestion, StudentFileQuestion, FilesResponse> = {
+  ...fileFilling,
   ...byHand,
   kind: 'file',
   label: 'File',
@@ -24,7 +26,6 @@ export const file: QuestionKind<FileQuestion, StudentFileQuestion, FilesResponse
   findings: schemeFindings,
   // A made-up student has no file to hand in.
   guess: () => ({ files: [] }),
-  isBlank: (response) => response.files.length === 0,
   sameAs: (_question, response) => response.files.map(({ id }) => id).join(' '),
   asText: (_question, response) => response.files.map(({ name }) => name).join('\n'),
   keyText: (question) => question.modelAnswer,

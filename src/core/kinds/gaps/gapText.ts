@@ -1,3 +1,6 @@
+import { plainText } from '../../model/richWords';
+import type { Gap, StudentGap } from './schema';
+
 /** A run of text, or a gap in it. */
 export type Segment<G> = { text: string } | { gap: G };
 
@@ -33,4 +36,9 @@ export function filledText<G extends { number: number }>(
   return segmentsOf(text, gaps)
     .map((segment) => ('gap' in segment ? `[${filling(segment.gap)}]` : segment.text))
     .join('');
+}
+
+/** What fills a gap, in words: the option that was picked, or what was typed. */
+export function fillingText(gap: Gap | StudentGap, filling: string): string {
+  return plainText(gap.options?.find((option) => option.id === filling)?.text ?? filling);
 }

@@ -1,4 +1,4 @@
-import { plainText } from '../../model/richText';
+import { plainText } from '../../model/richWords';
 import type { Finding } from '../../model/common';
 import { bareOptions, copiedOptions, optionFindings, withoutComments } from '../options';
 import { forgiven } from '../forgiving';
@@ -11,11 +11,13 @@ import {
   type QuestionKind,
 } from '../QuestionKind';
 import { metAnswer, nearAnswer, withAccepted } from '../shortText/acceptedAnswers';
-import { filledText, gapsInText } from './gapText';
+import { filledText, gapsInText, fillingText } from './gapText';
+import { gapsFilling } from './filling';
 import { Gaps, GapsResponse, StudentGaps, type Gap, type StudentGap } from './schema';
 
 /** A text with gaps, each typed in or picked; every gap is worth the same. */
 export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
+  ...gapsFilling,
   kind: 'gaps',
   label: 'Gaps in a text',
   schema: Gaps,
@@ -62,9 +64,6 @@ export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
       ]),
     ),
   }),
-  isHalf: (question, response) =>
-    gapsInText<Gap | StudentGap>(question.text, question.gaps).some(({ id }) => !response.gaps[id]?.trim()),
-  isBlank: (response) => Object.values(response.gaps).every((text) => text.trim() === ''),
   sameAs: (question, response) => {
     const filled = gapsInText(question.text, question.gaps).map((gap) =>
       gap.filledBy === 'typing'
@@ -211,11 +210,6 @@ function offeredIn(gap: Gap): Category[] {
         share: gapHasKey(gap) ? Number(id === gap.key) : null,
         offered: true,
       }));
-}
-
-/** What fills a gap, in words: the option that was picked, or what was typed. */
-export function fillingText(gap: Gap | StudentGap, filling: string): string {
-  return plainText(gap.options?.find((option) => option.id === filling)?.text ?? filling);
 }
 
 function rightFilling(gap: Gap): string {

@@ -11,7 +11,7 @@ import {
 import { gapTextClass } from '../../formats/qti/body';
 import { identifierOf } from '../../formats/qti/identifiers';
 import type { Declaration, ItemSource, QtiKind } from '../../formats/qti/ItemForm';
-import { plainText } from '../../model/richText';
+import { plainText } from '../../model/richWords';
 import { acceptedIn, bestOf, entriesOf } from '../shortText/qti';
 import { gapsInText, segmentsOf } from './gapText';
 import type { Gap, Gaps } from './schema';

@@ -1,5 +1,5 @@
 import { Unreadable, withoutShare, withShare, type SheetKind } from '../../formats/sheet/SheetKind';
-import { plainText } from '../../model/richText';
+import { plainText } from '../../model/richWords';
 import { segmentsOf } from './gapText';
 import type { Gap, Gaps } from './schema';
 

@@ -11,10 +11,12 @@ import {
 import { TextResponse } from '../textResponse';
 import { boundsOf, numberVerdict, unitNamed } from './acceptedNumbers';
 import { numberFrom } from './numberFrom';
+import { numberFilling } from './filling';
 import { NumberQuestion, StudentNumberQuestion, type AcceptedNumber } from './schema';
 
 /** A number, with or without a unit. */
 export const number: QuestionKind<NumberQuestion, StudentNumberQuestion, TextResponse> = {
+  ...numberFilling,
   kind: 'number',
   label: 'Number',
   schema: NumberQuestion,
@@ -49,10 +51,7 @@ export const number: QuestionKind<NumberQuestion, StudentNumberQuestion, TextRes
     const unit = unitOf(question);
     return { text: `${Number(off.toPrecision(3))}${unit && ` ${unit}`}` };
   },
-  isBlank: ({ text }) => text.trim() === '',
   // Two ways to write one number in one unit are the same answer, unless figures matter.
-  // A number without the unit that is asked for.
-  isHalf: (question, { text }) => question.unitAsked === 'required' && numberFrom(text)?.unit === '',
   sameAs: (question, { text }) => {
     const written = question.figures === null ? numberFrom(text) : null;
     return written

@@ -1,4 +1,4 @@
-import { plainText } from '../../model/richText';
+import { plainText } from '../../model/richWords';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import {
   bareChoice,
@@ -9,10 +9,12 @@ import {
   pickedText,
   choiceForStudent,
 } from '../options';
+import { oneChoiceFilling } from './filling';
 import { OneChoice, StudentOneChoice } from './schema';
 
 /** One option is right. */
 export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse> = {
+  ...oneChoiceFilling,
   kind: 'oneChoice',
   label: 'One choice',
   schema: OneChoice,
@@ -45,7 +47,6 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
       .map((option) => option.comment),
   }),
   guess: ({ options }, chance) => ({ picked: [chance.pick(options).id] }),
-  isBlank: (response) => response.picked.length === 0,
   sameAs: (_question, response) => response.picked.join(' '),
   asText: (question, response) => pickedText(question.options, response.picked),
   keyText: (question) => pickedText(question.options, question.key ? [question.key] : []),

@@ -3,10 +3,12 @@ import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
 import { saidFrom } from '../guesses';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { TextResponse } from '../textResponse';
+import { openTextFilling } from './filling';
 import { OpenText, StudentOpenText } from './schema';
 
 /** An answer in sentences, marked by hand against a model answer and scheme lines. */
 export const openText: QuestionKind<OpenText, StudentOpenText, TextResponse> = {
+  ...openTextFilling,
   ...byHand,
   kind: 'openText',
   label: 'Open text',
@@ -18,7 +20,6 @@ export const openText: QuestionKind<OpenText, StudentOpenText, TextResponse> = {
   copy: copied,
   findings: schemeFindings,
   guess: (question, chance) => ({ text: saidFrom(question, chance) }),
-  isBlank: (response) => response.text.trim() === '',
   sameAs: (_question, response) => forgiven(response.text, forgiveAll),
   asText: (_question, response) => response.text,
   keyText: (question) => question.modelAnswer,

@@ -2,10 +2,12 @@ import type { Finding } from '../../model/common';
 import { shuffled, unordered } from '../../shuffled';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { orderShare } from './orderShare';
+import { orderingFilling } from './filling';
 import { Ordering, OrderResponse, StudentOrdering } from './schema';
 
 /** Items to be put in order. */
 export const ordering: QuestionKind<Ordering, StudentOrdering, OrderResponse> = {
+  ...orderingFilling,
   kind: 'ordering',
   label: 'Ordering',
   schema: Ordering,
@@ -35,8 +37,6 @@ export const ordering: QuestionKind<Ordering, StudentOrdering, OrderResponse> = 
   guess: ({ items }, chance) => ({
     order: shuffled(items, String(chance.share())).map(({ id }) => id),
   }),
-  isHalf: ({ items }, { order }) => order.length < items.length,
-  isBlank: ({ order }) => order.length === 0,
   sameAs: (_question, { order }) => order.join(' '),
   asText: (question, { order }) => orderText(question, order),
   keyText: (question) =>

@@ -1,4 +1,4 @@
-import { plainText } from '../../model/richText';
+import { plainText } from '../../model/richWords';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import {
   bareChoice,
@@ -10,10 +10,12 @@ import {
   pickedText,
 } from '../options';
 import { partPointsShare, type PickCounts } from './partPoints';
+import { severalChoicesFilling } from './filling';
 import { SeveralChoices, StudentSeveralChoices } from './schema';
 
 /** Any number of options are right. */
 export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices, PickedResponse> = {
+  ...severalChoicesFilling,
   kind: 'severalChoices',
   label: 'Several choices',
   schema: SeveralChoices,
@@ -59,7 +61,6 @@ export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices,
     const some = options.filter(() => chance.happens(0.45));
     return { picked: (some.length > 0 ? some : options.slice(0, 1)).map(({ id }) => id) };
   },
-  isBlank: (response) => response.picked.length === 0,
   sameAs: (question, response) =>
     question.options
       .map((option) => option.id)

@@ -5,10 +5,12 @@ import { guesses } from '../guesses';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { TextResponse } from '../textResponse';
 import { metAnswer, nearAnswer, phrasesOf, withAccepted } from './acceptedAnswers';
+import { shortTextFilling } from './filling';
 import { ShortText, StudentShortText, type AcceptedAnswer } from './schema';
 
 /** A word or a few, scored against any number of accepted answers. */
 export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> = {
+  ...shortTextFilling,
   kind: 'shortText',
   label: 'Short text',
   schema: ShortText,
@@ -35,7 +37,6 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
     return { share: answer?.share ?? 0, comments: answer?.comment ? [answer.comment] : [] };
   },
   guess: (_question, chance) => ({ text: chance.pick(guesses) }),
-  isBlank: (response) => response.text.trim() === '',
   sameAs: (question, response) => forgiven(response.text, question.forgive),
   asText: (_question, response) => response.text,
   keyText: (question) =>

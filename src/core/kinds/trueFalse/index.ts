@@ -1,15 +1,12 @@
 import { PickedResponse } from '../options';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
+import { trueFalseFilling } from './filling';
+import { trueFalseOptions } from './options';
 import { StudentTrueFalse, TrueFalse } from './schema';
-
-/** The two answers there are. Their ids are what a response holds. */
-export const trueFalseOptions = [
-  { id: 'true', text: 'True' },
-  { id: 'false', text: 'False' },
-] as const;
 
 /** A statement that is true or false. */
 export const trueFalse: QuestionKind<TrueFalse, StudentTrueFalse, PickedResponse> = {
+  ...trueFalseFilling,
   kind: 'trueFalse',
   label: 'True or false',
   schema: TrueFalse,
@@ -39,7 +36,6 @@ export const trueFalse: QuestionKind<TrueFalse, StudentTrueFalse, PickedResponse
     };
   },
   guess: (_question, chance) => ({ picked: [chance.pick(trueFalseOptions).id] }),
-  isBlank: ({ picked }) => picked.length === 0,
   sameAs: (_question, { picked }) => picked.join(' '),
   asText: (_question, { picked }) => wordsOf(picked),
   keyText: (question) => (question.key === null ? '' : wordsOf([String(question.key)])),

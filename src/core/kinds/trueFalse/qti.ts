@@ -1,6 +1,6 @@
 import { element } from '../../formats/qti/element';
 import type { QtiKind } from '../../formats/qti/ItemForm';
-import { plainText } from '../../model/richText';
+import { plainText } from '../../model/richWords';
 import { choicesIn, optionFeedback } from '../choiceQti';
 import { identifierOf } from '../../formats/qti/identifiers';
 import type { TrueFalse } from './schema';

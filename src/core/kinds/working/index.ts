@@ -1,15 +1,18 @@
 import type { Category } from '../QuestionKind';
-import { lacksWords } from '../../model/file';
+import { lacksWords } from '../../model/fileRules';
 import type { Finding } from '../../model/common';
 import { forgiveAll, forgiven } from '../forgiving';
 import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { saidFrom } from '../guesses';
-import { noWorking, StudentWorking, Working, WorkingResponse } from './schema';
-import { allWays, type WorkingWay } from './ways';
+import { workingFilling } from './filling';
+import { StudentWorking, Working, WorkingResponse } from './schema';
+import { allWays, noWorking, waysTaken, written } from './ways';
+import type { WorkingWay } from './WorkingWay';
 
 /** The way to an answer: in words, typed maths, drawn by hand, or as a photo of a sheet. Marked by hand. */
 export const working: QuestionKind<Working, StudentWorking, WorkingResponse> = {
+  ...workingFilling,
   ...byHand,
   kind: 'working',
   label: 'Working',
@@ -27,7 +30,6 @@ export const working: QuestionKind<Working, StudentWorking, WorkingResponse> = {
   copy: copied,
   findings: workingFindings,
   guess: (question, chance) => ({ ...noWorking, words: saidFrom(question, chance) }),
-  isBlank: (response) => waysTaken(response).length === 0,
   sameAs: (_question, response) => {
     const { words, maths, drawing, photos } = response;
     if (waysTaken(response).length === 0) return '';
@@ -75,19 +77,6 @@ export const working: QuestionKind<Working, StudentWorking, WorkingResponse> = {
     ...(question.workingOf !== undefined && { workingOf: question.workingOf }),
   }),
 };
-
-const written = (lines: readonly string[]) => lines.map((line) => line.trim()).filter(Boolean);
-
-/** The ways an answer was shown in. */
-export function waysTaken({ words, maths, drawing, photos }: WorkingResponse): WorkingWay[] {
-  const taken = {
-    words: words.trim() !== '',
-    maths: written(maths).length > 0,
-    drawing: drawing.length > 0,
-    photo: photos.length > 0,
-  };
-  return allWays.filter((way) => taken[way]);
-}
 
 const labels: Record<WorkingWay, string> = {
   words: 'in words',

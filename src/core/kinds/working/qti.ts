@@ -3,9 +3,9 @@ import { imageElement } from '../../formats/qti/body';
 import type { ItemSource, QtiKind } from '../../formats/qti/ItemForm';
 import { PictureRef } from '../../model/file';
 import { handScored, scorerRubric } from '../handQti';
-import { sheetHeight, sheetWidth } from './drawing';
+import { sheetHeight, sheetWidth } from './strokes';
 import type { Working } from './schema';
-import type { WorkingWay } from './ways';
+import type { WorkingWay } from './WorkingWay';
 
 /** Stands for an empty sheet in a package: an interaction to draw in needs a picture. */
 export const emptySheet = 'empty-sheet';

@@ -4,7 +4,7 @@ import { FileRef, PictureRef } from '../../model/file';
 import { schemeFields } from '../handMarked';
 import { questionFields, studentQuestionFields } from '../QuestionKind';
 import { Drawing } from './drawing';
-import { WorkingWay } from './ways';
+import { WorkingWay } from './WorkingWay';
 
 const asked = {
   kind: z.literal('working'),
@@ -31,5 +31,3 @@ export const WorkingResponse = z.object({
   photos: FileRef.array().max(10),
 });
 export type WorkingResponse = z.infer<typeof WorkingResponse>;
-
-export const noWorking: WorkingResponse = { words: '', maths: [], drawing: [], photos: [] };

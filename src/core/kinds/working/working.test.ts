@@ -4,8 +4,9 @@ import { counter, plottedCourse, runDistance, samples } from '../../../../tests/
 import { kindOf } from '..';
 import { isTaken, sortWords } from '../file/sorts';
 import { itemsOf } from '../items';
-import { Drawing, heightOf, sheetHeight, thinned, withoutLinesAt } from './drawing';
-import { noWorking } from './schema';
+import { Drawing } from './drawing';
+import { heightOf, sheetHeight, thinned, withoutLinesAt } from './strokes';
+import { noWorking } from './ways';
 
 const kind = kindOf(plottedCourse);
 const photo = { id: 'p1', name: 'sheet.jpg', mediaType: 'image/jpeg', size: 40_000 };

@@ -1,4 +1,5 @@
-import { isPicture, type FileRef } from '@/core/model/file';
+import type { FileRef } from '@/core/model/file';
+import { isPicture } from '@/core/model/fileRules';
 import { harmlessType, useFileAddress } from '@/ui/files';
 import { fileSize } from '@/ui/format';
 import styles from './file.module.css';

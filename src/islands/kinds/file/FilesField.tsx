@@ -1,9 +1,10 @@
-import { Button } from '@mantine/core';
 import { FileButton } from '@/ui/FileButton';
 import { useState, type DragEvent } from 'react';
-import { mostFileBytes, type FileRef } from '@/core/model/file';
+import type { FileRef } from '@/core/model/file';
+import { mostFileBytes } from '@/core/model/fileRules';
 import { fileSize } from '@/ui/format';
 import { useFiles, type FileBytes } from '@/ui/files';
+import { Button } from '@/ui/plain/Button';
 import { FileLine } from './FileLine';
 import styles from './file.module.css';
 

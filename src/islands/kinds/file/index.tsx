@@ -1,49 +1,16 @@
 import type { FilesResponse, StudentFileQuestion } from '@/core/kinds/file/schema';
-import { fileSorts, isTaken, sortWords } from '@/core/kinds/file/sorts';
-import type { KindView, ShowProps, SitProps } from '../KindView';
+import { sortWords } from '@/core/kinds/file/sorts';
+import { fetchedSit } from '../fetchedSit';
+import type { KindView, ShowProps } from '../KindView';
 import { FileLine } from './FileLine';
-import { FilesField } from './FilesField';
 import styles from './file.module.css';
 
 export const fileView: KindView<StudentFileQuestion, FilesResponse> = {
-  Sit,
+  ...fetchedSit(() => import('./Sit')),
   Show,
   drawn: true,
   Printed: ({ question }) => <p>(Hand in {sortWords(question.sorts)}.)</p>,
 };
-
-function Sit({
-  question,
-  response,
-  respond,
-  labelledBy,
-  disabled,
-}: SitProps<StudentFileQuestion, FilesResponse>) {
-  const { sorts, most } = question;
-  const known = sorts.flatMap((sort) => [...fileSorts[sort].types, ...fileSorts[sort].endings]);
-  return (
-    <div role="group" aria-labelledby={labelledBy}>
-      <FilesField
-        files={response?.files ?? []}
-        most={most}
-        add={`Put in ${sortWords(sorts)}`}
-        accept={known.join(',')}
-        refused={(file) =>
-          isTaken({ name: file.name, mediaType: file.type }, sorts)
-            ? null
-            : `${file.name} is not taken here: it asks for ${sortWords(sorts)}.`
-        }
-        prepared={async (file) => ({
-          name: file.name,
-          mediaType: file.type || 'application/octet-stream',
-          bytes: new Uint8Array(await file.arrayBuffer()),
-        })}
-        disabled={disabled ?? false}
-        change={(files) => respond({ files })}
-      />
-    </div>
-  );
-}
 
 function Show({ response, small = false }: ShowProps<StudentFileQuestion, FilesResponse>) {
   const files = response?.files ?? [];

@@ -1,9 +1,9 @@
-import { NativeSelect, TextInput } from '@mantine/core';
 import { Fragment } from 'react';
-import { plainText } from '@/core/model/richText';
-import { fillingText } from '@/core/kinds/gaps';
+import { plainText } from '@/core/model/richWords';
+import { fillingText } from '@/core/kinds/gaps/gapText';
 import { segmentsOf } from '@/core/kinds/gaps/gapText';
 import type { GapsResponse, StudentGap, StudentGaps } from '@/core/kinds/gaps/schema';
+import { NativeSelect, TextInput } from '@/ui/plain/fields';
 import { PrintedGaps } from '../printed';
 import type { KindView, ShowProps, SitProps } from '../KindView';
 import styles from '../sit.module.css';
@@ -20,7 +20,6 @@ function Sit({ question, response, respond, labelledBy, disabled }: SitProps<Stu
           <NativeSelect
             key={index}
             className={styles.gap ?? ''}
-            size="md"
             aria-label={`Gap ${segment.gap.number}`}
             disabled={disabled ?? false}
             value={filled[segment.gap.id] ?? ''}
@@ -34,7 +33,6 @@ function Sit({ question, response, respond, labelledBy, disabled }: SitProps<Stu
           <TextInput
             key={index}
             className={styles.gap ?? ''}
-            size="md"
             aria-label={`Gap ${segment.gap.number}`}
             autoComplete="off"
             maxLength={2000}

@@ -1,9 +1,10 @@
-import { Button, TextInput } from '@mantine/core';
 import { useRef, useState } from 'react';
 import { numberFrom } from '@/core/kinds/number/numberFrom';
 import { asThousands, plainNumber } from '@/core/kinds/number/plainNumber';
 import type { StudentNumberQuestion } from '@/core/kinds/number/schema';
 import type { TextResponse } from '@/core/kinds/textResponse';
+import { Button } from '@/ui/plain/Button';
+import { TextInput } from '@/ui/plain/fields';
 import { PrintedLines } from '../printed';
 import type { KindView, SitProps } from '../KindView';
 import styles from '../sit.module.css';
@@ -25,8 +26,7 @@ function Sit({
         ref={field}
         aria-labelledby={labelledBy}
         aria-describedby={id}
-        size="md"
-        maw="20rem"
+        style={{ maxWidth: '20rem' }}
         autoComplete="off"
         maxLength={200}
         disabled={disabled ?? false}

@@ -1,4 +1,5 @@
-import { optionLetter, type PickedResponse, type StudentOption } from '@/core/kinds/options';
+import type { PickedResponse, StudentOption } from '@/core/kinds/options';
+import { optionLetter } from '@/core/kinds/optionLetter';
 import { Rich } from '@/ui/Rich';
 import type { ShowProps, SitProps } from '../KindView';
 import styles from './OptionList.module.css';

@@ -1,85 +1,8 @@
-import { ActionIcon, Button } from '@mantine/core';
-import { IconArrowDown, IconArrowUp } from '@tabler/icons-react';
 import type { OrderResponse, StudentOrdering } from '@/core/kinds/ordering/schema';
-import type { PairItem } from '@/core/kinds/pairs';
-import { announce } from '@/ui/announce';
-import { moved } from '@/ui/moved';
+import { fetchedSit } from '../fetchedSit';
+import type { KindView, ShowProps } from '../KindView';
 import { PrintedItems } from '../printed';
-import type { KindView, ShowProps, SitProps } from '../KindView';
 import sit from '../sit.module.css';
-import { useDragging } from './dragging';
-
-/** The items in the order given, then those not placed yet. */
-function inOrder(items: readonly PairItem[], order: readonly string[]): PairItem[] {
-  const placed = order.flatMap((id) => items.find((item) => item.id === id) ?? []);
-  return [...placed, ...items.filter((item) => !order.includes(item.id))];
-}
-
-/** What does nothing at the moment keeps the focus, and says so. */
-const unless = (idle: boolean | undefined, act: () => void) =>
-  idle ? { 'aria-disabled': true, 'data-disabled': true } : { onClick: act };
-
-function Sit({
-  question,
-  response,
-  respond,
-  labelledBy,
-  disabled,
-}: SitProps<StudentOrdering, OrderResponse>) {
-  const { SortableList, SortableItem } = useDragging();
-  const items = inOrder(question.items, response?.order ?? []);
-  const answered = (response?.order.length ?? 0) > 0;
-  const put = (from: number, to: number) => {
-    respond({ order: moved(items, from, to).map((item) => item.id) });
-    announce(`${items[from]?.text} is now ${to + 1} of ${items.length}`);
-  };
-  return (
-    <div role="group" aria-labelledby={labelledBy} className={sit.rows}>
-      <SortableList
-        ids={items.map((item) => item.id)}
-        noun="Item"
-        move={(from, to) => !disabled && put(from, to)}
-        className={sit.sortable}
-      >
-        {items.map((item, index) => (
-          <SortableItem key={item.id} id={item.id} label={`Move ${item.text}`} className={sit.sortRow}>
-            <span className={sit.number}>{index + 1}</span>
-            <span className="keepLines">{item.text}</span>
-            <span className={sit.buttons}>
-              <ActionIcon
-                variant="default"
-                size={32}
-                aria-label={`Put ${item.text} earlier`}
-                {...unless(disabled || index === 0, () => put(index, index - 1))}
-              >
-                <IconArrowUp size={18} />
-              </ActionIcon>
-              <ActionIcon
-                variant="default"
-                size={32}
-                aria-label={`Put ${item.text} later`}
-                {...unless(disabled || index === items.length - 1, () => put(index, index + 1))}
-              >
-                <IconArrowDown size={18} />
-              </ActionIcon>
-            </span>
-          </SortableItem>
-        ))}
-      </SortableList>
-      {answered ? (
-        <span className={sit.soft}>This order is your answer.</span>
-      ) : (
-        <Button
-          disabled={disabled ?? false}
-          style={{ justifySelf: 'start' }}
-          onClick={() => respond({ order: items.map((item) => item.id) })}
-        >
-          They are in order as they stand
-        </Button>
-      )}
-    </div>
-  );
-}
 
 function Show({ question, response }: ShowProps<StudentOrdering, OrderResponse>) {
   const order = response?.order ?? [];
@@ -101,7 +24,7 @@ function Show({ question, response }: ShowProps<StudentOrdering, OrderResponse>)
 }
 
 export const orderingView: KindView<StudentOrdering, OrderResponse> = {
-  Sit,
+  ...fetchedSit(() => import('./Sit')),
   Show,
   Printed: ({ question }) => <PrintedItems items={question.items} />,
 };

@@ -1,6 +1,6 @@
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { nanoid } from 'nanoid';
-import { optionLetter } from '@/core/kinds/options';
+import { optionLetter } from '@/core/kinds/optionLetter';
 import type { PairItem, PairsQuestion } from '@/core/kinds/pairs';
 import type { Question } from '@/core/kinds';
 import styles from '../edit.module.css';

@@ -1,5 +1,5 @@
-import { NativeSelect } from '@mantine/core';
 import type { PairsResponse, StudentPairsQuestion } from '@/core/kinds/pairs';
+import { NativeSelect } from '@/ui/plain/fields';
 import type { ShowProps, SitProps } from '../KindView';
 import styles from '../sit.module.css';
 
@@ -29,7 +29,6 @@ export function SitPairs({
           </label>
           <NativeSelect
             id={`${question.id}-${item.id}`}
-            size="md"
             disabled={disabled ?? false}
             value={pairs[item.id] ?? ''}
             data={choices}

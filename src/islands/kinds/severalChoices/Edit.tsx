@@ -1,5 +1,5 @@
 import { Checkbox } from '@mantine/core';
-import { optionLetter } from '@/core/kinds/options';
+import { optionLetter } from '@/core/kinds/optionLetter';
 import { weightOf } from '@/core/kinds/severalChoices';
 import type { PartPointsRule, SeveralChoices } from '@/core/kinds/severalChoices/schema';
 import edit from '../edit.module.css';

@@ -1,4 +1,4 @@
-import { type PickedResponse } from '@/core/kinds/options';
+import type { PickedResponse } from '@/core/kinds/options';
 import type { StudentSeveralChoices } from '@/core/kinds/severalChoices/schema';
 import { PrintedOptions } from '../printed';
 import type { KindView } from '../KindView';

@@ -1,6 +1,6 @@
 import { Button, Textarea, TextInput } from '@mantine/core';
 import { nanoid } from 'nanoid';
-import { optionLetter } from '@/core/kinds/options';
+import { optionLetter } from '@/core/kinds/optionLetter';
 import type { SchemeLine } from '@/core/kinds/schemeLine';
 import { schemeTotal } from '@/core/marking/schemePoints';
 import { points } from '@/ui/format';

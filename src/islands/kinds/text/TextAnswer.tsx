@@ -1,5 +1,5 @@
-import { Textarea } from '@mantine/core';
 import type { TextResponse } from '@/core/kinds/textResponse';
+import { Textarea } from '@/ui/plain/fields';
 import type { ShowProps, SitProps } from '../KindView';
 import styles from './TextAnswer.module.css';
 
@@ -14,9 +14,7 @@ export function TextAnswer<S>({
   return (
     <Textarea
       aria-labelledby={labelledBy}
-      autosize
       minRows={rows}
-      size="md"
       maxLength={50_000}
       disabled={disabled}
       value={response?.text ?? ''}

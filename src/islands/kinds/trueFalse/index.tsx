@@ -1,4 +1,4 @@
-import { trueFalseOptions } from '@/core/kinds/trueFalse';
+import { trueFalseOptions } from '@/core/kinds/trueFalse/options';
 import type { StudentTrueFalse } from '@/core/kinds/trueFalse/schema';
 import type { PickedResponse } from '@/core/kinds/options';
 import { PrintedOptions } from '../printed';

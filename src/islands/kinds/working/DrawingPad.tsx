@@ -1,8 +1,9 @@
-import { Button, SegmentedControl } from '@mantine/core';
-import { useRef, useState, type PointerEvent } from 'react';
-import { Drawing, heightOf, sheetWidth, thinned, withoutLinesAt } from '@/core/kinds/working/drawing';
+import { useId, useRef, useState, type PointerEvent } from 'react';
+import type { Drawing } from '@/core/kinds/working/drawing';
+import { fitsASheet, heightOf, sheetWidth, thinned, withoutLinesAt } from '@/core/kinds/working/strokes';
 import type { PictureRef } from '@/core/model/file';
 import { counted } from '@/ui/format';
+import { Button } from '@/ui/plain/Button';
 import { DrawnLines } from './DrawnLines';
 import { Sheet } from './Sheet';
 import styles from './working.module.css';
@@ -16,6 +17,7 @@ interface DrawingPadProps {
 
 /** A sheet to draw on with a pen, a finger or the mouse. */
 export function DrawingPad({ drawing, canvas, disabled, change }: DrawingPadProps) {
+  const tools = useId();
   const [tool, setTool] = useState<'pen' | 'rubber'>('pen');
   // The line under the pen: it joins the drawing once the pen is lifted.
   const [line, setLine] = useState<[number, number][]>([]);
@@ -33,7 +35,7 @@ export function DrawingPad({ drawing, canvas, disabled, change }: DrawingPadProp
     return [(event.clientX - box.left) * scale, (event.clientY - box.top) * scale];
   };
   const keep = (next: Drawing) => {
-    const fits = Drawing.safeParse(next).success;
+    const fits = fitsASheet(next);
     setFull(!fits);
     if (!fits) return;
     latest.current = next;
@@ -81,17 +83,20 @@ export function DrawingPad({ drawing, canvas, disabled, change }: DrawingPadProp
         {line.length > 0 && <DrawnLines drawing={[thinned(line)]} />}
       </Sheet>
       <div className={styles.tools}>
-        <SegmentedControl
-          size="sm"
-          aria-label="Draw with"
-          disabled={disabled}
-          value={tool}
-          onChange={(value) => setTool(value === 'rubber' ? 'rubber' : 'pen')}
-          data={[
-            { value: 'pen', label: 'Pen' },
-            { value: 'rubber', label: 'Rubber' },
-          ]}
-        />
+        <div role="radiogroup" aria-label="Draw with" className={styles.tools}>
+          {(['pen', 'rubber'] as const).map((each) => (
+            <label key={each}>
+              <input
+                type="radio"
+                name={tools}
+                disabled={disabled}
+                checked={tool === each}
+                onChange={() => setTool(each)}
+              />
+              {each === 'pen' ? 'Pen' : 'Rubber'}
+            </label>
+          ))}
+        </div>
         <Button
           size="compact-md"
           disabled={disabled || drawing.length === 0}

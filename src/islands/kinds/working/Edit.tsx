@@ -1,6 +1,7 @@
 import { Button, Checkbox } from '@mantine/core';
 import type { Working } from '@/core/kinds/working/schema';
-import { allWays, type WorkingWay } from '@/core/kinds/working/ways';
+import { allWays } from '@/core/kinds/working/ways';
+import type { WorkingWay } from '@/core/kinds/working/WorkingWay';
 import type { PictureRef } from '@/core/model/file';
 import { Picture } from '@/ui/Picture';
 import { ChoosePicture, PictureWords } from '@/ui/PictureChoice';

@@ -1,5 +1,5 @@
-import { Button } from '@mantine/core';
 import { lazy, Suspense, useState } from 'react';
+import { Button } from '@/ui/plain/Button';
 import styles from './working.module.css';
 
 const MathLine = lazy(() => import('./MathLine'));

@@ -1,5 +1,6 @@
 import type { ReactNode, SVGProps } from 'react';
-import { heightOf, sheetWidth, type Drawing } from '@/core/kinds/working/drawing';
+import type { Drawing } from '@/core/kinds/working/drawing';
+import { heightOf, sheetWidth } from '@/core/kinds/working/strokes';
 import type { PictureRef } from '@/core/model/file';
 import { Picture } from '@/ui/Picture';
 import { DrawnLines } from './DrawnLines';

@@ -1,0 +1,6 @@
+import type { PickedResponse } from '../options';
+import type { AnswerFilling } from '../QuestionKind';
+
+export const severalChoicesFilling: AnswerFilling<unknown, PickedResponse> = {
+  isBlank: (response) => response.picked.length === 0,
+};
