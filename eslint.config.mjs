@@ -4,51 +4,6 @@ import reactHooks from 'eslint-plugin-react-hooks';
 import globals from 'globals';
 import tseslint from 'typescript-eslint';
 
-/** The arrows of docs/decisions/002: pages → islands → store, carriers, workers, ui → core. */
-const arrows = [
-  {
-    files: ['src/core/**'],
-    outside: [
-      '@/*',
-      '!@/core/**',
-      'react*',
-      '@mantine/*',
-      'dexie*',
-      'astro*',
-      'echarts*',
-      '@tabler/*',
-      'comlink',
-      'nanoid',
-    ],
-    above: [
-      '**/store/**',
-      '**/islands/**',
-      '**/ui/**',
-      '**/carriers/**',
-      '**/workers/**',
-      '**/pages/**',
-      '**/demo/**',
-    ],
-  },
-  {
-    files: ['src/store/**'],
-    outside: ['react*', '@mantine/*', '@tabler/*'],
-    above: ['@/islands/**', '@/ui/**', '@/pages/**', '@/workers/**'],
-  },
-  {
-    files: ['src/carriers/**', 'src/workers/**'],
-    outside: ['react*', '@mantine/*'],
-    above: ['@/islands/**', '@/ui/**', '@/pages/**'],
-  },
-  { files: ['src/ui/**'], outside: [], above: ['@/islands/**', '@/pages/**'] },
-  // The student's side must not be able to reach the desk, only a carrier.
-  {
-    files: ['src/islands/student/**'],
-    outside: [],
-    above: ['@/store/*', '!@/store/sitTables', '@/workers/**', '@/ui/desk/**'],
-  },
-];
-
 const clockAndChance = [
   {
     selector: "CallExpression[callee.object.name='Date'][callee.property.name='now']",
@@ -95,20 +50,6 @@ export default tseslint.config(
       'jsx-a11y/no-noninteractive-tabindex': ['error', { roles: ['region'], tags: [] }],
     },
   },
-  ...arrows.map(({ files, outside, above }) => ({
-    files,
-    ignores: ['**/*.test.ts', '**/*.test.tsx'],
-    rules: {
-      'no-restricted-imports': [
-        'error',
-        {
-          patterns: [
-            { group: [...outside, ...above], message: 'Against the arrows: see docs/decisions/002.' },
-          ],
-        },
-      ],
-    },
-  })),
   {
     files: ['src/core/**'],
     ignores: ['**/*.test.ts'],

@@ -1,8 +1,8 @@
 import type { DeskTables } from '@/core/formats/backup';
 import type { Question, Response } from '@/core/kinds';
 import type { Attempt } from '@/core/model/sitting';
-import { joinCodeAlphabet } from '@/core/model/joinCode';
-import { chanceFrom } from '@/core/chance';
+import { joinCodeAlphabet } from '@/core/basics/joinCode';
+import { chanceFrom } from '@/core/basics/chance';
 
 const at = '2026-11-01T10:00:00.000Z';
 

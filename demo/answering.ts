@@ -1,5 +1,5 @@
 import { kindOf, type Response } from '@/core/kinds';
-import type { Chance } from '@/core/chance';
+import type { Chance } from '@/core/basics/chance';
 import type { DemoQuestion } from './DemoQuestion';
 
 /** One student's ability, 0 in the middle and 1 a standard deviation above. */

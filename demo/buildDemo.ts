@@ -1,10 +1,10 @@
 import type { DeskTables } from '@/core/formats/backup';
-import { schemePoints } from '@/core/marking/schemePoints';
+import { schemePoints } from '@/core/kinds/schemePoints';
 import type { Paper, PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
 import type { Attempt, HandMark, Release, Sitting } from '@/core/model/sitting';
 import { madeUpAnswer, type Ability } from './answering';
-import { chanceFrom, type Chance } from '@/core/chance';
+import { chanceFrom, type Chance } from '@/core/basics/chance';
 import type { DemoQuestion } from './DemoQuestion';
 import { lights } from './papers/lights';
 import { rules } from './papers/rules';

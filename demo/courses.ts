@@ -1,5 +1,5 @@
 import type { Attempt, AttemptEvent, ExceptionRequest, SittingTemplate } from '@/core/model/sitting';
-import { chanceFrom } from '@/core/chance';
+import { chanceFrom } from '@/core/basics/chance';
 
 /**
  * What happened in an attempt besides its answers: when each was given, some of them a second time at the end, and now

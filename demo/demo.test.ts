@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { questionFigures, totalFigures } from '@/core/analysis/sittingFigures';
 import { sameAnswers } from '@/core/marking/sameAnswers';
-import { seatsOf, standingOf, type SittingRecords } from '@/core/running/standing';
+import { seatsOf, type SittingRecords } from '@/core/seats/seats';
+import { progressOf } from '@/core/seats/progress';
 import { paperFindings, readyToSit } from '@/core/scoring/paperFindings';
 import { kindNames, kindOf } from '@/core/kinds';
-import { assetId } from '@/core/model/assetBytes';
-import { assetsIn } from '@/core/model/fileRules';
+import { assetId } from '@/core/basics/assetBytes';
+import { assetsIn } from '@/core/basics/fileRules';
 import { buildDemo } from './buildDemo';
 
 const now = Date.parse('2026-11-23T18:20:00.000Z');
@@ -72,14 +73,14 @@ describe('Tidewater Evening School', () => {
   });
 
   it('one runs, with some working and some to start; one waits to be marked; one is handed back', () => {
-    expect(standingOf(recordsOf('rules'), now)).toMatchObject({
+    expect(progressOf(recordsOf('rules'), now)).toMatchObject({
       students: 32,
       notStarted: 4,
       working: 10,
       in: 18,
     });
-    expect(standingOf(recordsOf('tides'), now)).toMatchObject({ in: 92, waiting: 276, released: 0 });
-    expect(standingOf(recordsOf('lights'), now)).toMatchObject({
+    expect(progressOf(recordsOf('tides'), now)).toMatchObject({ in: 92, waiting: 276, released: 0 });
+    expect(progressOf(recordsOf('lights'), now)).toMatchObject({
       in: 92,
       waiting: 0,
       ready: 92,

@@ -1,6 +1,6 @@
 import type { Group, Student } from '@/core/model/people';
-import { joinCodeAlphabet } from '@/core/model/joinCode';
-import type { Chance } from '@/core/chance';
+import { joinCodeAlphabet } from '@/core/basics/joinCode';
+import type { Chance } from '@/core/basics/chance';
 
 const given =
   'Amara Linh Mateo Yuki Fatima Johan Priya Kwame Ingrid Tariq Sofia Hiroshi Zanele Pablo Aoife Dmitri Leila Tomasz Nia Rafael Mei Oskar Samira Eero Chidi Lucía Anneke Rashid Freya Jin Carmen Babak Elif Nikos Thandi Marek Ana Sione Yara Piotr Hana Luca Adwoa Sven Noor Iker Malia Viktor Imani Bao Greta Omar Tala Emeka Ruth Arjun Maren Selim Keahi Ewa'.split(

@@ -1,5 +1,5 @@
 import type { Question } from '@/core/kinds';
-import { seedNumber } from '@/core/shuffled';
+import { seedNumber } from '@/core/basics/shuffled';
 import { bay } from '../pictures';
 
 const common = { tags: [] as string[], commentRight: '', commentWrong: '', note: '' };

@@ -1,4 +1,4 @@
-import type { PackedAsset } from '@/core/model/asset';
+import type { PackedAsset } from '@/core/basics/asset';
 import bayPng from './bay.png?inline';
 
 /** A made-up bay with a landing, an island, a stream and a scale: drawn for this course. */

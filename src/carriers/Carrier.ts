@@ -10,7 +10,7 @@ import type {
   ResultReply,
   StartReply,
 } from '@/core/exchange/messages';
-import type { PracticeAct } from '@/core/running/practice';
+import type { PracticeAct } from '@/core/attempts/practice';
 
 export type * from '@/core/exchange/messages';
 
@@ -60,3 +60,6 @@ export interface FileToHand {
   words: string;
   text: string;
 }
+
+/** The desk's end of a carrier in the same browser: nothing is carried by hand there. */
+export type DeskEnd = Omit<Carrier, 'toHand'>;

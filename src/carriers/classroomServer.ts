@@ -1,5 +1,5 @@
-import type { PackedAsset } from '@/core/model/asset';
-import { packedAsset, unpackedAsset } from '@/core/model/assetBytes';
+import type { PackedAsset } from '@/core/basics/asset';
+import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
 import { askServer, ServerFault, type Fetch } from './ask';
 import type {
   AttemptStatus,

@@ -1,13 +1,12 @@
 import * as Comlink from 'comlink';
-import type { DeskEnd } from '@/workers/deskEnd.worker';
 import { ServerFault } from './ask';
-import type { Carrier } from './Carrier';
+import type { Carrier, DeskEnd } from './Carrier';
 
 /** The worker at the desk's end; one whose script cannot be fetched is not waited for, and begun anew the next time. */
 function deskEndWorker() {
   let end: { ask: Comlink.Remote<DeskEnd>; fails: Promise<never> } | null = null;
   const begin = () => {
-    const worker = new Worker(new URL('../workers/deskEnd.worker.ts', import.meta.url), { type: 'module' });
+    const worker = new Worker(new URL('./deskEnd.worker.ts', import.meta.url), { type: 'module' });
     const fails = new Promise<never>((_, reject) => {
       worker.addEventListener('error', () => {
         end = null;

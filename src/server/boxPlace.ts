@@ -12,10 +12,10 @@ import {
 import type { ExchangeKeep, ExchangePlace } from '@/core/exchange/place';
 import { unsealerWith } from '@/core/formats/packet/sealed';
 import { ScriptPacket } from '@/core/handback/script';
-import { Asset } from '@/core/model/asset';
+import { Asset } from '@/core/basics/asset';
 import { PaperVersion } from '@/core/model/paper';
 import { Student } from '@/core/model/people';
-import { joinCodeAlphabet } from '@/core/model/joinCode';
+import { joinCodeAlphabet } from '@/core/basics/joinCode';
 import type { Attempt, Sitting } from '@/core/model/sitting';
 import type { ExchangeStore, KeptChange } from './exchangeStore';
 

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { base64From, bytesFrom } from '@/core/base64';
+import { base64From, bytesFrom } from '@/core/basics/base64';
 import { copiesToDrop, DeskCopy, LackingParts, PartId, SealedBytes } from '@/core/formats/backup/copies';
 import { keyText } from '@/core/exchange/box';
 import { deskBytes, type Endpoint } from './endpoint';

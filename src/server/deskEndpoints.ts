@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { BoxChanges, type BoxNews, type BoxState } from '@/core/exchange/box';
 import type { ExchangePlace } from '@/core/exchange/place';
-import { PackedAsset } from '@/core/model/asset';
-import { assetId, packedAsset, unpackedAsset } from '@/core/model/assetBytes';
-import { Line } from '@/core/model/common';
+import { PackedAsset } from '@/core/basics/asset';
+import { assetId, packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
+import { Line } from '@/core/basics/common';
 import { keys } from './boxPlace';
 import { copyEndpoints } from './deskCopies';
 import { newsAfter, sittingsIn, takeChanges } from './deskSide';

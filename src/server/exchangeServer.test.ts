@@ -5,7 +5,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { codeOf, paper, sittingRows } from '../../tests/unit/classroom';
 import { at, samples } from '../../tests/unit/samples';
 import { mostChanges, type BoxChange } from '@/core/exchange/box';
-import { assetId, packedAsset } from '@/core/model/assetBytes';
+import { assetId, packedAsset } from '@/core/basics/assetBytes';
 import { sealed, sealerWith } from '@/core/formats/packet/sealed';
 import type { Shows } from '@/core/model/sitting';
 import { openExchangeFolder, type ExchangeFolder } from './exchangeFolder';

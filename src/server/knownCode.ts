@@ -1,5 +1,5 @@
 import type { ExchangePlace } from '@/core/exchange/place';
-import { joinCodeAlphabet, joinCodeFrom } from '@/core/model/joinCode';
+import { joinCodeAlphabet, joinCodeFrom } from '@/core/basics/joinCode';
 import type { Asked } from './endpoint';
 import type { AllGuesses } from './guesses';
 import { Refused } from './respond';

@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
 import { plainSecret } from '@/core/exchange/box';
-import { joinCodeAlphabet } from '@/core/model/joinCode';
+import { joinCodeAlphabet } from '@/core/basics/joinCode';
 
 /** What the surroundings set for the classroom server. */
 export interface ServerSettings {

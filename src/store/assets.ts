@@ -1,6 +1,6 @@
-import type { Asset } from '@/core/model/asset';
-import { assetId } from '@/core/model/assetBytes';
-import type { FileRef } from '@/core/model/file';
+import type { Asset } from '@/core/basics/asset';
+import { assetId } from '@/core/basics/assetBytes';
+import type { FileRef } from '@/core/basics/file';
 import { desk, type DeskDatabase } from './tables';
 
 /**

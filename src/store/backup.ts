@@ -7,7 +7,7 @@ import {
   type DeskTables,
   type Progress,
 } from '@/core/formats/backup';
-import type { Asset } from '@/core/model/asset';
+import type { Asset } from '@/core/basics/asset';
 import { desk } from './tables';
 
 /** The whole desk as it is now; its files are read when they are asked for. */

@@ -5,7 +5,7 @@ import { Paper } from '@/core/model/paper';
 import { withAppended } from '@/core/model/parts';
 import { runCommand, type Recorder } from './command';
 import { newId } from './ids';
-import { standing } from './queries';
+import { progress } from './queries';
 import { desk } from './tables';
 
 /** Every question of the bank and of the papers, with where it is used and how it did. */
@@ -17,11 +17,11 @@ export async function bankList(now: number): Promise<BankRow[]> {
   ]);
   const records: QuestionRecord[] = [];
   for (const sitting of sittings) {
-    const stands = await standing(sitting, now);
+    const stands = await progress(sitting, now);
     const { id: sittingId, title, opensAt, paperId, paperVersion } = sitting;
     const version = paperVersion === null ? undefined : await desk.paperVersions.get([paperId, paperVersion]);
     const sat = new Map(version?.questions.map((question) => [question.id, question]));
-    for (const figures of stands?.standing.questions ?? [])
+    for (const figures of stands?.progress.questions ?? [])
       records.push({
         ...figures,
         sittingId,

@@ -24,9 +24,9 @@ import {
 import { kindOf } from '@/core/kinds';
 import type { PacketFor } from '@/core/formats/packet/packetZip';
 import { itemsOf } from '@/core/kinds/items';
-import { assetId } from '@/core/model/assetBytes';
+import { assetId } from '@/core/basics/assetBytes';
 import type { Answers, Sitting } from '@/core/model/sitting';
-import { attemptState } from '@/core/running/terms';
+import { attemptState } from '@/core/attempts/terms';
 import { emptyTables, replaceDesk } from './backup';
 import { paperPackets, scriptPackets, takeInAnswers } from './byHand';
 import { undo } from './command';

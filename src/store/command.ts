@@ -2,7 +2,7 @@ import jsonPatch, { type Operation } from 'fast-json-patch';
 import type { Table } from 'dexie';
 import { PatchOperation, type LogEntry, type RowChange, type TableName } from '@/core/model/log';
 import type { DeskDatabase } from './tables';
-import { merged, type Clash } from '@/core/merge';
+import { merged, type Clash } from '@/core/basics/merge';
 import { allOwned, keyOf } from './owners';
 import { desk } from './tables';
 
@@ -52,7 +52,7 @@ export class Recorder {
     const key = keyOf(table, row);
     await this.db.table(table).add(row);
     this.changes.push({ how: 'added', table, key, row });
-    await this.dropStanding(table, row);
+    await this.dropProgressOf(table, row);
   }
 
   async addAll(table: TableName, given: readonly object[]): Promise<void> {
@@ -60,7 +60,7 @@ export class Recorder {
     await this.db.table(table).bulkAdd(rows);
     for (const row of rows) this.changes.push({ how: 'added', table, key: keyOf(table, row), row });
     for (const sittingId of new Set(rows.map((row) => sittingIdOf(table, row))))
-      await dropStandings(this.db, sittingId);
+      await dropProgress(this.db, sittingId);
   }
 
   /** Puts a row in place of the one with the same key, or adds it. */
@@ -76,7 +76,7 @@ export class Recorder {
     const back = jsonPatch.compare(row, before, true);
     await this.db.table(table).put(row);
     this.changes.push({ how: 'patched', table, key, forth: plain(forth), back: plain(back) });
-    await this.dropStanding(table, row);
+    await this.dropProgressOf(table, row);
   }
 
   /**
@@ -101,11 +101,11 @@ export class Recorder {
     if (!row) return;
     await this.db.table(table).delete(dexieKey(key, table));
     this.changes.push({ how: 'removed', table, key, row });
-    await this.dropStanding(table, row);
+    await this.dropProgressOf(table, row);
   }
 
-  private async dropStanding(table: TableName, row: object): Promise<void> {
-    await dropStandings(this.db, sittingIdOf(table, row));
+  private async dropProgressOf(table: TableName, row: object): Promise<void> {
+    await dropProgress(this.db, sittingIdOf(table, row));
   }
 }
 
@@ -274,7 +274,7 @@ async function reverse(db: DeskDatabase, change: RowChange): Promise<void> {
     await table.delete(key);
   } else await table.put(patched(current, change.back));
   const row = (current ?? (change.how === 'removed' ? change.row : null)) as object | null;
-  if (row) await dropStandings(db, sittingIdOf(change.table, row));
+  if (row) await dropProgress(db, sittingIdOf(change.table, row));
 }
 
 /** Operations as plain rows of the log. */
@@ -288,7 +288,7 @@ function patched(row: object, operations: readonly object[]): object {
   }
 }
 
-/** The sitting whose standing a row takes part in; 'all' for rows that many sittings may show. */
+/** The sitting whose progress a row takes part in; 'all' for rows that many sittings may show. */
 function sittingIdOf(table: TableName, row: object): string | 'all' | null {
   if (table === 'sittings') return String((row as Row).id);
   if (table === 'students' || table === 'papers' || table === 'groups' || table === 'paperVersions')
@@ -297,8 +297,8 @@ function sittingIdOf(table: TableName, row: object): string | 'all' | null {
   return typeof id === 'string' ? id : null;
 }
 
-/** Throws away the cached standing of one sitting, or of all. */
-export async function dropStandings(db: DeskDatabase, sittingId: string | 'all' | null): Promise<void> {
+/** Throws away the cached progress of one sitting, or of all. */
+export async function dropProgress(db: DeskDatabase, sittingId: string | 'all' | null): Promise<void> {
   if (sittingId === 'all') await db.standings.clear();
   else if (sittingId !== null) await db.standings.delete(sittingId);
 }

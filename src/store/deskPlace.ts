@@ -1,7 +1,7 @@
 import type { ExchangeKeep, ExchangePlace } from '@/core/exchange/place';
 import { Student } from '@/core/model/people';
 import { readyToSit } from '@/core/scoring/paperFindings';
-import { dropStandings } from './command';
+import { dropProgress } from './command';
 import { newId, newJoinCode } from './ids';
 import { freezePaper } from './papers';
 import { paperOf } from './queries';
@@ -25,7 +25,7 @@ const touched = [
 const keep: ExchangeKeep = {
   attempt: async (attempt) => {
     await desk.attempts.put(attempt);
-    await dropStandings(desk, attempt.sittingId);
+    await dropProgress(desk, attempt.sittingId);
   },
   guest: async (guest) => {
     const taken = new Set((await desk.students.toArray()).map(({ joinCode }) => joinCode));
@@ -37,7 +37,7 @@ const keep: ExchangeKeep = {
   opened: async ({ sittingId, studentId }, at) => {
     const before = await desk.openings.get([sittingId, studentId]);
     await desk.openings.put({ sittingId, studentId, at: [...(before?.at ?? []), at] });
-    await dropStandings(desk, sittingId);
+    await dropProgress(desk, sittingId);
   },
   file: async (file) => void (await desk.assets.put(file)),
   freeze: async (sitting, at, lasting) => {

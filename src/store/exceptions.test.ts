@@ -9,7 +9,7 @@ import {
   collectFrom,
   giveAllowance,
   giveAttempt,
-  giveStanding,
+  giveLasting,
   setAside,
   startAfresh,
   takeBack,
@@ -158,15 +158,15 @@ describe('time of one’s own', () => {
   });
 
   it('a quarter more holds in every sitting until it is taken back', async () => {
-    await giveStanding(id, 25, 'Reads slowly', iso(0));
+    await giveLasting(id, 25, 'Reads slowly', iso(0));
     expect((await seesHome(joinCode, start))[0]?.timeLimitMs).toBe(75 * 60_000);
     expect((await seesHome('BBBBBB', start))[0]?.timeLimitMs).toBe(60 * 60_000);
-    await giveStanding(id, null, 'no longer needed', iso(1));
+    await giveLasting(id, null, 'no longer needed', iso(1));
     expect((await seesHome(joinCode, start))[0]?.timeLimitMs).toBe(60 * 60_000);
     expect((await desk.log.toArray()).map(({ said }) => said)).toEqual([
       'Amara Okafor has 25 % more time in every sitting (Reads slowly)',
       'Amara Okafor has no more time than others (no longer needed)',
     ]);
-    await expect(giveStanding('gone', 25, 'r', iso(2))).rejects.toThrow(/no longer there/);
+    await expect(giveLasting('gone', 25, 'r', iso(2))).rejects.toThrow(/no longer there/);
   });
 });

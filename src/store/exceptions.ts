@@ -1,10 +1,18 @@
 import { Student } from '@/core/model/people';
 import { fullName } from '@/core/model/names';
 import { Allowance, type Attempt, type AttemptEvent, type Sitting } from '@/core/model/sitting';
-import { attemptState, endOf, isAside, leftAtEnd, settled, termsFor, type Terms } from '@/core/running/terms';
-import { lastAttempt } from '@/core/running/counting';
-import { assetsIn } from '@/core/model/fileRules';
-import { dropStandings, runCommand, type Recorder } from './command';
+import {
+  attemptState,
+  endOf,
+  isAside,
+  leftAtEnd,
+  settled,
+  termsFor,
+  type Terms,
+} from '@/core/attempts/terms';
+import { lastAttempt } from '@/core/attempts/counting';
+import { assetsIn } from '@/core/basics/fileRules';
+import { dropProgress, runCommand, type Recorder } from './command';
 import { newId } from './ids';
 import { dropOwned } from './owners';
 import { desk } from './tables';
@@ -179,7 +187,7 @@ export async function deleteAttempts(attemptIds: readonly string[], now: string)
     if (!first) throw new Error('This attempt is no longer there');
     for (const attempt of attempts) await deleteAttempt(attempt);
     const { sittingId } = first;
-    await dropStandings(desk, sittingId);
+    await dropProgress(desk, sittingId);
     const student = await desk.students.get(first.studentId);
     const said =
       attempts.length === 1
@@ -220,7 +228,7 @@ async function dropUnusedFiles({ files = [] }: Attempt): Promise<void> {
 }
 
 /** Percent of every time limit that a student has more from now on, in all sittings; null: no more. */
-export async function giveStanding(studentId: string, percent: number | null, reason: string, now: string) {
+export async function giveLasting(studentId: string, percent: number | null, reason: string, now: string) {
   const student = await desk.students.get(studentId);
   if (!student) throw new Error('This student is no longer there');
   const { extraPercent: _, ...rest } = student;
@@ -230,7 +238,7 @@ export async function giveStanding(studentId: string, percent: number | null, re
       ? `${name} has no more time than others`
       : `${name} has ${percent} % more time in every sitting`;
   const said = `${words} (${reason})`;
-  return runCommand({ command: 'giveStanding', said, about: studentId }, now, (record) =>
+  return runCommand({ command: 'giveLasting', said, about: studentId }, now, (record) =>
     record.put('students', Student.parse({ ...rest, ...(percent !== null && { extraPercent: percent }) })),
   );
 }

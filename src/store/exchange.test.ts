@@ -3,10 +3,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
 import { begins, fetchesFile, handsIn, seesHome, sends, sendsFile } from '../../tests/unit/studentSide';
-import { assetId } from '@/core/model/assetBytes';
-import { mostFileBytes } from '@/core/model/fileRules';
+import { assetId } from '@/core/basics/assetBytes';
+import { mostFileBytes } from '@/core/basics/fileRules';
 import type { Answers } from '@/core/model/sitting';
-import { attemptState, deadlineOf, graceMs, isAside, termsFor } from '@/core/running/terms';
+import { attemptState, deadlineOf, graceMs, isAside, termsFor } from '@/core/attempts/terms';
 import { emptyTables, replaceDesk } from './backup';
 import {
   carryOn,

@@ -1,7 +1,7 @@
 import type { ExchangeKeep, ExchangePlace } from '@/core/exchange/place';
 import { AnswersFile, type Packet, type PacketStudent } from '@/core/formats/packet/packetFile';
-import type { PackedAsset } from '@/core/model/asset';
-import { packedAsset, unpackedAsset } from '@/core/model/assetBytes';
+import type { PackedAsset } from '@/core/basics/asset';
+import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
 import type { Attempt } from '@/core/model/sitting';
 import { newId } from './ids';
 import { sitDesk, type HandPacket } from './sitTables';

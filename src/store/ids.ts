@@ -1,6 +1,6 @@
 import { customAlphabet, nanoid } from 'nanoid';
 import { sealHolds } from '@/core/formats/packet/packetFile';
-import { joinCodeAlphabet } from '@/core/model/joinCode';
+import { joinCodeAlphabet } from '@/core/basics/joinCode';
 
 /** A new id, unique without asking anyone. */
 export const newId = (): string => nanoid(12);

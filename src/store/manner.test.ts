@@ -13,7 +13,7 @@ import {
 } from '../../tests/unit/studentSide';
 import type { Question } from '@/core/kinds';
 import type { Sitting } from '@/core/model/sitting';
-import { leavingOf } from '@/core/running/watching';
+import { leavingOf } from '@/core/attempts/watching';
 import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
 import { sittingFrame } from './queries';

@@ -8,8 +8,10 @@ import { gradesCsv } from '@/core/formats/csv/grades';
 import { readinessOf } from '@/core/handback/readiness';
 import { waitingByQuestion } from '@/core/marking/sameAnswers';
 import type { Attempt, CountRule, HandMark } from '@/core/model/sitting';
-import { inFigures, isIn, seatsOf, standingOf } from '@/core/running/standing';
-import { previewRescore } from '@/core/scoring/rescore';
+import { inFigures, isIn, seatsOf } from '@/core/seats/seats';
+import { keptProgress } from '@/core/analysis/keptProgress';
+import { progressOf } from '@/core/seats/progress';
+import { previewRescore } from '@/core/repair/rescore';
 import { sittingRecords } from './queries';
 import { desk } from './tables';
 
@@ -135,7 +137,7 @@ describe('desk, student’s page, preview and files give one answer', () => {
         }
 
         const inside = seats.filter(isIn);
-        const stands = standingOf(records, now);
+        const stands = progressOf(records, now);
         expect(stands.in).toBe(inside.length);
         expect(stands.ready).toBe(inside.filter((seat) => readinessOf(seat).ready).length);
         expect(stands.waiting).toBe(
@@ -150,7 +152,7 @@ describe('desk, student’s page, preview and files give one answer', () => {
           studentsDown: 0,
         });
         const questions = questionFigures(records.questions, inFigures(seats));
-        for (const { questionId, facility } of stands.questions ?? [])
+        for (const { questionId, facility } of keptProgress(records, now).questions)
           expect(questions.find(({ question }) => question.id === questionId)?.facility).toBe(facility);
         if (figures) {
           expect(preview.before.points).toBeCloseTo(figures.mean, 9);

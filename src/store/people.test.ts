@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { at, attemptOf, samples, sittingOf, studentOf } from '../../tests/unit/samples';
 import { Student } from '@/core/model/people';
 import { byRegister, fullName, registerName } from '@/core/model/names';
-import { joinCodeFrom, joinCodeShown } from '@/core/model/joinCode';
+import { joinCodeFrom, joinCodeShown } from '@/core/basics/joinCode';
 import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
 import { newJoinCode } from './ids';

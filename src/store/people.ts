@@ -1,12 +1,12 @@
-import { counted } from '@/core/counted';
+import { counted } from '@/core/basics/counted';
 import { Student, Group } from '@/core/model/people';
 import { fullName, isGuest } from '@/core/model/names';
 import { Opening, type Attempt } from '@/core/model/sitting';
-import { groupBy } from '@/core/groupBy';
+import { groupBy } from '@/core/basics/groupBy';
 import { mergedStudent } from '@/core/people/doubles';
 import { placesOf, sameGroup } from '@/core/people/places';
 import { rosterChanges, updated } from '@/core/people/rosterChanges';
-import { attemptState, isAside, settled, termsFor, type Terms } from '@/core/running/terms';
+import { attemptState, isAside, settled, termsFor, type Terms } from '@/core/attempts/terms';
 import type { IncomingStudent } from '@/core/formats/csv/studentRows';
 import { runCommand, type Recorder } from './command';
 import { newId, newJoinCode } from './ids';

@@ -1,11 +1,12 @@
 import Dexie from 'dexie';
 import type { Question } from '@/core/kinds';
+import { keptProgress, type KeptProgress } from '@/core/analysis/keptProgress';
 import { itemsOf } from '@/core/kinds/items';
 import type { PaperContent } from '@/core/model/paper';
 import type { Group, Student } from '@/core/model/people';
 import { byRegister } from '@/core/model/names';
 import type { Sitting } from '@/core/model/sitting';
-import { standingOf, type SittingRecords, type Standing } from '@/core/running/standing';
+import type { SittingRecords } from '@/core/seats/seats';
 import { desk } from './tables';
 
 /** The paper a sitting is scored with: its frozen version, or the paper as it stands while nobody has started. */
@@ -82,28 +83,28 @@ export async function sittingRecords(sittingId: string): Promise<(SittingRecords
 }
 
 /** How a sitting stands, from the cache while it holds; `computed` says that the cache did not have it. */
-export async function standing(
+export async function progress(
   sitting: Sitting,
   now: number,
-): Promise<{ standing: Standing; computed: boolean } | null> {
+): Promise<{ progress: KeptProgress; computed: boolean } | null> {
   const cached = await desk.standings.get(sitting.id);
   if (cached && (cached.validUntil === null || cached.validUntil > now))
-    return { standing: cached, computed: false };
+    return { progress: cached, computed: false };
   const records = await sittingRecords(sitting.id);
-  return records && { standing: standingOf(records, now), computed: true };
+  return records && { progress: keptProgress(records, now), computed: true };
 }
 
-/** Puts standings into the cache. Apart from `standing`, which live queries call and which must only read. */
-export async function keepStandings(standings: readonly Standing[]): Promise<void> {
-  await desk.standings.bulkPut([...standings]);
+/** Puts it into the cache. Apart from `progress`, which live queries call and which must only read. */
+export async function keepProgress(kept: readonly KeptProgress[]): Promise<void> {
+  await desk.standings.bulkPut([...kept]);
 }
 
 /** One sitting on the desk. */
 export interface SittingRow {
   sitting: Sitting;
   paper: PaperContent;
-  standing: Standing;
-  /** True when the standing came from the rows and not from the cache, which may keep it. */
+  progress: KeptProgress;
+  /** True when the progress came from the rows and not from the cache, which may keep it. */
   computed: boolean;
   groups: Group[];
 }
@@ -119,7 +120,7 @@ export async function deskRows(now: number) {
   const sittings: SittingRow[] = [];
   for (const sitting of all) {
     const paper = await paperOf(sitting);
-    const stands = await standing(sitting, now);
+    const stands = await progress(sitting, now);
     if (paper && stands)
       sittings.push({
         sitting,

@@ -4,7 +4,7 @@ import { Sitting } from '@/core/model/sitting';
 import { madeUpClass } from '@/core/rehearsal/people';
 import { rehearsalPlan, type RehearsalStep } from '@/core/rehearsal/plan';
 import { readyToSit } from '@/core/scoring/paperFindings';
-import { dropStandings } from './command';
+import { dropProgress } from './command';
 import { dropOwned } from './owners';
 import { deskPlace } from './deskPlace';
 import { newId, newJoinCode } from './ids';
@@ -124,7 +124,7 @@ export async function clearRehearsal(sittingId: string): Promise<void> {
     await desk.students.bulkDelete([...ids]);
     await desk.groups.delete(groupId);
     await desk.sittings.delete(sittingId);
-    await dropStandings(desk, sittingId);
+    await dropProgress(desk, sittingId);
     await desk.log
       .filter(({ about }) => about === sittingId || about === groupId || (about !== null && ids.has(about)))
       .delete();

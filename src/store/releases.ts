@@ -1,7 +1,7 @@
-import { counted } from '@/core/counted';
+import { counted } from '@/core/basics/counted';
 import { stillToSit } from '@/core/handback/readiness';
 import { Release, type Shows, type Sitting } from '@/core/model/sitting';
-import { seatsOf } from '@/core/running/standing';
+import { seatsOf } from '@/core/seats/seats';
 import { runCommand } from './command';
 import { sittingRecords } from './queries';
 import { desk } from './tables';

@@ -1,10 +1,10 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
-import type { CarriedFile, Greeting } from '@/carriers/Carrier';
+import type { CarriedFile, Greeting } from '@/core/exchange/messages';
 import type { KeptRelease } from '@/core/exchange/place';
 import type { PaperPacket } from '@/core/formats/packet/paper';
 import type { PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
-import type { HeldAnswers } from '@/core/attempts/held';
+import type { HeldAnswers } from '@/core/exchange/held';
 import type { Allowance, Attempt, Sitting } from '@/core/model/sitting';
 
 /** What the student's device holds of one attempt: the packet, the answers, and what has not been handed over. */

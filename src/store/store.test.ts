@@ -11,7 +11,7 @@ import { collectFrom, giveAllowance, giveAttempt } from './exceptions';
 import { markAnswers } from './marks';
 import { changePaper, createPaper } from './papers';
 import { bringIn, createGroup, deleteGroup } from './people';
-import { deskRows, keepStandings, standing } from './queries';
+import { deskRows, keepProgress, progress } from './queries';
 import { handBack, takeBack } from './releases';
 import { adoptPaper, createSitting, deleteSitting, setClosedToStarts } from './sittings';
 import { desk } from './tables';
@@ -292,7 +292,7 @@ describe('a paper changed after it was sat', () => {
       );
     const shareOf = async () => {
       const sitting = await desk.sittings.get(sittingId);
-      return sitting && (await standing(sitting, start + 120_000))?.standing.meanShare;
+      return sitting && (await progress(sitting, start + 120_000))?.progress.meanShare;
     };
     expect(await shareOf()).toBe(0);
     await adoptPaper(sittingId, later(2));
@@ -305,11 +305,11 @@ describe('a paper changed after it was sat', () => {
 describe('the cache of standings', () => {
   it('is dropped by whatever it was computed from, and holds nothing of its own', async () => {
     const { sittingId, amara } = await deskWithSitting();
-    await keepStandings((await deskRows(start)).sittings.map((row) => row.standing));
+    await keepProgress((await deskRows(start)).sittings.map((row) => row.progress));
     expect(await desk.standings.get(sittingId)).toMatchObject({ notStarted: 2 });
     await startedBy(amara.joinCode, sittingId);
     expect(await desk.standings.get(sittingId)).toBeUndefined();
-    expect((await deskRows(start)).sittings[0]?.standing).toMatchObject({ notStarted: 1, working: 1 });
+    expect((await deskRows(start)).sittings[0]?.progress).toMatchObject({ notStarted: 1, working: 1 });
   });
 });
 

@@ -1,6 +1,6 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { BankQuestion } from '@/core/model/bank';
-import type { Asset, Setting } from '@/core/model/asset';
+import type { Asset, Setting } from '@/core/basics/asset';
 import type { LogEntry } from '@/core/model/log';
 import type { Paper, PaperVersion } from '@/core/model/paper';
 import type { Group, Student } from '@/core/model/people';
@@ -15,7 +15,7 @@ import type {
   Sitting,
   SittingTemplate,
 } from '@/core/model/sitting';
-import type { Standing } from '@/core/running/standing';
+import type { KeptProgress } from '@/core/analysis/keptProgress';
 
 /** A row in the server's box, as it was put there. */
 export interface Posted {
@@ -61,7 +61,7 @@ export class DeskDatabase extends Dexie {
   /** The line to the server: of this browser alone, and not in a backup. */
   declare line: EntityTable<Line, 'key'>;
   /** A cache: how each sitting stands. Dropped whenever a row it was computed from changes. */
-  declare standings: EntityTable<Standing, 'sittingId'>;
+  declare standings: EntityTable<KeptProgress, 'sittingId'>;
 
   constructor(name = 'gribbet-desk') {
     super(name);

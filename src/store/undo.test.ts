@@ -18,7 +18,7 @@ import {
   collectFrom,
   giveAllowance,
   giveAttempt,
-  giveStanding,
+  giveLasting,
   setAside,
   startAfresh,
   takeBack,
@@ -213,7 +213,7 @@ const commands: Record<string, (context: Context) => Promise<unknown>> = {
   collect: (c) => collectFrom('sit1', ['s2', 's3'], 'hangs', c.iso),
   setAside: (c) => setAside('sit1', 's2', 'had help', c.iso),
   countAgain: async (c) => takeBack((await one<{ id: string }>(c, 'attempts')).id, 'none', c.iso),
-  giveStanding: (c) => giveStanding('s2', c.n % 2 ? 25 : null, 'reads slowly', c.iso),
+  giveLasting: (c) => giveLasting('s2', c.n % 2 ? 25 : null, 'reads slowly', c.iso),
   decideLate: async (c) => {
     const attempt = await desk.attempts.get((await one<{ id: string }>(c, 'attempts')).id);
     const keys = (attempt?.late ?? []).map(({ questionId, typedAt }) => `${questionId} ${typedAt}`);

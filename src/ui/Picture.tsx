@@ -1,5 +1,5 @@
-import type { PictureRef } from '@/core/model/file';
-import { lacksWords } from '@/core/model/fileRules';
+import type { PictureRef } from '@/core/basics/file';
+import { lacksWords } from '@/core/basics/fileRules';
 import { useFileAddress } from './files';
 import styles from './Picture.module.css';
 

@@ -2,7 +2,7 @@
 import { screen, waitFor } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { draw } from '../../tests/unit/screen';
-import type { RichNode, RichText } from '@/core/model/richText';
+import type { RichNode, RichText } from '@/core/basics/richText';
 import { FilesFrom } from './files';
 import { Rich } from './Rich';
 

@@ -1,7 +1,7 @@
 import { createElement, useEffect, useRef, type ReactNode } from 'react';
-import { openableLink } from '@/core/model/link';
-import type { RichMark, RichNode, RichText } from '@/core/model/richText';
-import { wholePicture } from '@/core/model/fileRules';
+import { openableLink } from '@/core/basics/link';
+import type { RichMark, RichNode, RichText } from '@/core/basics/richText';
+import { wholePicture } from '@/core/basics/fileRules';
 import { Picture } from './Picture';
 import styles from './Rich.module.css';
 

@@ -1,5 +1,5 @@
-import type { RichText } from '@/core/model/richText';
-import { plainText } from '@/core/model/richWords';
+import type { RichText } from '@/core/basics/richText';
+import { plainText } from '@/core/basics/richWords';
 import styles from './RichWords.module.css';
 
 /** The words of a text in the place of its editor, until that is there. */

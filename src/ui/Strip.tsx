@@ -1,4 +1,4 @@
-import type { StageName } from '@/core/running/strip';
+import type { StageName } from '@/core/seats/strip';
 import styles from './Strip.module.css';
 
 /** One stage as the strip draws it. */

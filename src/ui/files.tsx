@@ -1,5 +1,5 @@
 import { createContext, useContext, useEffect, useState, type ReactNode } from 'react';
-import type { FileRef } from '@/core/model/file';
+import type { FileRef } from '@/core/basics/file';
 
 /** A file with its bytes. */
 export interface FileBytes {

@@ -1,5 +1,5 @@
-import { counted } from '@/core/counted';
-import type { Finding, FindingCode } from '@/core/model/common';
+import { counted } from '@/core/basics/counted';
+import type { Finding, FindingCode } from '@/core/basics/common';
 import type { Question } from '@/core/kinds';
 
 const words: Record<FindingCode, (detail: string) => string> = {

@@ -1,4 +1,4 @@
-import { counted } from '@/core/counted';
+import { counted } from '@/core/basics/counted';
 import { pointsFrom } from '@/core/marking/typedPoints';
 
 /** The words are English, so times and numbers among them are too, whatever the browser's own language. */

@@ -1,7 +1,7 @@
-import { counted } from '@/core/counted';
-import type { LossCode } from '@/core/formats/qti/ItemForm';
+import { counted } from '@/core/basics/counted';
+import type { LossCode } from '@/core/kinds/qti/ItemForm';
 import type { Loss } from '@/core/formats/qti/losses';
-import type { Refusal, Refused } from '@/core/formats/refused';
+import type { Refusal, Refused } from '@/core/basics/refused';
 
 const words: Record<LossCode, (detail: string) => string> = {
   picture: (detail) => `the picture ${detail} is not in the package, or is none that can be shown`,

@@ -3,7 +3,7 @@ import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { draw } from '../../tests/unit/screen';
 import { paperQuestions } from '../../tests/unit/samples';
-import type { Finding } from '@/core/model/common';
+import type { Finding } from '@/core/basics/common';
 import { EmptyState } from './EmptyState';
 import { FillGlyph, glyphWords } from './FillGlyph';
 import { findingWords } from './findingWords';

@@ -1,4 +1,4 @@
-import { pictureType } from '@/core/model/fileRules';
+import { pictureType } from '@/core/basics/fileRules';
 import type { FileBytes } from './files';
 
 /** The longest side that a picture is kept with; larger ones are scaled down. */

@@ -1,9 +1,9 @@
 import { expose } from 'comlink';
-import { deskLine } from '@/carriers/deskLine';
+import { deskLine } from '@/sync/deskLine';
 import { readBackup, writeBackup, type Backup, type BackupRead, type Progress } from '@/core/formats/backup';
 import type { DeskCopy } from '@/core/formats/backup/copies';
 import { deskContent, putInPlace } from '@/store/backup';
-import { readServerCopy } from '@/store/copies';
+import { readServerCopy } from '@/sync/copies';
 import type { BackupFound } from './backupWork';
 
 /** Backups are written and read here, so that the page goes on and can stop it. */

@@ -1,9 +1,9 @@
 import { ServerFault } from '@/carriers/ask';
-import { base64From } from '@/core/base64';
+import { base64From } from '@/core/basics/base64';
 import { copyDue } from '@/core/formats/backup/copyDue';
 import { onDeskChanged } from '@/store/changes';
 import { lineKept } from '@/store/line';
-import { copyPlaces, serverPlace, type CopyFault, type CopyPlace } from '@/store/copyPlaces';
+import { copyPlaces, serverPlace, type CopyFault, type CopyPlace } from '@/sync/copyPlaces';
 import { onCopyNow } from './copies';
 
 /** Makes copies of the desk where the teacher wants them, soon after it has changed. */

@@ -1,4 +1,4 @@
 /** What a copy is made with: fetched by the worker once there is a place for one. */
-export { deskLine } from '@/carriers/deskLine';
+export { deskLine } from '@/sync/deskLine';
 export { deskContent } from '@/store/backup';
-export { copyIntoFolder, copyOntoServer, deskId } from '@/store/copies';
+export { copyIntoFolder, copyOntoServer, deskId } from '@/sync/copies';

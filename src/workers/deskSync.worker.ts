@@ -1,8 +1,9 @@
-import { deskLine } from '@/carriers/deskLine';
+import { deskLine } from '@/sync/deskLine';
 import { ServerFault } from '@/carriers/ask';
-import { lineKept, pull, push } from '@/store/boxSync';
+import { lineKept, pull, push } from '@/sync/boxSync';
 import { onDeskChanged } from '@/store/changes';
-import { lineChannel, type LineState } from './line';
+import type { LineState } from './line';
+import { lineChannel } from '../store/lineChannel';
 
 /** Between two looks at the server: when it tells by itself that something came, and when it does not. */
 const listeningMs = 20_000;

@@ -1,3 +1,4 @@
+import { lineChannel } from '@/store/lineChannel';
 import type { Stopped } from '@/core/exchange/box';
 
 /** How the desk's line to the classroom server is. */
@@ -12,9 +13,6 @@ export interface LineState {
   /** How many answers the server has that are not on the desk yet. */
   arriving: number;
 }
-
-/** All tabs and workers of the desk hear each other here. */
-export const lineChannel = 'gribbet-line';
 
 let worker: Worker | null = null;
 

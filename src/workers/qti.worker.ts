@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { nanoid } from 'nanoid';
 import { papersFromQti, type ReadPackage } from '@/core/formats/qti/readPackage';
-import { orRefused, type OrRefused } from '@/core/formats/refused';
+import { orRefused, type OrRefused } from '@/core/basics/refused';
 import { qtiPackage } from '@/core/formats/qti/writePackage';
 
 /** A package that was read, or why it was not. */

@@ -1,7 +1,7 @@
 import type { Remote } from 'comlink';
 import type { TableRow } from '@/core/formats/csv/table';
 import type { Roster } from '@/core/formats/oneroster/readRoster';
-import type { OrRefused } from '@/core/formats/refused';
+import type { OrRefused } from '@/core/basics/refused';
 import type { SheetWorker } from './sheet.worker';
 import { stoppable, type Work } from './stoppable';
 

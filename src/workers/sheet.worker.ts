@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import { readRoster, type Roster } from '@/core/formats/oneroster/readRoster';
-import { orRefused, type OrRefused } from '@/core/formats/refused';
+import { orRefused, type OrRefused } from '@/core/basics/refused';
 import { sheetRows } from '@/core/formats/sheet/sheetRows';
 import { workbookFrom } from '@/core/formats/sheet/workbook';
 import type { TableRow } from '@/core/formats/csv/table';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { chanceFrom } from '@/core/chance';
+import { chanceFrom } from '@/core/basics/chance';
 import { mutatedBytes } from './mutate';
 import { readers } from './readers';
 

@@ -1,5 +1,5 @@
 import { unzipSync, zipSync } from 'fflate';
-import type { Chance } from '@/core/chance';
+import type { Chance } from '@/core/basics/chance';
 
 type Bytes = Uint8Array<ArrayBuffer>;
 

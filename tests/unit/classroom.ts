@@ -1,6 +1,6 @@
 import type { BoxChange } from '@/core/exchange/box';
 import type { PaperVersion } from '@/core/model/paper';
-import { joinCodeAlphabet } from '@/core/model/joinCode';
+import { joinCodeAlphabet } from '@/core/basics/joinCode';
 import type { Sitting } from '@/core/model/sitting';
 import { withoutKeys } from '@/core/formats/packet/paper';
 import { at, paperQuestions, sittingOf } from './samples';

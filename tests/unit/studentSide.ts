@@ -1,7 +1,7 @@
 import * as exchange from '@/core/exchange';
 import type { AskRequest, CarriedFile, HandOverRequest } from '@/core/exchange/messages';
 import type { Answers } from '@/core/model/sitting';
-import type { PracticeAct } from '@/core/running/practice';
+import type { PracticeAct } from '@/core/attempts/practice';
 import { deskPlace } from '@/store/deskPlace';
 
 /** What a student's side asks of the desk, from one tab unless another is named. */

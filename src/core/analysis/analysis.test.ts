@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
-import { seatsOf } from '../running/standing';
+import { seatsOf } from '../seats/seats';
 import { facility } from './facility';
 import { mean } from './mean';
 import { quantile } from './quantile';

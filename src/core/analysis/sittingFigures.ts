@@ -2,7 +2,7 @@ import { countedAnswer } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
 import { numbersOf } from '../kinds/itemNumbers';
 import type { Category } from '../kinds/QuestionKind';
-import { isIn, type Seat } from '../running/standing';
+import { isIn, type Seat } from '../seats/seats';
 import { totalShare } from '../scoring/scoreAttempt';
 import { facility } from './facility';
 import { mean } from './mean';

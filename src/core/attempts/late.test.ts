@@ -4,7 +4,7 @@ import { handedIn, handedOver } from '../exchange/working';
 import { scoreAttempt } from '../scoring/scoreAttempt';
 import { scriptPacket } from '../handback/script';
 import type { Attempt, Sitting } from '../model/sitting';
-import { graceMs, termsFor } from '../running/terms';
+import { graceMs, termsFor } from './terms';
 import { countedAnswers, lateKey, undecided, withDecision } from './late';
 import { mostVersions } from './versions';
 

@@ -3,9 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { at, attemptOf, paperQuestions, sittingOf } from '../../../tests/unit/samples';
 import { handedOver } from '../exchange/working';
 import type { HandOverRequest } from '../exchange/messages';
-import { statusOf } from '../exchange/standing';
+import { statusOf } from '../exchange/attemptOf';
 import type { Answers, Attempt } from '../model/sitting';
-import { termsFor } from '../running/terms';
+import { termsFor } from './terms';
 import {
   acknowledged,
   heldFrom,
@@ -15,7 +15,7 @@ import {
   pageMemory,
   type HeldAnswers,
   type PageMemory,
-} from './held';
+} from '../exchange/held';
 import { countedAnswers } from './late';
 
 /**

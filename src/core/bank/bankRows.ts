@@ -1,7 +1,7 @@
 import { kindOf, type KindName, type Question } from '../kinds';
 import type { BankQuestion } from '../model/bank';
 import type { Paper } from '../model/paper';
-import { plainText } from '../model/richWords';
+import { plainText } from '../basics/richWords';
 
 /** How a question did in one sitting. */
 export interface QuestionRecord {
@@ -94,11 +94,11 @@ function rowOf(
 
 /** True when two questions are the same but for where they stand. */
 export function sameQuestion(a: Question, b: Question): boolean {
-  return JSON.stringify(standingless(a)) === JSON.stringify(standingless(b));
+  return JSON.stringify(withoutPlace(a)) === JSON.stringify(withoutPlace(b));
 }
 
 /** A question without its id, part and link, in an order of fields that does not matter. */
-function standingless(question: Question): [string, unknown][] {
+function withoutPlace(question: Question): [string, unknown][] {
   const { id: _id, partId: _part, bankId: _bank, ...rest } = question;
   return Object.entries(rest).sort(([a], [b]) => (a < b ? -1 : 1));
 }

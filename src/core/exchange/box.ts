@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Sealed } from '../formats/packet/sealed';
 import { ScriptPacket } from '../handback/script';
-import { Id, Instant } from '../model/common';
+import { Id, Instant } from '../basics/common';
 import { PaperVersion } from '../model/paper';
 import { Group, Student } from '../model/people';
 import { Allowance, Attempt, ExceptionRequest, Release, Sitting } from '../model/sitting';

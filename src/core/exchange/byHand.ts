@@ -3,12 +3,12 @@ import { numbersOf } from '../kinds/itemNumbers';
 import { kindOf } from '../kinds';
 import type { AnswersFile, PaperFile } from '../formats/packet/packetFile';
 import { withoutKeys } from '../formats/packet/paper';
-import type { PackedAsset } from '../model/asset';
-import { mostAttemptBytes } from '../model/fileRules';
+import type { PackedAsset } from '../basics/asset';
+import { mostAttemptBytes } from '../basics/fileRules';
 import type { PaperVersion } from '../model/paper';
 import type { Student } from '../model/people';
 import { mostEvents, type Allowance, type Attempt, type Sitting } from '../model/sitting';
-import { deadlineOf, type Terms } from '../running/terms';
+import { deadlineOf, type Terms } from '../attempts/terms';
 import { attemptChange, withChange } from './attemptChange';
 import { newAttempt } from './starting';
 
@@ -39,13 +39,16 @@ export function paperFile(
     ...(student && {
       student: { id: student.id, familyName: student.familyName, givenName: student.givenName },
     }),
-    allowances: [...allowances.map((each) => ({ ...each, reason: '' })), ...standing(sitting, student)],
+    allowances: [
+      ...allowances.map((each) => ({ ...each, reason: '' })),
+      ...lastingAllowance(sitting, student),
+    ],
     pictures,
   };
 }
 
 /** What a student has in every sitting, as an allowance in this one. */
-function standing(sitting: Sitting, student: Student | null): Allowance[] {
+function lastingAllowance(sitting: Sitting, student: Student | null): Allowance[] {
   if (student?.extraPercent === undefined) return [];
   return [
     {

@@ -3,13 +3,13 @@ import type { Student } from '../model/people';
 import { isGuest } from '../model/names';
 import { givenCount } from '../model/parts';
 import { ExceptionRequest, type Attempt, type Sitting } from '../model/sitting';
-import { lastAttempt } from '../running/counting';
-import { startDecision, type StartDecision } from '../running/startAttempt';
-import { attemptState, deadlineOf, termsFor, type Terms } from '../running/terms';
+import { lastAttempt } from '../attempts/counting';
+import { startDecision, type StartDecision } from '../attempts/startAttempt';
+import { attemptState, deadlineOf, termsFor, type Terms } from '../attempts/terms';
 import type { AskRequest, Greeting, HomeSitting } from './messages';
 import type { ExchangePlace } from './place';
 import { shownAfter } from './result';
-import { isListed, plainCode, sameCode, standingOfStudent, studentWith } from './standing';
+import { isListed, plainCode, sameCode, attemptsAndTermsOf, studentWith } from './attemptOf';
 
 /**
  * The teacher's end of a carrier: what is answered when a student's side asks. Every reply is built from packets,
@@ -102,7 +102,7 @@ export async function homeSitting(
   student: Student,
   now: number,
 ): Promise<HomeSitting> {
-  const { attempts, terms } = await standingOfStudent(place, sitting, student, now);
+  const { attempts, terms } = await attemptsAndTermsOf(place, sitting, student, now);
   const decided = startDecision(attempts, terms, now);
   // Whoever left the list goes on with what was begun, and begins nothing new.
   const decision: StartDecision =

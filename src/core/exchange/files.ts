@@ -1,12 +1,12 @@
 import { paperPacket } from '../formats/packet/paper';
-import { assetId, unnamed } from '../model/assetBytes';
-import { assetsIn, mostAttemptBytes, mostFileBytes, pictureType } from '../model/fileRules';
+import { assetId, unnamed } from '../basics/assetBytes';
+import { assetsIn, mostAttemptBytes, mostFileBytes, pictureType } from '../basics/fileRules';
 import type { Student } from '../model/people';
 import type { Attempt, Sitting } from '../model/sitting';
 import { homeSitting } from './entering';
 import type { CarriedFile, FileReply } from './messages';
 import type { ExchangePlace } from './place';
-import { standingOfStudent, studentWith, withAttempt } from './standing';
+import { attemptsAndTermsOf, studentWith, withAttempt } from './attemptOf';
 
 /** How many files one attempt may have. */
 const mostAttemptFiles = 200;
@@ -50,7 +50,7 @@ export async function fileFor(
   const student = await studentWith(place, joinCode);
   const sitting = await place.sitting(sittingId);
   if (!student || !sitting) return null;
-  const { attempts } = await standingOfStudent(place, sitting, student, now);
+  const { attempts } = await attemptsAndTermsOf(place, sitting, student, now);
   const mine = attempts.flatMap((attempt) => attempt.files ?? []).some((file) => file.id === fileId);
   if (!mine && !(await picturesFor(place, sitting, student, attempts, now)).has(fileId)) return null;
   const file = await place.file(fileId);

@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { Answer, Answers, Asks, ExceptionRequest } from '../model/sitting';
-import { PracticeView } from '../running/practice';
+import { PracticeView } from '../attempts/practice';
 import { Response } from '../kinds';
-import { Id, Instant, Line } from '../model/common';
-import { RichText } from '../model/richText';
-import { FileRef } from '../model/file';
+import { Id, Instant, Line } from '../basics/common';
+import { RichText } from '../basics/richText';
+import { FileRef } from '../basics/file';
 import { PaperPacket } from '../formats/packet/paper';
 import { ScriptPacket } from '../handback/script';
 

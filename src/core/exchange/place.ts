@@ -1,5 +1,5 @@
 import type { ScriptPacket } from '../handback/script';
-import type { Asset } from '../model/asset';
+import type { Asset } from '../basics/asset';
 import type { PaperContent, PaperVersion } from '../model/paper';
 import type { Group, Student } from '../model/people';
 import type { Allowance, Attempt, ExceptionRequest, HandMark, Release, Sitting } from '../model/sitting';

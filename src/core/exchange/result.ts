@@ -1,11 +1,12 @@
 import { scriptPacket } from '../handback/script';
 import { itemsOf } from '../kinds/items';
 import type { Attempt, Shows, Sitting } from '../model/sitting';
-import { countedAttempts, countingOf, lastAttempt } from '../running/counting';
-import { attemptState, endOf, type Terms } from '../running/terms';
+import { countedAttempts, lastAttempt } from '../attempts/counting';
+import { countingOf } from '../scoring/counting';
+import { attemptState, endOf, type Terms } from '../attempts/terms';
 import type { ResultReply } from './messages';
 import type { ExchangePlace } from './place';
-import { standingOfStudent, studentWith } from './standing';
+import { attemptsAndTermsOf, studentWith } from './attemptOf';
 
 /** What a student sees straight after handing in, where the sitting says so and nothing was handed back yet. */
 export function shownAfter(
@@ -35,7 +36,7 @@ export async function result(
   const sitting = await place.sitting(sittingId);
   if (!student || !sitting) return null;
   const release = await place.releaseOf(student.id, sittingId);
-  const { attempts, terms } = await standingOfStudent(place, sitting, student, now);
+  const { attempts, terms } = await attemptsAndTermsOf(place, sitting, student, now);
   const opened = () =>
     place.within(student.id, async (keep) => {
       if (release && opening) await keep.opened(release, new Date(now).toISOString());

@@ -4,12 +4,12 @@ import type { Student } from '../model/people';
 import type { PaperVersion } from '../model/paper';
 import { allShuffled, drawnQuestions } from '../model/parts';
 import type { Attempt, Sitting } from '../model/sitting';
-import { startDecision } from '../running/startAttempt';
-import { isAside, settled, type Terms } from '../running/terms';
-import { withEvents } from '../running/watching';
+import { startDecision } from '../attempts/startAttempt';
+import { isAside, settled, type Terms } from '../attempts/terms';
+import { withEvents } from '../attempts/watching';
 import type { StartReply } from './messages';
 import type { ExchangeKeep, ExchangePlace } from './place';
-import { isListed, sameCode, standingOfStudent, statusOf, studentWith } from './standing';
+import { isListed, sameCode, attemptsAndTermsOf, statusOf, studentWith } from './attemptOf';
 
 /** Begins an attempt, or goes on with the one that runs; from then on it is in the tab that asks. */
 export async function start(
@@ -24,7 +24,7 @@ export async function start(
   const sitting = await place.sitting(sittingId);
   if (!student || !sitting) return { outcome: 'refused', why: 'unknown' };
   return place.within(student.id, async (keep) => {
-    const { attempts, terms } = await standingOfStudent(place, sitting, student, now);
+    const { attempts, terms } = await attemptsAndTermsOf(place, sitting, student, now);
     const decision = startDecision(attempts, terms, now);
     if (decision.outcome === 'refused') return decision;
     const at = new Date(now).toISOString();

@@ -3,12 +3,12 @@ import { itemsOf } from '../kinds/items';
 import { typedInTime, withLate } from '../attempts/late';
 import { knownOf, withAnswer } from '../attempts/versions';
 import type { Answers, Attempt, AttemptEvent, Sitting, Stamp } from '../model/sitting';
-import { practiceEnded, practiceView, practised, type PracticeAct } from '../running/practice';
-import { attemptState, deadlineOf, graceMs, isAside, type Terms } from '../running/terms';
-import { withEvents } from '../running/watching';
+import { practiceEnded, practiceView, practised, type PracticeAct } from '../attempts/practice';
+import { attemptState, deadlineOf, graceMs, isAside, type Terms } from '../attempts/terms';
+import { withEvents } from '../attempts/watching';
 import type { AttemptStatus, HandOverRequest, Noticed, PracticeReply } from './messages';
 import type { ExchangePlace } from './place';
-import { stillTaken, withAttempt, type HandedOver } from './standing';
+import { stillTaken, withAttempt, type HandedOver } from './attemptOf';
 
 /** What is answered while a student works: answers, practice, handing in. */
 

@@ -1,7 +1,7 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { Student } from '../model/people';
 import { fullName } from '../model/names';
-import { joinCodeShown } from '../model/joinCode';
+import { joinCodeShown } from '../basics/joinCode';
 
 const perRow = 2;
 

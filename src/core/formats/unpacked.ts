@@ -1,5 +1,5 @@
 import { configure, Uint8ArrayReader, ZipReader, type Entry, type FileEntry } from '@zip.js/zip.js';
-import { Refused } from './refused';
+import { Refused } from '../basics/refused';
 import { safePath } from './zip';
 
 // It is in a worker already.

@@ -11,7 +11,7 @@ import {
 import { paperPacket } from '../formats/packet/paper';
 import { kindNames, type Response } from '../kinds';
 import type { Allowance, Shows } from '../model/sitting';
-import { seatsOf, type Seat } from '../running/standing';
+import { seatsOf, type Seat } from '../seats/seats';
 import { scoreAttempt } from '../scoring/scoreAttempt';
 import { givesKeyAway, readinessOf, stillToSit } from './readiness';
 import { releaseSentence } from './releaseSentence';

@@ -1,5 +1,5 @@
 import type { Shows } from '../model/sitting';
-import type { Seat } from '../running/standing';
+import type { Seat } from '../seats/seats';
 
 /** Whether a student's result can be handed back, and if not, why. */
 export type Readiness =

@@ -2,8 +2,8 @@ import { countedAnswer } from '../attempts/late';
 import { z } from 'zod';
 import { kindOf, Response, StudentQuestion, type Question } from '../kinds';
 import { numbersOf } from '../kinds/itemNumbers';
-import { openableLink } from '../model/link';
-import { Id, Instant, Line, Points, Text } from '../model/common';
+import { openableLink } from '../basics/link';
+import { Id, Instant, Line, Points, Text } from '../basics/common';
 import type { Attempt, HandMark, Shows } from '../model/sitting';
 import { commentsByKey, scoreAttempt, type Award, type Scorecard } from '../scoring/scoreAttempt';
 

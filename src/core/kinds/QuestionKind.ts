@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import type { Chance } from '../chance';
-import { Id, Line, Points, Text, type Finding } from '../model/common';
-import { RichText } from '../model/richText';
+import type { Chance } from '../basics/chance';
+import { Id, Line, Points, Text, type Finding } from '../basics/common';
+import { RichText } from '../basics/richText';
 import { SchemeLine } from './schemeLine';
 import { WorkingWay } from './working/WorkingWay';
 

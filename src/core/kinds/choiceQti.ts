@@ -1,10 +1,10 @@
-import { childNamed, childrenNamed, element, isElement, type XmlElement } from '../formats/qti/element';
-import { base, match, member, variable } from '../formats/qti/expressions';
-import { bodyFrom } from '../formats/qti/body';
-import { identifierOf } from '../formats/qti/identifiers';
-import type { Declaration, Feedback, ItemSource } from '../formats/qti/ItemForm';
-import type { RichText } from '../model/richText';
-import { plainText } from '../model/richWords';
+import { childNamed, childrenNamed, element, isElement, type XmlElement } from './qti/element';
+import { base, match, member, variable } from './qti/expressions';
+import { bodyFrom } from './qti/body';
+import { identifierOf } from './qti/identifiers';
+import type { Declaration, Feedback, ItemSource } from './qti/ItemForm';
+import type { RichText } from '../basics/richText';
+import { plainText } from '../basics/richWords';
 import type { Option } from './options';
 
 /** What the choice kinds share when they are written as QTI, and read. */

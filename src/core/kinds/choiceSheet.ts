@@ -1,5 +1,5 @@
-import { Unreadable, type RowCells } from '../formats/sheet/SheetKind';
-import { plainText } from '../model/richWords';
+import { Unreadable, type RowCells } from './sheet/SheetKind';
+import { plainText } from '../basics/richWords';
 import type { Option } from './options';
 import { optionLetter } from './optionLetter';
 

@@ -1,4 +1,4 @@
-import type { Chance } from '../chance';
+import type { Chance } from '../basics/chance';
 
 /** What is written where something had to be: for made-up students who do not know. */
 export const guesses = [

@@ -1,5 +1,5 @@
-import { schemeTotal } from '../marking/schemePoints';
-import { Text, type Finding } from '../model/common';
+import { schemeTotal } from './schemePoints';
+import { Text, type Finding } from '../basics/common';
 import { SchemeLine } from './schemeLine';
 
 /** What a marker goes by, in every kind that is marked by hand. */

@@ -1,5 +1,5 @@
-import { element, type XmlElement } from '../formats/qti/element';
-import { bodyFrom } from '../formats/qti/body';
+import { element, type XmlElement } from './qti/element';
+import { bodyFrom } from './qti/body';
 import type { SchemeLine } from './schemeLine';
 
 /** What a scorer goes by: the model answer, and the scheme with its points in brackets. */

@@ -1,6 +1,6 @@
-import type { RichText } from '../model/richText';
-import { richDoc } from '../model/richWords';
-import { roundPoints } from '../scoring/points';
+import type { RichText } from '../basics/richText';
+import { richDoc } from '../basics/richWords';
+import { roundPoints } from '../basics/points';
 import { kindOf, type Question } from './index';
 
 /** The id of the working that belongs to a question. */

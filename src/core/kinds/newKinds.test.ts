@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { lightColours, sides, springChoices, streamGaps, tideOrder } from '../../../tests/unit/samples';
-import { shuffled } from '../shuffled';
+import { shuffled } from '../basics/shuffled';
 import { gaps } from './gaps';
 import { emptyGap } from './gaps';
 import { segmentsOf } from './gaps/gapText';

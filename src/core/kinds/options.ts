@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { Id, Text, type Finding } from '../model/common';
-import { RichText } from '../model/richText';
-import { isEmptyRich, plainText } from '../model/richWords';
-import { shuffled } from '../shuffled';
+import { Id, Text, type Finding } from '../basics/common';
+import { RichText } from '../basics/richText';
+import { isEmptyRich, plainText } from '../basics/richWords';
+import { shuffled } from '../basics/shuffled';
 import { optionLetter } from './optionLetter';
 
 /** Something to choose, with the comment for whoever chose it. */

@@ -1,4 +1,4 @@
-import { keyParts, Unreadable, type RowCells, type SheetKind } from '../formats/sheet/SheetKind';
+import { keyParts, Unreadable, type RowCells, type SheetKind } from './sheet/SheetKind';
 import { keyPlaces } from './choiceSheet';
 import type { Categories } from './categories/schema';
 import type { Matching } from './matching/schema';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { Id, Text, type Finding } from '../model/common';
-import type { RichText } from '../model/richText';
-import { shuffled, unordered } from '../shuffled';
+import { Id, Text, type Finding } from '../basics/common';
+import type { RichText } from '../basics/richText';
+import { shuffled, unordered } from '../basics/shuffled';
 import { pairsFilling } from './pairsFilling';
 import {
   emptyQuestionFields,

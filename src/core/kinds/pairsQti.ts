@@ -1,7 +1,7 @@
-import { childrenNamed, childElements, element, type XmlElement } from '../formats/qti/element';
-import { identifierOf } from '../formats/qti/identifiers';
-import type { ItemForm, ItemSource } from '../formats/qti/ItemForm';
-import { plainText } from '../model/richWords';
+import { childrenNamed, childElements, element, type XmlElement } from './qti/element';
+import { identifierOf } from './qti/identifiers';
+import type { ItemForm, ItemSource } from './qti/ItemForm';
+import { plainText } from '../basics/richWords';
 import type { PairItem, PairsQuestion } from './pairs';
 
 /** Items put to targets: a match interaction, each right pair giving its part, a wrong one taking it where so asked. */

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { passage } from '@demo/papers/passage';
 import { buildDemo } from '@demo/buildDemo';
 import { at, attemptOf, samples, sittingOf } from '../../../tests/unit/samples';
-import { chanceFrom } from '../chance';
+import { chanceFrom } from '../basics/chance';
 import { paperFile } from '../exchange/byHand';
 import { paperPacket, withoutKeys } from '../formats/packet/paper';
 import { withoutComments } from './options';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Text } from '../model/common';
+import { Text } from '../basics/common';
 
 /** A response in the student's own words. */
 export const TextResponse = z.object({ text: Text });

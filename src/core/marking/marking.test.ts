@@ -12,12 +12,13 @@ import {
 } from '../../../tests/unit/samples';
 import { kindOf, type Question } from '../kinds';
 import type { HandMark } from '../model/sitting';
-import { seatsOf, standingFrom, type Seat } from '../running/standing';
+import { seatsOf, type Seat } from '../seats/seats';
+import { progressFrom } from '../seats/progress';
 import { groupComment, groupLines } from './groupMark';
 import { leftToMark, nextToMark } from './nextToMark';
 import { putForward, sameAnswers, waitingByQuestion } from './sameAnswers';
 import { schemeOf } from './scheme';
-import { schemePoints, schemeTotal } from './schemePoints';
+import { schemePoints, schemeTotal } from '../kinds/schemePoints';
 import { withLineSwitched } from './switchLine';
 import { nothingTyped, pointsFrom, typePoints } from './typedPoints';
 
@@ -209,11 +210,11 @@ describe('nearly right answers', () => {
     expect(putForward([neap, openQuestion], seats)).toEqual(new Map([['q3', 3]]));
   });
 
-  it('are a state of their own in scorecard and standing, counted as in Mark', () => {
+  it('are a state of their own in scorecard and progress, counted as in Mark', () => {
     const seats = answered(['deviation', 'deviaton', 'variation']);
     const awards = seats.map((seat) => seat.scorecard?.awards.find(({ questionId }) => questionId === 'q3'));
     expect(awards.map((award) => award?.nearMiss?.text ?? null)).toEqual([null, 'deviation', null]);
-    const { forward } = standingFrom(sittingOf(), seats, Date.parse(at));
+    const { forward } = progressFrom(sittingOf(), seats, Date.parse(at));
     expect(forward).toBe(putForward([neap], seats).get('q3'));
   });
 

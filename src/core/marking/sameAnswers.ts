@@ -1,8 +1,8 @@
 import { countedAnswer } from '../attempts/late';
 import { kindOf, type Question, type Response } from '../kinds';
 import type { NearMiss } from '../kinds/QuestionKind';
-import type { Seat } from '../running/standing';
-import { isIn } from '../running/standing';
+import type { Seat } from '../seats/seats';
+import { isIn } from '../seats/seats';
 import { awardFor, type Award } from '../scoring/scoreAttempt';
 import type { HandMark } from '../model/sitting';
 
@@ -118,3 +118,6 @@ export function putForward(questions: readonly Question[], seats: readonly Seat[
   }
   return counts;
 }
+
+/** The marks that a group of equal answers has. */
+export const marksOf = (group: SameAnswers): HandMark[] => group.answers.flatMap(({ mark }) => mark ?? []);

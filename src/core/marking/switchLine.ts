@@ -2,7 +2,7 @@ import type { Question } from '../kinds';
 import type { HandMark } from '../model/sitting';
 import { groupLines } from './groupMark';
 import { schemeOf } from './scheme';
-import { schemePoints } from './schemePoints';
+import { schemePoints } from '../kinds/schemePoints';
 
 /**
  * What equal answers have once a scheme line is switched: all of them the same, the lines that the group shows with this one

@@ -1,4 +1,4 @@
-import { withAsciiDigits } from '../digits';
+import { withAsciiDigits } from '../basics/digits';
 
 /** What the digits typed so far on one answer amount to. */
 export interface TypedPoints {

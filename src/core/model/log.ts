@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id, Instant, Line } from './common';
+import { Id, Instant, Line } from '../basics/common';
 
 export const tableNames = [
   'students',

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Question } from '../kinds';
-import { Id, Instant, Line, Points } from './common';
-import { RichText } from './richText';
+import { Id, Instant, Line, Points } from '../basics/common';
+import { RichText } from '../basics/richText';
 
 /** A run of questions with a title and instructions of its own. */
 export const PaperPart = z.object({

@@ -18,7 +18,7 @@ import { itemsOf, workingId } from '../kinds/items';
 import { numbersOf } from '../kinds/itemNumbers';
 import { paperFindings, questionFindings } from '../scoring/paperFindings';
 import { scoreAttempt } from '../scoring/scoreAttempt';
-import { openableLink } from './link';
+import { openableLink } from '../basics/link';
 import type { PaperContent, PaperPart } from './paper';
 import { drawnQuestions, givenCount, paperPoints, sectionsOf } from './parts';
 

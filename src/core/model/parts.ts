@@ -1,5 +1,5 @@
 import type { Question } from '../kinds';
-import { shuffled } from '../shuffled';
+import { shuffled } from '../basics/shuffled';
 import type { PaperContent, PaperPart } from './paper';
 
 /** A run of questions: a part, or those before the first part. */

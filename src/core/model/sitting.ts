@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Response } from '../kinds';
-import { Id, Instant, Line, Text } from './common';
-import { FileRef } from './file';
+import { Id, Instant, Line, Text } from '../basics/common';
+import { FileRef } from '../basics/file';
 
 /** Which of several attempts counts. */
 export const CountRule = z.enum(['last', 'best', 'first', 'mean']);

@@ -2,7 +2,7 @@ import { zipSync, strToU8 } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { studentOf } from '../../../tests/unit/samples';
 import { readRoster } from '../formats/oneroster/readRoster';
-import { Refused } from '../formats/refused';
+import { Refused } from '../basics/refused';
 import type { IncomingStudent } from '../formats/csv/studentRows';
 import { likelyDoubles, mergedStudent } from './doubles';
 import { joinedChanges, rosterChanges, updated } from './rosterChanges';

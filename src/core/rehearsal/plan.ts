@@ -1,4 +1,4 @@
-import { chanceFrom, type Chance } from '../chance';
+import { chanceFrom, type Chance } from '../basics/chance';
 import { kindOf, type Question, type Response } from '../kinds';
 
 /** One thing a made-up student does, at a time from when the rehearsal begins. */

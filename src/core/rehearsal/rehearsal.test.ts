@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { counter, samples } from '../../../tests/unit/samples';
-import { chanceFrom } from '../chance';
+import { chanceFrom } from '../basics/chance';
 import { kindOf, type KindName, type Response } from '../kinds';
 import { itemsOf } from '../kinds/items';
 import { madeUpClass } from './people';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { blanks, counter, samples } from '../../../tests/unit/samples';
 import { kindOf, type Question, type Response } from '../kinds';
-import { keyChanges } from './keyChanges';
+import { keyChanges } from '../repair/keyChanges';
 
 const questions = Object.values(samples);
 const changesFor = (responses: Record<string, Response>) => keyChanges(questions, responses, counter('new'));

@@ -1,12 +1,12 @@
 import { kindOf, type Question } from '../kinds';
 import { itemsOf } from '../kinds/items';
-import type { Finding } from '../model/common';
-import { openableLink } from '../model/link';
+import type { Finding } from '../basics/common';
+import { openableLink } from '../basics/link';
 import type { PaperContent, PaperPart } from '../model/paper';
-import type { RichText } from '../model/richText';
-import { isEmptyRich, picturesWithoutText } from '../model/richWords';
+import type { RichText } from '../basics/richText';
+import { isEmptyRich, picturesWithoutText } from '../basics/richWords';
 import { paperPoints, sectionsOf } from '../model/parts';
-import { sumPoints } from './points';
+import { sumPoints } from '../basics/points';
 
 /** Everything in a paper that is not ready, in its order on the paper. Empty: ready to be sat. */
 export function paperFindings(paper: PaperContent): Finding[] {

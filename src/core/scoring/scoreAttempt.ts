@@ -3,8 +3,8 @@ import { kindOf, type Question } from '../kinds';
 import type { NearMiss } from '../kinds/QuestionKind';
 import type { Answer, Attempt, HandMark } from '../model/sitting';
 import { fillOf } from '../kinds/fillings';
-import { practiceOf, practiceShare } from '../running/practice';
-import { roundPoints, sumPoints } from './points';
+import { practiceOf, practiceShare } from '../attempts/practice';
+import { roundPoints, sumPoints } from '../basics/points';
 
 /** Where the points of one answer stand. */
 export type AwardState = 'notAnswered' | 'noKey' | 'waiting' | 'byKey' | 'byHand' | 'overridden';

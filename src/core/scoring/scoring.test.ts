@@ -15,10 +15,10 @@ import {
 } from '../../../tests/unit/samples';
 import type { Question, Response } from '../kinds';
 import type { Attempt, HandMark } from '../model/sitting';
-import { seatsOf } from '../running/standing';
+import { seatsOf } from '../seats/seats';
 import { paperFindings, readyToSit, totalPoints } from './paperFindings';
-import { roundPoints, sumPoints } from './points';
-import { previewRescore } from './rescore';
+import { roundPoints, sumPoints } from '../basics/points';
+import { previewRescore } from '../repair/rescore';
 import { commentsByKey, scoreAttempt } from './scoreAttempt';
 
 const answers = (responses: Record<string, Response>) =>

@@ -10,10 +10,10 @@ import {
   type TotalFigures,
 } from '@/core/analysis/sittingFigures';
 import { inView, isGuest, registerName } from '@/core/model/names';
-import { inFigures, type Seat } from '@/core/running/standing';
+import { inFigures, type Seat } from '@/core/seats/seats';
 import { shareWords } from '@/ui/shareWords';
-import { SittingPage } from '@/ui/desk/SittingPage';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { SittingPage } from '@/desk/SittingPage';
+import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { counted, percent, points } from '@/ui/format';
 import { GroupSelect } from '@/ui/GroupSelect';

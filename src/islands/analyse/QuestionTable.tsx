@@ -1,5 +1,5 @@
 import { Fragment, useState } from 'react';
-import { plainText } from '@/core/model/richWords';
+import { plainText } from '@/core/basics/richWords';
 import { questionLine, type CategoryCount, type QuestionFigures } from '@/core/analysis/sittingFigures';
 import { kindOf } from '@/core/kinds';
 import { FillGlyph } from '@/ui/FillGlyph';

@@ -6,7 +6,7 @@ import type { Paper } from '@/core/model/paper';
 import { newBankQuestion, putIntoBank, takeIntoPaper, takeOutOfBank } from '@/store/bank';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
+import { act } from '@/desk/act';
 import { counted, dayAndTime, percent, points } from '@/ui/format';
 import { Rich } from '@/ui/Rich';
 import { MarginBlock } from '@/ui/TwoColumns';

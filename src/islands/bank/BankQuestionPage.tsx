@@ -4,14 +4,14 @@ import type { BankQuestion } from '@/core/model/bank';
 import { questionFindings } from '@/core/scoring/paperFindings';
 import { changeBankQuestion } from '@/store/bank';
 import { desk } from '@/store/tables';
-import { DeskReady } from '@/ui/desk/DeskReady';
-import { useDraft, type DraftSource } from '@/ui/desk/useDraft';
+import { DeskReady } from '@/desk/DeskReady';
+import { useDraft, type DraftSource } from '@/desk/useDraft';
 import { EmptyState } from '@/ui/EmptyState';
 import { findingWords } from '@/ui/findingWords';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import type { KeepQuestion } from '../kinds/KindView';
-import { QuestionFields } from '../write/QuestionFields';
-import { QuestionMargin } from '../write/QuestionMargin';
+import { QuestionFields } from '../questions/QuestionFields';
+import { QuestionMargin } from '../questions/QuestionMargin';
 import styles from './bank.module.css';
 
 /** One question of the bank, written where it is kept. */

@@ -1,10 +1,10 @@
 import { Button } from '@mantine/core';
 import { copiesKept } from '@/core/formats/backup/copies';
 import { useNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
-import { ageWords, copyFaultWords } from '@/ui/desk/backupWords';
-import { allowFolder, canChooseFolder, chooseFolder, leaveFolder, useCopyPlaces } from '@/ui/desk/useCopies';
-import type { CopyPlace } from '@/store/copyPlaces';
+import { act } from '@/desk/act';
+import { ageWords, copyFaultWords } from '@/desk/backupWords';
+import { allowFolder, canChooseFolder, chooseFolder, leaveFolder, useCopyPlaces } from '@/desk/useCopies';
+import type { CopyPlace } from '@/sync/copyPlaces';
 import { copyNow } from '@/workers/copies';
 import styles from './BackupPage.module.css';
 

@@ -3,16 +3,16 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useState } from 'react';
 import type { Paper } from '@/core/model/paper';
 import type { Group } from '@/core/model/people';
-import { pressure } from '@/core/running/strip';
+import { pressure } from '@/core/seats/strip';
 import { createPaper } from '@/store/papers';
-import { deskRows, keepStandings, type SittingRow } from '@/store/queries';
+import { deskRows, keepProgress, type SittingRow } from '@/store/queries';
 import { backupSavedAt, begunWith, deskName } from '@/store/deskSettings';
 import { desk } from '@/store/tables';
 import { isoNow, useNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
-import { CopyWords } from '@/ui/desk/CopyWords';
-import { DeskReady } from '@/ui/desk/DeskReady';
-import { paperStages, stripStages } from '@/ui/desk/stripStages';
+import { act } from '@/desk/act';
+import { CopyWords } from '@/desk/CopyWords';
+import { DeskReady } from '@/desk/DeskReady';
+import { paperStages, stripStages } from '@/desk/stripStages';
 import { counted, dayAndTime } from '@/ui/format';
 import { EmptyState } from '@/ui/EmptyState';
 import { Strip } from '@/ui/Strip';
@@ -34,11 +34,11 @@ function Desk() {
   useEffect(() => {
     // Only what was computed anew: keeping what came from the cache would ask the query again without end.
     const fresh = rows?.sittings.filter((row) => row.computed) ?? [];
-    if (fresh.length > 0) void keepStandings(fresh.map((row) => row.standing));
+    if (fresh.length > 0) void keepProgress(fresh.map((row) => row.progress));
   }, [rows]);
   const name = useLiveQuery(deskName);
   if (!rows) return null;
-  const sittings = [...rows.sittings].sort((a, b) => pressure(b.standing) - pressure(a.standing));
+  const sittings = [...rows.sittings].sort((a, b) => pressure(b.progress) - pressure(a.progress));
   const nothing = sittings.length === 0 && rows.papers.length === 0;
   return (
     <TwoColumns margin={<DeskMargin groups={rows.groups} />} marginLabel="Beside the desk">
@@ -60,7 +60,7 @@ function Desk() {
 }
 
 function SittingStrip({ row, now }: { row: SittingRow; now: number }) {
-  const { sitting, paper, standing, groups } = row;
+  const { sitting, paper, progress, groups } = row;
   return (
     <article>
       <div className={styles.title}>
@@ -70,7 +70,7 @@ function SittingStrip({ row, now }: { row: SittingRow; now: number }) {
           {sitting.closesAt && ` to ${dayAndTime(sitting.closesAt, now)}`}
         </span>
       </div>
-      <Strip label={`Stages of ${sitting.title}`} stages={stripStages(sitting, paper, standing, now)} />
+      <Strip label={`Stages of ${sitting.title}`} stages={stripStages(sitting, paper, progress, now)} />
     </article>
   );
 }

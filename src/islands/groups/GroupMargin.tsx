@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Group } from '@/core/model/people';
 import { bringIn, deleteGroup, renameGroup } from '@/store/people';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
+import { act } from '@/desk/act';
 import { counted } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './groups.module.css';

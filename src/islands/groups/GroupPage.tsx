@@ -6,7 +6,7 @@ import type { Group, Student } from '@/core/model/people';
 import { byRegister, fullName, registerName } from '@/core/model/names';
 import { likelyDoubles } from '@/core/people/doubles';
 import { desk } from '@/store/tables';
-import { DeskReady } from '@/ui/desk/DeskReady';
+import { DeskReady } from '@/desk/DeskReady';
 import { counted } from '@/ui/format';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';

@@ -11,7 +11,7 @@ import {
   takeOutOfGroup,
 } from '@/store/people';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
+import { act } from '@/desk/act';
 import { counted } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './groups.module.css';

@@ -9,9 +9,9 @@ import { joinedChanges, rosterChanges, type RosterChanges } from '@/core/people/
 import { bringClasses, type BringChoices } from '@/store/people';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
-import { act, say } from '@/ui/desk/act';
+import { act, say } from '@/desk/act';
 import { BadRows } from '@/ui/BadRows';
-import { DeskReady } from '@/ui/desk/DeskReady';
+import { DeskReady } from '@/desk/DeskReady';
 import { counted } from '@/ui/format';
 import { refusalWords } from '@/ui/lossWords';
 import { readRegister } from '@/workers/readSheet';

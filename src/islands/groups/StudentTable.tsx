@@ -1,11 +1,11 @@
-import { withAsciiDigits } from '@/core/digits';
+import { withAsciiDigits } from '@/core/basics/digits';
 import { z } from 'zod';
 import type { Student } from '@/core/model/people';
 import { fullName } from '@/core/model/names';
-import { joinCodeShown } from '@/core/model/joinCode';
+import { joinCodeShown } from '@/core/basics/joinCode';
 import { changeStudent } from '@/store/people';
 import { isoNow } from '@/ui/clock';
-import { act, say } from '@/ui/desk/act';
+import { act, say } from '@/desk/act';
 import { PickBox } from '@/ui/PickBox';
 import { VirtualRows } from '@/ui/VirtualRows';
 import { StudentCell } from './StudentCell';

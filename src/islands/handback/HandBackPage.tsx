@@ -7,15 +7,15 @@ import { inView, isGuest } from '@/core/model/names';
 import type { Release, Shows } from '@/core/model/sitting';
 import { handBack, stillToSitElsewhere, takeBack } from '@/store/releases';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
-import { SittingPage } from '@/ui/desk/SittingPage';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { act } from '@/desk/act';
+import { SittingPage } from '@/desk/SittingPage';
+import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { counted } from '@/ui/format';
 import { GroupSelect } from '@/ui/GroupSelect';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { SeatList } from './SeatList';
-import { ShowsChoice } from './ShowsChoice';
+import { ShowsChoice } from '../../desk/ShowsChoice';
 import { TakeOut } from './TakeOut';
 import styles from './handback.module.css';
 
@@ -66,7 +66,7 @@ function HandBack({ sitting }: { sitting: SittingData }) {
     const ids = back.map((seat) => seat.student.id);
     if (await act(takeBack(sitting.sitting.id, ids, isoNow()))) setChosen(null);
   };
-  if (sitting.standing.students === 0)
+  if (sitting.progress.students === 0)
     return (
       <EmptyState
         title="There are no students in this sitting"

@@ -1,8 +1,8 @@
 import { Button, Checkbox } from '@mantine/core';
 import { useState } from 'react';
 import { gradesCsv } from '@/core/formats/csv/grades';
-import { say } from '@/ui/desk/act';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { say } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
 import { fileNameOf } from '@/core/formats/fileName';
 import { saveFile } from '@/ui/saveFile';
 import { counted } from '@/ui/format';

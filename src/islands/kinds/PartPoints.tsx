@@ -1,6 +1,6 @@
 import { NativeSelect } from '@mantine/core';
 import { kindOf, type Question } from '@/core/kinds';
-import { roundPoints } from '@/core/scoring/points';
+import { roundPoints } from '@/core/basics/points';
 import { points } from '@/ui/format';
 
 interface PartPointsProps<R extends string> {

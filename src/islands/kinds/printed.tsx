@@ -4,7 +4,7 @@ import type { StudentGaps } from '@/core/kinds/gaps/schema';
 import type { StudentOption } from '@/core/kinds/options';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import type { PairItem, StudentPairsQuestion } from '@/core/kinds/pairs';
-import { plainText } from '@/core/model/richWords';
+import { plainText } from '@/core/basics/richWords';
 import { Rich } from '@/ui/Rich';
 import styles from './print.module.css';
 

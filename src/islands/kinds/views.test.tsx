@@ -4,7 +4,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { paperQuestions, samples } from '../../../tests/unit/samples';
 import { draw, fetched } from '../../../tests/unit/screen';
 import { kindOf, type Question, type Response } from '@/core/kinds';
-import { plainText } from '@/core/model/richWords';
+import { plainText } from '@/core/basics/richWords';
 import { viewOf } from '.';
 import { editorOf } from './editors';
 

@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
 import type { Question } from '@/core/kinds';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
-import type { Seat } from '@/core/running/standing';
+import type { Seat } from '@/core/seats/seats';
 import { AnswerRow } from './AnswerRow';
 import styles from './mark.module.css';
 

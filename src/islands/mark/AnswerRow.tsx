@@ -4,7 +4,7 @@ import { fullName } from '@/core/model/names';
 import { groupComment, groupLines } from '@/core/marking/groupMark';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
-import type { Seat } from '@/core/running/standing';
+import type { Seat } from '@/core/seats/seats';
 import { awardGlyph } from '@/ui/awardGlyph';
 import { FillGlyph } from '@/ui/FillGlyph';
 import { points } from '@/ui/format';
@@ -52,7 +52,7 @@ export function AnswerRow({
         role="button"
         tabIndex={current ? 0 : -1}
         aria-current={current ? 'true' : undefined}
-        aria-label={`${group.blank ? 'Left blank' : group.text}. ${group.answers.length} times. ${standing(group, question)}`}
+        aria-label={`${group.blank ? 'Left blank' : group.text}. ${group.answers.length} times. ${pointsSoFar(group, question)}`}
         onClick={choose}
         onFocus={() => !current && !focusing.current && choose()}
         onKeyDown={() => undefined}
@@ -78,7 +78,7 @@ export function AnswerRow({
         </span>
         <span className={styles.state}>
           {first && <FillGlyph {...awardGlyph(first.award)} waiting={group.waiting > 0} size={16} />}
-          {standing(group, question)}
+          {pointsSoFar(group, question)}
         </span>
       </div>
       {current && drawn && !group.blank && (
@@ -134,7 +134,7 @@ function Answer({
 }
 
 /** "2 / 3  A C": points and scheme lines, or what is missing. */
-function standing(group: SameAnswers, question: Question): string {
+function pointsSoFar(group: SameAnswers, question: Question): string {
   const lines = groupLines(group.answers.flatMap(({ mark }) => mark ?? []));
   const letters = schemeOf(question).flatMap((line, index) =>
     lines.includes(line.id) ? optionLetter(index) : [],

@@ -2,16 +2,15 @@ import { Button, Checkbox, Switch } from '@mantine/core';
 import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
-import type { SameAnswers } from '@/core/marking/sameAnswers';
+import { marksOf, type SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
-import { roundPoints } from '@/core/scoring/points';
+import { roundPoints } from '@/core/basics/points';
 import { counted, points } from '@/ui/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { PointsField } from '@/ui/PointsField';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { groupLines } from '@/core/marking/groupMark';
 import { pointStep } from '@/core/marking/typedPoints';
-import { marksOf } from './MarkQuestion';
 import styles from './mark.module.css';
 
 interface MarkMarginProps {

@@ -2,9 +2,9 @@ import { useMemo, useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import { putForward, waitingByQuestion } from '@/core/marking/sameAnswers';
-import type { Shortcut } from '@/ui/desk/KeysHelp';
-import { SittingPage } from '@/ui/desk/SittingPage';
-import type { SittingData } from '@/ui/desk/useSitting';
+import type { Shortcut } from '@/desk/KeysHelp';
+import { SittingPage } from '@/desk/SittingPage';
+import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarkQuestion } from './MarkQuestion';
 import styles from './mark.module.css';
@@ -48,7 +48,7 @@ function Mark({ sitting }: { sitting: SittingData }) {
     setCurrent(id);
     window.history.replaceState(null, '', `?question=${id}`);
   };
-  if (sitting.standing.in === 0)
+  if (sitting.progress.in === 0)
     return (
       <EmptyState
         title="Nothing has come in yet"
@@ -103,13 +103,13 @@ function QuestionChoice({ questions, currentId, waiting, forward, choose }: Ques
         const left = waiting.get(question.id)?.waiting ?? 0;
         const near = forward.get(question.id) ?? 0;
         const byHand = kindOf(question).scoredBy === 'hand';
-        const standing = left > 0 ? `${left} wait` : byHand ? 'all marked' : 'scored by key';
+        const progress = left > 0 ? `${left} wait` : byHand ? 'all marked' : 'scored by key';
         return (
           <button
             key={question.id}
             type="button"
             aria-current={question.id === currentId ? 'true' : undefined}
-            aria-label={`Question ${numbers.get(question.id)}, ${standing}${near > 0 ? `, ${near} put forward` : ''}`}
+            aria-label={`Question ${numbers.get(question.id)}, ${progress}${near > 0 ? `, ${near} put forward` : ''}`}
             className={byHand ? styles.handQuestion : styles.keyQuestion}
             onClick={() => choose(question.id)}
           >

@@ -13,11 +13,10 @@ import {
   type PointsFault,
   type TypedPoints,
 } from '@/core/marking/typedPoints';
-import type { HandMark } from '@/core/model/sitting';
 import { markAnswers, type MarkStep } from '@/store/marks';
 import { isoNow } from '@/ui/clock';
-import { actWhenRoom, say } from '@/ui/desk/act';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { actWhenRoom, say } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
 import { counted, points } from '@/ui/format';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { AnswerList } from './AnswerList';
@@ -170,9 +169,6 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
     </TwoColumns>
   );
 }
-
-/** The marks there are of equal answers. */
-export const marksOf = (group: SameAnswers): HandMark[] => group.answers.flatMap(({ mark }) => mark ?? []);
 
 /** Why points were not given, in words. */
 export function refusedWords(why: PointsFault['why'], typed: string, max: number): string {

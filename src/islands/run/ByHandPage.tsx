@@ -1,9 +1,9 @@
 import { Button } from '@mantine/core';
 import { useState } from 'react';
 import { scriptPackets } from '@/store/byHand';
-import { act, say } from '@/ui/desk/act';
-import { SittingPage } from '@/ui/desk/SittingPage';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { act, say } from '@/desk/act';
+import { SittingPage } from '@/desk/SittingPage';
+import type { SittingData } from '@/desk/useSitting';
 import { counted } from '@/ui/format';
 import { fileNameOf } from '@/core/formats/fileName';
 import { saveFile } from '@/ui/saveFile';

@@ -4,7 +4,7 @@ import { useState, type ReactNode } from 'react';
 import type { AnswersFile } from '@/core/formats/packet/packetFile';
 import { byRegister, fullName, registerName } from '@/core/model/names';
 import { sittingTitles } from '@/store/byHand';
-import type { SittingData } from '@/ui/desk/useSitting';
+import type { SittingData } from '@/desk/useSitting';
 import { counted } from '@/ui/format';
 import { oddWords, type Came } from './handFiles';
 import styles from './run.module.css';

@@ -7,12 +7,12 @@ import {
   settingsOf,
   settingsSentence,
   type SittingSettings,
-} from '@/core/running/settings';
+} from '@/core/sittings/settings';
 import { groupRows } from '@/store/queries';
 import { changeSitting } from '@/store/sittings';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { act } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
 import { dayAndTime, duration } from '@/ui/format';
 import { faultWords } from './GivePage';
 import { RuleFields, type FixedRules } from './RuleFields';

@@ -1,5 +1,5 @@
-import { byTeacher, type Timeline } from '@/core/running/timeline';
-import { isReported } from '@/core/running/watching';
+import { byTeacher, type Timeline } from '@/core/attempts/timeline';
+import { isReported } from '@/core/attempts/watching';
 import { clockSeconds, clockTime } from '@/ui/format';
 import styles from './attempt.module.css';
 

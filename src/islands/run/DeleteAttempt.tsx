@@ -2,11 +2,11 @@ import { Button, Modal } from '@mantine/core';
 import { useState } from 'react';
 import { fullName } from '@/core/model/names';
 import type { Attempt } from '@/core/model/sitting';
-import { receiptOf } from '@/core/running/receipt';
+import { receiptOf } from '@/core/attempts/receipt';
 import { deleteAttempts } from '@/store/exceptions';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { act } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
 import { counted, dayAndTime } from '@/ui/format';
 import styles from './run.module.css';
 

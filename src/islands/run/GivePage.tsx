@@ -10,13 +10,13 @@ import {
   settingsWarnings,
   tooShortFor,
   type SittingSettings,
-} from '@/core/running/settings';
+} from '@/core/sittings/settings';
 import { groupRows, studentsIn } from '@/store/queries';
 import { createSitting } from '@/store/sittings';
 import { desk } from '@/store/tables';
 import { isoNow, useNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
-import { DeskReady } from '@/ui/desk/DeskReady';
+import { act } from '@/desk/act';
+import { DeskReady } from '@/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
 import { counted, dayAndTime, duration, pointsWords } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';

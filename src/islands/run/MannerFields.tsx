@@ -1,6 +1,6 @@
 import { Checkbox, NumberInput, Radio } from '@mantine/core';
 import type { PracticeRules, Shows, SittingManner } from '@/core/model/sitting';
-import { ShowsChoice } from '../handback/ShowsChoice';
+import { ShowsChoice } from '../../desk/ShowsChoice';
 import styles from './run.module.css';
 
 interface MannerFieldsProps {

@@ -6,8 +6,8 @@ import { byRegister, registerName } from '@/core/model/names';
 import { mergeStudents } from '@/store/people';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { act } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './run.module.css';
 

@@ -1,10 +1,10 @@
 import { Button, Textarea, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { Seat } from '@/core/running/standing';
+import type { Seat } from '@/core/seats/seats';
 import { sendMessages } from '@/store/outbox';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { act } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
 import { counted, dayAndTime } from '@/ui/format';
 import styles from './run.module.css';
 

@@ -1,11 +1,11 @@
 import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
-import type { DeskLine } from '@/carriers/deskLine';
+import type { DeskLine } from '@/sync/deskLine';
 import type { BoxState } from '@/core/exchange/box';
-import { forgetPosted } from '@/store/boxSync';
+import { forgetPosted } from '@/sync/boxSync';
 import { sittingTitles } from '@/store/byHand';
-import { act, say } from '@/ui/desk/act';
+import { act, say } from '@/desk/act';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { lookAgain } from '@/workers/line';
 import styles from './run.module.css';

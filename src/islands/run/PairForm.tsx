@@ -1,8 +1,8 @@
 import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { ServerFault } from '@/carriers/ask';
-import type { DeskLine } from '@/carriers/deskLine';
-import { pairDesk } from '@/store/boxSync';
+import type { DeskLine } from '@/sync/deskLine';
+import { pairDesk } from '@/sync/boxSync';
 import styles from './run.module.css';
 
 const words: Record<string, string> = {

@@ -7,8 +7,8 @@ import { paperPackets } from '@/store/byHand';
 import { newAccessCode } from '@/store/ids';
 import { changeSitting } from '@/store/sittings';
 import { isoNow } from '@/ui/clock';
-import { act, say } from '@/ui/desk/act';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { act, say } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
 import { counted } from '@/ui/format';
 import { fileNameOf } from '@/core/formats/fileName';
 import { saveFile } from '@/ui/saveFile';
@@ -107,7 +107,7 @@ function Choices({ sitting }: { sitting: SittingData }) {
       )}
       <div className={styles.row}>
         <Button
-          variant={sitting.standing.in === 0 ? 'filled' : 'default'}
+          variant={sitting.progress.in === 0 ? 'filled' : 'default'}
           loading={saving && !sealing}
           disabled={sealing !== null}
           onClick={() => void save()}

@@ -1,8 +1,8 @@
 import { Button, Progress, Radio } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
 import { clearRehearsal } from '@/store/rehearsal';
-import { act } from '@/ui/desk/act';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { act } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { playRehearsal, type Rehearsing } from '@/workers/playRehearsal';
 import { Stopped } from '@/workers/stoppable';
@@ -18,24 +18,24 @@ const timesOf = (value: string) => (value === 'all' ? Infinity : Number(value));
 
 /** A rehearsal: let the made-up class work, at a chosen speed, and take it away without trace. */
 export function RehearsalPanel({ sitting }: { sitting: SittingData }) {
-  const { sitting: record, standing } = sitting;
+  const { sitting: record, progress } = sitting;
   const [speed, setSpeed] = useState('60');
-  const [progress, setProgress] = useState<{ done: number; of: number } | null>(null);
+  const [work, setWork] = useState<{ done: number; of: number } | null>(null);
   const running = useRef<Rehearsing | null>(null);
   useEffect(() => () => running.current?.stop(), []);
   const wish = { lengthMs: (record.timeLimitMs ?? 3_600_000) / 2, seed: 1 };
   const begin = async () => {
-    const work = playRehearsal(record.id, wish, timesOf(speed), setProgress);
-    running.current = work;
-    setProgress({ done: 0, of: 1 });
+    const playing = playRehearsal(record.id, wish, timesOf(speed), setWork);
+    running.current = playing;
+    setWork({ done: 0, of: 1 });
     try {
-      await work.result;
+      await playing.result;
     } catch (error) {
       // Stopped by its own button: nothing to say. Anything else is.
       if (!(error instanceof Stopped)) await act(Promise.reject(error));
     }
     running.current = null;
-    setProgress(null);
+    setWork(null);
   };
   const choose = (value: string) => {
     setSpeed(value);
@@ -46,11 +46,11 @@ export function RehearsalPanel({ sitting }: { sitting: SittingData }) {
     await act(clearRehearsal(record.id));
     window.location.assign('/');
   };
-  const begun = standing.working + standing.in > 0;
+  const begun = progress.working + progress.in > 0;
   return (
     <MarginBlock title="This is a rehearsal">
       <p className={styles.soft}>
-        {standing.students} made-up students. What you mark and give here goes with them.
+        {progress.students} made-up students. What you mark and give here goes with them.
       </p>
       <Radio.Group aria-label="Speed" value={speed} onChange={choose}>
         <div className={styles.choices}>
@@ -59,11 +59,11 @@ export function RehearsalPanel({ sitting }: { sitting: SittingData }) {
           ))}
         </div>
       </Radio.Group>
-      {progress ? (
+      {work ? (
         <>
           <Progress
-            value={(100 * progress.done) / progress.of}
-            aria-label={`The class is at work: ${progress.done} of ${progress.of} steps`}
+            value={(100 * work.done) / work.of}
+            aria-label={`The class is at work: ${work.done} of ${work.of} steps`}
           />
           <Button onClick={() => running.current?.stop()}>Stop the class</Button>
         </>

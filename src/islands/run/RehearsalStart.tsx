@@ -1,10 +1,10 @@
 import { Button, NumberInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Paper } from '@/core/model/paper';
-import type { SittingSettings } from '@/core/running/settings';
+import type { SittingSettings } from '@/core/sittings/settings';
 import { setUpRehearsal } from '@/store/rehearsal';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
+import { act } from '@/desk/act';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './run.module.css';
 

@@ -1,6 +1,6 @@
 import { Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { CountRule } from '@/core/model/sitting';
-import type { SittingSettings } from '@/core/running/settings';
+import type { SittingSettings } from '@/core/sittings/settings';
 import type { groupRows } from '@/store/queries';
 import { isoNow } from '@/ui/clock';
 import { counted } from '@/ui/format';

@@ -1,10 +1,10 @@
 import { Button } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { guestsOnly, inView, isGuest, registerName, withoutGuests } from '@/core/model/names';
-import { inGridOrder } from '@/core/running/gridOrder';
-import type { Seat } from '@/core/running/standing';
-import { SittingPage } from '@/ui/desk/SittingPage';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { inGridOrder } from '@/core/seats/gridOrder';
+import type { Seat } from '@/core/seats/seats';
+import { SittingPage } from '@/desk/SittingPage';
+import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { GroupSelect } from '@/ui/GroupSelect';
 import { TwoColumns } from '@/ui/TwoColumns';

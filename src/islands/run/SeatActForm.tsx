@@ -1,10 +1,10 @@
 import { Button, Checkbox, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import type { SeatAct } from '@/core/running/seatActs';
-import type { Seat } from '@/core/running/standing';
+import type { SeatAct } from '@/core/seats/seatActs';
+import type { Seat } from '@/core/seats/seats';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { act } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
 import { counted } from '@/ui/format';
 import { seatActs, type ActFields } from './seatActs';
 import { WhenField } from './WhenField';
@@ -31,7 +31,7 @@ export function SeatActForm({ doing, seats, sitting, reason: given = '', wrap, d
   const [fields, setFields] = useState<ActFields>({
     minutes: 10,
     percent: seats[0]?.student.extraPercent ?? 25,
-    standing: false,
+    progress: false,
     opensAt: null,
     closesAt: doing === 'window' ? new Date(now + 24 * 3_600_000).toISOString() : null,
   });
@@ -85,8 +85,8 @@ export function SeatActForm({ doing, seats, sitting, reason: given = '', wrap, d
             <Checkbox
               size="sm"
               label="in every sitting from now on"
-              checked={fields.standing}
-              onChange={(event) => change({ standing: event.currentTarget.checked })}
+              checked={fields.progress}
+              onChange={(event) => change({ progress: event.currentTarget.checked })}
             />
           )}
         </>

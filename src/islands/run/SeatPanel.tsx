@@ -1,17 +1,17 @@
 import { Button, CloseButton } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import { fullName, isGuest } from '@/core/model/names';
-import { joinCodeShown } from '@/core/model/joinCode';
-import { isReported, leavingOf } from '@/core/running/watching';
-import { receiptOf } from '@/core/running/receipt';
-import { canBeDone, type SeatAct } from '@/core/running/seatActs';
-import type { Seat } from '@/core/running/standing';
-import { isAside } from '@/core/running/terms';
+import { joinCodeShown } from '@/core/basics/joinCode';
+import { isReported, leavingOf } from '@/core/attempts/watching';
+import { receiptOf } from '@/core/attempts/receipt';
+import { canBeDone, type SeatAct } from '@/core/seats/seatActs';
+import type { Seat } from '@/core/seats/seats';
+import { isAside } from '@/core/attempts/terms';
 import type { Allowance } from '@/core/model/sitting';
-import { giveStanding } from '@/store/exceptions';
+import { giveLasting } from '@/store/exceptions';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { act } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
 import { dayAndTime } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { LateOfStudent } from './LateAnswers';
@@ -110,7 +110,7 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
       {student.extraPercent !== undefined && (
         <MarginBlock title="In every sitting">
           <p>{student.extraPercent} % more time, wherever there is a time limit.</p>
-          <Button onClick={() => void act(giveStanding(student.id, null, 'no longer needed', isoNow()))}>
+          <Button onClick={() => void act(giveLasting(student.id, null, 'no longer needed', isoNow()))}>
             No longer
           </Button>
         </MarginBlock>

@@ -1,14 +1,14 @@
 import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { deskLine } from '@/carriers/deskLine';
-import { assertNever } from '@/core/assertNever';
+import { deskLine } from '@/sync/deskLine';
+import { assertNever } from '@/core/basics/assertNever';
 import type { Stopped } from '@/core/exchange/box';
 import { fullName } from '@/core/model/names';
 import type { Sitting } from '@/core/model/sitting';
 import { desk } from '@/store/tables';
 import { useNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
-import { useLine } from '@/ui/desk/useLine';
+import { act } from '@/desk/act';
+import { useLine } from '@/desk/useLine';
 import { clockTime, counted } from '@/ui/format';
 import { lookAgain, type LineState } from '@/workers/line';
 import styles from './run.module.css';

@@ -1,8 +1,8 @@
 import { Button } from '@mantine/core';
 import { useState } from 'react';
-import { canBeDone, type SeatAct } from '@/core/running/seatActs';
-import type { Seat } from '@/core/running/standing';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { canBeDone, type SeatAct } from '@/core/seats/seatActs';
+import type { Seat } from '@/core/seats/seats';
+import type { SittingData } from '@/desk/useSitting';
 import { counted } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { DeleteAttempt } from './DeleteAttempt';

@@ -5,8 +5,8 @@ import { Fragment } from 'react';
 import { deleteSitting, setClosedToStarts } from '@/store/sittings';
 import { beginTryOut } from '@/store/tryOut';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
-import type { SittingData } from '@/ui/desk/useSitting';
+import { act } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
 import { counted, dayAndTime, duration } from '@/ui/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './run.module.css';
@@ -20,7 +20,7 @@ interface SittingPanelProps {
 
 /** The sitting's rules, and what can be done to it as a whole. */
 export function SittingPanel({ sitting, changing, changeRules }: SittingPanelProps) {
-  const { sitting: record, now, standing } = sitting;
+  const { sitting: record, now, progress } = sitting;
   const closed = record.closedToStartsAt !== null;
   const tryOut = async () => {
     const code = await act(beginTryOut(record.id));
@@ -35,7 +35,7 @@ export function SittingPanel({ sitting, changing, changeRules }: SittingPanelPro
         <p>
           {closed
             ? `Nobody new may start since ${dayAndTime(record.closedToStartsAt ?? '', now)}. Those who are working go on.`
-            : `${standing.notStarted} could still start.`}
+            : `${progress.notStarted} could still start.`}
         </p>
         <Button onClick={() => void act(setClosedToStarts(record.id, !closed, isoNow()))}>
           {closed ? 'Let students start again' : 'Close to new starts'}

@@ -1,13 +1,13 @@
 import { memo, type ReactNode } from 'react';
 import { undecided } from '@/core/attempts/late';
 import type { Question } from '@/core/kinds';
-import { plainText } from '@/core/model/richWords';
+import { plainText } from '@/core/basics/richWords';
 import { numbersOf } from '@/core/kinds/itemNumbers';
-import { minutesLeft, minutesOf, questionTotals, type GridColumn } from '@/core/running/gridOrder';
-import type { Seat } from '@/core/running/standing';
-import { isQuiet, leavingOf, triesOf } from '@/core/running/watching';
+import { minutesLeft, minutesOf, questionTotals, type GridColumn } from '@/core/seats/gridOrder';
+import type { Seat } from '@/core/seats/seats';
+import { isQuiet, leavingOf, triesOf } from '@/core/attempts/watching';
 import { awardGlyph } from '@/ui/awardGlyph';
-import type { SittingData } from '@/ui/desk/useSitting';
+import type { SittingData } from '@/desk/useSitting';
 import { FillGlyph } from '@/ui/FillGlyph';
 import { clockTime, percent } from '@/ui/format';
 import { PickBox } from '@/ui/PickBox';

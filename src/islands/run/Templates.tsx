@@ -3,11 +3,11 @@ import { IconX } from '@tabler/icons-react';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import type { SittingTemplate } from '@/core/model/sitting';
-import type { SittingSettings } from '@/core/running/settings';
+import type { SittingSettings } from '@/core/sittings/settings';
 import { desk } from '@/store/tables';
 import { keepTemplate, removeTemplate } from '@/store/templates';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
+import { act } from '@/desk/act';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './run.module.css';
 

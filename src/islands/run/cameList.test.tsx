@@ -8,7 +8,7 @@ import type { FoundPacket } from '@/core/formats/packet/packetFiles';
 import type { AnswersFile } from '@/core/formats/packet/packetFile';
 import type { TakenIn } from '@/store/byHand';
 import { desk } from '@/store/tables';
-import type { SittingData } from '@/ui/desk/useSitting';
+import type { SittingData } from '@/desk/useSitting';
 import { CameList } from './CameList';
 import { refusalOf, type Came } from './handFiles';
 

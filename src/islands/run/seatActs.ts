@@ -1,13 +1,13 @@
 import { fullName } from '@/core/model/names';
-import { extraFor, type SeatAct } from '@/core/running/seatActs';
-import type { Seat } from '@/core/running/standing';
-import { leftAtEnd } from '@/core/running/terms';
+import { extraFor, type SeatAct } from '@/core/seats/seatActs';
+import type { Seat } from '@/core/seats/seats';
+import { leftAtEnd } from '@/core/attempts/terms';
 import {
   carryOn,
   collectFrom,
   giveAllowance,
   giveAttempt,
-  giveStanding,
+  giveLasting,
   setAside,
   startAfresh,
   takeBack,
@@ -20,7 +20,7 @@ export interface ActFields {
   minutes: number;
   percent: number;
   /** Whether the percent hold in every sitting from now on. */
-  standing: boolean;
+  progress: boolean;
   opensAt: string | null;
   closesAt: string | null;
 }
@@ -59,13 +59,13 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
   percent: {
     label: 'Percent more time',
     does: ({ percent }) => `Give ${percent} % more`,
-    consequence: (seat, { percent, standing }) =>
-      `${moreTime(seat, extraFor(seat, percent, standing))}${standing ? ` From now on ${name(seat)} has ${percent} % more in every sitting with a time limit.` : ''}`,
+    consequence: (seat, { percent, progress }) =>
+      `${moreTime(seat, extraFor(seat, percent, progress))}${progress ? ` From now on ${name(seat)} has ${percent} % more in every sitting with a time limit.` : ''}`,
     several: (count, { percent }) => `${count} have ${percent} % more of the time limit, in this sitting.`,
     reasons: ['Extra time', 'Reads slowly', 'Second language'],
-    run: (seats, sittingId, { percent, standing }, reason, now) =>
-      standing
-        ? giveStanding(idsOf(seats)[0] ?? '', percent, reason, now)
+    run: (seats, sittingId, { percent, progress }, reason, now) =>
+      progress
+        ? giveLasting(idsOf(seats)[0] ?? '', percent, reason, now)
         : giveAllowance(sittingId, idsOf(seats), { kind: 'percent', percent }, reason, now),
   },
   window: {

@@ -1,4 +1,4 @@
-import type { Seat } from '@/core/running/standing';
+import type { Seat } from '@/core/seats/seats';
 import type { AttemptEvent } from '@/core/model/sitting';
 
 export type StateGroup = 'notStarted' | 'working' | 'in';

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Carrier, HomeSitting } from '@/carriers/Carrier';
 import type { Asks } from '@/core/model/sitting';
-import { asksOffered, asksWords } from '@/core/running/requests';
+import { asksOffered, asksWords } from '@/core/seats/requests';
 import { useNow } from '@/ui/clock';
 import { dayAndTime } from '@/ui/format';
 import { Button } from '@/ui/plain/Button';

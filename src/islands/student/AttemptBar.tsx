@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import type { AnswerFill } from '@/core/kinds/fillings';
-import { timeWarning, type TimeWarning } from '@/core/running/timeWarning';
+import { timeWarning, type TimeWarning } from '@/core/attempts/timeWarning';
 import type { HeldAttempt } from '@/store/sitTables';
 import { announce } from '@/ui/announce';
 import { clockTime, countdown } from '@/ui/format';

@@ -3,7 +3,7 @@ import type { AttemptStatus, Carrier } from '@/carriers/Carrier';
 import type { StudentQuestion } from '@/core/kinds';
 import { fillOf as fillOfAnswer, type AnswerFill } from '@/core/kinds/fillings';
 import { numbersOf } from '@/core/kinds/itemNumbers';
-import { firstOpenStep, stepsOf } from '@/core/running/steps';
+import { firstOpenStep, stepsOf } from '@/core/attempts/steps';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
 import { announce } from '@/ui/announce';

@@ -1,12 +1,12 @@
 import { useEffect, useState } from 'react';
 import type { Carrier, Greeting } from '@/carriers/Carrier';
-import { joinCodeFrom } from '@/core/model/joinCode';
+import { joinCodeFrom } from '@/core/basics/joinCode';
 import type { HeldAttempt } from '@/store/sitTables';
 import { Button } from '@/ui/plain/Button';
 import { TextInput } from '@/ui/plain/fields';
 import { CodeField, joinCodeWords } from './CodeField';
 import { faultWords } from './faultWords';
-import { HeldHere } from './later';
+import { HeldHere } from './fetched';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
-import { joinCodeShown } from '@/core/model/joinCode';
+import { joinCodeShown } from '@/core/basics/joinCode';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
 import { counted, dayAndTime, duration } from '@/ui/format';
@@ -87,7 +87,7 @@ export function Home({ carrier, who, goOn, openSitting, openResult, openFile, le
               {rows.map((sitting) => (
                 <li key={sitting.sittingId} className={styles.paper}>
                   <h3>{sitting.title}</h3>
-                  <p className={styles.soft}>{standingWords(sitting, now)}</p>
+                  <p className={styles.soft}>{stateWordsOf(sitting, now)}</p>
                   {sitting.late && <LateWords late={sitting.late} waiting={0} />}
                   <div className={styles.row}>
                     {section === 'open' && (
@@ -130,7 +130,7 @@ export function Home({ carrier, who, goOn, openSitting, openResult, openFile, le
   );
 }
 
-function standingWords(sitting: HomeSitting, now: number): string {
+function stateWordsOf(sitting: HomeSitting, now: number): string {
   const size = [
     counted(sitting.questions, 'question'),
     sitting.timeLimitMs ? duration(sitting.timeLimitMs) : '',

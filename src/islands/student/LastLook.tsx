@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { plainText } from '@/core/model/richWords';
+import { plainText } from '@/core/basics/richWords';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import type { AnswerFill } from '@/core/kinds/fillings';
 import type { HeldAttempt } from '@/store/sitTables';

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { openedWith, readFile, takenIn, type Openable } from '@/carriers/handedFiles';
 import { namesFrom } from '@/core/formats/csv/studentRows';
 import type { PacketRead, PacketSeal, PacketStudent } from '@/core/formats/packet/packetFile';
-import { joinCodeFrom, joinCodeAlphabet } from '@/core/model/joinCode';
+import { joinCodeFrom, joinCodeAlphabet } from '@/core/basics/joinCode';
 import { Button } from '@/ui/plain/Button';
 import { TextInput } from '@/ui/plain/fields';
 import { CodeField, joinCodeWords } from './CodeField';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Response, StudentQuestion } from '@/core/kinds';
 import { fillOf } from '@/core/kinds/fillings';
-import type { PracticeAct, PracticeView } from '@/core/running/practice';
+import type { PracticeAct, PracticeView } from '@/core/attempts/practice';
 import { counted, percent } from '@/ui/format';
 import { Button } from '@/ui/plain/Button';
 import styles from './student.module.css';

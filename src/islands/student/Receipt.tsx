@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { AttemptStatus, Carrier, HomeSitting } from '@/carriers/Carrier';
 import { fillOf } from '@/core/kinds/fillings';
-import { receiptOf } from '@/core/running/receipt';
+import { receiptOf } from '@/core/attempts/receipt';
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted, dayAndTime } from '@/ui/format';
 import { Button } from '@/ui/plain/Button';

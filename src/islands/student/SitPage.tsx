@@ -6,7 +6,8 @@ import { Wordmark } from '@/ui/Wordmark';
 import { EnterCode } from './EnterCode';
 import { Fetched } from './Fetched';
 import type { View } from './Inside';
-import { Inside, OpenFile, paperIsHere } from './later';
+import { paperIsHere } from './fetched';
+import { fetchInside, Inside, OpenFile } from './later';
 import styles from './student.module.css';
 
 const resultKey = 'gribbet-result-seen';
@@ -31,7 +32,10 @@ export function SitPage() {
   const home = () => setView({ name: 'home' });
   // Once the form stands, what a paper is sat with comes by itself; where it does not, it is asked for again.
   useEffect(() => {
-    const timer = setTimeout(() => void paperIsHere().catch(() => undefined), 300);
+    const timer = setTimeout(
+      () => void Promise.all([fetchInside(), paperIsHere()]).catch(() => undefined),
+      300,
+    );
     return () => clearTimeout(timer);
   }, [who]);
   // A result that is reloaded in its tab is there again, without the code.

@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import type { Carrier, Greeting } from '@/carriers/Carrier';
-import { acknowledged, heldFrom, outgoing, pageMemory, withOthers } from '@/core/attempts/held';
+import { acknowledged, heldFrom, outgoing, pageMemory, withOthers } from '@/core/exchange/held';
 import type { PaperPacket } from '@/core/formats/packet/paper';
 import { sitDesk, type HeldAttempt } from '@/store/sitTables';
 import { handOverFiles } from './studentFiles';

@@ -1,44 +1,7 @@
 import { lazy } from 'react';
-import type { PaperPacket } from '@/core/formats/packet/paper';
 
 /** What the page fetches once somebody has come in: the form for the code stands without it. */
 
-const inside = () => import('./Inside');
-const attempt = () => import('./AttemptView');
-const result = () => import('./ResultView');
-const openFile = () => import('./OpenFile');
-
-export const Inside = lazy(async () => ({ default: (await inside()).Inside }));
-export const HeldHere = lazy(async () => ({ default: (await import('./HeldHere')).HeldHere }));
-export const AttemptView = lazy(async () => ({ default: (await attempt()).AttemptView }));
-export const ResultView = lazy(async () => ({ default: (await result()).ResultView }));
-export const OpenFile = lazy(async () => ({ default: (await openFile()).OpenFile }));
-
-let all: Promise<unknown> | null = null;
-
-/**
- * Fetches what a paper is sat with. Nobody starts before it is here: what is missing in the middle of an exam is worse
- * than what comes a moment later.
- *
- * @throws where it cannot be fetched; asked again, it tries again
- */
-export function paperIsHere(): Promise<unknown> {
-  all ??= Promise.all([inside(), attempt(), import('./HeldHere')]).catch((error: unknown) => {
-    all = null;
-    throw error;
-  });
-  return all;
-}
-
-/**
- * Fetches what these questions need besides: formulas, and what the kinds of them do not have on the page from the start.
- *
- * @throws where a kind cannot be sat without what could not be fetched
- */
-export async function alsoFor({ questions }: PaperPacket): Promise<void> {
-  const maths = /"type":"(inlineMath|blockMath)"/.test(JSON.stringify(questions));
-  // Without it, formulas are read as they are typed.
-  if (maths) await import('@/ui/katex').catch(() => undefined);
-  const { viewOf } = await import('../kinds');
-  await Promise.all(questions.map((question) => viewOf(question).fetch?.()));
-}
+export const fetchInside = () => import('./Inside');
+export const Inside = lazy(async () => ({ default: (await fetchInside()).Inside }));
+export const OpenFile = lazy(async () => ({ default: (await import('./OpenFile')).OpenFile }));

@@ -8,7 +8,7 @@ import type { AttemptStatus, HomeSitting } from '@/carriers/Carrier';
 import { paperPacket } from '@/core/formats/packet/paper';
 import { scriptPacket } from '@/core/handback/script';
 import type { Shows } from '@/core/model/sitting';
-import { receiptOf } from '@/core/running/receipt';
+import { receiptOf } from '@/core/attempts/receipt';
 import type { HeldAttempt } from '@/store/sitTables';
 import { AttemptBar } from './AttemptBar';
 import { EnterCode } from './EnterCode';

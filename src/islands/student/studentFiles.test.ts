@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { carrierWith } from '../../../tests/unit/carrier';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { CarriedFile, FileReply } from '@/carriers/Carrier';
-import { mostAttemptBytes } from '@/core/model/fileRules';
+import { mostAttemptBytes } from '@/core/basics/fileRules';
 import { sitDesk } from '@/store/sitTables';
 import { forgetHeld } from './heldAttempts';
 import { handOverFiles, studentFiles } from './studentFiles';

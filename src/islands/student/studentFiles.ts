@@ -1,7 +1,7 @@
 import type { Carrier } from '@/carriers/Carrier';
-import { assetId } from '@/core/model/assetBytes';
-import type { FileRef } from '@/core/model/file';
-import { mostAttemptBytes } from '@/core/model/fileRules';
+import { assetId } from '@/core/basics/assetBytes';
+import type { FileRef } from '@/core/basics/file';
+import { mostAttemptBytes } from '@/core/basics/fileRules';
 import type { Files } from '@/ui/files';
 import { sitDesk } from '@/store/sitTables';
 

@@ -5,7 +5,7 @@ import type { Question } from '@/core/kinds';
 import { makeSeparate, putBack, putIntoBank, takeOver } from '@/store/bank';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
+import { act } from '@/desk/act';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './write.module.css';
 

@@ -1,5 +1,5 @@
 import { TextInput } from '@mantine/core';
-import { RichField } from '@/ui/RichField';
+import { RichField } from '@/desk/RichField';
 import type { Paper } from '@/core/model/paper';
 import type { KeepPaper } from './usePaperDraft';
 import styles from './write.module.css';

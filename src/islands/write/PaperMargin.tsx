@@ -1,13 +1,13 @@
 import { Button, Checkbox } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
-import type { Finding } from '@/core/model/common';
+import type { Finding } from '@/core/basics/common';
 import type { Paper } from '@/core/model/paper';
 import { givenCount, paperPoints } from '@/core/model/parts';
 import { paperFindings } from '@/core/scoring/paperFindings';
 import { deletePaper } from '@/store/papers';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
-import { act } from '@/ui/desk/act';
+import { act } from '@/desk/act';
 import { counted, pointsWords } from '@/ui/format';
 import { PointsField } from '@/ui/PointsField';
 import { findingWords } from '@/ui/findingWords';

@@ -1,5 +1,5 @@
 import { Button, Checkbox, TextInput } from '@mantine/core';
-import { RichField } from '@/ui/RichField';
+import { RichField } from '@/desk/RichField';
 import type { PaperPart } from '@/core/model/paper';
 import { PointsField } from '@/ui/PointsField';
 import { SortableItem } from '@/ui/Sortable';

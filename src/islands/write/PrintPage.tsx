@@ -10,7 +10,7 @@ import { schemeOf } from '@/core/marking/scheme';
 import type { Paper } from '@/core/model/paper';
 import { givenOf, paperPoints, sectionsOf, type Section } from '@/core/model/parts';
 import { desk } from '@/store/tables';
-import { DeskReady } from '@/ui/desk/DeskReady';
+import { DeskReady } from '@/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
 import { counted, points, pointsRange, pointsWords } from '@/ui/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';

@@ -1,5 +1,5 @@
 import { Checkbox } from '@mantine/core';
-import { plainText } from '@/core/model/richWords';
+import { plainText } from '@/core/basics/richWords';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import type { Paper } from '@/core/model/paper';
@@ -9,7 +9,7 @@ import { SortableItem, SortableList } from '@/ui/Sortable';
 import type { KeepQuestion } from '../kinds/KindView';
 import { rowId, rowsOf, withoutPart, withPart } from './paperEdits';
 import { PartRow } from './PartRow';
-import { QuestionFields } from './QuestionFields';
+import { QuestionFields } from '../questions/QuestionFields';
 import type { KeepPaper } from './usePaperDraft';
 import styles from './write.module.css';
 

@@ -2,7 +2,7 @@ import { Button, Progress } from '@mantine/core';
 import { useState } from 'react';
 import type { Loss } from '@/core/formats/qti/losses';
 import type { Paper } from '@/core/model/paper';
-import { act, say } from '@/ui/desk/act';
+import { act, say } from '@/desk/act';
 import { counted } from '@/ui/format';
 import { LossList } from '@/ui/LossList';
 import { fileNameOf } from '@/core/formats/fileName';

@@ -12,7 +12,7 @@ import { desk } from '@/store/tables';
 import { BankLink } from './BankLink';
 import { ManyAtOnce } from './ManyAtOnce';
 import { withMany, type ManyChange } from './paperEdits';
-import { QuestionMargin } from './QuestionMargin';
+import { QuestionMargin } from '../questions/QuestionMargin';
 
 const paper: Paper = {
   id: 'p',

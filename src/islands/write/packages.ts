@@ -1,7 +1,7 @@
 import { proxy } from 'comlink';
 import type { PackedPicture, ReadPackage } from '@/core/formats/qti/readPackage';
 import { picturesOf, type WrittenPackage } from '@/core/formats/qti/writePackage';
-import type { PictureRef } from '@/core/model/file';
+import type { PictureRef } from '@/core/basics/file';
 import { withPictures } from '@/core/formats/qti/withPictures';
 import type { PaperContent } from '@/core/model/paper';
 import { deskFile, keepAsset } from '@/store/assets';

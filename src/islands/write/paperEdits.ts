@@ -1,4 +1,4 @@
-import { allWays } from '@/core/kinds/working/ways';
+import { withWorking } from '@/core/kinds/withWorking';
 import { kindNamed, kindOf, type KindName, type Question } from '@/core/kinds';
 import type { Paper, PaperPart } from '@/core/model/paper';
 import { sectionsOf } from '@/core/model/parts';
@@ -154,15 +154,4 @@ function changedQuestion(question: Question, change: Exclude<ManyChange, { what:
     case 'moveTo':
       return inPart(question, change.partId ?? undefined);
   }
-}
-
-/** Working asked for, with this share of the points by key; null: no longer. Only where there is a key. */
-export function withWorking(question: Question, keyShare: number | null): Question {
-  if (kindOf(question).scoredBy === 'hand') return question;
-  const { working, ...rest } = question;
-  if (keyShare === null) return rest as Question; // the kind's own fields are untouched
-  return {
-    ...question,
-    working: { ...(working ?? { modelAnswer: '', scheme: [], ways: allWays }), keyShare },
-  };
 }

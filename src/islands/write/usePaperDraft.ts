@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import type { Paper } from '@/core/model/paper';
 import { changePaper } from '@/store/papers';
 import { desk } from '@/store/tables';
-import { useDraft, type DraftSource, type KeepDraft } from '@/ui/desk/useDraft';
+import { useDraft, type DraftSource, type KeepDraft } from '@/desk/useDraft';
 
 /** Keeps a changed paper; `field` names what is being typed in. */
 export type KeepPaper = KeepDraft<Paper>;

@@ -1,4 +1,4 @@
-import { version } from '../../version';
+import { version } from '../../basics/version';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
 import {

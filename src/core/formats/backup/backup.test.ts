@@ -4,7 +4,7 @@ import { unzipSync, zipSync } from 'fflate';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { backupBytes, backupIn } from '../../../../tests/unit/savedDesk';
-import { version } from '../../version';
+import { version } from '../../basics/version';
 import { contentOf, readBackup, type DeskRows } from './index';
 import { olderDigest } from './older';
 

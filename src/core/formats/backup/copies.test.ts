@@ -1,7 +1,7 @@
 import { createDecipheriv, createHash, pbkdf2Sync } from 'node:crypto';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { assetId } from '../../model/assetBytes';
+import { assetId } from '../../basics/assetBytes';
 import {
   copiesToDrop,
   copyKey,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { base64UrlFrom, bytesFromUrl } from '../../base64';
-import { decrypted, encrypted, passwordKey, sha256 } from '../../crypto';
-import { Instant } from '../../model/common';
+import { base64UrlFrom, bytesFromUrl } from '../../basics/base64';
+import { decrypted, encrypted, passwordKey, sha256 } from '../../basics/crypto';
+import { Instant } from '../../basics/common';
 import { sealIterations } from '../packet/sealed';
 
 /** Copies of the desk that keep themselves: what they are called, and which are kept back. */

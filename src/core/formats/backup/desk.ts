@@ -1,10 +1,10 @@
 import { tooDeep } from '../depth';
 import { z } from 'zod';
-import { PackedAsset, Setting } from '../../model/asset';
-import { assetId, unpackedAsset } from '../../model/assetBytes';
+import { PackedAsset, Setting } from '../../basics/asset';
+import { assetId, unpackedAsset } from '../../basics/assetBytes';
 import { BankQuestion } from '../../model/bank';
-import { Instant } from '../../model/common';
-import { FileRef } from '../../model/file';
+import { Instant } from '../../basics/common';
+import { FileRef } from '../../basics/file';
 import { LogEntry } from '../../model/log';
 import { Paper, PaperVersion } from '../../model/paper';
 import { Group, Student } from '../../model/people';

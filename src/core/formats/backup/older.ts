@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { base64From } from '../../base64';
-import { sha256 } from '../../crypto';
+import { base64From } from '../../basics/base64';
+import { sha256 } from '../../basics/crypto';
 import { checkedDesk, contentOf, DeskTables, type BackupRead } from './desk';
 
 /** Backups of before they were zips: one JSON with the bytes in Base64. Version 2 has a digest over its content. */

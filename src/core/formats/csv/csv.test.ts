@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../../tests/unit/samples';
-import { seatsOf } from '../../running/standing';
+import { seatsOf } from '../../seats/seats';
 import { decodeText } from './decodeText';
 import { gradesCsv } from './grades';
 import { bodyOf } from './heading';

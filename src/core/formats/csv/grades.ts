@@ -2,8 +2,8 @@ import type { Question } from '../../kinds';
 import { numbersOf } from '../../kinds/itemNumbers';
 import type { Group } from '../../model/people';
 import { isGuest } from '../../model/names';
-import type { Seat } from '../../running/standing';
-import { endOf } from '../../running/terms';
+import type { Seat } from '../../seats/seats';
+import { endOf } from '../../attempts/terms';
 import { csvFrom } from './table';
 
 /** States as the file says them, for people and for scripts that read it. */

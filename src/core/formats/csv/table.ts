@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { Refused } from '../refused';
+import { Refused } from '../../basics/refused';
 
 /** One row of a table, with the line of the file it starts on, from 1. */
 export interface TableRow {

@@ -1,4 +1,4 @@
-import { Refused } from '../refused';
+import { Refused } from '../../basics/refused';
 import { mostCells, mostRows } from '../sheet/bounds';
 import { tableFrom, type TableRow } from './table';
 

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { finder, type BadRow, type IncomingStudent, type KnownStudent } from '../csv/studentRows';
 import { decodeText } from '../csv/decodeText';
 import { tableFrom, type TableRow } from '../csv/table';
-import { Refused } from '../refused';
+import { Refused } from '../../basics/refused';
 import { unpacked } from '../unpacked';
 
 /** One class of the register, with its students. */

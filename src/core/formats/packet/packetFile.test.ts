@@ -5,7 +5,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { paper } from '../../../../tests/unit/classroom';
 import { at, attemptOf, samples, sittingOf, studentOf } from '../../../../tests/unit/samples';
 import { paperFile } from '../../exchange/byHand';
-import { assetId, packedAsset } from '../../model/assetBytes';
+import { assetId, packedAsset } from '../../basics/assetBytes';
 import { packetSealer, packetText, readPacket, sealHolds, unsealedPacket, type Packet } from './packetFile';
 import { packetsIn } from './packetFiles';
 

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { sha256 } from '../../crypto';
+import { sha256 } from '../../basics/crypto';
 import { ScriptPacket } from '../../handback/script';
-import { PackedAsset } from '../../model/asset';
-import { assetId, unpackedAsset } from '../../model/assetBytes';
-import { Id, Instant, Line } from '../../model/common';
+import { PackedAsset } from '../../basics/asset';
+import { assetId, unpackedAsset } from '../../basics/assetBytes';
+import { Id, Instant, Line } from '../../basics/common';
 import { PaperVersion } from '../../model/paper';
 import { Student } from '../../model/people';
 import { Allowance, Attempt, Release, Sitting } from '../../model/sitting';

@@ -1,4 +1,4 @@
-import { Refused } from '../refused';
+import { Refused } from '../../basics/refused';
 import { unpacked } from '../unpacked';
 import { mostPacketBytes, readPacket, type PacketRead } from './packetFile';
 

@@ -3,9 +3,9 @@ import { z } from 'zod';
 import { itemsOf } from '../../kinds/items';
 import { kindOf, StudentQuestion, type Question } from '../../kinds';
 import { Answers, PracticeRules, type Attempt, type Sitting } from '../../model/sitting';
-import { practiceView, PracticeView } from '../../running/practice';
-import { Id, Instant, Line } from '../../model/common';
-import { RichText } from '../../model/richText';
+import { practiceView, PracticeView } from '../../attempts/practice';
+import { Id, Instant, Line } from '../../basics/common';
+import { RichText } from '../../basics/richText';
 import type { PaperContent, PaperVersion } from '../../model/paper';
 
 /** A part as a student reads it. */

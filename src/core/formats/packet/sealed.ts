@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { base64From, bytesFrom } from '../../base64';
-import { decrypted, encrypted, passwordKey } from '../../crypto';
+import { base64From, bytesFrom } from '../../basics/base64';
+import { decrypted, encrypted, passwordKey } from '../../basics/crypto';
 
 /** How often the password is turned over (OWASP Password Storage Cheat Sheet, 2023: 600,000 for HMAC-SHA-256). */
 export const sealIterations = 600_000;

@@ -1,13 +1,20 @@
-import type { RichText } from '../../model/richText';
-import { isEmptyRich } from '../../model/richWords';
+import type { RichText } from '../../basics/richText';
+import { isEmptyRich } from '../../basics/richWords';
 import type { PaperContent, PaperPart } from '../../model/paper';
 import { sectionsOf } from '../../model/parts';
 import type { Question } from '../../kinds';
-import { bodyFrom, richFrom, type BodyReader } from './body';
-import { childNamed, childrenNamed, element, numberIn, within, type XmlElement } from './element';
-import { idFor, identifierOf } from './identifiers';
+import { bodyFrom, richFrom, type BodyReader } from '../../kinds/qti/body';
+import {
+  childNamed,
+  childrenNamed,
+  element,
+  numberIn,
+  within,
+  type XmlElement,
+} from '../../kinds/qti/element';
+import { idFor, identifierOf } from '../../kinds/qti/identifiers';
 import { contentBody, toolName } from './writeItem';
-import type { LossCode } from './ItemForm';
+import type { LossCode } from '../../kinds/qti/ItemForm';
 
 /** A paper as a test, its parts as sections, the points of each question as the weight of its item. */
 export function testFrom(

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { strToU8, zipSync } from 'fflate';
 import { counter } from '../../../../tests/unit/samples';
 import { kindOf } from '../../kinds';
-import { plainText } from '../../model/richWords';
+import { plainText } from '../../basics/richWords';
 import { papersFromQti } from './readPackage';
 import { withPictures } from './withPictures';
 

@@ -2,11 +2,11 @@ import fc from 'fast-check';
 import { strToU8, unzipSync as unzipped, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { counter, samples } from '../../../../tests/unit/samples';
-import { isElement, type XmlNode } from './element';
+import { isElement, type XmlNode } from '../../kinds/qti/element';
 import { papersFromQti } from './readPackage';
-import { Refused, type Refusal } from '../refused';
+import { Refused, type Refusal } from '../../basics/refused';
 import { qtiPackage } from './writePackage';
-import { xmlFrom, xmlText } from './xml';
+import { xmlFrom, xmlText } from '../../kinds/qti/xml';
 import { safePath } from '../zip';
 
 const manifest = `<manifest><resources><resource identifier="i" type="imsqti_item_xmlv3p0" href="i.xml"/></resources></manifest>`;

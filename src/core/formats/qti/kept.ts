@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { Question } from '../../kinds';
-import { childNamed, isElement, type XmlElement } from './element';
-import type { LossCode } from './ItemForm';
+import { childNamed, isElement, type XmlElement } from '../../kinds/qti/element';
+import type { LossCode } from '../../kinds/qti/ItemForm';
 
 /** What QTI has no word for, kept beside the item for whoever reads it here again. */
 const Kept = z.record(z.string().max(40), z.object({ is: z.json().optional(), read: z.json() }));

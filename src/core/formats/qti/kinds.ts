@@ -11,7 +11,7 @@ import { severalChoicesQti } from '../../kinds/severalChoices/qti';
 import { shortTextQti } from '../../kinds/shortText/qti';
 import { trueFalseQti } from '../../kinds/trueFalse/qti';
 import { workingQti } from '../../kinds/working/qti';
-import type { QtiKind } from './ItemForm';
+import type { QtiKind } from '../../kinds/qti/ItemForm';
 
 /** The registry: how each kind is written and read. Apart from that of the kinds, so that only packages load it. */
 const forms = {

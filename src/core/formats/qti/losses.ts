@@ -1,4 +1,4 @@
-import type { LossCode } from './ItemForm';
+import type { LossCode } from '../../kinds/qti/ItemForm';
 
 /** Something of a package or paper that could not be carried, and where it stood. */
 export interface Loss {

@@ -1,7 +1,7 @@
 import { kindNamed, Question } from '../../kinds';
 import { emptyQuestionFields } from '../../kinds/QuestionKind';
-import { plainText } from '../../model/richWords';
-import { gapTextClass, richFrom, type BodyReader } from './body';
+import { plainText } from '../../basics/richWords';
+import { gapTextClass, richFrom, type BodyReader } from '../../kinds/qti/body';
 import {
   childElements,
   childNamed,
@@ -13,9 +13,9 @@ import {
   wordsIn,
   type XmlElement,
   type XmlNode,
-} from './element';
-import { idFor } from './identifiers';
-import type { Declaration, ItemSource, LossCode } from './ItemForm';
+} from '../../kinds/qti/element';
+import { idFor } from '../../kinds/qti/identifiers';
+import type { Declaration, ItemSource, LossCode } from '../../kinds/qti/ItemForm';
 import { withKept } from './kept';
 import { qtiKinds } from './kinds';
 

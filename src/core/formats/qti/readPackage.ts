@@ -1,14 +1,14 @@
-import { bytesFrom } from '../../base64';
+import { bytesFrom } from '../../basics/base64';
 import { kindOf, type Question } from '../../kinds';
-import { isPicture, pictureType } from '../../model/fileRules';
+import { isPicture, pictureType } from '../../basics/fileRules';
 import { mostQuestions, PaperContent, type PaperPart } from '../../model/paper';
-import { roundPoints } from '../../scoring/points';
-import { childNamed, childrenNamed, within, wordsIn, type XmlElement } from './element';
+import { roundPoints } from '../../basics/points';
+import { childNamed, childrenNamed, within, wordsIn, type XmlElement } from '../../kinds/qti/element';
 import { questionsFrom, type ReadItem } from './readItem';
 import type { Loss } from './losses';
-import { Refused } from '../refused';
+import { Refused } from '../../basics/refused';
 import { testOf, type ItemRef } from './assessmentTest';
-import { xmlFrom } from './xml';
+import { xmlFrom } from '../../kinds/qti/xml';
 import { unpacked, type PackageFiles } from '../unpacked';
 import { resolved, textOf } from '../zip';
 

@@ -15,9 +15,9 @@ import {
   tideOrder,
 } from '../../../../tests/unit/samples';
 import { kindOf, type Question, type Response } from '../../kinds';
-import { identifierOf } from './identifiers';
+import { identifierOf } from '../../kinds/qti/identifiers';
 import { itemFrom } from './writeItem';
-import { xmlText } from './xml';
+import { xmlText } from '../../kinds/qti/xml';
 
 // Documents are built in jsdom, which is slow on a busy machine: each question's once, and no haste.
 vi.setConfig({ testTimeout: 60_000 });

@@ -1,5 +1,5 @@
 import { PaperContent } from '../../model/paper';
-import type { PictureRef } from '../../model/file';
+import type { PictureRef } from '../../basics/file';
 
 type Kept = ReadonlyMap<string, Pick<PictureRef, 'asset' | 'width' | 'height'>>;
 

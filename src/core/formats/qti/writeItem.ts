@@ -1,7 +1,7 @@
 import type { Question } from '../../kinds';
-import { plainText } from '../../model/richWords';
-import { bodyFrom } from './body';
-import { element, type XmlElement } from './element';
+import { plainText } from '../../basics/richWords';
+import { bodyFrom } from '../../kinds/qti/body';
+import { element, type XmlElement } from '../../kinds/qti/element';
 import {
   and,
   base,
@@ -16,9 +16,9 @@ import {
   setScore,
   sum,
   variable,
-} from './expressions';
-import { identifierOf } from './identifiers';
-import type { Declaration, Feedback, ItemForm, Scoring } from './ItemForm';
+} from '../../kinds/qti/expressions';
+import { identifierOf } from '../../kinds/qti/identifiers';
+import type { Declaration, Feedback, ItemForm, Scoring } from '../../kinds/qti/ItemForm';
 import { qtiOf } from './kinds';
 
 export const toolName = 'Gribbet';

@@ -1,16 +1,16 @@
 import type { Question } from '../../kinds';
-import type { Asset } from '../../model/asset';
-import { assetsIn } from '../../model/fileRules';
+import type { Asset } from '../../basics/asset';
+import { assetsIn } from '../../basics/fileRules';
 import type { PaperContent } from '../../model/paper';
 import { emptySheet } from '../../kinds/working/qti';
-import { element, isElement, type XmlElement, type XmlNode } from './element';
-import { identifierOf } from './identifiers';
+import { element, isElement, type XmlElement, type XmlNode } from '../../kinds/qti/element';
+import { identifierOf } from '../../kinds/qti/identifiers';
 import { itemWithKept, keptFields } from './kept';
 import { questionsFrom } from './readItem';
 import { itemFrom } from './writeItem';
 import type { Loss } from './losses';
 import { testFrom } from './assessmentTest';
-import { xmlFrom, xmlText } from './xml';
+import { xmlFrom, xmlText } from '../../kinds/qti/xml';
 import { packed } from '../zip';
 
 /** A paper as a QTI 3.0 package, and what of it other programs will not read. */

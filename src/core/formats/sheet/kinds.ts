@@ -11,7 +11,7 @@ import { severalChoicesSheet } from '../../kinds/severalChoices/sheet';
 import { shortTextSheet } from '../../kinds/shortText/sheet';
 import { trueFalseSheet } from '../../kinds/trueFalse/sheet';
 import { workingSheet } from '../../kinds/working/sheet';
-import type { SheetKind } from './SheetKind';
+import type { SheetKind } from '../../kinds/sheet/SheetKind';
 
 /** The registry: how each kind stands in a row, in the order in which a row is held against them. */
 const forms = {

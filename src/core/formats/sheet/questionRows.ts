@@ -2,11 +2,11 @@ import { kindNamed, type KindName, type Question } from '../../kinds';
 import { optionLetter } from '../../kinds/optionLetter';
 import type { SchemeLine } from '../../kinds/schemeLine';
 import { pointsFrom } from '../../marking/typedPoints';
-import { plainText } from '../../model/richWords';
+import { plainText } from '../../basics/richWords';
 import type { TableRow } from '../csv/table';
 import { sheetKindCalled, sheetKinds, sheetOf } from './kinds';
 import type { QuestionColumn } from './questionColumns';
-import { Unreadable, type BadReason, type RowCells } from './SheetKind';
+import { Unreadable, type BadReason, type RowCells } from '../../kinds/sheet/SheetKind';
 
 /** A row that is no question, and why; `cell` is what could not be used. */
 export interface BadQuestionRow {

@@ -1,7 +1,7 @@
 import { decodeText } from '../csv/decodeText';
 import type { TableRow } from '../csv/table';
 import { textRows } from '../csv/textRows';
-import { Refused } from '../refused';
+import { Refused } from '../../basics/refused';
 import { largestSheet } from './bounds';
 import { workbookRows } from './workbook';
 

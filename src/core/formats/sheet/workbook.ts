@@ -1,7 +1,7 @@
 import { read, utils, write, type CellObject, type DenseWorkSheet } from '@e965/xlsx';
 import { XMLValidator } from 'fast-xml-parser';
 import type { TableRow } from '../csv/table';
-import { Refused } from '../refused';
+import { Refused } from '../../basics/refused';
 import { unpacked, type PackageFiles } from '../unpacked';
 import { packed, textOf } from '../zip';
 import { mostCells, mostRows } from './bounds';

@@ -1,4 +1,4 @@
-import type { QtiKind } from '../../formats/qti/ItemForm';
+import type { QtiKind } from '../qti/ItemForm';
 import { pairsForm, pairsIn } from '../pairsQti';
 import type { Categories } from './schema';
 

@@ -1,4 +1,4 @@
-import { counted } from '../../counted';
+import { counted } from '../../basics/counted';
 import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { fileFilling } from './filling';

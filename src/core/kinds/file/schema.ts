@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FileRef } from '../../model/file';
+import { FileRef } from '../../basics/file';
 import { schemeFields } from '../handMarked';
 import { questionFields, studentQuestionFields } from '../QuestionKind';
 

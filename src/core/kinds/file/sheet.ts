@@ -1,4 +1,4 @@
-import type { SheetKind } from '../../formats/sheet/SheetKind';
+import type { SheetKind } from '../sheet/SheetKind';
 import type { FileQuestion } from './schema';
 
 /** Only where the row names the kind: an open text looks the same. */

@@ -1,4 +1,4 @@
-import { plainText } from '../../model/richWords';
+import { plainText } from '../../basics/richWords';
 import type { Gap, StudentGap } from './schema';
 
 /** A run of text, or a gap in it. */

@@ -1,5 +1,5 @@
-import { plainText } from '../../model/richWords';
-import type { Finding } from '../../model/common';
+import { plainText } from '../../basics/richWords';
+import type { Finding } from '../../basics/common';
 import { bareOptions, copiedOptions, optionFindings, withoutComments } from '../options';
 import { forgiven } from '../forgiving';
 import { guesses } from '../guesses';

@@ -7,11 +7,11 @@ import {
   wordsIn,
   type XmlElement,
   type XmlNode,
-} from '../../formats/qti/element';
-import { gapTextClass } from '../../formats/qti/body';
-import { identifierOf } from '../../formats/qti/identifiers';
-import type { Declaration, ItemSource, QtiKind } from '../../formats/qti/ItemForm';
-import { plainText } from '../../model/richWords';
+} from '../qti/element';
+import { gapTextClass } from '../qti/body';
+import { identifierOf } from '../qti/identifiers';
+import type { Declaration, ItemSource, QtiKind } from '../qti/ItemForm';
+import { plainText } from '../../basics/richWords';
 import { acceptedIn, bestOf, entriesOf } from '../shortText/qti';
 import { gapsInText, segmentsOf } from './gapText';
 import type { Gap, Gaps } from './schema';

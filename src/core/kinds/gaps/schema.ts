@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id, Text } from '../../model/common';
+import { Id, Text } from '../../basics/common';
 import { Forgive } from '../forgiving';
 import { Option, StudentOption } from '../options';
 import { questionFields, studentQuestionFields } from '../QuestionKind';

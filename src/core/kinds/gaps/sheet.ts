@@ -1,5 +1,5 @@
-import { Unreadable, withoutShare, withShare, type SheetKind } from '../../formats/sheet/SheetKind';
-import { plainText } from '../../model/richWords';
+import { Unreadable, withoutShare, withShare, type SheetKind } from '../sheet/SheetKind';
+import { plainText } from '../../basics/richWords';
 import { segmentsOf } from './gapText';
 import type { Gap, Gaps } from './schema';
 

@@ -1,4 +1,4 @@
-import { assertNever } from '../../assertNever';
+import { assertNever } from '../../basics/assertNever';
 import { numberFrom } from './numberFrom';
 import type { AcceptedNumber, NumberQuestion, Unit } from './schema';
 

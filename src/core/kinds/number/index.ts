@@ -1,5 +1,5 @@
-import { percentFrom } from '../../scoring/percent';
-import type { Finding } from '../../model/common';
+import { percentFrom } from '../../basics/percent';
+import type { Finding } from '../../basics/common';
 import { forgiveAll, forgiven } from '../forgiving';
 import {
   emptyQuestionFields,

@@ -1,4 +1,4 @@
-import { withAsciiDigits } from '../../digits';
+import { withAsciiDigits } from '../../basics/digits';
 
 /** A number as someone wrote it. */
 export interface WrittenNumber {

@@ -1,4 +1,4 @@
-import { withAsciiDigits } from '../../digits';
+import { withAsciiDigits } from '../../basics/digits';
 
 /**
  * A number as it can be typed back: a decimal point, and digits in groups of three set off by narrow no-break spaces. It is

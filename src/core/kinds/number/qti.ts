@@ -1,13 +1,6 @@
-import {
-  childElements,
-  childNamed,
-  element,
-  numberIn,
-  wordsIn,
-  type XmlElement,
-} from '../../formats/qti/element';
-import { and, base, gte, lte, scoreBranches, variable } from '../../formats/qti/expressions';
-import type { ItemSource, QtiKind } from '../../formats/qti/ItemForm';
+import { childElements, childNamed, element, numberIn, wordsIn, type XmlElement } from '../qti/element';
+import { and, base, gte, lte, scoreBranches, variable } from '../qti/expressions';
+import type { ItemSource, QtiKind } from '../qti/ItemForm';
 import { boundsOf } from './acceptedNumbers';
 import type { AcceptedNumber, NumberQuestion } from './schema';
 

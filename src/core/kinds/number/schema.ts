@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id, Line, Text } from '../../model/common';
+import { Id, Line, Text } from '../../basics/common';
 import { questionFields, studentQuestionFields } from '../QuestionKind';
 
 const Value = z.number().refine(Number.isFinite);

@@ -1,4 +1,4 @@
-import { keyParts, Unreadable, withoutShare, type SheetKind } from '../../formats/sheet/SheetKind';
+import { keyParts, Unreadable, withoutShare, type SheetKind } from '../sheet/SheetKind';
 import { number } from '.';
 import { numberFrom } from './numberFrom';
 import type { AcceptedNumber, NumberQuestion } from './schema';

@@ -1,5 +1,5 @@
-import { identifierOf } from '../../formats/qti/identifiers';
-import type { QtiKind } from '../../formats/qti/ItemForm';
+import { identifierOf } from '../qti/identifiers';
+import type { QtiKind } from '../qti/ItemForm';
 import { choiceInteraction, choicesIn, optionFeedback } from '../choiceQti';
 import type { OneChoice } from './schema';
 

@@ -1,4 +1,4 @@
-import type { SheetKind } from '../../formats/sheet/SheetKind';
+import type { SheetKind } from '../sheet/SheetKind';
 import { choicesOf, optionCells } from '../choiceSheet';
 import type { OneChoice } from './schema';
 

@@ -1,5 +1,5 @@
-import { element } from '../../formats/qti/element';
-import type { QtiKind } from '../../formats/qti/ItemForm';
+import { element } from '../qti/element';
+import type { QtiKind } from '../qti/ItemForm';
 import { handScored, scorerRubric } from '../handQti';
 import type { OpenText } from './schema';
 

@@ -1,4 +1,4 @@
-import type { SheetKind } from '../../formats/sheet/SheetKind';
+import type { SheetKind } from '../sheet/SheetKind';
 import type { OpenText } from './schema';
 
 export const openTextSheet: SheetKind<OpenText> = {

@@ -1,5 +1,5 @@
-import type { Finding } from '../../model/common';
-import { shuffled, unordered } from '../../shuffled';
+import type { Finding } from '../../basics/common';
+import { shuffled, unordered } from '../../basics/shuffled';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { orderShare } from './orderShare';
 import { orderingFilling } from './filling';

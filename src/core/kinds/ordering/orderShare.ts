@@ -1,4 +1,4 @@
-import { assertNever } from '../../assertNever';
+import { assertNever } from '../../basics/assertNever';
 import type { OrderRule } from './schema';
 
 /**

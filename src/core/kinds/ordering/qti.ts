@@ -1,7 +1,7 @@
-import { childrenNamed, element } from '../../formats/qti/element';
-import { identifierOf } from '../../formats/qti/identifiers';
-import type { QtiKind } from '../../formats/qti/ItemForm';
-import { plainText } from '../../model/richWords';
+import { childrenNamed, element } from '../qti/element';
+import { identifierOf } from '../qti/identifiers';
+import type { QtiKind } from '../qti/ItemForm';
+import { plainText } from '../../basics/richWords';
 import type { Ordering } from './schema';
 
 /** An order interaction, matched with the correct order. The items stand by their names, so that it is not given away. */

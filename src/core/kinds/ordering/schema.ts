@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Id } from '../../model/common';
+import { Id } from '../../basics/common';
 import { PairItem } from '../pairs';
 import { questionFields, studentQuestionFields } from '../QuestionKind';
 

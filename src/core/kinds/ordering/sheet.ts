@@ -1,4 +1,4 @@
-import type { SheetKind } from '../../formats/sheet/SheetKind';
+import type { SheetKind } from '../sheet/SheetKind';
 import type { Ordering } from './schema';
 
 /** Its options in the right order; only where the row names the kind, for a choice without a key looks the same. */

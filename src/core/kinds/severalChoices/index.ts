@@ -1,4 +1,4 @@
-import { plainText } from '../../model/richWords';
+import { plainText } from '../../basics/richWords';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import {
   bareChoice,

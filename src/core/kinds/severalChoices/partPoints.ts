@@ -1,4 +1,4 @@
-import { assertNever } from '../../assertNever';
+import { assertNever } from '../../basics/assertNever';
 import type { PartPointsRule } from './schema';
 
 /** Counts of one answer: R right options, h of them chosen, f wrong ones chosen, o options in all. */

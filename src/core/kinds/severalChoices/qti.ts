@@ -1,7 +1,7 @@
-import { element } from '../../formats/qti/element';
-import { base, isNull, mapResponse, setScore, sum, variable } from '../../formats/qti/expressions';
-import { identifierOf } from '../../formats/qti/identifiers';
-import type { Declaration, ItemSource, QtiKind, Scoring } from '../../formats/qti/ItemForm';
+import { element } from '../qti/element';
+import { base, isNull, mapResponse, setScore, sum, variable } from '../qti/expressions';
+import { identifierOf } from '../qti/identifiers';
+import type { Declaration, ItemSource, QtiKind, Scoring } from '../qti/ItemForm';
 import { choiceInteraction, choicesIn, optionFeedback, type ReadChoices } from '../choiceQti';
 import type { PartPointsRule, SeveralChoices } from './schema';
 

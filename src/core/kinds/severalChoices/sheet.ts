@@ -1,4 +1,4 @@
-import type { SheetKind } from '../../formats/sheet/SheetKind';
+import type { SheetKind } from '../sheet/SheetKind';
 import { choicesOf, keyPlaces, optionCells } from '../choiceSheet';
 import type { SeveralChoices } from './schema';
 

@@ -1,4 +1,4 @@
-import { nearlySame } from '../../marking/editDistance';
+import { nearlySame } from './editDistance';
 import { forgiven, type Forgive } from '../forgiving';
 import type { AcceptedAnswer } from './schema';
 

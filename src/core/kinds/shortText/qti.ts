@@ -1,6 +1,6 @@
-import { element } from '../../formats/qti/element';
-import { base, match, variable } from '../../formats/qti/expressions';
-import type { ItemSource, MapEntry, QtiKind } from '../../formats/qti/ItemForm';
+import { element } from '../qti/element';
+import { base, match, variable } from '../qti/expressions';
+import type { ItemSource, MapEntry, QtiKind } from '../qti/ItemForm';
 import type { AcceptedAnswer, ShortText } from './schema';
 import type { Forgive } from '../forgiving';
 

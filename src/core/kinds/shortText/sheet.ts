@@ -1,4 +1,4 @@
-import { keyParts, withoutShare, withShare, type SheetKind } from '../../formats/sheet/SheetKind';
+import { keyParts, withoutShare, withShare, type SheetKind } from '../sheet/SheetKind';
 import type { ShortText } from './schema';
 
 export const shortTextSheet: SheetKind<ShortText> = {

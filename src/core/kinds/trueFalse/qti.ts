@@ -1,8 +1,8 @@
-import { element } from '../../formats/qti/element';
-import type { QtiKind } from '../../formats/qti/ItemForm';
-import { plainText } from '../../model/richWords';
+import { element } from '../qti/element';
+import type { QtiKind } from '../qti/ItemForm';
+import { plainText } from '../../basics/richWords';
 import { choicesIn, optionFeedback } from '../choiceQti';
-import { identifierOf } from '../../formats/qti/identifiers';
+import { identifierOf } from '../qti/identifiers';
 import type { TrueFalse } from './schema';
 
 /** True or false: a choice between the two. */

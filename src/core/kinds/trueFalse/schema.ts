@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Text } from '../../model/common';
+import { Text } from '../../basics/common';
 import { questionFields, studentQuestionFields } from '../QuestionKind';
 
 export const TrueFalse = z.object({

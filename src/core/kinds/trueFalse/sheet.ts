@@ -1,4 +1,4 @@
-import { Unreadable, type SheetKind } from '../../formats/sheet/SheetKind';
+import { Unreadable, type SheetKind } from '../sheet/SheetKind';
 import { trueFalse } from '.';
 import type { TrueFalse } from './schema';
 

@@ -1,6 +1,6 @@
 import type { Category } from '../QuestionKind';
-import { lacksWords } from '../../model/fileRules';
-import type { Finding } from '../../model/common';
+import { lacksWords } from '../../basics/fileRules';
+import type { Finding } from '../../basics/common';
 import { forgiveAll, forgiven } from '../forgiving';
 import { byHand, copied, emptyScheme, schemeFindings } from '../handMarked';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';

@@ -1,7 +1,7 @@
-import { childNamed, element, type XmlElement } from '../../formats/qti/element';
-import { imageElement } from '../../formats/qti/body';
-import type { ItemSource, QtiKind } from '../../formats/qti/ItemForm';
-import { PictureRef } from '../../model/file';
+import { childNamed, element, type XmlElement } from '../qti/element';
+import { imageElement } from '../qti/body';
+import type { ItemSource, QtiKind } from '../qti/ItemForm';
+import { PictureRef } from '../../basics/file';
 import { handScored, scorerRubric } from '../handQti';
 import { sheetHeight, sheetWidth } from './strokes';
 import type { Working } from './schema';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { Id, Text } from '../../model/common';
-import { FileRef, PictureRef } from '../../model/file';
+import { Id, Text } from '../../basics/common';
+import { FileRef, PictureRef } from '../../basics/file';
 import { schemeFields } from '../handMarked';
 import { questionFields, studentQuestionFields } from '../QuestionKind';
 import { Drawing } from './drawing';

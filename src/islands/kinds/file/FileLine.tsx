@@ -1,5 +1,5 @@
-import type { FileRef } from '@/core/model/file';
-import { isPicture } from '@/core/model/fileRules';
+import type { FileRef } from '@/core/basics/file';
+import { isPicture } from '@/core/basics/fileRules';
 import { harmlessType, useFileAddress } from '@/ui/files';
 import { fileSize } from '@/ui/format';
 import styles from './file.module.css';

@@ -1,7 +1,7 @@
 import { FileButton } from '@/ui/FileButton';
 import { useState, type DragEvent } from 'react';
-import type { FileRef } from '@/core/model/file';
-import { mostFileBytes } from '@/core/model/fileRules';
+import type { FileRef } from '@/core/basics/file';
+import { mostFileBytes } from '@/core/basics/fileRules';
 import { fileSize } from '@/ui/format';
 import { useFiles, type FileBytes } from '@/ui/files';
 import { Button } from '@/ui/plain/Button';

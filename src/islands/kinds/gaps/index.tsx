@@ -1,5 +1,5 @@
 import { Fragment } from 'react';
-import { plainText } from '@/core/model/richWords';
+import { plainText } from '@/core/basics/richWords';
 import { fillingText } from '@/core/kinds/gaps/gapText';
 import { segmentsOf } from '@/core/kinds/gaps/gapText';
 import type { GapsResponse, StudentGap, StudentGaps } from '@/core/kinds/gaps/schema';

@@ -4,8 +4,8 @@ import { nanoid } from 'nanoid';
 import { useState, type ReactNode } from 'react';
 import type { Option } from '@/core/kinds/options';
 import { optionLetter } from '@/core/kinds/optionLetter';
-import type { RichText } from '@/core/model/richText';
-import { RichField } from '@/ui/RichField';
+import type { RichText } from '@/core/basics/richText';
+import { RichField } from '@/desk/RichField';
 import styles from './OptionRows.module.css';
 
 interface OptionRowsProps {

@@ -3,7 +3,7 @@ import { IconX } from '@tabler/icons-react';
 import { nanoid } from 'nanoid';
 import type { Forgive } from '@/core/kinds/forgiving';
 import type { AcceptedAnswer } from '@/core/kinds/shortText/schema';
-import { roundPoints } from '@/core/scoring/points';
+import { roundPoints } from '@/core/basics/points';
 import { points } from '@/ui/format';
 import { PointsField } from '@/ui/PointsField';
 import styles from '../edit.module.css';

@@ -2,7 +2,7 @@ import { Button, Textarea, TextInput } from '@mantine/core';
 import { nanoid } from 'nanoid';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import type { SchemeLine } from '@/core/kinds/schemeLine';
-import { schemeTotal } from '@/core/marking/schemePoints';
+import { schemeTotal } from '@/core/kinds/schemePoints';
 import { points } from '@/ui/format';
 import { PointsField } from '@/ui/PointsField';
 import styles from '../edit.module.css';

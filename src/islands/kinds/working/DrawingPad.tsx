@@ -1,7 +1,7 @@
 import { useId, useRef, useState, type PointerEvent } from 'react';
 import type { Drawing } from '@/core/kinds/working/drawing';
 import { fitsASheet, heightOf, sheetWidth, thinned, withoutLinesAt } from '@/core/kinds/working/strokes';
-import type { PictureRef } from '@/core/model/file';
+import type { PictureRef } from '@/core/basics/file';
 import { counted } from '@/ui/format';
 import { Button } from '@/ui/plain/Button';
 import { DrawnLines } from './DrawnLines';

@@ -1,7 +1,7 @@
 import type { ReactNode, SVGProps } from 'react';
 import type { Drawing } from '@/core/kinds/working/drawing';
 import { heightOf, sheetWidth } from '@/core/kinds/working/strokes';
-import type { PictureRef } from '@/core/model/file';
+import type { PictureRef } from '@/core/basics/file';
 import { Picture } from '@/ui/Picture';
 import { DrawnLines } from './DrawnLines';
 import styles from './working.module.css';

@@ -1,0 +1,56 @@
+import { Button } from '@mantine/core';
+import { deskLine } from '@/sync/deskLine';
+import { pairDesk } from '@/sync/boxSync';
+import { EmptyState } from '../ui/EmptyState';
+import { forgetDesk } from './begun';
+import { PutBack } from './PutBack';
+import { allowFolder, useCopyPlaces } from './useCopies';
+import { act } from './act';
+
+/** A desk was in this browser and is not there any more: said before anything is written, with what there is to do. */
+export function DeskGone() {
+  const places = useCopyPlaces();
+  const folder = places?.folder ?? null;
+  return (
+    <EmptyState
+      title="Your desk is not in this browser any more"
+      action={
+        <>
+          <PutBack
+            first
+            offer={(_found, put, _leave, source) =>
+              void put().then(async (done) => {
+                if (!done) return;
+                // What students handed over meanwhile comes to it.
+                if (!(source instanceof File)) await act(pairDesk(deskLine(), source.secret));
+                window.location.reload();
+              })
+            }
+          >
+            {(copies) =>
+              folder &&
+              !copies.some(({ place }) => place === 'folder') && (
+                <Button onClick={() => void act(allowFolder(folder))}>
+                  Look in the folder {folder.handle.name}
+                </Button>
+              )
+            }
+          </PutBack>
+          <Button
+            onClick={() => {
+              forgetDesk();
+              window.location.reload();
+            }}
+          >
+            Start a new desk
+          </Button>
+        </>
+      }
+    >
+      There was a desk here. The browser has cleared its storage: by itself, because the disk was full, or
+      because somebody cleared its data. Nothing has been written in its place. If students sat on their own
+      devices, what they handed over is still on the classroom server: restore your last copy and pair this
+      browser again, and their answers come to it.
+    </EmptyState>
+  );
+}

@@ -1,0 +1,43 @@
+import { useEffect, type ReactNode } from 'react';
+import { lineKept } from '@/sync/boxSync';
+import { keepCopies } from '@/workers/copies';
+import { keepLine } from '@/workers/line';
+import { Shell } from './Shell';
+import type { Shortcut } from './KeysHelp';
+import { FilesFrom } from '../ui/files';
+import { deskFiles } from './deskFiles';
+import { beginTab } from './undoLast';
+import { useDeskState } from './begun';
+import { DeskGone } from './DeskGone';
+
+const copiesAfterMs = 2_000;
+
+/** The shell with a page in it, once the desk is laid out. */
+export function DeskReady({
+  children,
+  shortcuts,
+  strip,
+}: {
+  children: ReactNode;
+  shortcuts?: Shortcut[];
+  strip?: ReactNode;
+}) {
+  const state = useDeskState();
+  const begun = state === 'here';
+  useEffect(beginTab, []);
+  // A paired desk keeps the line to the classroom server from whatever page is open.
+  useEffect(() => {
+    if (!begun) return;
+    void lineKept().then((line) => line && keepLine());
+    // What is on the page comes first.
+    const timer = setTimeout(keepCopies, copiesAfterMs);
+    return () => clearTimeout(timer);
+  }, [begun]);
+  return (
+    <FilesFrom files={deskFiles}>
+      <Shell shortcuts={shortcuts ?? []} strip={strip}>
+        {begun ? children : state === 'gone' ? <DeskGone /> : <p>Laying out the desk…</p>}
+      </Shell>
+    </FilesFrom>
+  );
+}

@@ -1,0 +1,90 @@
+import {
+  ActionIcon,
+  Button,
+  MantineProvider,
+  useComputedColorScheme,
+  useMantineColorScheme,
+} from '@mantine/core';
+import { useDisclosure, useHotkeys } from '@mantine/hooks';
+import { spotlight } from '@mantine/spotlight';
+import { IconMoon, IconSun } from '@tabler/icons-react';
+import type { ReactNode } from 'react';
+import { KeyHint } from '../ui/KeyHint';
+import { cssVariables, theme } from '../ui/theme';
+import { Wordmark } from '../ui/Wordmark';
+import { Asking } from './Asking';
+import { KeptLine } from './KeptLine';
+import { KeysHelp, type Shortcut } from './KeysHelp';
+import { Search } from './Search';
+import styles from './Shell.module.css';
+import { undoLast } from './undoLast';
+import { useDigits } from './useDigits';
+import { useKeptFirst } from './useKeptFirst';
+
+interface ShellProps {
+  /** The way about a sitting, across the top. */
+  strip?: ReactNode;
+  shortcuts?: Shortcut[];
+  children: ReactNode;
+}
+
+/** The frame of every page of the desk. */
+export function Shell(props: ShellProps) {
+  return (
+    <MantineProvider theme={theme} cssVariablesResolver={cssVariables} defaultColorScheme="auto">
+      <Frame {...props} />
+    </MantineProvider>
+  );
+}
+
+function Frame({ strip, shortcuts = [], children }: ShellProps) {
+  const [keysShown, keys] = useDisclosure(false);
+  useKeptFirst();
+  useDigits();
+  useHotkeys([
+    ['mod+Z', () => void undoLast()],
+    ['shift+?', keys.toggle, { usePhysicalKeys: false }],
+    ['?', keys.toggle],
+  ]);
+  return (
+    <>
+      <header className={styles.bar}>
+        <Wordmark href="/" />
+        <nav aria-label="Desk" className={styles.nav}>
+          <a href="/">Desk</a>
+          <a href="/groups">Groups</a>
+          <a href="/bank">Bank</a>
+          <a href="/backup">Backup</a>
+        </nav>
+        <Asking />
+        <Button size="compact-sm" onClick={spotlight.open} rightSection={<KeyHint keys="Ctrl K" />}>
+          Find
+        </Button>
+        <Button size="compact-sm" onClick={keys.open} rightSection={<KeyHint keys="?" />}>
+          Keys
+        </Button>
+        <LightOrDark />
+      </header>
+      {strip}
+      <main className={styles.main}>{children}</main>
+      <KeptLine />
+      <KeysHelp opened={keysShown} onClose={keys.close} here={shortcuts} />
+      <Search />
+    </>
+  );
+}
+
+function LightOrDark() {
+  const { setColorScheme } = useMantineColorScheme();
+  const dark = useComputedColorScheme('light') === 'dark';
+  return (
+    <ActionIcon
+      variant="default"
+      size={26}
+      aria-label={dark ? 'Light paper' : 'Dark paper'}
+      onClick={() => setColorScheme(dark ? 'light' : 'dark')}
+    >
+      {dark ? <IconSun size={16} /> : <IconMoon size={16} />}
+    </ActionIcon>
+  );
+}

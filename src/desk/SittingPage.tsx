@@ -1,0 +1,61 @@
+import type { ReactNode } from 'react';
+import type { StageName } from '@/core/seats/strip';
+import { dayAndTime } from '../ui/format';
+import { Strip } from '../ui/Strip';
+import { EmptyState } from '../ui/EmptyState';
+import { DeskReady } from './DeskReady';
+import type { Shortcut } from './KeysHelp';
+import styles from './SittingPage.module.css';
+import { stripStages } from './stripStages';
+import { useSitting, type SittingData } from './useSitting';
+
+interface SittingPageProps {
+  sittingId: string;
+  current?: StageName;
+  shortcuts?: Shortcut[];
+  /** How often what depends on the time is looked at again. */
+  tickMs?: number;
+  children: (sitting: SittingData) => ReactNode;
+}
+
+/** A page inside a sitting: its strip across the top, and the stage below. */
+export function SittingPage({ sittingId, current, shortcuts, tickMs, children }: SittingPageProps) {
+  const sitting = useSitting(sittingId, tickMs);
+  return (
+    <DeskReady
+      shortcuts={shortcuts ?? []}
+      strip={sitting && <SittingStrip sitting={sitting} {...(current ? { current } : {})} />}
+    >
+      {sitting === null && <NoSuchSitting />}
+      {sitting && children(sitting)}
+    </DeskReady>
+  );
+}
+
+export function SittingStrip({ sitting, current }: { sitting: SittingData; current?: StageName }) {
+  const { sitting: record, paper, progress, groups, now } = sitting;
+  return (
+    <section className={styles.top} aria-label={record.title}>
+      <div className={styles.title}>
+        <h1>{record.title}</h1>
+        <span className={styles.about}>
+          {groups.map((group) => group.name).join(', ')} · {dayAndTime(record.opensAt, now)}
+          {record.closesAt && ` to ${dayAndTime(record.closesAt, now)}`}
+        </span>
+      </div>
+      <Strip
+        label={`Stages of ${record.title}`}
+        stages={stripStages(record, paper, progress, now)}
+        {...(current ? { current } : {})}
+      />
+    </section>
+  );
+}
+
+function NoSuchSitting() {
+  return (
+    <EmptyState title="No such sitting on this desk" action={<a href="/">To the desk</a>}>
+      It may have been deleted, or it is on the desk of another browser.
+    </EmptyState>
+  );
+}

@@ -1,0 +1,250 @@
+import { Button, Checkbox, TagsInput, Textarea, TextInput } from '@mantine/core';
+import { nanoid } from 'nanoid';
+import { percentFrom } from '@/core/basics/percent';
+import type { ReactNode } from 'react';
+import { kindOf, type Question } from '@/core/kinds';
+import { itemsOf } from '@/core/kinds/items';
+import type { Hint } from '@/core/kinds/QuestionKind';
+import { points } from '@/ui/format';
+import { KeyHint } from '@/ui/KeyHint';
+import { PointsField } from '@/ui/PointsField';
+import { MarginBlock } from '@/ui/TwoColumns';
+import type { KeepQuestion } from '../kinds/KindView';
+import { TakeOut } from '../kinds/text/AcceptedRows';
+import { SchemeEdit } from '../kinds/text/SchemeEdit';
+import { WaysChoice } from '../kinds/working/Edit';
+import { withWorking } from '../../core/kinds/withWorking';
+import styles from './questions.module.css';
+
+interface QuestionMarginProps {
+  question: Question;
+  /** What it is called: "question 3". */
+  name: string;
+  keep: KeepQuestion<Question>;
+  /** What can be done with it as a whole. */
+  children?: ReactNode;
+}
+
+/** What belongs to the open question: its points, tags, comments and note. */
+export function QuestionMargin({ question, name, keep, children }: QuestionMarginProps) {
+  const byHand = kindOf(question).scoredBy === 'hand';
+  return (
+    <MarginBlock
+      title={`${name.charAt(0).toUpperCase()}${name.slice(1)}, ${kindOf(question).label.toLowerCase()}`}
+    >
+      <div className={styles.pointsRow}>
+        <PointsField
+          id="field-points"
+          label={`Points of ${name}`}
+          value={question.points}
+          onPoints={(value) => {
+            if (value !== null)
+              keep({ ...question, points: value }, `Points of ${name} set`, `points-${question.id}`);
+          }}
+        />
+        <span>
+          points, {byHand ? 'given by hand' : 'given by the key'} <KeyHint keys="Alt P" />
+        </span>
+      </div>
+      <TagsInput
+        label="Tags"
+        size="xs"
+        value={question.tags}
+        onChange={(tags) => keep({ ...question, tags }, `Tags of ${name}`)}
+        clearable={false}
+      />
+      <CommentField
+        label="Comment when right"
+        value={question.commentRight}
+        change={(commentRight) =>
+          keep({ ...question, commentRight }, 'Comment when right', `right-${question.id}`)
+        }
+      />
+      <CommentField
+        label="Comment when partly right; without it, the next"
+        value={question.commentPart ?? ''}
+        change={(commentPart) =>
+          keep({ ...question, commentPart }, 'Comment when right in part', `part-${question.id}`)
+        }
+      />
+      <CommentField
+        label="Comment when not wholly right"
+        value={question.commentWrong}
+        change={(commentWrong) =>
+          keep({ ...question, commentWrong }, 'Comment when wrong', `wrong-${question.id}`)
+        }
+      />
+      <div id="field-link">
+        <TextInput
+          label="Link to read on, shown with the comments"
+          placeholder="https://"
+          size="xs"
+          value={question.link?.href ?? ''}
+          onChange={(event) => {
+            const href = event.currentTarget.value;
+            keep({ ...question, link: { text: '', ...question.link, href } }, 'Link', `link-${question.id}`);
+          }}
+        />
+        {question.link?.href && (
+          <TextInput
+            aria-label="Words of the link"
+            placeholder="Words of the link"
+            size="xs"
+            mt={4}
+            value={question.link.text}
+            onChange={(event) => {
+              const link = { href: '', ...question.link, text: event.currentTarget.value };
+              keep({ ...question, link }, 'Words of the link', `link-text-${question.id}`);
+            }}
+          />
+        )}
+      </div>
+      <HintFields question={question} keep={keep} />
+      {!byHand && <WorkingFields question={question} keep={keep} />}
+      <CommentField
+        label="Note to yourself, never shown to students"
+        value={question.note}
+        change={(note) => keep({ ...question, note }, 'Note', `note-${question.id}`)}
+      />
+      {children}
+    </MarginBlock>
+  );
+}
+
+/** Hints in their order, each with what it costs. */
+function HintFields({ question, keep }: { question: Question; keep: KeepQuestion<Question> }) {
+  const hints = question.hints ?? [];
+  const keepHint = (next: Hint, said: string, field: string) =>
+    keep({ ...question, hints: hints.map((each) => (each.id === next.id ? next : each)) }, said, field);
+  return (
+    <div className={styles.working} role="group" aria-label="Hints">
+      <span className={styles.soft}>Hints, in the order they are given where a sitting gives hints</span>
+      {hints.map((hint, index) => (
+        <div key={hint.id} className={styles.hint}>
+          <Textarea
+            id={`field-hint-${hint.id}`}
+            autosize
+            minRows={1}
+            aria-label={`Hint ${index + 1}`}
+            size="xs"
+            value={hint.text}
+            onChange={(event) =>
+              keepHint(
+                { ...hint, text: event.currentTarget.value },
+                `Hint ${index + 1} worded`,
+                `hint-${hint.id}`,
+              )
+            }
+          />
+          <PointsField
+            label={`Percent of the points that hint ${index + 1} costs`}
+            max={100}
+            value={Math.round(hint.cost * 100)}
+            onPoints={(percent) => {
+              if (percent !== null)
+                keepHint({ ...hint, cost: percent / 100 }, `Cost of hint ${index + 1}`, `cost-${hint.id}`);
+            }}
+          />
+          <span className={styles.soft}>% off</span>
+          <TakeOut
+            what={`hint ${index + 1}`}
+            onClick={() =>
+              keep(
+                { ...question, hints: hints.filter((each) => each.id !== hint.id) },
+                `Hint ${index + 1} taken out`,
+              )
+            }
+          />
+        </div>
+      ))}
+      {hints.length < 10 && (
+        <Button
+          size="compact-sm"
+          onClick={() =>
+            keep({ ...question, hints: [...hints, { id: nanoid(12), text: '', cost: 0 }] }, 'Hint added')
+          }
+        >
+          One more hint
+        </Button>
+      )}
+    </div>
+  );
+}
+
+/** Whether the way to the answer is asked for, and how it is marked. */
+function WorkingFields({ question, keep }: { question: Question; keep: KeepQuestion<Question> }) {
+  const { working } = question;
+  const [, item] = working ? itemsOf([question]) : [];
+  return (
+    <div id="field-working" className={styles.working}>
+      <Checkbox
+        size="sm"
+        label="Ask for the working as well"
+        checked={working !== undefined}
+        onChange={(event) =>
+          keep(
+            withWorking(question, event.currentTarget.checked ? 0.5 : null),
+            event.currentTarget.checked ? 'Working asked for' : 'No working asked for',
+          )
+        }
+      />
+      {working && item && (
+        <>
+          <div className={styles.pointsRow}>
+            <PointsField
+              label="Percent of the points by key"
+              max={100}
+              value={percentFrom(working.keyShare)}
+              onPoints={(percent) => {
+                if (percent !== null)
+                  keep(withWorking(question, percent / 100), 'Share by key set', `keyShare-${question.id}`);
+              }}
+            />
+            <span>
+              % by key, {points(item.points)} of {points(question.points)} by hand for the working
+            </span>
+          </div>
+          <WaysChoice
+            ways={working.ways ?? ['words']}
+            change={(ways) =>
+              keep({ ...question, working: { ...working, ways } }, 'Ways to show the working changed')
+            }
+          />
+          <SchemeEdit
+            value={working}
+            worth={item.points}
+            change={({ modelAnswer, scheme }, said, field) =>
+              keep(
+                { ...question, working: { ...working, modelAnswer, scheme } },
+                said,
+                field && `working-${field}-${question.id}`,
+              )
+            }
+          />
+        </>
+      )}
+    </div>
+  );
+}
+
+function CommentField({
+  label,
+  value,
+  change,
+}: {
+  label: string;
+  value: string;
+  change: (value: string) => void;
+}) {
+  return (
+    <Textarea
+      label={label}
+      autosize
+      minRows={1}
+      maxRows={6}
+      size="xs"
+      value={value}
+      onChange={(event) => change(event.currentTarget.value)}
+    />
+  );
+}

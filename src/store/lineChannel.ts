@@ -1,0 +1,2 @@
+/** All tabs and workers of the desk hear each other here. */
+export const lineChannel = 'gribbet-line';

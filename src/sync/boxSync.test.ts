@@ -1,0 +1,354 @@
+import 'fake-indexeddb/auto';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
+import { classroomServer } from '@/carriers/classroomServer';
+import { chosenCarrier } from '@/carriers/chosen';
+import { ServerFault, type Fetch } from '@/carriers/ask';
+import { deskLine } from '@/sync/deskLine';
+import { carrierWith } from '../../tests/unit/carrier';
+import { assetId } from '@/core/basics/assetBytes';
+import type { Answers, ExceptionRequest } from '@/core/model/sitting';
+import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
+import { exchangeServer } from '@/server/exchangeServer';
+import { emptyTables, replaceDesk } from '../store/backup';
+import { rowsForBox } from './boxRows';
+import { forgetPosted, lineKept, pairDesk, pull, push, unpairDesk } from './boxSync';
+import { carryOn, collectFrom, deleteAttempts, giveAllowance } from '../store/exceptions';
+import { undo } from '../store/command';
+import { setOnDevices } from '../store/sittings';
+import { desk } from '../store/tables';
+
+/** The desk in this process against a real server in it: only the wire between them is short. */
+
+const secret = 'ABCDEFGH23456789';
+const start = Date.parse(at);
+const iso = (ms: number) => new Date(start + ms).toISOString();
+const { joinCode } = studentOf();
+let folder: ExchangeFolder;
+let now = start;
+let broken = false;
+let server: ReturnType<typeof exchangeServer>;
+
+async function freshServer() {
+  folder = await openExchangeFolder(mkdtempSync(join(tmpdir(), 'gribbet-sync-')));
+  server = exchangeServer(folder, { folder: '', secret, fresh: false, origin: null, port: 1 });
+}
+
+/** A device of its own: it keeps its cookies. */
+function device(from = '10.0.0.1'): Fetch {
+  const cookies = new Map<string, string>();
+  return async (address, init) => {
+    if (broken) throw new TypeError('Failed to fetch');
+    const cookie = [...cookies]
+      .flatMap(([path, value]) => (address.startsWith(path) ? [value] : []))
+      .join('; ');
+    const headers = {
+      ...(init.headers as Record<string, string>),
+      host: 'box',
+      origin: 'http://box',
+      cookie,
+    };
+    const { method = 'GET', body = null } = init;
+    const request = new Request(`http://box${address}`, { method, headers, body: body as string | null });
+    const path = address.replace('/api/exchange', '').split('?')[0] ?? '';
+    const response = await server.answer(request, path, from, now);
+    const set = response.headers.get('set-cookie') ?? '';
+    if (set) cookies.set(/Path=([^;]*)/.exec(set)?.[1] ?? '', set.split(';')[0] ?? '');
+    return response;
+  };
+}
+
+let line: ReturnType<typeof deskLine>;
+let student: ReturnType<typeof classroomServer>;
+const alike = async () => {
+  await pull(line);
+  await push(line, now);
+  await pull(line);
+};
+const answer = (text: string): Answers => ({ q3: { response: { text }, at } });
+
+beforeEach(async () => {
+  await freshServer();
+  broken = false;
+  now = start;
+  await replaceDesk({
+    ...emptyTables,
+    groups: [{ id: 'group1', name: 'Monday', createdAt: at }],
+    students: [studentOf(), studentOf({ id: 'student2', joinCode: 'B2B2B2', familyName: 'Silva' })],
+    papers: [
+      {
+        id: 'paper1',
+        title: 'Tides',
+        instructions: '',
+        questions: Object.values(samples),
+        createdAt: at,
+        changedAt: at,
+      },
+    ],
+    sittings: [sittingOf({ paperVersion: null, guests: true, accessCode: 'ebb' })],
+  });
+  line = deskLine(device('10.0.0.9'));
+  student = classroomServer(device());
+  await pairDesk(line, 'abcdefgh-23456789');
+  await setOnDevices('sitting1', true, at);
+  await alike();
+});
+afterEach(() => folder.close());
+
+async function begin() {
+  const reply = await student.start(joinCode, 'sitting1', 'ebb', 'tab');
+  if (reply.outcome !== 'started') throw new Error(reply.why);
+  return reply.packet.attemptId;
+}
+let sequence = 0;
+const send = (attemptId: string, answers: Answers) =>
+  student.handOver(joinCode, attemptId, { answers, comeBack: null, tabId: 'tab', sequence: ++sequence });
+
+describe('desk and box', () => {
+  it('what a student does comes to the desk; what the teacher does reaches the student', async () => {
+    const attemptId = await begin();
+    now += 60_000;
+    await send(attemptId, answer('west'));
+    await alike();
+    expect(await desk.attempts.get(attemptId)).toMatchObject({
+      answers: { q3: { response: { text: 'west' } } },
+    });
+    await giveAllowance('sitting1', 'student1', { kind: 'minutes', minutes: 10 }, 'Ill', iso(70_000));
+    await alike();
+    expect((await send(attemptId, {}))?.deadline).toBe(start + 70 * 60_000);
+    await collectFrom('sitting1', ['student1'], 'The room is needed', iso(80_000));
+    now += 30_000;
+    // Typed before the teacher's act arrived: both hold.
+    await send(attemptId, answer('west by north'));
+    await alike();
+    expect((await send(attemptId, answer('too late')))?.state).toBe('collected');
+    await alike();
+    expect(await desk.attempts.get(attemptId)).toMatchObject({
+      answers: { q3: { response: { text: 'west by north' } } },
+      collectedAt: iso(80_000),
+    });
+    await carryOn('sitting1', ['student1'], 'Collected by mistake', iso(100_000));
+    await alike();
+    expect((await send(attemptId, {}))?.state).toBe('working');
+    await undo(iso(110_000));
+    await alike();
+    expect((await send(attemptId, {}))?.state).toBe('collected');
+  });
+
+  it('alike once, nothing is sent any more', async () => {
+    await send(await begin(), answer('west'));
+    await alike();
+    const rev = await folder.rev();
+    await alike();
+    await alike();
+    expect(await folder.rev()).toBe(rev);
+  });
+
+  it('through a broken line nothing is lost on either side', async () => {
+    const attemptId = await begin();
+    await alike();
+    await send(attemptId, answer('before'));
+    broken = true;
+    await expect(alike()).rejects.toThrow(ServerFault);
+    await expect(send(attemptId, answer('x'))).rejects.toThrow('unreachable');
+    await collectFrom('sitting1', ['student1'], 'End', iso(5_000));
+    broken = false;
+    await alike();
+    expect(await desk.attempts.get(attemptId)).toMatchObject({
+      answers: { q3: { response: { text: 'before' } } },
+      collectedAt: iso(5_000),
+    });
+    expect((await send(attemptId, {}))?.state).toBe('collected');
+  });
+
+  it('another server in its place is given everything again, and students go on with a new token', async () => {
+    const attemptId = await begin();
+    await send(attemptId, answer('west'));
+    await alike();
+    const other = folder;
+    await freshServer();
+    await pairDesk(line, secret);
+    await alike();
+    expect((await send(attemptId, answer('north')))?.answered).toEqual(['q3']);
+    await alike();
+    expect(await desk.attempts.count()).toBe(1);
+    expect(await desk.attempts.get(attemptId)).toMatchObject({
+      answers: { q3: { response: { text: 'north' } } },
+    });
+    await other.close();
+  });
+
+  it('guests, requests and files come to the desk; an answer to a request goes back', async () => {
+    const guest = await student.comeAsGuest('Nia Mwangi', 'ebb');
+    const attemptId = await begin();
+    await student.ask(joinCode, 'sitting1', { asks: 'moreTime', words: 'Slow' });
+    const bytes = Uint8Array.of(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 1);
+    const file = { id: await assetId(bytes), name: 'a.png', mediaType: 'image/png', size: 9, bytes };
+    expect(await student.handOverFile(joinCode, attemptId, file)).toBe('kept');
+    expect((await student.file(joinCode, 'sitting1', file.id))?.bytes).toEqual(bytes);
+    await alike();
+    expect(
+      await desk.students
+        .where('joinCode')
+        .equals(guest?.joinCode ?? '')
+        .count(),
+    ).toBe(1);
+    const [request] = await desk.requests.toArray();
+    expect((await desk.assets.get(file.id))?.bytes).toEqual(bytes);
+    await desk.requests.put({
+      ...(request as ExceptionRequest),
+      answer: { granted: false, words: 'Not today', at: iso(1000) },
+    });
+    await alike();
+    expect((await student.home(joinCode))[0]?.requests).toMatchObject([{ answer: { words: 'Not today' } }]);
+  });
+
+  it('what comes while a sitting is taken off is taken in first; a desk that is not known any more can part', async () => {
+    const attemptId = await begin();
+    await alike();
+    await send(attemptId, answer('the last word'));
+    await setOnDevices('sitting1', false, iso(2000));
+    // The desk has not asked for the news yet: the sitting stays until it has.
+    await expect(push(line, now)).rejects.toThrow('notYet');
+    expect((await send(attemptId, {}))?.state).toBe('working');
+    await alike();
+    expect(await desk.attempts.get(attemptId)).toMatchObject({
+      answers: { q3: { response: { text: 'the last word' } } },
+    });
+    expect(await send(attemptId, answer('x'))).toBeNull();
+    await line.unpair();
+    await unpairDesk(line);
+    expect(await lineKept()).toBeUndefined();
+  });
+
+  it('paired again with the same server, what the teacher did meanwhile holds', async () => {
+    const attemptId = await begin();
+    await alike();
+    await unpairDesk(line);
+    await send(attemptId, answer('west'));
+    await collectFrom('sitting1', ['student1'], 'End', iso(5_000));
+    await pairDesk(line, secret);
+    await alike();
+    expect(await desk.attempts.get(attemptId)).toMatchObject({
+      answers: { q3: { response: { text: 'west' } } },
+      collectedAt: iso(5_000),
+    });
+    expect((await send(attemptId, {}))?.state).toBe('collected');
+  });
+
+  it('a code that is another student’s by now stays', async () => {
+    await desk.students.delete('student1');
+    await desk.students.update('student2', { joinCode });
+    await alike();
+    expect(await student.greet(joinCode)).toMatchObject({ familyName: 'Silva' });
+  });
+
+  it('handed back: the script waits there, each look is noted on the desk, taken back it is gone', async () => {
+    const attemptId = await begin();
+    await send(attemptId, answer('west'));
+    await student.handIn(joinCode, attemptId);
+    await alike();
+    const shows = {
+      total: true,
+      points: true,
+      answers: true,
+      rightOrWrong: true,
+      accepted: false,
+      comments: false,
+    };
+    const release = {
+      sittingId: 'sitting1',
+      studentId: 'student1',
+      shows,
+      releasedAt: iso(9000),
+    };
+    await desk.releases.add(release);
+    expect(await student.result(joinCode, 'sitting1')).toBeNull();
+    await alike();
+    now += 5_000;
+    expect(await student.result(joinCode, 'sitting1')).toMatchObject({ total: { points: 0 } });
+    await alike();
+    expect((await desk.openings.toArray())[0]?.at).toEqual([iso(5_000)]);
+    await alike();
+    expect(await student.result(joinCode, 'sitting1')).not.toBeNull();
+    await desk.releases.clear();
+    await alike();
+    expect(await student.result(joinCode, 'sitting1')).toBeNull();
+    // Nothing of script, access code or reasons lies there to be read.
+    const lies = JSON.stringify(await folder.list(''));
+    expect(lies).not.toMatch(/"accessCode":"ebb"|handedBackAt/);
+  });
+
+  it('deleted for good on the desk it is gone on the server; off the server, the desk keeps all', async () => {
+    const attemptId = await begin();
+    await alike();
+    await deleteAttempts([attemptId], iso(1000));
+    await alike();
+    expect(await desk.attempts.count()).toBe(0);
+    expect(await send(attemptId, answer('x'))).toBeNull();
+    const second = await begin();
+    await send(second, answer('south'));
+    await pull(line);
+    await setOnDevices('sitting1', false, iso(2000));
+    await alike();
+    expect((await folder.list('')).map(({ key }) => key.split('/')[0])).toEqual(['desks']);
+    expect(await desk.attempts.get(second)).toMatchObject({
+      answers: { q3: { response: { text: 'south' } } },
+    });
+    expect(await student.greet(joinCode)).toBeNull();
+  });
+});
+
+describe('several desks at one server', () => {
+  it('what another took off is put there again, with what students did', async () => {
+    const attemptId = await begin();
+    await send(attemptId, answer('west'));
+    await alike();
+    const other = deskLine(device('10.0.0.9'));
+    await other.pair(secret);
+    const { rev, sittings } = await other.state();
+    expect(sittings).toMatchObject([{ id: 'sitting1' }]);
+    await expect(other.put([{ drop: 'sittings', key: 'sitting1', rev: 0 }])).rejects.toThrow('notYet');
+    await other.put([{ drop: 'sittings', key: 'sitting1', rev }]);
+    expect((await other.state()).sittings).toEqual([]);
+    expect((await folder.list('papers/')).length).toBe(0);
+    await alike();
+    expect(await student.home(joinCode)).toEqual([]);
+    await forgetPosted('sitting1');
+    await alike();
+    expect(await student.home(joinCode)).toMatchObject([{ sittingId: 'sitting1', may: 'resume' }]);
+    expect(await send(attemptId, {})).toMatchObject({ state: 'working', answered: ['q3'] });
+  });
+});
+
+describe('the carrier of a student’s page', () => {
+  it('is the desk in this browser where it knows the code, else the server', async () => {
+    const near = { joinCode: 'NEARBY', familyName: 'Near', givenName: 'A', groups: [] };
+    const here = carrierWith({
+      greet: async (code) => (code === 'NEARBY' ? near : null),
+      home: async () => [],
+    });
+    const carrier = chosenCarrier(async () => here, student);
+    expect(await carrier.greet('NEARBY')).toEqual(near);
+    expect(await carrier.home('NEARBY')).toEqual([]);
+    expect(await carrier.greet(joinCode)).toMatchObject({ familyName: 'Okafor' });
+    expect(await carrier.home(joinCode)).toMatchObject([{ sittingId: 'sitting1', may: 'start' }]);
+    expect(await carrier.greet('ZZZZZZ')).toBeNull();
+  });
+
+  it('on a device without a desk it asks the server at once', async () => {
+    const carrier = chosenCarrier(async () => null, student);
+    expect(await carrier.home('B2B2B2')).toMatchObject([{ sittingId: 'sitting1' }]);
+  });
+
+  it('the access code is on the server before its sitting is: at no moment does one stand there without', async () => {
+    const sittings = await desk.sittings.toArray();
+    const { rows } = await rowsForBox(sittings, () => Promise.reject(new Error('not sealed here')));
+    const place = (table: string) => rows.findIndex(({ key }) => key.startsWith(`${table}/`));
+    expect(place('access')).toBeGreaterThanOrEqual(0);
+    expect(place('access')).toBeLessThan(place('sittings'));
+  });
+});

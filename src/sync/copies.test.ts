@@ -1,0 +1,182 @@
+import 'fake-indexeddb/auto';
+import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { buildDemo } from '@demo/buildDemo';
+import { deskLine, type DeskLine } from '@/sync/deskLine';
+import type { Fetch } from '@/carriers/ask';
+import { readBackup } from '@/core/formats/backup';
+import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
+import { exchangeServer } from '@/server/exchangeServer';
+import { deskContent, emptyTables, putInPlace, replaceDesk } from '../store/backup';
+import { copiesInFolder, copyIntoFolder, copyOntoServer, deskId, readServerCopy } from './copies';
+import { desk } from '../store/tables';
+
+const start = Date.parse('2026-11-26T12:00:00.000Z');
+const iso = (minutes: number) => new Date(start + minutes * 60_000).toISOString();
+
+beforeEach(() => replaceDesk(buildDemo(start)));
+
+/** A folder as browsers give one (File System Standard), in memory. */
+class Folder {
+  readonly files = new Map<string, Blob>();
+  full = false;
+
+  async getFileHandle(name: string) {
+    if (!this.files.has(name)) this.files.set(name, new Blob());
+    const chunks: Uint8Array<ArrayBuffer>[] = [];
+    return {
+      createWritable: async () =>
+        new WritableStream<Uint8Array>({
+          write: (chunk) => {
+            if (this.full) throw Object.assign(new Error('full'), { name: 'QuotaExceededError' });
+            chunks.push(Uint8Array.from(chunk));
+          },
+          close: () => void this.files.set(name, new Blob(chunks)),
+        }),
+    };
+  }
+  async removeEntry(name: string) {
+    this.files.delete(name);
+  }
+  async *entries() {
+    for (const [name, blob] of this.files) yield [name, { kind: 'file', getFile: async () => blob }];
+  }
+}
+const asHandle = (folder: Folder) => folder as unknown as FileSystemDirectoryHandle; // as much of one as is used
+
+describe('copies in a folder', () => {
+  it('a copy is a backup that can be put back, named by its desk and time', async () => {
+    const folder = new Folder();
+    const content = await deskContent();
+    await copyIntoFolder(asHandle(folder), content, 'abc234', iso(0));
+    const [copy] = await copiesInFolder(asHandle(folder));
+    expect(copy).toEqual({
+      name: 'gribbet-desk-abc234-2026-11-26T120000Z.zip',
+      deskId: 'abc234',
+      at: iso(0),
+    });
+    const read = await readBackup(folder.files.get(copy?.name ?? '') ?? new Blob());
+    if (!('backup' in read)) throw new Error(JSON.stringify(read));
+    await replaceDesk(emptyTables);
+    await putInPlace(read.backup);
+    expect((await deskContent()).rows).toEqual(content.rows);
+  });
+
+  it('older ones go, another desk’s and other files stay', async () => {
+    const folder = new Folder();
+    await replaceDesk(emptyTables);
+    const content = await deskContent();
+    folder.files.set('holiday.zip', new Blob(['x']));
+    await copyIntoFolder(asHandle(folder), content, 'zzz999', iso(-10_000));
+    for (let minutes = 0; minutes < 60; minutes += 2)
+      await copyIntoFolder(asHandle(folder), content, 'abc234', iso(minutes));
+    const mine = (await copiesInFolder(asHandle(folder))).filter((copy) => copy.deskId === 'abc234');
+    expect(mine.map(({ at }) => at)).toEqual([iso(58), iso(56), iso(54), iso(52)]);
+    expect(folder.files.has('holiday.zip')).toBe(true);
+    expect(folder.files.size).toBe(6);
+  });
+
+  it('one that could not be written leaves nothing that looks like a copy', async () => {
+    const folder = new Folder();
+    const content = await deskContent();
+    await copyIntoFolder(asHandle(folder), content, 'abc234', iso(0));
+    folder.full = true;
+    await expect(copyIntoFolder(asHandle(folder), content, 'abc234', iso(2))).rejects.toThrow('full');
+    expect((await copiesInFolder(asHandle(folder))).map(({ at }) => at)).toEqual([iso(0)]);
+    expect(folder.files.size).toBe(1);
+  });
+});
+
+describe('copies on the server', () => {
+  const secret = 'ABCDEFGH23456789';
+  let path: string;
+  let folder: ExchangeFolder;
+  let line: DeskLine;
+  let sent: string[];
+  const place = { secret, salt: 'AAECAwQFBgcICQoLDA0ODw==' };
+
+  beforeEach(async () => {
+    path = mkdtempSync(join(tmpdir(), 'gribbet-copies-'));
+    folder = await openExchangeFolder(path);
+    const settings = { folder: '', secret, fresh: false, origin: null, port: 4321 };
+    const server = exchangeServer(folder, settings, () => undefined);
+    sent = [];
+    let cookie = '';
+    const asked: Fetch = async (address, { method = 'GET', body, headers }) => {
+      if (method === 'PUT') sent.push(address);
+      const request = new Request(`http://box${address}`, {
+        method,
+        headers: { ...(headers as Record<string, string>), host: 'box', origin: 'http://box', cookie },
+        body: (body ?? null) as string | null,
+      });
+      const response = await server.answer(request, address.replace('/api/exchange', ''), '10.0.0.1', start);
+      cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
+      return response;
+    };
+    line = deskLine(asked);
+    await line.pair(secret);
+  });
+  afterEach(() => folder.close());
+
+  it('come back equal, files and all; another secret does not open them', async () => {
+    const content = await deskContent();
+    await copyOntoServer(line, place, content, await deskId(), iso(0));
+    const [copy] = await line.copies();
+    if (!copy) throw new Error('none');
+    const read = await readServerCopy(line, secret, copy);
+    if (!('backup' in read)) throw new Error(JSON.stringify(read));
+    await replaceDesk(emptyTables);
+    await putInPlace(read.backup);
+    expect((await deskContent()).rows).toEqual(content.rows);
+    for (const { id, size } of content.rows.assets)
+      expect((await desk.assets.get(id))?.bytes.length).toBe(size);
+    expect(await readServerCopy(line, 'WRONGSECRET12345', copy)).toEqual({ fault: { code: 'sealed' } });
+  });
+
+  it('nothing of the desk can be read in the server’s folder', async () => {
+    const content = await deskContent();
+    await copyOntoServer(line, place, content, await deskId(), iso(0));
+    const [student] = content.rows.students;
+    const files = readdirSync(path, { recursive: true, withFileTypes: true }).filter((each) => each.isFile());
+    const all = files.map((each) => readFileSync(join(each.parentPath, each.name), 'latin1')).join('');
+    expect(all.length).toBeGreaterThan(10_000);
+    for (const words of [
+      student?.familyName,
+      student?.joinCode,
+      content.rows.papers[0]?.title,
+      'PK\u0003\u0004',
+    ])
+      expect(all).not.toContain(words);
+    for (const { id } of content.rows.assets) expect(all).not.toContain(id);
+  });
+
+  it('what lies there already is not sent again, and what no copy needs goes', async () => {
+    const id = await deskId();
+    await copyOntoServer(line, place, await deskContent(), id, iso(0));
+    const files = (await deskContent()).rows.assets.length;
+    expect(files).toBeGreaterThan(0);
+    sent = [];
+    await copyOntoServer(line, place, await deskContent(), id, iso(1));
+    // The zip tells its own time; the files are the same.
+    expect(sent.filter((address) => address.includes('/parts/'))).toHaveLength(1);
+    for (let minutes = 2; minutes < 12; minutes++)
+      await copyOntoServer(line, place, await deskContent(), id, iso(minutes));
+    const copies = await line.copies();
+    expect(copies.map(({ at }) => at)).toEqual([iso(11), iso(10), iso(9), iso(8)]);
+    expect(readdirSync(join(path, 'files'))).toHaveLength(copies.length + files);
+  });
+
+  it('a copy whose parts are not there is not taken for one', async () => {
+    const copy = { deskId: 'abc234', at: iso(0), version: 1 as const, salt: place.salt, size: 1, files: [] };
+    await expect(line.putCopy({ ...copy, zip: ['x'.repeat(43)] })).rejects.toMatchObject({ why: 'notYet' });
+    expect(await line.copies()).toEqual([]);
+  });
+
+  it('another browser than a paired desk gets none', async () => {
+    await copyOntoServer(line, place, await deskContent(), await deskId(), iso(0));
+    await line.unpair();
+    await expect(line.copies()).rejects.toMatchObject({ why: 'notPaired' });
+  });
+});
