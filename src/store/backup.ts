@@ -1,6 +1,6 @@
+import { deskTableNames } from '@/core/model/desk';
 import {
   contentOf,
-  deskTableNames,
   isFile,
   type DeskContent,
   type DeskRows,
@@ -68,22 +68,7 @@ export async function putInPlace(
 export const replaceDesk = (tables: DeskTables): Promise<void> => putInPlace(contentOf(tables));
 
 /** A desk with nothing on it, on which the demo course is not laid out again. */
-export const emptyTables: DeskTables = {
-  students: [],
-  groups: [],
-  papers: [],
-  paperVersions: [],
-  sittings: [],
-  allowances: [],
-  attempts: [],
-  marks: [],
-  releases: [],
-  openings: [],
-  assets: [],
-  bank: [],
-  requests: [],
-  outbox: [],
-  templates: [],
+export const emptyTables = {
+  ...Object.fromEntries(deskTableNames.map((table) => [table, []])),
   settings: [{ key: 'begun', value: 'empty' }],
-  log: [],
-};
+} as unknown as DeskTables; // every table, without a row

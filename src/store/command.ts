@@ -1,9 +1,11 @@
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import type { Table } from 'dexie';
-import { PatchOperation, type LogEntry, type RowChange, type TableName } from '@/core/model/log';
+import { PatchOperation, type LogEntry, type RowChange } from '@/core/model/log';
+import { recordedTables, type TableEntry, type TableName } from '@/core/model/tables';
 import type { DeskDatabase } from './tables';
 import { merged, type Clash } from '@/core/basics/merge';
-import { allOwned, keyOf } from './owners';
+import { keyOfRow } from '@/core/model/desk';
+import { allOwned } from './owners';
 import { desk } from './tables';
 
 type Row = Record<string, unknown>;
@@ -49,24 +51,24 @@ export class Recorder {
 
   async add(table: TableName, given: object): Promise<void> {
     const row = plainRow(given);
-    const key = keyOf(table, row);
+    const key = keyOfRow(table, row);
     await this.db.table(table).add(row);
     this.changes.push({ how: 'added', table, key, row });
-    await this.dropProgressOf(table, row);
+    await dropProgressOf(this.db, table, row);
   }
 
   async addAll(table: TableName, given: readonly object[]): Promise<void> {
     const rows = given.map(plainRow);
     await this.db.table(table).bulkAdd(rows);
-    for (const row of rows) this.changes.push({ how: 'added', table, key: keyOf(table, row), row });
-    for (const sittingId of new Set(rows.map((row) => sittingIdOf(table, row))))
-      await dropProgress(this.db, sittingId);
+    for (const row of rows) this.changes.push({ how: 'added', table, key: keyOfRow(table, row), row });
+    const named = new Map(rows.map((row) => [touched(table, row), row]));
+    for (const row of named.values()) await dropProgressOf(this.db, table, row);
   }
 
   /** Puts a row in place of the one with the same key, or adds it. */
   async put(table: TableName, given: object): Promise<void> {
     const row = plainRow(given);
-    const key = keyOf(table, row);
+    const key = keyOfRow(table, row);
     const stored = (await this.db.table<object>(table).get(dexieKey(key, table))) ?? null;
     if (stored === null) return this.add(table, row);
     const before = plainRow(stored);
@@ -76,7 +78,7 @@ export class Recorder {
     const back = jsonPatch.compare(row, before, true);
     await this.db.table(table).put(row);
     this.changes.push({ how: 'patched', table, key, forth: plain(forth), back: plain(back) });
-    await this.dropProgressOf(table, row);
+    await dropProgressOf(this.db, table, row);
   }
 
   /**
@@ -86,7 +88,7 @@ export class Recorder {
    * @returns what was changed in both places, and how the other had it
    */
   async putChanged(table: TableName, row: object, base: object | undefined): Promise<Clash[]> {
-    const stored = await this.db.table<object>(table).get(dexieKey(keyOf(table, row), table));
+    const stored = await this.db.table<object>(table).get(dexieKey(keyOfRow(table, row), table));
     if (!stored || !base) {
       await this.put(table, row);
       return [];
@@ -101,11 +103,7 @@ export class Recorder {
     if (!row) return;
     await this.db.table(table).delete(dexieKey(key, table));
     this.changes.push({ how: 'removed', table, key, row });
-    await this.dropProgressOf(table, row);
-  }
-
-  private async dropProgressOf(table: TableName, row: object): Promise<void> {
-    await dropProgress(this.db, sittingIdOf(table, row));
+    await dropProgressOf(this.db, table, row);
   }
 }
 
@@ -274,7 +272,7 @@ async function reverse(db: DeskDatabase, change: RowChange): Promise<void> {
     await table.delete(key);
   } else await table.put(patched(current, change.back));
   const row = (current ?? (change.how === 'removed' ? change.row : null)) as object | null;
-  if (row) await dropProgress(db, sittingIdOf(change.table, row));
+  if (row) await dropProgressOf(db, change.table, row);
 }
 
 /** Operations as plain rows of the log. */
@@ -288,19 +286,25 @@ function patched(row: object, operations: readonly object[]): object {
   }
 }
 
-/** The sitting whose progress a row takes part in; 'all' for rows that many sittings may show. */
-function sittingIdOf(table: TableName, row: object): string | 'all' | null {
-  if (table === 'sittings') return String((row as Row).id);
-  if (table === 'students' || table === 'papers' || table === 'groups' || table === 'paperVersions')
-    return 'all';
-  const id = (row as Row).sittingId;
-  return typeof id === 'string' ? id : null;
+/** What a row touches, by name: rows of one name touch the same. */
+const touched = (table: TableName, row: object): unknown => {
+  const { touches } = recordedTables[table] as TableEntry;
+  return typeof touches === 'object' ? (row as Row)[Object.values(touches)[0] ?? ''] : touches;
+};
+
+/** Throws away what is cached of the sittings whose progress a row takes part in. */
+async function dropProgressOf(db: DeskDatabase, table: TableName, row: object): Promise<void> {
+  const { touches } = recordedTables[table] as TableEntry;
+  if (touches === 'every sitting') await db.progress.clear();
+  else if (touches && 'paper' in touches) {
+    const paperId = String((row as Row)[touches.paper]);
+    await db.progress.bulkDelete(await db.sittings.where({ paperId }).primaryKeys());
+  } else if (touches) await dropProgress(db, String((row as Row)[touches.sitting]));
 }
 
-/** Throws away the cached progress of one sitting, or of all. */
-export async function dropProgress(db: DeskDatabase, sittingId: string | 'all' | null): Promise<void> {
-  if (sittingId === 'all') await db.standings.clear();
-  else if (sittingId !== null) await db.standings.delete(sittingId);
+/** Throws away what is cached of one sitting. */
+export async function dropProgress(db: DeskDatabase, sittingId: string): Promise<void> {
+  await db.progress.delete(sittingId);
 }
 
 /** Keys are kept as text; the version in the key of a paper version is a number again. */

@@ -19,7 +19,7 @@ const touched = [
   desk.releases,
   desk.openings,
   desk.assets,
-  desk.standings,
+  desk.progress,
 ];
 
 const keep: ExchangeKeep = {

@@ -1,60 +1,24 @@
 import type { Table } from 'dexie';
-import type { TableName } from '@/core/model/log';
+import { keyOfRow } from '@/core/model/desk';
+import { recordedTables, tableNames, type Owner, type TableEntry, type TableName } from '@/core/model/tables';
 import type { Recorder } from './command';
-import { desk, type DeskTable } from './tables';
-
-/** What a row can hang on: it goes when that goes, and with two students made one it goes over to the one that stays. */
-type Owner = 'sittings' | 'students' | 'attempts' | 'papers';
-
-/**
- * By table, the field that names each owner of its rows; none where a row stands by itself or is no part of the desk.
- * Deleting and merging go by this list alone, and a table that is missing in it does not compile.
- */
-const owners: Record<DeskTable, Partial<Record<Owner, string>>> = {
-  students: { sittings: 'onlySittingId' },
-  groups: {},
-  papers: {},
-  paperVersions: { papers: 'paperId' },
-  // A paper with sittings stays: they do not go with it.
-  sittings: {},
-  allowances: { sittings: 'sittingId', students: 'studentId' },
-  attempts: { sittings: 'sittingId', students: 'studentId' },
-  marks: { sittings: 'sittingId', attempts: 'attemptId' },
-  releases: { sittings: 'sittingId', students: 'studentId' },
-  openings: { sittings: 'sittingId', students: 'studentId' },
-  requests: { sittings: 'sittingId', students: 'studentId' },
-  outbox: { sittings: 'sittingId', students: 'studentId' },
-  assets: {},
-  bank: {},
-  templates: {},
-  settings: {},
-  log: {},
-  // The other side of the link to a server, and what can be computed again.
-  carried: {},
-  posted: {},
-  line: {},
-  standings: {},
-};
+import { desk } from './tables';
 
 type Row = Record<string, unknown>;
 
+const ownersOf = (table: TableName): NonNullable<TableEntry['owners']> =>
+  (recordedTables[table] as TableEntry).owners ?? {};
+
 /** The rows of a table that hang on one row of another. */
-async function owned(table: DeskTable, owner: Owner, id: string): Promise<Row[]> {
-  const field = owners[table][owner];
+async function owned(table: TableName, owner: Owner, id: string): Promise<Row[]> {
+  const field = ownersOf(table)[owner];
   if (field === undefined) return [];
   const rows: Table<Row, unknown> = desk.table(table);
   const indexed = rows.schema.idxByName[field] !== undefined;
   return indexed ? rows.where(field).equals(id).toArray() : rows.filter((row) => row[field] === id).toArray();
 }
 
-/** The key of a row as the record of commands has it. */
-export function keyOf(table: DeskTable, row: object): string[] {
-  const { keyPath } = desk.table(table).schema.primKey;
-  const paths = typeof keyPath === 'string' ? [keyPath] : (keyPath ?? []);
-  return paths.map((path) => String((row as Row)[path]));
-}
-
-const isOwner = (table: DeskTable): table is Owner =>
+const isOwner = (table: TableName): table is Owner & TableName =>
   table === 'sittings' || table === 'students' || table === 'attempts' || table === 'papers';
 
 /** Everything that hangs on a row, and on what hangs on it: that first. */
@@ -62,14 +26,13 @@ export async function allOwned(owner: Owner, id: string): Promise<{ table: Table
   const all: { table: TableName; row: Row }[] = [];
   const seen = new Set<string>();
   const add = async (of: Owner, ofId: string): Promise<void> => {
-    for (const table of Object.keys(owners) as DeskTable[])
+    for (const table of tableNames)
       for (const row of await owned(table, of, ofId)) {
-        const name = [table, ...keyOf(table, row)].join('\n');
+        const name = [table, ...keyOfRow(table, row)].join('\n');
         if (seen.has(name)) continue;
         seen.add(name);
         if (isOwner(table)) await add(table, String(row.id));
-        // Only recorded tables have owners.
-        all.push({ table: table as TableName, row });
+        all.push({ table, row });
       }
   };
   await add(owner, id);
@@ -78,7 +41,7 @@ export async function allOwned(owner: Owner, id: string): Promise<{ table: Table
 
 /** Takes away everything that hangs on a row, on record; the row itself is the caller's. */
 export async function removeOwned(record: Recorder, owner: Owner, id: string): Promise<void> {
-  for (const { table, row } of await allOwned(owner, id)) await record.remove(table, keyOf(table, row));
+  for (const { table, row } of await allOwned(owner, id)) await record.remove(table, keyOfRow(table, row));
 }
 
 /** The same for good: nothing of it is on record. */
@@ -102,25 +65,24 @@ export async function moveOwned(
   record: Recorder,
   from: string,
   to: string,
-  apart: readonly DeskTable[],
+  apart: readonly TableName[],
   joined: (table: TableName, kept: Row, other: Row) => Row = (_table, kept) => kept,
 ): Promise<void> {
-  for (const table of Object.keys(owners) as DeskTable[]) {
-    const field = owners[table].students;
+  for (const table of tableNames) {
+    const field = ownersOf(table).students;
     if (field === undefined || apart.includes(table)) continue;
-    const name = table as TableName;
     for (const row of await owned(table, 'students', from)) {
       const moved = { ...row, [field]: to };
-      const [before, after] = [keyOf(table, row), keyOf(table, moved)];
+      const [before, after] = [keyOfRow(table, row), keyOfRow(table, moved)];
       if (before.join('\n') === after.join('\n')) {
-        await record.put(name, moved);
+        await record.put(table, moved);
         continue;
       }
       const kept = (await owned(table, 'students', to)).find(
-        (each) => keyOf(table, each).join('\n') === after.join('\n'),
+        (each) => keyOfRow(table, each).join('\n') === after.join('\n'),
       );
-      await record.remove(name, before);
-      await record.put(name, kept ? joined(name, kept, row) : moved);
+      await record.remove(table, before);
+      await record.put(table, kept ? joined(table, kept, row) : moved);
     }
   }
 }

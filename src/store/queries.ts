@@ -87,7 +87,7 @@ export async function progress(
   sitting: Sitting,
   now: number,
 ): Promise<{ progress: KeptProgress; computed: boolean } | null> {
-  const cached = await desk.standings.get(sitting.id);
+  const cached = await desk.progress.get(sitting.id);
   if (cached && (cached.validUntil === null || cached.validUntil > now))
     return { progress: cached, computed: false };
   const records = await sittingRecords(sitting.id);
@@ -96,7 +96,7 @@ export async function progress(
 
 /** Puts it into the cache. Apart from `progress`, which live queries call and which must only read. */
 export async function keepProgress(kept: readonly KeptProgress[]): Promise<void> {
-  await desk.standings.bulkPut([...kept]);
+  await desk.progress.bulkPut([...kept]);
 }
 
 /** One sitting on the desk. */

@@ -306,9 +306,9 @@ describe('the cache of standings', () => {
   it('is dropped by whatever it was computed from, and holds nothing of its own', async () => {
     const { sittingId, amara } = await deskWithSitting();
     await keepProgress((await deskRows(start)).sittings.map((row) => row.progress));
-    expect(await desk.standings.get(sittingId)).toMatchObject({ notStarted: 2 });
+    expect(await desk.progress.get(sittingId)).toMatchObject({ notStarted: 2 });
     await startedBy(amara.joinCode, sittingId);
-    expect(await desk.standings.get(sittingId)).toBeUndefined();
+    expect(await desk.progress.get(sittingId)).toBeUndefined();
     expect((await deskRows(start)).sittings[0]?.progress).toMatchObject({ notStarted: 1, working: 1 });
   });
 });

@@ -43,7 +43,8 @@ describe('a desk of an older version', () => {
     // What was written before parts, links and markup existed is still a paper.
     expect(Paper.parse((await desk.papers.toArray())[0])).toEqual(paper);
     expect(await desk.students.count()).toBe(1);
-    expect(await desk.standings.count()).toBe(0);
+    expect(await desk.progress.count()).toBe(0);
+    expect(desk.tables.map(({ name }) => name)).not.toContain('standings');
     expect(await desk.bank.toArray()).toEqual([]);
     desk.close();
   });

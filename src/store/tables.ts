@@ -1,21 +1,7 @@
-import Dexie, { type EntityTable, type Table } from 'dexie';
-import type { BankQuestion } from '@/core/model/bank';
-import type { Asset, Setting } from '@/core/basics/asset';
-import type { LogEntry } from '@/core/model/log';
-import type { Paper, PaperVersion } from '@/core/model/paper';
-import type { Group, Student } from '@/core/model/people';
-import type {
-  Allowance,
-  Attempt,
-  ExceptionRequest,
-  HandMark,
-  Message,
-  Opening,
-  Release,
-  Sitting,
-  SittingTemplate,
-} from '@/core/model/sitting';
+import Dexie, { type Table, type Transaction } from 'dexie';
 import type { KeptProgress } from '@/core/analysis/keptProgress';
+import { deskTables, type DeskRow, type DeskTableName } from '@/core/model/desk';
+import type { Attempt, Release } from '@/core/model/sitting';
 
 /** A row in the server's box, as it was put there. */
 export interface Posted {
@@ -34,85 +20,78 @@ export interface Line {
   rev: number;
 }
 
-/** The teacher's database. The student's side has one of its own (`sitTables.ts`). */
-export class DeskDatabase extends Dexie {
-  declare students: EntityTable<Student, 'id'>;
-  declare groups: EntityTable<Group, 'id'>;
-  declare papers: EntityTable<Paper, 'id'>;
-  declare paperVersions: Table<PaperVersion, [string, number]>;
-  declare sittings: EntityTable<Sitting, 'id'>;
-  declare allowances: EntityTable<Allowance, 'id'>;
-  declare attempts: EntityTable<Attempt, 'id'>;
-  declare marks: Table<HandMark, [string, string]>;
-  declare releases: Table<Release, [string, string]>;
-  /** When each student looked at what was let out: the student's own, and no part of the release. */
-  declare openings: Table<Opening, [string, string]>;
-  declare assets: EntityTable<Asset, 'id'>;
-  declare bank: EntityTable<BankQuestion, 'id'>;
-  declare requests: EntityTable<ExceptionRequest, 'id'>;
-  declare outbox: EntityTable<Message, 'id'>;
-  declare templates: EntityTable<SittingTemplate, 'id'>;
-  declare settings: EntityTable<Setting, 'key'>;
-  declare log: Table<LogEntry, number>;
+/** Tables of this browser alone: in no backup, and nothing that is lost when they are. */
+const localTables = {
   /** Each attempt as the classroom server had it last: what was done here since is told against it. */
-  declare carried: EntityTable<Attempt, 'id'>;
+  carried: { key: ['id'], indexes: ['sittingId'] },
   /** What was put into the server's box, by a digest of it. */
-  declare posted: EntityTable<Posted, 'key'>;
-  /** The line to the server: of this browser alone, and not in a backup. */
-  declare line: EntityTable<Line, 'key'>;
+  posted: { key: ['key'] },
+  /** The line to the server. */
+  line: { key: ['key'] },
   /** A cache: how each sitting stands. Dropped whenever a row it was computed from changes. */
-  declare standings: EntityTable<KeptProgress, 'sittingId'>;
+  progress: { key: ['sittingId'] },
+} as const;
 
-  constructor(name = 'gribbet-desk') {
-    super(name);
-    this.version(1).stores({
-      students: 'id, joinCode, number, email, *groupIds',
-      groups: 'id, name',
-      papers: 'id, changedAt',
-      paperVersions: '[paperId+version], paperId',
-      sittings: 'id, paperId, *groupIds',
-      allowances: 'id, sittingId, [sittingId+studentId]',
-      attempts: 'id, sittingId, studentId, [sittingId+studentId]',
-      marks: '[attemptId+questionId], attemptId, sittingId, [sittingId+questionId]',
-      releases: '[sittingId+studentId], sittingId, studentId',
-      assets: 'id',
-      settings: 'key',
-      log: '++seq, about, command',
-      standings: 'sittingId',
-    });
-    this.version(2)
-      .stores({ bank: 'id' })
-      // Standings are a cache, and hold more than they did.
-      .upgrade((change) => change.table('standings').clear());
-    this.version(3).stores({
-      requests: 'id, sittingId, [sittingId+studentId]',
-      outbox: 'id, sittingId',
-      templates: 'id',
-    });
-    this.version(4).stores({ carried: 'id, sittingId', posted: 'key', line: 'key' });
-    this.version(5)
-      .stores({ openings: '[sittingId+studentId], sittingId, studentId' })
-      // They were in the release, and went with it.
-      .upgrade(async (change) => {
-        for (const release of await change.table('releases').toArray()) {
-          const { openedAt = [], ...rest } = release as Release & { openedAt?: string[] };
-          const { sittingId, studentId } = rest;
-          if (openedAt.length > 0) await change.table('openings').put({ sittingId, studentId, at: openedAt });
-          await change.table('releases').put(rest);
-        }
-        await change.table('standings').clear();
-      });
-    // Guests are in no figure any more.
-    this.version(6).upgrade((change) => change.table('standings').clear());
-    // What is put forward is counted.
-    this.version(7).upgrade((change) => change.table('standings').clear());
-  }
+interface LocalRow {
+  carried: Attempt;
+  posted: Posted;
+  line: Line;
+  progress: KeptProgress;
 }
 
+type Field<Row, Name> = Name extends keyof Row ? NonNullable<Row[Name]> : never;
+/** One field is the key itself, several are a list of them. */
+type KeyOf<Row, Names extends readonly string[]> = Names extends readonly [infer Only]
+  ? Field<Row, Only>
+  : { -readonly [I in keyof Names]: Field<Row, Names[I]> };
+
+type Tables = {
+  [T in DeskTableName]: Table<DeskRow[T], KeyOf<DeskRow[T], (typeof deskTables)[T]['key']>>;
+} & {
+  [T in keyof LocalRow]: Table<LocalRow[T], KeyOf<LocalRow[T], (typeof localTables)[T]['key']>>;
+};
+
+/** The teacher's database. The student's side has one of its own (`sitTables.ts`). */
+export type DeskDatabase = Dexie & Tables;
+
+const all = { ...deskTables, ...localTables };
+
+/** The schema as Dexie writes it: the key first, then the indexes; what has several fields in brackets. */
+const stores = Object.fromEntries(
+  Object.entries(all).map(([name, { key, ...entry }]) => {
+    const indexes = 'indexes' in entry ? entry.indexes : [];
+    const keyed = name === 'log' ? '++seq' : key.length > 1 ? `[${key.join('+')}]` : key.join('');
+    return [name, [keyed, ...indexes.map((each) => (each.includes('+') ? `[${each}]` : each))].join(', ')];
+  }),
+);
+
+/** What was done to desks of older versions, by the version that did it. */
+const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
+  // Openings were in the release, and went with it.
+  5: async (change) => {
+    for (const release of await change.table('releases').toArray()) {
+      const { openedAt = [], ...rest } = release as Release & { openedAt?: string[] };
+      const { sittingId, studentId } = rest;
+      if (openedAt.length > 0) await change.table('openings').put({ sittingId, studentId, at: openedAt });
+      await change.table('releases').put(rest);
+    }
+  },
+  // The cache of progress got its name: it is made anew.
+  8: async () => undefined,
+};
+
+export const DeskDatabase = class extends Dexie {
+  constructor(name = 'gribbet-desk') {
+    super(name);
+    // Dexie makes what is missing and takes away what is null, from whatever version a desk has.
+    for (const [version, upgrade] of Object.entries(upgrades))
+      this.version(Number(version))
+        .stores({ ...stores, standings: null })
+        .upgrade(upgrade);
+  }
+} as unknown as new (name?: string) => DeskDatabase; // the tables are there once Dexie has read the schema
+
 /** The tables of the desk by name. */
-export type DeskTable = {
-  [K in keyof DeskDatabase]: DeskDatabase[K] extends Table<infer _R, infer _K> ? K : never;
-}[keyof DeskDatabase] &
-  string;
+export type DeskTable = keyof Tables;
 
 export const desk = new DeskDatabase();

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { at, samples, studentOf } from '../../tests/unit/samples';
 import { asks, begins, handsIn, reads, sends } from '../../tests/unit/studentSide';
-import { tableNames } from '@/core/model/log';
+import { tableNames } from '@/core/model/tables';
 import {
   changeBankQuestion,
   makeSeparate,

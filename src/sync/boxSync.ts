@@ -96,10 +96,10 @@ async function newAnswers(attempts: readonly Attempt[]): Promise<number> {
 
 /** Lays news over what the desk has; what the teacher did meanwhile stays. */
 export async function takeIn(news: BoxNews): Promise<void> {
-  const { attempts, carried, students, requests, openings, standings, sittings } = desk;
+  const { attempts, carried, students, requests, openings, progress, sittings } = desk;
   await desk.transaction(
     'rw',
-    [attempts, carried, students, requests, openings, standings, sittings],
+    [attempts, carried, students, requests, openings, progress, sittings],
     async () => {
       // Of a sitting that was just taken off, too: what came last must not stay behind.
       const known = new Set(await sittings.toCollection().primaryKeys());

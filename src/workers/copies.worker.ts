@@ -112,7 +112,7 @@ function faultOf(error: unknown): CopyFault {
 }
 
 /** What can be made again, or is of this browser alone, is in no copy. */
-const apart = new Set(['standings', 'carried', 'posted', 'line']);
+const apart = new Set(['progress', 'carried', 'posted', 'line']);
 
 onDeskChanged((table) => {
   if (!apart.has(table))

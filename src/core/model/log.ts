@@ -1,35 +1,18 @@
 import { z } from 'zod';
 import { Id, Instant, Line } from '../basics/common';
+import { tableNames } from './tables';
 
-export const tableNames = [
-  'students',
-  'groups',
-  'papers',
-  'paperVersions',
-  'sittings',
-  'allowances',
-  'attempts',
-  'marks',
-  'releases',
-  'openings',
-  'assets',
-  'bank',
-  'requests',
-  'outbox',
-  'templates',
-] as const;
-export const TableName = z.enum(tableNames);
-export type TableName = z.infer<typeof TableName>;
+export const RecordedTable = z.enum(tableNames);
 
 export const PatchOperation = z.object({ op: z.string(), path: z.string() }).catchall(z.unknown());
 
 /** One row changed by a command: added whole, taken out whole, or patched (JSON Patch, RFC 6902). */
 export const RowChange = z.discriminatedUnion('how', [
-  z.object({ how: z.literal('added'), table: TableName, key: z.array(z.string()), row: z.unknown() }),
-  z.object({ how: z.literal('removed'), table: TableName, key: z.array(z.string()), row: z.unknown() }),
+  z.object({ how: z.literal('added'), table: RecordedTable, key: z.array(z.string()), row: z.unknown() }),
+  z.object({ how: z.literal('removed'), table: RecordedTable, key: z.array(z.string()), row: z.unknown() }),
   z.object({
     how: z.literal('patched'),
-    table: TableName,
+    table: RecordedTable,
     key: z.array(z.string()),
     forth: PatchOperation.array(),
     back: PatchOperation.array(),

@@ -10,15 +10,8 @@ import {
   type FileEntry,
 } from '@zip.js/zip.js';
 import { z } from 'zod';
-import {
-  checkedDesk,
-  DeskRows,
-  deskTableNames,
-  isFile,
-  type BackupFault,
-  type BackupRead,
-  type DeskContent,
-} from './desk';
+import { deskTableNames } from '../../model/desk';
+import { checkedDesk, DeskRows, isFile, type BackupFault, type BackupRead, type DeskContent } from './desk';
 import { backupFormat, versionOf } from './older';
 
 /**

@@ -1,54 +1,32 @@
-import { tooDeep } from '../depth';
 import { z } from 'zod';
-import { PackedAsset, Setting } from '../../basics/asset';
+import { PackedAsset } from '../../basics/asset';
 import { assetId, unpackedAsset } from '../../basics/assetBytes';
-import { BankQuestion } from '../../model/bank';
 import { Instant } from '../../basics/common';
 import { FileRef } from '../../basics/file';
-import { LogEntry } from '../../model/log';
-import { Paper, PaperVersion } from '../../model/paper';
-import { Group, Student } from '../../model/people';
-import {
-  Allowance,
-  Attempt,
-  ExceptionRequest,
-  HandMark,
-  Message,
-  Opening,
-  Release,
-  Sitting,
-  SittingTemplate,
-} from '../../model/sitting';
+import { deskTableNames, keyOfRow, tableEntry, type DeskRow, type DeskTableName } from '../../model/desk';
+import type { Owner } from '../../model/tables';
+import { tooDeep } from '../depth';
 
 /** What a whole desk is made of, and whether rows that come from outside make one. */
 
-export const DeskTables = z.object({
-  students: Student.array(),
-  groups: Group.array(),
-  papers: Paper.array(),
-  paperVersions: PaperVersion.array(),
-  sittings: Sitting.array(),
-  allowances: Allowance.array(),
-  attempts: Attempt.array(),
-  marks: HandMark.array(),
-  releases: Release.array(),
-  openings: Opening.array().default([]),
-  assets: PackedAsset.array(),
-  /** Absent in files of before there was a bank. */
-  bank: BankQuestion.array().default([]),
-  /** These three likewise. */
-  requests: ExceptionRequest.array().default([]),
-  outbox: Message.array().default([]),
-  templates: SittingTemplate.array().default([]),
-  settings: Setting.array(),
-  log: LogEntry.array(),
-});
-export type DeskTables = z.infer<typeof DeskTables>;
+/** The rows of every table; the files with their bytes, or without. */
+function everyTable(files: z.ZodType): z.ZodObject {
+  return z.object(
+    Object.fromEntries(
+      deskTableNames.map((name) => {
+        const rows = (name === 'assets' ? files : tableEntry(name).schema).array();
+        return [name, tableEntry(name).later ? rows.default([]) : rows];
+      }),
+    ),
+  );
+}
+
+export type DeskTables = { [T in DeskTableName]: (T extends 'assets' ? PackedAsset : DeskRow[T])[] };
+export const DeskTables = everyTable(PackedAsset) as unknown as z.ZodType<DeskTables>; // as the registry has them
 
 /** The same without the bytes of its pictures and files. */
-export const DeskRows = DeskTables.omit({ assets: true }).extend({ assets: FileRef.array() });
-export type DeskRows = z.infer<typeof DeskRows>;
-export const deskTableNames = Object.keys(DeskRows.shape) as (keyof DeskRows)[];
+export type DeskRows = { [T in DeskTableName]: (T extends 'assets' ? FileRef : DeskRow[T])[] };
+export const DeskRows = everyTable(FileRef) as unknown as z.ZodType<DeskRows>; // as the registry has them
 
 /** A whole desk; the bytes are asked for one file after another, for they may be more than memory holds. */
 export interface DeskContent {
@@ -133,90 +111,57 @@ function withOpenings(raw: unknown): unknown {
   return { ...rest, tables: { ...tables, openings } };
 }
 
-/** What a row is known by, as it is stored. */
-const keys: { [T in keyof DeskRows]: (row: DeskRows[T][number]) => string } = {
-  students: ({ id }) => id,
-  groups: ({ id }) => id,
-  papers: ({ id }) => id,
-  paperVersions: ({ paperId, version }) => `${paperId} ${version}`,
-  sittings: ({ id }) => id,
-  allowances: ({ id }) => id,
-  attempts: ({ id }) => id,
-  marks: ({ attemptId, questionId }) => `${attemptId} ${questionId}`,
-  releases: ({ sittingId, studentId }) => `${sittingId} ${studentId}`,
-  openings: ({ sittingId, studentId }) => `${sittingId} ${studentId}`,
-  assets: ({ id }) => id,
-  bank: ({ id }) => id,
-  requests: ({ id }) => id,
-  outbox: ({ id }) => id,
-  templates: ({ id }) => id,
-  settings: ({ key }) => key,
-  log: ({ seq }) => (seq === undefined ? '' : String(seq)),
-};
-
-type Rows = Record<keyof DeskRows, readonly unknown[]>;
+type Rows = Record<DeskTableName, readonly object[]>;
 
 /** The first row that is there twice. */
 function doubleKey(tables: Rows): BackupFault | null {
   for (const table of deskTableNames) {
-    const keyOf = keys[table] as (row: unknown) => string; // each table with its own rows
     const seen = new Set<string>();
     for (const [index, row] of tables[table].entries()) {
-      const key = keyOf(row);
-      if (key !== '' && seen.has(key)) return { code: 'double', path: `tables.${table}.${index}`, key };
+      // An entry of the log that was never numbered gets its number when it is put back.
+      const key = keyOfRow(table, row).join(' ');
+      if (key !== 'undefined' && seen.has(key))
+        return { code: 'double', path: `tables.${table}.${index}`, key };
       seen.add(key);
     }
   }
   return null;
 }
 
-/** Without rows that hang on a sitting or student that is not there. */
+/** Without rows that hang on a sitting or student that is not there; an attempt that does is a fault all the same. */
 function swept<T extends DeskTables | DeskRows>(tables: T): T {
-  const sittings = new Set(tables.sittings.map(({ id }) => id));
-  const students = new Set(tables.students.map(({ id }) => id));
-  const stays = ({ sittingId, studentId }: { sittingId: string; studentId: string }) =>
-    sittings.has(sittingId) && students.has(studentId);
-  return {
-    ...tables,
-    outbox: tables.outbox.filter(stays),
-    requests: tables.requests.filter(stays),
-    allowances: tables.allowances.filter(stays),
-    releases: tables.releases.filter(stays),
-    openings: tables.openings.filter(stays),
-  };
+  const all: Rows = tables;
+  const known = { sittings: idsOf(all.sittings), students: idsOf(all.students) };
+  const kept = deskTableNames.flatMap((table) => {
+    const { sittings, students } = tableEntry(table).owners ?? {};
+    if (!sittings || !students || table === 'attempts') return [];
+    const stays = (row: object) =>
+      known.sittings.has(named(row, sittings)) && known.students.has(named(row, students));
+    return [[table, all[table].filter(stays)]];
+  });
+  return { ...tables, ...(Object.fromEntries(kept) as Partial<T>) };
 }
 
+const named = (row: object, field: string) => String(Reflect.get(row, field));
+const idsOf = (rows: readonly object[]) => new Set(rows.map((row) => named(row, 'id')));
+
 /** The first row that points to something the file does not hold. */
-function looseEnd(tables: Omit<DeskRows, 'assets'>): BackupFault | null {
-  const ids = (rows: readonly { id: string }[]) => new Set(rows.map((row) => row.id));
-  const [papers, sittings, attempts, students] = [
-    ids(tables.papers),
-    ids(tables.sittings),
-    ids(tables.attempts),
-    ids(tables.students),
-  ];
-  const checks: [string, readonly object[], string, Set<string>][] = [
-    ['sittings', tables.sittings, 'paperId', papers],
-    ['attempts', tables.attempts, 'sittingId', sittings],
-    ['attempts', tables.attempts, 'studentId', students],
-    ['marks', tables.marks, 'attemptId', attempts],
-    ['releases', tables.releases, 'sittingId', sittings],
-    ['allowances', tables.allowances, 'sittingId', sittings],
-    ['requests', tables.requests, 'sittingId', sittings],
-    ['paperVersions', tables.paperVersions, 'paperId', papers],
-    ['marks', tables.marks, 'sittingId', sittings],
-    ['releases', tables.releases, 'studentId', students],
-    ['openings', tables.openings, 'sittingId', sittings],
-    ['openings', tables.openings, 'studentId', students],
-    ['allowances', tables.allowances, 'studentId', students],
-    ['requests', tables.requests, 'studentId', students],
-    ['outbox', tables.outbox, 'sittingId', sittings],
-    ['outbox', tables.outbox, 'studentId', students],
-  ];
-  for (const [table, rows, field, known] of checks) {
-    const index = rows.findIndex((row) => !known.has(String(Reflect.get(row, field))));
-    if (index >= 0)
-      return { code: 'loose', path: `tables.${table}.${index}.${field}`, expected: 'a row in this file' };
+function looseEnd(tables: Omit<Rows, 'assets'>): BackupFault | null {
+  const known = {
+    papers: idsOf(tables.papers),
+    sittings: idsOf(tables.sittings),
+    attempts: idsOf(tables.attempts),
+    students: idsOf(tables.students),
+  };
+  for (const table of deskTableNames) {
+    // A guest whose sitting is gone is a guest all the same.
+    if (table === 'assets' || table === 'students') continue;
+    const { owners, needs } = tableEntry(table);
+    for (const [owner, field] of Object.entries({ ...needs, ...owners })) {
+      const index = tables[table].findIndex((row) => !known[owner as Owner].has(named(row, field)));
+      if (index >= 0)
+        return { code: 'loose', path: `tables.${table}.${index}.${field}`, expected: 'a row in this file' };
+    }
   }
   return null;
 }

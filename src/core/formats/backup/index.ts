@@ -13,7 +13,6 @@ export {
 export {
   contentOf,
   DeskTables,
-  deskTableNames,
   isFile,
   type Backup,
   type BackupFault,
