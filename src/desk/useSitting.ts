@@ -1,12 +1,11 @@
-import { useLiveQuery } from 'dexie-react-hooks';
-import { useMemo } from 'react';
+import { useMemo, useSyncExternalStore } from 'react';
 import type { PaperContent } from '@/core/model/paper';
 import type { Group } from '@/core/model/people';
-import { seatsOf, type Seat, type SittingRecords } from '@/core/seats/seats';
-import { progressFrom, type SittingProgress } from '@/core/seats/progress';
-import { sittingFrame } from '@/store/queries';
-import { desk } from '@/store/tables';
-import { useNow } from '../ui/clock';
+import type { PointsTable } from '@/core/scoring/pointsTable';
+import type { SittingProgress } from '@/core/seats/progress';
+import type { Seat, SittingRecords } from '@/core/seats/seats';
+import { liveSitting, type LiveSitting, type SittingNow } from '@/store/live/liveSitting';
+import { useNow } from '@/ui/clock';
 
 /** One sitting with everything computed from its rows. */
 export interface SittingData extends SittingRecords {
@@ -14,26 +13,49 @@ export interface SittingData extends SittingRecords {
   groups: Group[];
   seats: Seat[];
   progress: SittingProgress;
+  /** All its points: kept up in place, so what is computed from it hangs on `seats`. */
+  table: PointsTable;
   now: number;
 }
 
 /**
- * One sitting, live. Each table is a query of its own, so that a new mark does not read all attempts again.
- * Undefined while it loads; null when there is no such sitting.
+ * One sitting, live: a change reads and computes what it touched, and everything else stays the same object. Undefined
+ * while it loads; null when there is no such sitting.
  */
 export function useSitting(sittingId: string, tickMs = 30_000): SittingData | null | undefined {
+  const live = liveSitting(sittingId);
   const now = useNow(tickMs);
-  const frame = useLiveQuery(() => sittingFrame(sittingId), [sittingId]);
-  const attempts = useLiveQuery(() => desk.attempts.where({ sittingId }).toArray(), [sittingId]);
-  const marks = useLiveQuery(() => desk.marks.where({ sittingId }).toArray(), [sittingId]);
-  const allowances = useLiveQuery(() => desk.allowances.where({ sittingId }).toArray(), [sittingId]);
-  const releases = useLiveQuery(() => desk.releases.where({ sittingId }).toArray(), [sittingId]);
-  const openings = useLiveQuery(() => desk.openings.where({ sittingId }).toArray(), [sittingId]);
+  const version = useSyncExternalStore(live.subscribe, live.getVersion, () => 0);
   return useMemo(() => {
-    if (frame === null) return null;
-    if (!frame || !attempts || !marks || !allowances || !releases || !openings) return undefined;
-    const records = { ...frame, attempts, marks, allowances, releases, openings };
-    const seats = seatsOf(records, now);
-    return { ...records, seats, progress: progressFrom(records.sitting, seats, now), now };
-  }, [frame, attempts, marks, allowances, releases, openings, now]);
+    const sitting = live.at(now);
+    return sitting && dataOf(live, sitting, now, version);
+  }, [live, now, version]);
+}
+
+/** @param _version what it was made for: a list of rows is the one of that moment */
+function dataOf(live: LiveSitting, sitting: SittingNow, now: number, _version: number): SittingData {
+  const { frame, seats, progress, table } = sitting;
+  return {
+    ...frame,
+    seats,
+    progress,
+    table,
+    now,
+    // Few views ask for these, and a list of all is long.
+    get attempts() {
+      return live.rows('attempts');
+    },
+    get marks() {
+      return live.rows('marks');
+    },
+    get allowances() {
+      return live.rows('allowances');
+    },
+    get releases() {
+      return live.rows('releases');
+    },
+    get openings() {
+      return live.rows('openings');
+    },
+  };
 }

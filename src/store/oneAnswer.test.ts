@@ -6,11 +6,11 @@ import { reads } from '../../tests/unit/studentSide';
 import { questionFigures, totalFigures } from '@/core/analysis/sittingFigures';
 import { gradesCsv } from '@/core/formats/csv/grades';
 import { readinessOf } from '@/core/handback/readiness';
-import { waitingByQuestion } from '@/core/marking/sameAnswers';
 import type { Attempt, CountRule, HandMark } from '@/core/model/sitting';
 import { inFigures, isIn, seatsOf } from '@/core/seats/seats';
 import { keptProgress } from '@/core/analysis/keptProgress';
 import { progressOf } from '@/core/seats/progress';
+import { tableOf } from '@/core/seats/tableOf';
 import { previewRescore } from '@/core/repair/rescore';
 import { sittingRecords } from './queries';
 import { desk } from './tables';
@@ -159,7 +159,8 @@ describe('desk, student’s page, preview and files give one answer', () => {
           expect(stands.meanShare).toBeCloseTo(figures.meanShare, 12);
         }
         if (counts === 'last' || counts === 'first') {
-          const waits = [...waitingByQuestion(seats).values()].reduce((sum, { waiting }) => sum + waiting, 0);
+          const table = tableOf(records.questions, seats);
+          const waits = records.questions.reduce((sum, { id }) => sum + table.countsOf(id).waiting, 0);
           expect(waits).toBe(stands.waiting);
         }
 

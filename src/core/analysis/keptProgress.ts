@@ -1,6 +1,8 @@
 import type { Question } from '../kinds';
 import { progressFrom, type SittingProgress } from '../seats/progress';
-import { inFigures, isIn, seatsOf, type Seat, type SittingRecords } from '../seats/seats';
+import type { PointsTable } from '../scoring/pointsTable';
+import { seatsOf, type SittingRecords } from '../seats/seats';
+import { tableOf } from '../seats/tableOf';
 import { discrimination } from './discrimination';
 import { facility } from './facility';
 
@@ -13,20 +15,10 @@ export interface KeptFigures {
   discrimination: number | null;
 }
 
-/** Facility and discrimination of each question, over those who are in and have points for it, without guests. */
-export function keptFigures(questions: readonly Question[], seats: readonly Seat[]): KeptFigures[] {
-  const cards = inFigures(seats)
-    .filter(isIn)
-    .flatMap((seat) => seat.scorecard ?? []);
+/** Facility and discrimination of each question, over the students who are in and have points for it. */
+export function keptFigures(questions: readonly Question[], table: PointsTable): KeptFigures[] {
   return questions.map(({ id, points: max }) => {
-    const points: number[] = [];
-    const totals: number[] = [];
-    for (const card of cards) {
-      const award = card.awards.find((each) => each.questionId === id);
-      if (!award || award.points === null) continue;
-      points.push(award.points);
-      totals.push(card.total);
-    }
+    const { points, totals } = table.columnOf(id);
     return {
       questionId: id,
       scored: points.length,
@@ -45,6 +37,6 @@ export function keptProgress(records: SittingRecords, now: number): KeptProgress
   const seats = seatsOf(records, now);
   return {
     ...progressFrom(records.sitting, seats, now),
-    questions: keptFigures(records.questions, seats),
+    questions: keptFigures(records.questions, tableOf(records.questions, seats)),
   };
 }

@@ -3,6 +3,7 @@ import { kindOf, type Question } from '../kinds';
 import { numbersOf } from '../kinds/itemNumbers';
 import type { Category } from '../kinds/QuestionKind';
 import { isIn, type Seat } from '../seats/seats';
+import { PointsTable } from '../scoring/pointsTable';
 import { totalShare } from '../scoring/scoreAttempt';
 import { facility } from './facility';
 import { mean } from './mean';
@@ -74,11 +75,13 @@ export function totalFigures(seats: readonly Seat[]): TotalFigures | null {
   };
 }
 
-/** Figures of every question, in the order of the paper. */
+/** Figures of every question, in the order of the paper; over the seats that are given, of whomever. */
 export function questionFigures(questions: readonly Question[], seats: readonly Seat[]): QuestionFigures[] {
   const inSeats = seats.filter(isIn);
+  const table = new PointsTable(questions);
+  inSeats.forEach(({ scorecard }, row) => table.put(row, 'student', scorecard));
   const numbers = numbersOf(questions);
-  return questions.map((question) => figuresOf(question, numbers.get(question.id) ?? '', inSeats));
+  return questions.map((question) => figuresOf(question, numbers.get(question.id) ?? '', table, inSeats));
 }
 
 /** Most missed first; questions without figures last; the order they come in where equal. */
@@ -92,29 +95,15 @@ export function studentsUnder(seats: readonly Seat[], line: number): Seat[] {
   return seats.filter((seat) => isIn(seat) && share(seat) < line).sort((a, b) => share(a) - share(b));
 }
 
-function figuresOf(question: Question, number: string, seats: readonly Seat[]): QuestionFigures {
-  const kind = kindOf(question);
-  const counts = new Map<string, CategoryCount>();
-  for (const category of kind.offered(question)) counts.set(category.id, { ...category, count: 0 });
-  const points: number[] = [];
-  let given = 0;
-  let blank = 0;
-  for (const seat of seats) {
-    const award = seat.scorecard?.awards.find((each) => each.questionId === question.id);
-    if (!award) continue;
-    given++;
-    if (award.points !== null) points.push(award.points);
-    const answer = seat.attempt ? countedAnswer(seat.attempt, question.id) : undefined;
-    if (!award.answered || !answer) {
-      blank++;
-      continue;
-    }
-    for (const category of kind.categoriesOf(question, answer.response)) {
-      const known = counts.get(category.id);
-      if (known) known.count++;
-      else counts.set(category.id, { ...category, count: 1 });
-    }
-  }
+function figuresOf(
+  question: Question,
+  number: string,
+  table: PointsTable,
+  seats: readonly Seat[],
+): QuestionFigures {
+  const { points } = table.columnOf(question.id);
+  const { counts, answered } = answersOf(question, seats);
+  const { given } = table.countsOf(question.id);
   const all = [...counts.values()];
   const said = all.filter((category) => !category.offered).sort((a, b) => b.count - a.count);
   return {
@@ -122,9 +111,29 @@ function figuresOf(question: Question, number: string, seats: readonly Seat[]): 
     number,
     given,
     scored: points.length,
-    blank,
+    blank: given - answered,
     facility: facility(points, question.points),
     meanPoints: points.length ? mean(points) : null,
     categories: [...all.filter((category) => category.offered), ...said],
   };
+}
+
+/** What was answered to a question, each as often as it was; and how many were not left blank. */
+function answersOf(question: Question, seats: readonly Seat[]) {
+  const kind = kindOf(question);
+  const counts = new Map<string, CategoryCount>();
+  for (const category of kind.offered(question)) counts.set(category.id, { ...category, count: 0 });
+  let answered = 0;
+  for (const { attempt } of seats) {
+    if (!attempt?.questionIds.includes(question.id)) continue;
+    const answer = countedAnswer(attempt, question.id);
+    if (!answer || kind.isBlank(answer.response)) continue;
+    answered++;
+    for (const category of kind.categoriesOf(question, answer.response)) {
+      const known = counts.get(category.id);
+      if (known) known.count++;
+      else counts.set(category.id, { ...category, count: 1 });
+    }
+  }
+  return { counts, answered };
 }

@@ -16,7 +16,8 @@ import { seatsOf, type Seat } from '../seats/seats';
 import { progressFrom } from '../seats/progress';
 import { groupComment, groupLines } from './groupMark';
 import { leftToMark, nextToMark } from './nextToMark';
-import { putForward, sameAnswers, waitingByQuestion } from './sameAnswers';
+import { tableOf } from '../seats/tableOf';
+import { sameAnswers } from './sameAnswers';
 import { schemeOf } from './scheme';
 import { schemePoints, schemeTotal } from '../kinds/schemePoints';
 import { withLineSwitched } from './switchLine';
@@ -80,7 +81,7 @@ describe('equal answers', () => {
   it('leave out whoever is still working', () => {
     const seats = seatsWith(['iron']).map((seat): Seat => ({ ...seat, state: 'working' }));
     expect(sameAnswers(openQuestion, seats)).toEqual([]);
-    expect(waitingByQuestion(seats).size).toBe(0);
+    expect(tableOf([openQuestion], seats).countsOf(openQuestion.id).given).toBe(0);
   });
 });
 
@@ -207,7 +208,7 @@ describe('nearly right answers', () => {
       ['variation', null, 0],
       ['', null, 0],
     ]);
-    expect(putForward([neap, openQuestion], seats)).toEqual(new Map([['q3', 3]]));
+    expect(tableOf([neap, openQuestion], seats).countsOf('q3').forward).toBe(3);
   });
 
   it('are a state of their own in scorecard and progress, counted as in Mark', () => {
@@ -215,7 +216,7 @@ describe('nearly right answers', () => {
     const awards = seats.map((seat) => seat.scorecard?.awards.find(({ questionId }) => questionId === 'q3'));
     expect(awards.map((award) => award?.nearMiss?.text ?? null)).toEqual([null, 'deviation', null]);
     const { forward } = progressFrom(sittingOf(), seats, Date.parse(at));
-    expect(forward).toBe(putForward([neap], seats).get('q3'));
+    expect(forward).toBe(tableOf([neap], seats).countsOf('q3').forward);
   });
 
   it('gaps have them too: what the answer would give with the slips taken as meant', () => {
@@ -233,7 +234,7 @@ describe('nearly right answers', () => {
   it('are no longer put forward once a marker has decided, be it to leave them', () => {
     const mark = (attemptId: string, points: number) => markOf({ attemptId, questionId: 'q3', points });
     const seats = answered(['deviaton', 'devaition'], [mark('a0', 2), mark('a1', 0)]);
-    expect(putForward([neap], seats)).toEqual(new Map());
+    expect(tableOf([neap], seats).countsOf('q3').forward).toBe(0);
     expect(sameAnswers(neap, seats).map((group) => group.points)).toEqual([2, 0]);
   });
 

@@ -30,7 +30,7 @@ export interface SameAnswers {
   uneven: boolean;
   waiting: number;
   aside: boolean;
-  /** The accepted answer these nearly are, put forward until the marker gives them points, be it none. */
+  /** The accepted answer these nearly are, put forward until the marker has given all of them points, be it none. */
   nearMiss: NearMiss | null;
 }
 
@@ -39,29 +39,13 @@ export interface SameAnswers {
  * short ones, so that a marker sees many at once; the blank ones last. The order does not depend on who wrote them nor on the marks.
  */
 export function sameAnswers(question: Question, seats: readonly Seat[]): SameAnswers[] {
-  const kind = kindOf(question);
   const groups = new Map<string, AnswerToMark[]>();
-  for (const seat of seats) {
-    if (!isIn(seat)) continue;
-    for (const { attempt, marks } of seat.toMark) {
-      if (!attempt.questionIds.includes(question.id)) continue;
-      const answer = countedAnswer(attempt, question.id);
-      const mark = marks.find((each) => each.questionId === question.id);
-      const blank = !answer || kind.isBlank(answer.response);
-      const id = blank ? '' : kind.sameAs(question, answer.response);
-      const toMark = {
-        attemptId: attempt.id,
-        studentId: seat.student.id,
-        text: blank ? '' : kind.asText(question, answer.response),
-        response: blank ? null : answer.response,
-        award: awardFor(question, answer, mark, attempt.practice),
-        mark,
-      };
+  for (const seat of seats)
+    for (const [id, answer] of answersOf(question, seat)) {
       const group = groups.get(id);
-      if (group) group.push(toMark);
-      else groups.set(id, [toMark]);
+      if (group) group.push(answer);
+      else groups.set(id, [answer]);
     }
-  }
   return [...groups]
     .map(([id, answers]) => joined(id, answers))
     .sort(
@@ -71,6 +55,38 @@ export function sameAnswers(question: Question, seats: readonly Seat[]): SameAns
         a.text.length - b.text.length ||
         (a.id < b.id ? -1 : 1),
     );
+}
+
+type Grouped = [group: string, answer: AnswerToMark];
+const worked = new WeakMap<Seat, Map<Question, Grouped[]>>();
+
+/** A seat's answers to one question, each with the group it is in: worked out once for each seat and question. */
+function answersOf(question: Question, seat: Seat): readonly Grouped[] {
+  if (!isIn(seat)) return [];
+  const known = worked.get(seat)?.get(question);
+  if (known) return known;
+  const kind = kindOf(question);
+  const all: Grouped[] = [];
+  for (const { attempt, marks } of seat.toMark) {
+    if (!attempt.questionIds.includes(question.id)) continue;
+    const answer = countedAnswer(attempt, question.id);
+    const mark = marks.find((each) => each.questionId === question.id);
+    const blank = !answer || kind.isBlank(answer.response);
+    all.push([
+      blank ? '' : kind.sameAs(question, answer.response),
+      {
+        attemptId: attempt.id,
+        studentId: seat.student.id,
+        text: blank ? '' : kind.asText(question, answer.response),
+        response: blank ? null : answer.response,
+        award: awardFor(question, answer, mark, attempt.practice),
+        mark,
+      },
+    ]);
+  }
+  const ofSeat = worked.get(seat) ?? new Map<Question, Grouped[]>();
+  worked.set(seat, ofSeat.set(question, all));
+  return all;
 }
 
 function joined(id: string, answers: AnswerToMark[]): SameAnswers {
@@ -85,38 +101,8 @@ function joined(id: string, answers: AnswerToMark[]): SameAnswers {
     uneven: points.size > 1,
     waiting: answers.filter((answer) => answer.award.state === 'waiting').length,
     aside: answers.some((answer) => answer.award.aside),
-    // Once a marker has given any of them points, none is put forward any more.
-    nearMiss: answers.some(({ award }) => award.nearMiss === null)
-      ? null
-      : (answers[0]?.award.nearMiss ?? null),
+    nearMiss: answers.find(({ award }) => award.nearMiss !== null)?.award.nearMiss ?? null,
   };
-}
-
-/** How many answers to each question wait for a mark, among those who are in. By question id. */
-export function waitingByQuestion(seats: readonly Seat[]): Map<string, { waiting: number; all: number }> {
-  const counts = new Map<string, { waiting: number; all: number }>();
-  for (const seat of seats) {
-    if (!isIn(seat)) continue;
-    for (const award of seat.scorecard?.awards ?? []) {
-      const count = counts.get(award.questionId) ?? { waiting: 0, all: 0 };
-      count.all++;
-      if (award.state === 'waiting') count.waiting++;
-      counts.set(award.questionId, count);
-    }
-  }
-  return counts;
-}
-
-/** How many answers of each question are put forward as nearly right. By question id; none: not in it. */
-export function putForward(questions: readonly Question[], seats: readonly Seat[]): Map<string, number> {
-  const counts = new Map<string, number>();
-  for (const question of questions) {
-    if (!kindOf(question).nearMiss) continue;
-    const near = sameAnswers(question, seats).filter((group) => group.nearMiss !== null);
-    const count = near.reduce((sum, group) => sum + group.answers.length, 0);
-    if (count > 0) counts.set(question.id, count);
-  }
-  return counts;
 }
 
 /** The marks that a group of equal answers has. */

@@ -1,6 +1,6 @@
 import { isGuest } from '../model/names';
 import type { Sitting } from '../model/sitting';
-import { totalShare } from '../scoring/scoreAttempt';
+import { totalShare, type Scorecard } from '../scoring/scoreAttempt';
 import { isIn, seatsOf, type Seat, type SittingRecords } from './seats';
 
 /** How one sitting stands, in numbers: what its strip shows. A cache of `seatsOf`, safe to throw away. */
@@ -29,10 +29,6 @@ export interface SittingProgress {
 
 /** The same from seats that are there already. */
 export function progressFrom(sitting: Sitting, seats: readonly Seat[], now: number): SittingProgress {
-  const handQuestions = new Set<string>();
-  for (const { scorecard } of seats)
-    for (const award of scorecard?.awards ?? [])
-      if (award.state === 'waiting' || award.state === 'byHand') handQuestions.add(award.questionId);
   const progress: SittingProgress = {
     sittingId: sitting.id,
     students: seats.length,
@@ -66,9 +62,10 @@ export function progressFrom(sitting: Sitting, seats: readonly Seat[], now: numb
     const { scorecard } = seat;
     progress.waiting += scorecard.waiting;
     progress.noKey += scorecard.noKey;
-    progress.byHand += scorecard.awards.filter((award) => handQuestions.has(award.questionId)).length;
-    progress.aside += scorecard.awards.filter((award) => award.aside).length;
-    progress.forward += scorecard.awards.filter((award) => award.nearMiss !== null).length;
+    const { byHand, aside, forward } = partsOf(scorecard);
+    progress.byHand += byHand;
+    progress.aside += aside;
+    progress.forward += forward;
     if (scorecard.final) progress.ready++;
     const share = isGuest(seat.student) ? null : totalShare(scorecard);
     if (share === null) continue;
@@ -79,6 +76,22 @@ export function progressFrom(sitting: Sitting, seats: readonly Seat[], now: numb
   const ahead = turns.filter((turn) => turn > now);
   if (ahead.length > 0) progress.validUntil = Math.min(...ahead);
   return progress;
+}
+
+const parts = new WeakMap<Scorecard, { byHand: number; aside: number; forward: number }>();
+
+/** What is counted of a scorecard's awards; counted once for each. */
+function partsOf(card: Scorecard) {
+  const known = parts.get(card);
+  if (known) return known;
+  const counted = { byHand: 0, aside: 0, forward: 0 };
+  for (const { state, aside, nearMiss } of card.awards) {
+    if (state === 'waiting' || state === 'byHand') counted.byHand++;
+    if (aside) counted.aside++;
+    if (nearMiss !== null) counted.forward++;
+  }
+  parts.set(card, counted);
+  return counted;
 }
 
 /** How a sitting stands, from its rows. */

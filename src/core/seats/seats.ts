@@ -50,11 +50,49 @@ export interface SittingRecords {
   openings: Opening[];
 }
 
+/** What there is of one student in a sitting. */
+export interface SeatRows {
+  attempts: Attempt[];
+  allowances: Allowance[];
+  /** The hand marks of an attempt. */
+  marksOf: (attempt: Attempt) => HandMark[];
+  release: Release | null;
+  openedAt: string[];
+}
+
 /**
- * One seat a student, in the order of `students`: what may be done, what was done, what it scored.
+ * One student's seat: what may be done, what was done, what it scored.
  *
  * @param now ms since 1970
  */
+export function seatOf(
+  { sitting, questions }: Pick<SittingRecords, 'sitting' | 'questions'>,
+  student: Student,
+  { attempts, allowances, marksOf, release, openedAt }: SeatRows,
+  now: number,
+): Seat {
+  const terms = termsFor(student, sitting, allowances, now);
+  const counts = countingOf(questions, attempts, marksOf, sitting, terms, now);
+  const attempt = counts?.attempt ?? null;
+  return {
+    student,
+    terms,
+    allowances,
+    attempt,
+    last: lastAttempt(attempts) ?? null,
+    attemptCount: attempts.length,
+    aside: attempts.filter(isAside),
+    state: attempt ? attemptState(attempt, terms, now) : 'notStarted',
+    deadline: attempt ? deadlineOf(attempt, terms) : null,
+    scorecard: counts?.scorecard ?? null,
+    toMark: (counts?.toMark ?? []).map((each) => ({ attempt: each, marks: marksOf(each) })),
+    marks: attempt ? marksOf(attempt) : [],
+    release,
+    openedAt,
+  };
+}
+
+/** One seat a student, in the order of `students`. */
 export function seatsOf(records: SittingRecords, now: number): Seat[] {
   const attemptsOf = groupBy(records.attempts, (attempt) => attempt.studentId);
   const allowancesOf = groupBy(records.allowances, (allowance) => allowance.studentId);
@@ -62,32 +100,37 @@ export function seatsOf(records: SittingRecords, now: number): Seat[] {
   const releaseOf = new Map(records.releases.map((release) => [release.studentId, release]));
   const openedBy = new Map(records.openings.map(({ studentId, at }) => [studentId, at]));
   return records.students.map((student) => {
-    const attempts = attemptsOf.get(student.id) ?? [];
-    const allowances = allowancesOf.get(student.id) ?? [];
-    const terms = termsFor(student, records.sitting, allowances, now);
-    const marksOfAttempt = ({ id }: Attempt) => marksOf.get(id) ?? [];
-    const counts = countingOf(records.questions, attempts, marksOfAttempt, records.sitting, terms, now);
-    const attempt = counts?.attempt ?? null;
-    const last = lastAttempt(attempts) ?? null;
-    const toMark = counts?.toMark ?? [];
-    const marks = attempt ? (marksOf.get(attempt.id) ?? []) : [];
-    return {
-      student,
-      terms,
-      allowances,
-      attempt,
-      last,
-      attemptCount: attempts.length,
-      aside: attempts.filter(isAside),
-      state: attempt ? attemptState(attempt, terms, now) : 'notStarted',
-      deadline: attempt ? deadlineOf(attempt, terms) : null,
-      scorecard: counts?.scorecard ?? null,
-      toMark: toMark.map((each) => ({ attempt: each, marks: marksOf.get(each.id) ?? [] })),
-      marks,
+    const rows: SeatRows = {
+      attempts: attemptsOf.get(student.id) ?? [],
+      allowances: allowancesOf.get(student.id) ?? [],
+      marksOf: ({ id }) => marksOf.get(id) ?? [],
       release: releaseOf.get(student.id) ?? null,
       openedAt: openedBy.get(student.id) ?? [],
     };
+    return seatOf(records, student, rows, now);
   });
+}
+
+/**
+ * Until when a seat holds if no row changes: the next instant at which its terms or its state turn, ms since 1970; Infinity
+ * where none is ahead.
+ */
+export function seatHolds(
+  { terms, deadline, state }: Seat,
+  { closedToStartsAt }: Sitting,
+  now: number,
+): number {
+  const turns = [
+    terms.opensAt,
+    terms.closesAt,
+    terms.closesAt === null ? null : terms.closesAt + terms.extraMs,
+    state === 'working' ? deadline : null,
+    closedToStartsAt === null ? null : Date.parse(closedToStartsAt),
+  ];
+  return turns.reduce<number>(
+    (next, turn) => (turn !== null && turn > now && turn < next ? turn : next),
+    Infinity,
+  );
 }
 
 /** True when the attempt is in: nothing more comes from the student. */

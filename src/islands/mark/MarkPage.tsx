@@ -1,7 +1,7 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
-import { putForward, waitingByQuestion } from '@/core/marking/sameAnswers';
+import type { PointsTable } from '@/core/scoring/pointsTable';
 import type { Shortcut } from '@/desk/KeysHelp';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
@@ -29,15 +29,11 @@ export function MarkPage({ sittingId }: { sittingId: string }) {
 }
 
 function Mark({ sitting }: { sitting: SittingData }) {
-  const waiting = waitingByQuestion(sitting.seats);
+  const waits = (id: string) => sitting.table.countsOf(id).waiting > 0;
   const numbers = numbersOf(sitting.questions);
-  const forward = useMemo(
-    () => putForward(sitting.questions, sitting.seats),
-    [sitting.questions, sitting.seats],
-  );
   const [asked, setAsked] = useState(() => new URLSearchParams(window.location.search).get('question'));
   const first =
-    sitting.questions.find((each) => (waiting.get(each.id)?.waiting ?? 0) > 0) ??
+    sitting.questions.find(({ id }) => waits(id)) ??
     sitting.questions.find((each) => kindOf(each).scoredBy === 'hand') ??
     sitting.questions[0];
   // The question stays the same while it is marked, also once nothing waits in it any more.
@@ -58,16 +54,13 @@ function Mark({ sitting }: { sitting: SittingData }) {
       </EmptyState>
     );
   if (!question) return <EmptyState title="This paper has no questions" />;
-  const nextQuestion = sitting.questions.find(
-    (each) => each.id !== question.id && (waiting.get(each.id)?.waiting ?? 0) > 0,
-  );
+  const nextQuestion = sitting.questions.find((each) => each.id !== question.id && waits(each.id));
   return (
     <>
       <QuestionChoice
         questions={sitting.questions}
         currentId={question.id}
-        waiting={waiting}
-        forward={forward}
+        table={sitting.table}
         choose={choose}
       />
       <MarkQuestion
@@ -88,20 +81,17 @@ function Mark({ sitting }: { sitting: SittingData }) {
 interface QuestionChoiceProps {
   questions: Question[];
   currentId: string;
-  waiting: ReturnType<typeof waitingByQuestion>;
-  /** How many answers of each question are put forward. */
-  forward: ReadonlyMap<string, number>;
+  table: PointsTable;
   choose: (id: string) => void;
 }
 
 /** All questions in a row, with how many answers of each wait. */
-function QuestionChoice({ questions, currentId, waiting, forward, choose }: QuestionChoiceProps) {
+function QuestionChoice({ questions, currentId, table, choose }: QuestionChoiceProps) {
   const numbers = numbersOf(questions);
   return (
     <nav aria-label="Questions" className={styles.questions}>
       {questions.map((question) => {
-        const left = waiting.get(question.id)?.waiting ?? 0;
-        const near = forward.get(question.id) ?? 0;
+        const { waiting: left, forward: near } = table.countsOf(question.id);
         const byHand = kindOf(question).scoredBy === 'hand';
         const progress = left > 0 ? `${left} wait` : byHand ? 'all marked' : 'scored by key';
         return (

@@ -1,0 +1,117 @@
+import 'fake-indexeddb/auto';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
+import { emptyTables, replaceDesk } from '../backup';
+import { desk } from '../tables';
+import { LiveSitting } from './liveSitting';
+
+const now = Date.parse(at) + 1000;
+const sitting = sittingOf({ id: 'sitting1' });
+const students = Array.from({ length: 6 }, (_, index) =>
+  studentOf({ id: `s${index}`, joinCode: `AAAAA${index + 2}`, groupIds: sitting.groupIds }),
+);
+const paper = { title: 'Tides', instructions: '', questions: paperQuestions };
+
+let live: LiveSitting;
+let stop: () => void;
+let told = 0;
+
+beforeEach(async () => {
+  await replaceDesk({
+    ...emptyTables,
+    groups: sitting.groupIds.map((id) => ({ id, name: id, createdAt: at })),
+    students,
+    papers: [{ ...paper, id: sitting.paperId, createdAt: at, changedAt: at }],
+    paperVersions: [{ ...paper, paperId: sitting.paperId, version: 1, frozenAt: at }],
+    sittings: [sitting, sittingOf({ id: 'other' })],
+    attempts: students.map(({ id }) => attemptOf({ id: `a-${id}`, studentId: id, handedInAt: at })),
+  });
+  live = new LiveSitting('sitting1');
+  stop = live.subscribe(() => told++);
+  await seats();
+});
+afterEach(() => stop());
+
+/** The seats once they are read. */
+async function seats() {
+  return vi.waitFor(() => {
+    const sittingNow = live.at(now);
+    if (!sittingNow) throw new Error('not read yet');
+    return sittingNow.seats;
+  });
+}
+const pointsOf = (id: string) =>
+  live.at(now)?.seats.find(({ student }) => student.id === id)?.scorecard?.total ?? null;
+
+describe('a sitting held in memory', () => {
+  it('one mark reads one row, and seats one student anew', async () => {
+    await desk.marks.bulkPut(
+      students.map(({ id }) => markOf({ attemptId: `a-${id}`, questionId: 'q1', points: null })),
+    );
+    await vi.waitFor(() => expect(live.rows('marks')).toHaveLength(6));
+    const before = await seats();
+    const read: string[] = [];
+    const reading = (row: { attemptId: string; questionId: string }) => {
+      read.push(`${row.attemptId} ${row.questionId}`);
+      return row;
+    };
+    desk.marks.hook('reading', reading as never);
+    await desk.marks.put(markOf({ attemptId: 'a-s3', questionId: 'q4', points: 2 }));
+    await vi.waitFor(() => expect(pointsOf('s3')).toBe(2));
+    desk.marks.hook('reading').unsubscribe(reading as never);
+    expect(read).toEqual(['a-s3 q4']);
+    const after = await seats();
+    expect(after.map((seat, place) => seat === before[place])).toEqual([true, true, true, false, true, true]);
+  });
+
+  it('what is taken away is gone, be it one row or all of them', async () => {
+    const marks = students.map(({ id }) => markOf({ attemptId: `a-${id}`, questionId: 'q4', points: 1 }));
+    await desk.marks.bulkPut(marks);
+    await vi.waitFor(() => expect(pointsOf('s5')).toBe(1));
+    await desk.marks.delete(['a-s5', 'q4']);
+    await vi.waitFor(() => expect(pointsOf('s5')).toBe(0));
+    expect(pointsOf('s4')).toBe(1);
+    await desk.marks.where({ sittingId: 'sitting1' }).delete();
+    await vi.waitFor(() => expect(pointsOf('s4')).toBe(0));
+    await desk.attempts.delete('a-s0');
+    await vi.waitFor(() => expect(live.at(now)?.progress.notStarted).toBe(1));
+  });
+
+  it('rows of another sitting change nothing, and nobody is seated anew', async () => {
+    const before = await seats();
+    await desk.attempts.put(attemptOf({ id: 'elsewhere', studentId: 's1', sittingId: 'other' }));
+    await desk.marks.put(markOf({ attemptId: 'a-s1', questionId: 'q4', points: 3 }));
+    await vi.waitFor(() => expect(pointsOf('s1')).toBe(3));
+    expect((await seats()).filter((seat, place) => seat !== before[place])).toHaveLength(1);
+  });
+
+  it('who comes in without a seat gets one; who is named otherwise keeps the rest of it', async () => {
+    await desk.students.add(studentOf({ id: 'guest', joinCode: 'AAAAA9', role: 'guest', groupIds: [] }));
+    await desk.attempts.add(attemptOf({ id: 'a-guest', studentId: 'guest' }));
+    await vi.waitFor(async () => expect(await seats()).toHaveLength(7));
+    const before = await seats();
+    await desk.students.update('s2', { givenName: 'Ines' });
+    await vi.waitFor(async () =>
+      expect((await seats()).find(({ student }) => student.id === 's2')?.student.givenName).toBe('Ines'),
+    );
+    const unchanged = (await seats()).filter((seat) => before.includes(seat));
+    expect(unchanged).toHaveLength(6);
+  });
+
+  it('a list of rows is the same until one of them changes', async () => {
+    const attempts = live.rows('attempts');
+    await desk.marks.put(markOf({ attemptId: 'a-s1', questionId: 'q4', points: 3 }));
+    await vi.waitFor(() => expect(live.rows('marks')).toHaveLength(1));
+    expect(live.rows('attempts')).toBe(attempts);
+  });
+
+  it('a sitting that is not there, or no longer, is none', async () => {
+    const none = new LiveSitting('nowhere');
+    const end = none.subscribe(() => undefined);
+    await vi.waitFor(() => expect(none.at(now)).toBeNull());
+    end();
+    await desk.sittings.delete('sitting1');
+    await vi.waitFor(() => expect(live.at(now)).toBeNull());
+    expect(told).toBeGreaterThan(0);
+  });
+});

@@ -1,0 +1,201 @@
+import { cmp, mergeRanges, RangeSet, type IndexableType } from 'dexie';
+import { keyOfRow } from '@/core/model/desk';
+import type { PaperContent } from '@/core/model/paper';
+import type { Group } from '@/core/model/people';
+import { SeatBook, seatTables, type SeatRowOf, type SeatsNow, type SeatTable } from '@/core/seats/seatBook';
+import { sittingFrame, type SittingFrame } from '../queries';
+import { desk } from '../tables';
+import { onRowsChanged } from '../changes';
+
+/** Tables whose change may change what the seats hang on. */
+const frameTables = ['sittings', 'papers', 'paperVersions', 'groups', 'students'] as const;
+
+/** A sitting as its views see it. */
+export interface SittingNow extends SeatsNow {
+  paper: PaperContent;
+  groups: Group[];
+  frame: SittingFrame;
+}
+
+/** More changed rows than this, and all of the sitting's are read again. */
+const mostByKey = 400;
+
+/**
+ * One sitting held in memory for its views: its rows are read once, then only those whose keys changed, in whatever tab or
+ * worker that was. Who looks gets the same objects where nothing changed.
+ */
+export class LiveSitting {
+  private book: SeatBook | null = null;
+  private frame: SittingFrame | null | undefined = undefined;
+  private readonly listeners = new Set<() => void>();
+  private readonly dirty = new Map<SeatTable, RangeSet>();
+  private frameDirty = false;
+  private working: Promise<void> | null = null;
+  private stopHearing: (() => void) | null = null;
+  /** Counts what was read: a view that draws by it draws again only then. */
+  private version = 0;
+
+  constructor(readonly sittingId: string) {}
+
+  /** Begins to hold the sitting, or goes on; the returned function says that this one no longer looks. */
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    if (!this.stopHearing) {
+      this.stopHearing = onRowsChanged((table, keys) => this.heard(table, keys));
+      this.frameDirty = true;
+      this.work();
+    }
+    return () => {
+      this.listeners.delete(listener);
+      if (this.listeners.size === 0) setTimeout(() => this.letGo(), letGoMs);
+    };
+  };
+
+  /** Changes whenever there is something else to see. */
+  getVersion = (): number => this.version;
+
+  /** @returns undefined while it is read; null when there is no such sitting */
+  at(now: number): SittingNow | null | undefined {
+    if (!this.frame || !this.book) return this.frame === null ? null : undefined;
+    const seats = this.book.at(now);
+    if (this.latest?.seats !== seats.seats || this.latest.frame !== this.frame)
+      this.latest = { ...seats, paper: this.frame.paper, groups: this.frame.groups, frame: this.frame };
+    return this.latest;
+  }
+  private latest: SittingNow | null = null;
+
+  /** Every row of a table: the same list until one of them changes. */
+  rows<T extends SeatTable>(table: T): SeatRowOf[T][] {
+    const known = this.lists.get(table) as SeatRowOf[T][] | undefined; // put there below
+    if (known) return known;
+    const rows = this.book?.rows(table) ?? [];
+    this.lists.set(table, rows);
+    return rows;
+  }
+  private readonly lists = new Map<SeatTable, unknown[]>();
+
+  private letGo(): void {
+    if (this.listeners.size > 0 || !this.stopHearing) return;
+    this.stopHearing();
+    this.stopHearing = null;
+    this.book = null;
+    this.frame = undefined;
+    this.latest = null;
+    if (held.get(this.sittingId) === this) held.delete(this.sittingId);
+  }
+
+  private heard(table: string, keys: RangeSet): void {
+    if (isSeatTable(table)) {
+      const ranges = this.dirty.get(table) ?? new RangeSet();
+      mergeRanges(ranges, keys);
+      this.dirty.set(table, ranges);
+    } else if ((frameTables as readonly string[]).includes(table)) this.frameDirty = true;
+    else return;
+    this.work();
+  }
+
+  private work(): void {
+    this.working ??= this.read().finally(() => {
+      this.working = null;
+      if (this.stopHearing && (this.frameDirty || this.dirty.size > 0)) this.work();
+    });
+  }
+
+  private async read(): Promise<void> {
+    try {
+      await desk.transaction(
+        'r',
+        [...frameTables, ...seatTables].map((name) => desk.table(name)),
+        async () => {
+          if (this.frameDirty || !this.book) await this.readFrame();
+          if (!this.book) return;
+          const changed = [...this.dirty];
+          this.dirty.clear();
+          for (const [table, ranges] of changed) {
+            await this.readRows(this.book, table, ranges);
+            // Only now: who asked meanwhile got the list of before.
+            this.lists.delete(table);
+          }
+          // Somebody came in who had no seat.
+          if (!this.book.knowsAll() && changed.some(([table]) => table === 'attempts'))
+            await this.readFrame();
+        },
+      );
+    } finally {
+      this.version++;
+      for (const listener of this.listeners) listener();
+    }
+  }
+
+  private async readFrame(): Promise<void> {
+    this.frameDirty = false;
+    const frame = await sittingFrame(this.sittingId);
+    this.frame = frame && kept(this.frame, frame);
+    if (!this.frame) {
+      this.book = null;
+      return;
+    }
+    if (this.book) return this.book.reframe(this.frame);
+    this.book = new SeatBook(this.frame);
+    this.dirty.clear();
+    for (const table of seatTables) await this.readAll(this.book, table);
+    this.lists.clear();
+  }
+
+  private async readAll(book: SeatBook, table: SeatTable): Promise<void> {
+    for (const row of await desk.table(table).where('sittingId').equals(this.sittingId).toArray())
+      book.set(table, row);
+  }
+
+  private async readRows(book: SeatBook, table: SeatTable, ranges: RangeSet): Promise<void> {
+    const keys: IndexableType[] = [];
+    for (const { from, to } of ranges) {
+      if (cmp(from, to) !== 0 || keys.length > mostByKey) return this.readAnew(book, table);
+      keys.push(from);
+    }
+    const rows = await desk.table(table).bulkGet(keys);
+    for (const [place, row] of rows.entries()) {
+      const key = keys[place];
+      if (row === undefined) book.remove(table, Array.isArray(key) ? key : [key]);
+      else if (row.sittingId === this.sittingId) book.set(table, row);
+    }
+  }
+
+  /** So much changed that what is gone is not known by its keys. */
+  private async readAnew(book: SeatBook, table: SeatTable): Promise<void> {
+    for (const row of book.rows(table)) book.remove(table, keyOfRow(table, row));
+    await this.readAll(book, table);
+  }
+}
+
+/** Rows that are no longer looked at are held so long: from one stage to the next they are there at once. */
+const letGoMs = 5_000;
+
+const isSeatTable = (table: string): table is SeatTable => (seatTables as readonly string[]).includes(table);
+
+const held = new Map<string, LiveSitting>();
+
+/** The one holder of a sitting in this tab. */
+export function liveSitting(sittingId: string): LiveSitting {
+  const known = held.get(sittingId);
+  if (known) return known;
+  const made = new LiveSitting(sittingId);
+  held.set(sittingId, made);
+  return made;
+}
+
+/** The frame as it was read, with the objects of before wherever they say the same. */
+function kept(before: SittingFrame | null | undefined, next: SittingFrame): SittingFrame {
+  if (!before) return next;
+  const known = new Map(before.students.map((student) => [student.id, student]));
+  return {
+    sitting: same(before.sitting, next.sitting),
+    paper: same(before.paper, next.paper),
+    questions: same(before.questions, next.questions),
+    groups: same(before.groups, next.groups),
+    students: next.students.map((student) => same(known.get(student.id), student)),
+  };
+}
+
+const same = <T>(before: T | undefined, next: T): T =>
+  before !== undefined && JSON.stringify(before) === JSON.stringify(next) ? before : next;
