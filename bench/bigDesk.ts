@@ -87,16 +87,15 @@ export function bigAttempts(questions: readonly Question[], count: number): Atte
   }));
 }
 
-/** A paper of 200 questions: the fifty, four times over. */
-function longPaper(): Question[] {
-  return [0, 1, 2, 3].flatMap((round) =>
+/** So many questions: the fifty, several times over. */
+export function manyQuestions(count: number): Question[] {
+  return Array.from({ length: count / 50 }, (_, round) =>
     fiftyQuestions().map((question) => ({ ...question, id: `${question.id}-${round}` })),
-  );
+  ).flat();
 }
 
 /** A desk with one sitting of 550 students and 50 questions, all in, the open answers waiting. */
-export function bigDesk(students = 550): DeskTables {
-  const questions = fiftyQuestions();
+export function bigDesk(students = 550, questions = fiftyQuestions()): DeskTables {
   const paper = { title: 'Final', instructions: '', questions };
   const code = (index: number) =>
     Array.from({ length: 6 }, (_, place) =>
@@ -119,7 +118,14 @@ export function bigDesk(students = 550): DeskTables {
     })),
     papers: [
       { id: 'p', ...paper, createdAt: at, changedAt: at },
-      { id: 'long', title: 'Long', instructions: '', questions: longPaper(), createdAt: at, changedAt: at },
+      {
+        id: 'long',
+        title: 'Long',
+        instructions: '',
+        questions: manyQuestions(200),
+        createdAt: at,
+        changedAt: at,
+      },
     ],
     paperVersions: [{ paperId: 'p', version: 1, frozenAt: at, ...paper }],
     sittings: [

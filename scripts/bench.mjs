@@ -39,6 +39,7 @@ try {
     await new Promise((resolve) => setTimeout(resolve, 300));
   }
   code ||= run('npx', ['tsx', 'bench/views.ts', `http://localhost:${port}`]);
+  code ||= run('npx', ['tsx', 'bench/huge.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/running.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/phone.ts', `http://localhost:${port}`], secret);
 } finally {

@@ -78,6 +78,21 @@ describe('equal answers', () => {
     expect(ids([...seatsWith(texts)].reverse())).toEqual(before);
   });
 
+  it('are the same objects where no answer and no mark changed', () => {
+    const texts = ['iron', 'ebb', 'ebb', 'card'];
+    const seats = seatsWith(texts);
+    const before = sameAnswers(openQuestion, seats);
+    const [first, ...rest] = seats;
+    const [marked] = seatsWith(texts, [markOf({ attemptId: 'a0', points: 3 })]);
+    const after = sameAnswers(
+      openQuestion,
+      [marked ?? first, ...rest].filter((seat) => seat !== undefined),
+    );
+    expect(after.map(({ id }) => id)).toEqual(before.map(({ id }) => id));
+    const changed = after.filter((group) => !before.includes(group));
+    expect(changed.map(({ text, points }) => [text, points])).toEqual([['iron', 3]]);
+  });
+
   it('leave out whoever is still working', () => {
     const seats = seatsWith(['iron']).map((seat): Seat => ({ ...seat, state: 'working' }));
     expect(sameAnswers(openQuestion, seats)).toEqual([]);

@@ -46,15 +46,46 @@ export function sameAnswers(question: Question, seats: readonly Seat[]): SameAns
       if (group) group.push(answer);
       else groups.set(id, [answer]);
     }
-  return [...groups]
-    .map(([id, answers]) => joined(id, answers))
-    .sort(
-      (a, b) =>
-        Number(a.nearMiss === null) - Number(b.nearMiss === null) ||
-        Number(a.blank) - Number(b.blank) ||
-        a.text.length - b.text.length ||
-        (a.id < b.id ? -1 : 1),
-    );
+  const before = grouped.get(question);
+  const next = regrouped(groups, before);
+  grouped.set(question, next);
+  return next.inOrder;
+}
+
+interface Groups {
+  byId: ReadonlyMap<string, SameAnswers>;
+  inOrder: SameAnswers[];
+}
+
+/** The groups of each question as they were last: whatever is the same in them is not made anew. */
+const grouped = new WeakMap<Question, Groups>();
+
+/** Groups of these answers; those with the same answers as before are the same objects, in the same order where it holds. */
+function regrouped(groups: ReadonlyMap<string, AnswerToMark[]>, before: Groups | undefined): Groups {
+  const byId = new Map<string, SameAnswers>();
+  let sameOrder = before !== undefined && before.byId.size === groups.size;
+  for (const [id, answers] of groups) {
+    const known = before?.byId.get(id);
+    const same =
+      known?.answers.length === answers.length && known.answers.every((each, at) => each === answers[at]);
+    const group = same && known ? known : joined(id, answers);
+    sameOrder &&=
+      known !== undefined &&
+      known.text === group.text &&
+      (known.nearMiss === null) === (group.nearMiss === null);
+    byId.set(id, group);
+  }
+  const inOrder =
+    sameOrder && before
+      ? before.inOrder.map((group) => byId.get(group.id) ?? group)
+      : [...byId.values()].sort(
+          (a, b) =>
+            Number(a.nearMiss === null) - Number(b.nearMiss === null) ||
+            Number(a.blank) - Number(b.blank) ||
+            a.text.length - b.text.length ||
+            (a.id < b.id ? -1 : 1),
+        );
+  return { byId, inOrder };
 }
 
 type Grouped = [group: string, answer: AnswerToMark];

@@ -48,7 +48,13 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
   // So do the answers that were given points, and are not drawn with them yet.
   const acted = useRef(new Map<string, Partial<SameAnswers>>());
   useEffect(() => acted.current.clear(), [sitting.marks]);
-  const asActed = () => groups.map((group) => ({ ...group, ...acted.current.get(group.id) }));
+  const asActed = () =>
+    acted.current.size === 0
+      ? groups
+      : groups.map((group) => {
+          const by = acted.current.get(group.id);
+          return by ? { ...group, ...by } : group;
+        });
 
   const goTo = (id: string) => {
     typed.current = nothingTyped;

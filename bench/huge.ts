@@ -1,0 +1,122 @@
+import { chromium, type Page } from '@playwright/test';
+import { bigDesk, manyQuestions } from './bigDesk';
+import { middle, row } from './measure';
+
+/** One sitting of 10,000 students and 100 questions, all in: how long Mark takes to stand, and one mark from key to paint. */
+
+const base = process.argv[2] ?? 'http://localhost:4390';
+const students = Number(process.argv[3] ?? 10_000);
+const flags =
+  '--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync --enable-precise-memory-info';
+
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  args: flags.split(' '),
+});
+try {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
+  // tsx wraps named functions in a helper that the pages do not have.
+  await context.addInitScript({ content: 'globalThis.__name = (value) => value;' });
+  context.setDefaultTimeout(180_000);
+  const page = await context.newPage();
+  await page.goto(`${base}/`);
+  await page.getByRole('heading', { name: 'On the desk' }).waitFor();
+  await laidOut(page);
+  const name = `${students.toLocaleString('en')} × 100`;
+  let began = Date.now();
+  await page.goto(`${base}/sittings/big/mark?question=q4-0`, { waitUntil: 'commit' });
+  await page.locator('[data-row="0"]').waitFor();
+  row(`Mark stands, ${name}`, `${Date.now() - began} ms`);
+  const { marks, blocked } = await marked(page);
+  row(`one mark, ${name}: key to painted (median of ${marks.length})`, `${middle(marks).toFixed(0)} ms`);
+  row('the slowest of 20', `${Math.max(...marks).toFixed(0)} ms`);
+  row('main thread kept busy by one mark, longest stretch (median)', `${middle(blocked).toFixed(0)} ms`);
+  const used = await page.evaluate(
+    () => (performance as unknown as { memory: { usedJSHeapSize: number } }).memory.usedJSHeapSize,
+  );
+  row(`memory of the page, ${name}`, `${(used / 1e6).toFixed(0)} MB`);
+  began = Date.now();
+  await page.goto(`${base}/sittings/big/analyse`, { waitUntil: 'commit' });
+  await page.getByRole('table').first().waitFor();
+  row(`Analyse stands, ${name}`, `${Date.now() - began} ms`);
+} finally {
+  await browser.close();
+}
+
+/** Writes the sitting straight into the desk's database: as a file it would be larger than a desk may be. */
+async function laidOut(page: Page): Promise<void> {
+  const { attempts, students: register, ...rest } = bigDesk(students, manyQuestions(100));
+  const put = (table: string, rows: readonly unknown[]) =>
+    page.evaluate(
+      ({ table: name, rows: all }) =>
+        new Promise<void>((resolve, reject) => {
+          const opening = indexedDB.open('gribbet-desk');
+          opening.onerror = () => reject(opening.error ?? new Error('not opened'));
+          opening.onsuccess = () => {
+            const change = opening.result.transaction(name, 'readwrite');
+            for (const each of all) change.objectStore(name).put(each);
+            change.oncomplete = () => (opening.result.close(), resolve());
+            change.onabort = () => reject(change.error ?? new Error('not put'));
+          };
+        }),
+      { table, rows: [...rows] },
+    );
+  for (const table of ['groups', 'papers', 'paperVersions', 'sittings'] as const)
+    await put(table, rest[table]);
+  for (let from = 0; from < register.length; from += 2_000)
+    await put('students', register.slice(from, from + 2_000));
+  for (let from = 0; from < attempts.length; from += 250)
+    await put('attempts', attempts.slice(from, from + 250));
+}
+
+/** From the key to the frame that shows the points, by the page's own clock; and the longest task in between. */
+async function marked(page: Page): Promise<{ marks: number[]; blocked: number[] }> {
+  await page.evaluate(() => {
+    const times: number[] = [];
+    const longest: number[] = [];
+    let pressed = 0;
+    let worst = 0;
+    new PerformanceObserver((list) => {
+      for (const { duration } of list.getEntries()) worst = Math.max(worst, duration);
+    }).observe({ entryTypes: ['longtask'] });
+    document.addEventListener(
+      'keydown',
+      () => {
+        pressed = performance.now();
+        worst = 0;
+      },
+      true,
+    );
+    new MutationObserver(() => {
+      if (!pressed) return;
+      const from = pressed;
+      pressed = 0;
+      requestAnimationFrame(() =>
+        setTimeout(() => {
+          times.push(performance.now() - from);
+          setTimeout(() => longest.push(worst), 50);
+        }),
+      );
+    }).observe(document.querySelector('[data-row="0"]')!, {
+      subtree: true,
+      childList: true,
+      characterData: true,
+      attributes: true,
+    });
+    Object.assign(window, { benchTimes: times, benchLongest: longest });
+  });
+  await page.locator('[data-row="0"]').focus();
+  for (let count = 0; count < 20; count++) {
+    // Two numbers by turns, so that each key changes what is shown.
+    await page.keyboard.press(count % 2 ? '1' : '2');
+    await page.waitForFunction(
+      (seen) => (window as unknown as { benchLongest: number[] }).benchLongest.length > seen,
+      count,
+    );
+    await page.waitForTimeout(1_700);
+  }
+  return page.evaluate(() => {
+    const { benchTimes, benchLongest } = window as unknown as Record<string, number[]>;
+    return { marks: benchTimes ?? [], blocked: benchLongest ?? [] };
+  });
+}
