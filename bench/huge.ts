@@ -97,7 +97,7 @@ async function marked(page: Page): Promise<{ marks: number[]; blocked: number[] 
           setTimeout(() => longest.push(worst), 50);
         }),
       );
-    }).observe(document.querySelector('[data-row="0"]')!, {
+    }).observe(document.querySelector('[data-row="0"]') ?? document.body, {
       subtree: true,
       childList: true,
       characterData: true,

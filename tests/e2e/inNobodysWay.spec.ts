@@ -43,6 +43,25 @@ test('every view of the desk reflows at 320 px, has its landmarks, and leaves th
   expect(said).toEqual([]);
 });
 
+test('what is opened on a view reflows at 320 px, too', async ({ page }) => {
+  await page.setViewportSize({ width: 320, height: 640 });
+  const open = (name: string | RegExp) => () =>
+    page.getByRole('button', { name, exact: true }).first().click();
+  const opened: [path: string, how: () => Promise<void>, seen: string][] = [
+    ['/papers/paper-tides', open('Open question 4'), 'Text of question 4'],
+    ['/papers/paper-lights', open('Open question 1'), 'Text of question 1'],
+    ['/papers/paper-passage', open('Open question 9'), 'Text of question 9'],
+    ['/sittings/rules/run', open('Change the rules'), 'Name of this sitting'],
+  ];
+  for (const [path, how, seen] of opened) {
+    await page.goto(path);
+    await how();
+    await expect(page.getByLabel(seen, { exact: true }).first()).toBeVisible();
+    const over = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    await expect.poll(over, { message: path }).toBeLessThanOrEqual(0);
+  }
+});
+
 test('all the rules can be changed; those that no longer can say why', async ({ page }) => {
   await page.goto('/sittings/rules/run');
   await page.getByRole('button', { name: 'Change the rules' }).click();

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import { Setting } from '../basics/asset';
 import { LogEntry } from './log';
 import { entry, recordedTables, type TableEntry } from './tables';

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import { Asset } from '../basics/asset';
 import { BankQuestion } from './bank';
 import { Paper, PaperVersion } from './paper';
