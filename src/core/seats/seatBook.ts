@@ -61,7 +61,6 @@ export class SeatBook {
   private readonly studentOf = new Map<string, string>();
   /** Marks that came before their attempt. */
   private readonly early = new Map<string, Map<string, HandMark>>();
-  private place = new Map<string, number>();
   private seats: (Seat | undefined)[] = [];
   private holds: number[] = [];
   private changed = new Set<string>();
@@ -82,7 +81,6 @@ export class SeatBook {
     const [seats, holds] = [this.seats, this.holds];
     this.frame = frame;
     this.table = new PointsTable(frame.questions);
-    this.place = new Map(frame.students.map(({ id }, place) => [id, place]));
     const places = frame.students.map((student) => before.get(student) as number | undefined);
     this.seats = places.map((place) => (place === undefined ? undefined : seats[place]));
     this.holds = places.map((place) => (place === undefined ? -Infinity : (holds[place] ?? -Infinity)));
@@ -172,11 +170,6 @@ export class SeatBook {
     const kept = nothing();
     this.kept.set(studentId, kept);
     return kept;
-  }
-
-  /** Whether all rows are of students who have a seat here. */
-  knowsAll(): boolean {
-    return [...this.kept.keys()].every((studentId) => this.place.has(studentId));
   }
 
   /**

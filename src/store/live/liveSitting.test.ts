@@ -105,6 +105,17 @@ describe('a sitting held in memory', () => {
     expect(live.rows('attempts')).toBe(attempts);
   });
 
+  it('a read that fails changes nothing that is shown, and is made up for', async () => {
+    const before = await seats();
+    const once = vi.spyOn(desk, 'transaction').mockRejectedValueOnce(new Error('the disk is asleep'));
+    const put = desk.marks.put(markOf({ attemptId: 'a-s2', questionId: 'q4', points: 3 }));
+    await put;
+    await vi.waitFor(() => expect(once).toHaveBeenCalled());
+    expect((await seats())[2]).toBe(before[2]);
+    await vi.waitFor(() => expect(pointsOf('s2')).toBe(3), { timeout: 5_000 });
+    once.mockRestore();
+  });
+
   it('a sitting that is not there, or no longer, is none', async () => {
     const none = new LiveSitting('nowhere');
     const end = none.subscribe(() => undefined);

@@ -30,6 +30,8 @@ export class LiveSitting {
   private readonly listeners = new Set<() => void>();
   private readonly dirty = new Map<SeatTable, RangeSet>();
   private frameDirty = false;
+  /** Whether all of it has to be read again. */
+  private anew = false;
   private working: Promise<void> | null = null;
   private stopHearing: (() => void) | null = null;
   /** Counts what was read: a view that draws by it draws again only then. */
@@ -42,7 +44,6 @@ export class LiveSitting {
     this.listeners.add(listener);
     if (!this.stopHearing) {
       this.stopHearing = onRowsChanged((table, keys) => this.heard(table, keys));
-      this.frameDirty = true;
       this.work();
     }
     return () => {
@@ -81,6 +82,7 @@ export class LiveSitting {
     this.book = null;
     this.frame = undefined;
     this.latest = null;
+    this.dirty.clear();
     if (held.get(this.sittingId) === this) held.delete(this.sittingId);
   }
 
@@ -95,78 +97,122 @@ export class LiveSitting {
   }
 
   private work(): void {
-    this.working ??= this.read().finally(() => {
-      this.working = null;
-      if (this.stopHearing && (this.frameDirty || this.dirty.size > 0)) this.work();
-    });
+    this.working ??= this.read().then(
+      () => this.rested(0),
+      () => {
+        // What is shown stays; it is read anew once that can be done.
+        this.anew = true;
+        this.rested(againMs);
+      },
+    );
   }
 
+  /** @param pauseMs before what is left is gone on with */
+  private rested(pauseMs: number): void {
+    this.working = null;
+    if (!this.stopHearing || !(this.anew || this.frameDirty || this.dirty.size > 0)) return;
+    if (pauseMs === 0) this.work();
+    else setTimeout(() => this.stopHearing && this.work(), pauseMs);
+  }
+
+  /** Reads what changed. Nothing of it is to be seen before all of it has been read. */
   private async read(): Promise<void> {
-    try {
-      await desk.transaction(
-        'r',
-        [...frameTables, ...seatTables].map((name) => desk.table(name)),
-        async () => {
-          if (this.frameDirty || !this.book) await this.readFrame();
-          if (!this.book) return;
-          const changed = [...this.dirty];
-          this.dirty.clear();
-          for (const [table, ranges] of changed) {
-            await this.readRows(this.book, table, ranges);
-            // Only now: who asked meanwhile got the list of before.
-            this.lists.delete(table);
-          }
-          // Somebody came in who had no seat.
-          if (!this.book.knowsAll() && changed.some(([table]) => table === 'attempts'))
-            await this.readFrame();
-        },
-      );
-    } finally {
-      this.version++;
-      for (const listener of this.listeners) listener();
-    }
+    const tables = [...frameTables, ...seatTables].map((name) => desk.table(name));
+    const put = await desk.transaction('r', tables, async () => {
+      if (this.anew || !this.book) return this.readWhole();
+      const { book } = this;
+      const changed = [...this.dirty];
+      this.dirty.clear();
+      const steps: (() => void)[] = [];
+      for (const [table, ranges] of changed) steps.push(await readRows(book, this.sittingId, table, ranges));
+      const strangers = await this.strangers(new Map(changed).get('attempts'));
+      if (this.frameDirty || strangers) steps.unshift(await this.readFrame(book));
+      return () => {
+        for (const step of steps) step();
+        for (const [table] of changed) this.lists.delete(table);
+      };
+    });
+    put();
+    this.version++;
+    for (const listener of this.listeners) listener();
   }
 
-  private async readFrame(): Promise<void> {
+  private async readWhole(): Promise<() => void> {
+    this.anew = false;
     this.frameDirty = false;
-    const frame = await sittingFrame(this.sittingId);
-    this.frame = frame && kept(this.frame, frame);
-    if (!this.frame) {
-      this.book = null;
-      return;
-    }
-    if (this.book) return this.book.reframe(this.frame);
-    this.book = new SeatBook(this.frame);
     this.dirty.clear();
-    for (const table of seatTables) await this.readAll(this.book, table);
-    this.lists.clear();
+    const frame = await sittingFrame(this.sittingId);
+    const book = frame && new SeatBook(frame);
+    if (book) for (const table of seatTables) (await readAll(book, this.sittingId, table))();
+    return () => {
+      this.frame = frame;
+      this.book = book;
+      this.lists.clear();
+    };
   }
 
-  private async readAll(book: SeatBook, table: SeatTable): Promise<void> {
-    for (const row of await desk.table(table).where('sittingId').equals(this.sittingId).toArray())
-      book.set(table, row);
+  private async readFrame(book: SeatBook): Promise<() => void> {
+    this.frameDirty = false;
+    const read = await sittingFrame(this.sittingId);
+    const frame = read && kept(this.frame, read);
+    return () => {
+      this.frame = frame;
+      if (frame) book.reframe(frame);
+      else this.book = null;
+    };
   }
 
-  private async readRows(book: SeatBook, table: SeatTable, ranges: RangeSet): Promise<void> {
-    const keys: IndexableType[] = [];
-    for (const { from, to } of ranges) {
-      if (cmp(from, to) !== 0 || keys.length > mostByKey) return this.readAnew(book, table);
-      keys.push(from);
-    }
-    const rows = await desk.table(table).bulkGet(keys);
+  /** Whether attempts came of somebody who has no seat; so many that it would be asked of each: it may be. */
+  private async strangers(attempts: RangeSet | undefined): Promise<boolean> {
+    if (!attempts) return false;
+    const keys = keysOf(attempts);
+    if (!keys) return true;
+    const seated = new Set(this.frame?.students.map(({ id }) => id));
+    const rows = await desk.attempts.bulkGet(keys.map(String));
+    return rows.some((row) => row?.sittingId === this.sittingId && !seated.has(row.studentId));
+  }
+}
+
+/** The keys in these ranges; null where one of them holds more than a key, or they are too many. */
+function keysOf(ranges: RangeSet): IndexableType[] | null {
+  const keys: IndexableType[] = [];
+  for (const { from, to } of ranges) {
+    if (cmp(from, to) !== 0 || keys.length > mostByKey) return null;
+    keys.push(from);
+  }
+  return keys;
+}
+
+/** Reads the rows of these keys. @returns puts them into the book */
+async function readRows(
+  book: SeatBook,
+  sittingId: string,
+  table: SeatTable,
+  ranges: RangeSet,
+): Promise<() => void> {
+  const keys = keysOf(ranges);
+  if (!keys) return readAll(book, sittingId, table);
+  const rows = await desk.table(table).bulkGet(keys);
+  return () => {
     for (const [place, row] of rows.entries()) {
       const key = keys[place];
       if (row === undefined) book.remove(table, Array.isArray(key) ? key : [key]);
-      else if (row.sittingId === this.sittingId) book.set(table, row);
+      else if (row.sittingId === sittingId) book.set(table, row);
     }
-  }
-
-  /** So much changed that what is gone is not known by its keys. */
-  private async readAnew(book: SeatBook, table: SeatTable): Promise<void> {
-    for (const row of book.rows(table)) book.remove(table, keyOfRow(table, row));
-    await this.readAll(book, table);
-  }
+  };
 }
+
+/** Reads all of a sitting's rows. @returns puts them into the book, in place of those that are there */
+async function readAll(book: SeatBook, sittingId: string, table: SeatTable): Promise<() => void> {
+  const rows = await desk.table(table).where('sittingId').equals(sittingId).toArray();
+  return () => {
+    for (const row of book.rows(table)) book.remove(table, keyOfRow(table, row));
+    for (const row of rows) book.set(table, row);
+  };
+}
+
+/** After a read that failed, it is tried again after so long. */
+const againMs = 1_000;
 
 /** Rows that are no longer looked at are held so long: from one stage to the next they are there at once. */
 const letGoMs = 5_000;
