@@ -110,7 +110,8 @@ export function StudentGrid(props: StudentGridProps) {
             <GridRow
               key={seat.student.id}
               seat={seat}
-              sitting={sitting}
+              questions={sitting.questions}
+              now={sitting.now}
               name={nameOf(seat)}
               current={seat.student.id === currentId}
               picked={picked.has(seat.student.id)}
@@ -129,7 +130,8 @@ export function StudentGrid(props: StudentGridProps) {
 
 interface GridRowProps {
   seat: Seat;
-  sitting: SittingData;
+  questions: readonly Question[];
+  now: number;
   name: string;
   current: boolean;
   picked: boolean;
@@ -139,9 +141,9 @@ interface GridRowProps {
   timed: boolean;
 }
 
-/** Drawn again only when something of it changes: scrolling goes past hundreds. */
+/** Drawn again only when something of it changes: an answer arrives in one of hundreds, scrolling goes past all of them. */
 const GridRow = memo(function GridRow(props: GridRowProps) {
-  const { seat, sitting, name, current, picked, choose, pick, practice, timed } = props;
+  const { seat, questions, now, name, current, picked, choose, pick, practice, timed } = props;
   const { attempt, student } = seat;
   const leaving = attempt && leavingOf(attempt);
   const working = seat.state === 'working';
@@ -167,13 +169,13 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
         {seat.attemptCount > 1 && attempt && `, attempt ${attempt.number} of ${seat.attemptCount}`}
         {late > 0 && <span className={styles.quiet}>, {late} late</span>}
       </td>
-      <td className={styles.figure}>{minutesOf(seat, sitting.now) ?? ''}</td>
-      {timed && <td className={styles.figure}>{minutesLeft(seat, sitting.now) ?? ''}</td>}
+      <td className={styles.figure}>{minutesOf(seat, now) ?? ''}</td>
+      {timed && <td className={styles.figure}>{minutesLeft(seat, now) ?? ''}</td>}
       <td>
         {attempt && working && (
-          <span className={isQuiet(attempt, sitting.now) ? styles.quiet : undefined}>
+          <span className={isQuiet(attempt, now) ? styles.quiet : undefined}>
             {clockTime(attempt.lastSeenAt)}
-            {isQuiet(attempt, sitting.now) && ' quiet'}
+            {isQuiet(attempt, now) && ' quiet'}
           </span>
         )}
       </td>
@@ -186,7 +188,7 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
         )}
       </td>
       {practice && <td className={styles.figure}>{attempt ? triesOf(attempt) || '' : ''}</td>}
-      <AnswerCells seat={seat} questions={sitting.questions} />
+      <AnswerCells seat={seat} questions={questions} />
     </tr>
   );
 });
