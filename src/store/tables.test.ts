@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import Dexie from 'dexie';
 import { describe, expect, it } from 'vitest';
-import { at, paperQuestions, studentOf } from '../../tests/unit/samples';
+import { at, attemptOf, markOf, paperQuestions, studentOf } from '../../tests/unit/samples';
 import { Paper } from '@/core/model/paper';
 import { DeskDatabase } from './tables';
 
@@ -46,6 +46,60 @@ describe('a desk of an older version', () => {
     expect(await desk.progress.count()).toBe(0);
     expect(desk.tables.map(({ name }) => name)).not.toContain('standings');
     expect(await desk.bank.toArray()).toEqual([]);
+    desk.close();
+  });
+
+  it('of the version before this one too: each row, each index, and the cache under its new name', async () => {
+    const old = new Dexie('gribbet-seven');
+    old.version(7).stores({
+      students: 'id, joinCode, number, email, *groupIds',
+      groups: 'id, name',
+      papers: 'id, changedAt',
+      paperVersions: '[paperId+version], paperId',
+      sittings: 'id, paperId, *groupIds',
+      allowances: 'id, sittingId, [sittingId+studentId]',
+      attempts: 'id, sittingId, studentId, [sittingId+studentId]',
+      marks: '[attemptId+questionId], attemptId, sittingId, [sittingId+questionId]',
+      releases: '[sittingId+studentId], sittingId, studentId',
+      openings: '[sittingId+studentId], sittingId, studentId',
+      assets: 'id',
+      bank: 'id',
+      requests: 'id, sittingId, [sittingId+studentId]',
+      outbox: 'id, sittingId',
+      templates: 'id',
+      settings: 'key',
+      log: '++seq, about, command',
+      standings: 'sittingId',
+      carried: 'id, sittingId',
+      posted: 'key',
+      line: 'key',
+    });
+    await old.open();
+    await old.table('attempts').add(attemptOf({ id: 'a1' }));
+    await old.table('marks').add(markOf({ attemptId: 'a1', questionId: 'q4', points: 2 }));
+    await old.table('line').add({ key: 'line', box: 'b', secret: 's', rev: 3 });
+    await old.table('standings').add({ sittingId: 's' });
+    const before = old.tables.map(({ name, schema }) => [
+      name,
+      schema.primKey.src,
+      schema.indexes.map(({ src }) => src),
+    ]);
+    old.close();
+
+    const desk = new DeskDatabase('gribbet-seven');
+    await desk.open();
+    expect(await desk.attempts.where({ sittingId: attemptOf().sittingId }).count()).toBe(1);
+    expect((await desk.marks.get(['a1', 'q4']))?.points).toBe(2);
+    expect((await desk.line.get('line'))?.rev).toBe(3);
+    const now = new Map(
+      desk.tables.map(({ name, schema }) => [
+        name,
+        [schema.primKey.src, schema.indexes.map(({ src }) => src)],
+      ]),
+    );
+    for (const [name, ...schema] of before)
+      if (name !== 'standings') expect([name, ...(now.get(String(name)) ?? [])]).toEqual([name, ...schema]);
+    expect([...now.keys()]).toContain('progress');
     desk.close();
   });
 });

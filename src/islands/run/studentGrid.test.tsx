@@ -3,6 +3,7 @@ import { screen } from '@testing-library/react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
 import { draw } from '../../../tests/unit/screen';
+import type * as gridOrder from '@/core/seats/gridOrder';
 import { SeatBook } from '@/core/seats/seatBook';
 import type { Seat } from '@/core/seats/seats';
 import type { SittingData } from '@/desk/useSitting';
@@ -11,7 +12,7 @@ import { StudentGrid } from './StudentGrid';
 /** Whose rows were drawn. */
 const drawn: string[] = [];
 vi.mock('@/core/seats/gridOrder', async (original) => {
-  const real = await original<typeof import('@/core/seats/gridOrder')>();
+  const real = await original<typeof gridOrder>();
   return {
     ...real,
     minutesOf: (seat: Seat, now: number) => {
