@@ -25,7 +25,9 @@ export function RehearsalPanel({ sitting }: { sitting: SittingData }) {
   useEffect(() => () => running.current?.stop(), []);
   const wish = { lengthMs: (record.timeLimitMs ?? 3_600_000) / 2, seed: 1 };
   const begin = async () => {
-    const playing = playRehearsal(record.id, wish, timesOf(speed), setWork);
+    // What is still on its way when the class is stopped tells nothing any more.
+    const tell = (far: { done: number; of: number }) => running.current === playing && setWork(far);
+    const playing = playRehearsal(record.id, wish, timesOf(speed), tell);
     running.current = playing;
     setWork({ done: 0, of: 1 });
     try {
