@@ -72,6 +72,7 @@ test('working is drawn, typed as maths and photographed on a phone, a file is ha
   await maths.focus();
   await student.keyboard.press('Tab');
   await student.keyboard.press('Shift+Tab');
+  await expect(maths).toBeFocused();
   await student.keyboard.type('d/t=v');
   await expect.poll(() => maths.evaluate((field) => Reflect.get(field, 'value') as string)).toContain('frac');
   await first
