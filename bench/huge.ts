@@ -1,18 +1,13 @@
-import { chromium, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { bigDesk, manyQuestions } from './bigDesk';
-import { middle, row } from './measure';
+import { launched, middle, row } from './measure';
 
 /** One sitting of 10,000 students and 100 questions, all in: how long Mark takes to stand, and one mark from key to paint. */
 
 const base = process.argv[2] ?? 'http://localhost:4390';
 const students = Number(process.argv[3] ?? 10_000);
-const flags =
-  '--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync --enable-precise-memory-info';
 
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: flags.split(' '),
-});
+const browser = await launched('--enable-precise-memory-info');
 try {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
   // tsx wraps named functions in a helper that the pages do not have.

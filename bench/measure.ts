@@ -1,3 +1,5 @@
+import { chromium, type Browser } from '@playwright/test';
+
 /** The median time of `runs` runs, in ms. */
 export async function median(runs: number, work: () => unknown): Promise<number> {
   const times: number[] = [];
@@ -17,3 +19,20 @@ export function middle(times: readonly number[]): number {
 export function row(what: string, figure: string): void {
   console.log(`| ${what} | ${figure} |`);
 }
+
+/** Chromium as the benches drive it. */
+export const launched = (...more: string[]): Promise<Browser> =>
+  chromium.launch({
+    executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+    args: [
+      '--headless',
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+      ...more,
+    ],
+  });

@@ -1,18 +1,13 @@
-import { chromium, type BrowserContext, type CDPSession } from '@playwright/test';
-import { middle, row } from './measure';
+import type { BrowserContext, CDPSession } from '@playwright/test';
+import { launched, middle, row } from './measure';
 
 /** A student's page on a phone that the classroom server serves: a processor four times slower, 1.6 Mbit/s with 150 ms on the way, nothing in the cache. */
 
 const base = process.argv[2] ?? 'http://localhost:4390';
 const secret = process.env.GRIBBET_TEACHER_SECRET ?? '';
-const flags =
-  '--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync';
 const line = { offline: false, latency: 150, downloadThroughput: 200_000, uploadThroughput: 200_000 };
 
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: flags.split(' '),
-});
+const browser = await launched();
 try {
   const codes = await letIn(await browser.newContext());
   const forms: number[] = [];

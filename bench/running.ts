@@ -1,4 +1,4 @@
-import { chromium, type BrowserContext, type Page } from '@playwright/test';
+import type { BrowserContext, Page } from '@playwright/test';
 import { contentOf, type DeskTables } from '@/core/formats/backup';
 import { backupBytes } from '../tests/unit/savedDesk';
 import { itemsOf } from '@/core/kinds/items';
@@ -7,7 +7,7 @@ import type { Student } from '@/core/model/people';
 import type { Attempt, Sitting } from '@/core/model/sitting';
 import { rehearsalPlan } from '@/core/rehearsal/plan';
 import { bigDesk } from './bigDesk';
-import { middle, row } from './measure';
+import { launched, middle, row } from './measure';
 
 /**
  * A sitting under way in a real browser: a hundred made-up students at once with the live view open, and the live view
@@ -15,13 +15,8 @@ import { middle, row } from './measure';
  */
 
 const base = process.argv[2] ?? 'http://localhost:4390';
-const flags =
-  '--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync';
 
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: flags.split(' '),
-});
+const browser = await launched();
 try {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
   // tsx wraps named functions in a helper that the pages do not have.

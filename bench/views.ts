@@ -1,8 +1,8 @@
-import { chromium, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { contentOf } from '@/core/formats/backup';
 import { backupBytes } from '../tests/unit/savedDesk';
 import { bigDesk } from './bigDesk';
-import { middle, row } from './measure';
+import { launched, middle, row } from './measure';
 
 /** How long views take to stand, in a real browser: on the demo course and at 550 attempts × 50 questions. */
 
@@ -26,13 +26,8 @@ const noteWhenItStands = `
 `;
 
 const base = process.argv[2] ?? 'http://localhost:4390';
-const flags =
-  '--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking --disable-component-update --disable-sync';
 
-const browser = await chromium.launch({
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
-  args: flags.split(' '),
-});
+const browser = await launched();
 try {
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await page.addInitScript({ content: noteWhenItStands });

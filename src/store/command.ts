@@ -1,11 +1,12 @@
-import jsonPatch, { type Operation } from 'fast-json-patch';
 import type { Table } from 'dexie';
-import { PatchOperation, type LogEntry, type RowChange } from '@/core/model/log';
+import type { LogEntry, RowChange } from '@/core/model/log';
 import { recordedTables, type TableEntry, type TableName } from '@/core/model/tables';
 import type { DeskDatabase } from './tables';
 import { merged, type Clash } from '@/core/basics/merge';
 import { keyOfRow } from '@/core/model/desk';
+import { writeEntry } from './logEntries';
 import { allOwned } from './owners';
+import { ChangedSince, dexieKey, patchBetween, patched, plainRow, sameRow } from './rowPatches';
 import { desk } from './tables';
 
 type Row = Record<string, unknown>;
@@ -22,15 +23,6 @@ let tab: Tab | null = null;
 /** Says in which tab commands are given from now on. */
 export function setTab(next: Tab | null): void {
   tab = next;
-}
-
-/** A row as it is stored: a field without a value is a field that is not there. Bytes stay as they are. */
-function plainRow<T>(value: T): T {
-  if (Array.isArray(value)) return value.map((each: unknown) => plainRow(each)) as T;
-  if (value === null || typeof value !== 'object' || Object.getPrototypeOf(value) !== Object.prototype)
-    return value;
-  const fields = Object.entries(value).filter(([, each]) => each !== undefined);
-  return Object.fromEntries(fields.map(([field, each]) => [field, plainRow(each as unknown)])) as T;
 }
 
 /** What a command is called, in code and in words. */
@@ -72,12 +64,10 @@ export class Recorder {
     const stored = (await this.db.table<object>(table).get(dexieKey(key, table))) ?? null;
     if (stored === null) return this.add(table, row);
     const before = plainRow(stored);
-    // Invertible patches carry tests, by which an undo notices that someone has changed the same place since.
-    const forth = jsonPatch.compare(before, row, true);
-    if (forth.length === 0) return;
-    const back = jsonPatch.compare(row, before, true);
+    const patch = patchBetween(table, key, before, row);
+    if (!patch) return;
     await this.db.table(table).put(row);
-    this.changes.push({ how: 'patched', table, key, forth: plain(forth), back: plain(back) });
+    this.changes.push(patch);
     await dropProgressOf(this.db, table, row);
   }
 
@@ -106,8 +96,6 @@ export class Recorder {
     await dropProgressOf(this.db, table, row);
   }
 }
-
-const joinWithinMs = 8_000;
 
 /**
  * Runs a command: one transaction over its changes and its entry in the log. All of it happens, or none.
@@ -171,87 +159,6 @@ export async function together<T>(
 
 /** The tab and page of what is done now. */
 const here = (): Pick<LogEntry, 'tab' | 'where'> => (tab ? { tab: tab.id, where: tab.where() } : {});
-
-async function writeEntry(db: DeskDatabase, entry: LogEntry, joins: boolean): Promise<number> {
-  const last = await db.log.orderBy('seq').last();
-  const joinable =
-    joins &&
-    last?.seq !== undefined &&
-    last.command === entry.command &&
-    last.tab === entry.tab &&
-    last.undoneAt === null &&
-    Date.parse(entry.at) - Date.parse(last.at) < joinWithinMs;
-  if (!joinable || last.seq === undefined) {
-    const seq = await db.log.add(entry);
-    if (seq % tidiedEvery === 0) await tidyLog(db, seq, entry.at);
-    return seq;
-  }
-  await db.log.put({
-    ...last,
-    at: entry.at,
-    said: entry.said,
-    changes: await squashed(db, [...last.changes, ...entry.changes]),
-  });
-  return last.seq;
-}
-
-/** Several patches of one row are one, from how it was to how it is now: a run of typing stays as small as a letter. */
-async function squashed(db: DeskDatabase, changes: readonly RowChange[]): Promise<RowChange[]> {
-  const byRow = new Map<string, RowChange[]>();
-  for (const change of changes) {
-    const name = [change.table, ...change.key].join('\n');
-    byRow.set(name, [...(byRow.get(name) ?? []), change]);
-  }
-  const all: RowChange[] = [];
-  for (const of of byRow.values()) all.push(...((await onePatch(db, of)) ?? of));
-  return all;
-}
-
-/**
- * These changes of one row as one patch, or none where they come to nothing; null where they are not all patches, or something else
- * changed the same place in between.
- */
-async function onePatch(db: DeskDatabase, changes: readonly RowChange[]): Promise<RowChange[] | null> {
-  const patches = changes.filter((change) => change.how === 'patched');
-  const [first] = patches;
-  if (!first || patches.length < 2 || patches.length < changes.length) return null;
-  const { table, key } = first;
-  const stored = await db.table<object>(table).get(dexieKey(key, table));
-  if (!stored) return null;
-  const after = plainRow(stored);
-  let before: object;
-  try {
-    before = [...patches].reverse().reduce((row, { back }) => patched(row, back), after);
-  } catch (error) {
-    if (error instanceof ChangedSince) return null;
-    throw error;
-  }
-  const forth = jsonPatch.compare(before, after, true);
-  if (forth.length === 0) return [];
-  return [
-    { how: 'patched', table, key, forth: plain(forth), back: plain(jsonPatch.compare(after, before, true)) },
-  ];
-}
-
-/** So many of the latest acts can always be undone; of older ones what was done is kept for good, but not each row. */
-const undoKept = 200;
-const undoKeptMs = 30 * 24 * 3_600_000;
-const tidiedEvery = 50;
-const tidiedToKey = 'logTidiedTo';
-
-/** Lets go of the rows that old entries of the log hold, from where it stopped the last time. */
-async function tidyLog(db: DeskDatabase, seq: number, now: string): Promise<void> {
-  const from = Number((await db.settings.get(tidiedToKey))?.value ?? 0);
-  const old = new Date(Date.parse(now) - undoKeptMs).toISOString();
-  const young = await db.log
-    .where('seq')
-    .between(from, seq - undoKept)
-    .filter(({ at }) => at >= old)
-    .first();
-  const to = young?.seq ?? Math.max(from, seq - undoKept);
-  await db.log.where('seq').between(from, to).modify({ changes: [] });
-  await db.settings.put({ key: tidiedToKey, value: to });
-}
 
 export interface UndoOutcome {
   /** `changedSince`: it cannot be taken back any more, and is passed over: the next undo takes back what was done before. */
@@ -318,8 +225,6 @@ async function notOrphaned({ changes }: LogEntry): Promise<void> {
   }
 }
 
-class ChangedSince extends Error {}
-
 async function reverse(db: DeskDatabase, change: RowChange): Promise<void> {
   const table: Table<object, unknown> = db.table(change.table);
   const key = dexieKey(change.key, change.table);
@@ -330,22 +235,11 @@ async function reverse(db: DeskDatabase, change: RowChange): Promise<void> {
     await table.add(change.row as object);
   } else if (!current) throw new ChangedSince();
   else if (change.how === 'added') {
-    if (jsonPatch.compare(current, change.row as object).length > 0) throw new ChangedSince();
+    if (!sameRow(current, change.row as object)) throw new ChangedSince();
     await table.delete(key);
   } else await table.put(patched(current, change.back));
   const row = (current ?? (change.how === 'removed' ? change.row : null)) as object | null;
   if (row) await dropProgressOf(db, change.table, row);
-}
-
-/** Operations as plain rows of the log. */
-const plain = (operations: Operation[]) => PatchOperation.array().parse(operations);
-
-function patched(row: object, operations: readonly object[]): object {
-  try {
-    return jsonPatch.applyPatch(structuredClone(row), operations as Operation[], true).newDocument;
-  } catch {
-    throw new ChangedSince();
-  }
 }
 
 /** What a row touches, by name: rows of one name touch the same. */
@@ -367,10 +261,4 @@ async function dropProgressOf(db: DeskDatabase, table: TableName, row: object): 
 /** Throws away what is cached of one sitting. */
 export async function dropProgress(db: DeskDatabase, sittingId: string): Promise<void> {
   await db.progress.delete(sittingId);
-}
-
-/** Keys are kept as text; the version in the key of a paper version is a number again. */
-function dexieKey(key: readonly string[], table: TableName): string | (string | number)[] {
-  if (table === 'paperVersions') return [key[0] ?? '', Number(key[1])];
-  return key.length === 1 ? (key[0] ?? '') : [...key];
 }

@@ -102,7 +102,7 @@ function figuresOf(
   seats: readonly Seat[],
 ): QuestionFigures {
   const { points } = table.columnOf(question.id);
-  const { counts, answered } = answersOf(question, seats);
+  const { counts, answered } = answersOf(question, table, seats);
   const { given } = table.countsOf(question.id);
   const all = [...counts.values()];
   const said = all.filter((category) => !category.offered).sort((a, b) => b.count - a.count);
@@ -119,13 +119,13 @@ function figuresOf(
 }
 
 /** What was answered to a question, each as often as it was; and how many were not left blank. */
-function answersOf(question: Question, seats: readonly Seat[]) {
+function answersOf(question: Question, table: PointsTable, seats: readonly Seat[]) {
   const kind = kindOf(question);
   const counts = new Map<string, CategoryCount>();
   for (const category of kind.offered(question)) counts.set(category.id, { ...category, count: 0 });
   let answered = 0;
-  for (const { attempt } of seats) {
-    if (!attempt?.questionIds.includes(question.id)) continue;
+  for (const [row, { attempt }] of seats.entries()) {
+    if (!attempt || !table.isGiven(row, question.id)) continue;
     const answer = countedAnswer(attempt, question.id);
     if (!answer || kind.isBlank(answer.response)) continue;
     answered++;

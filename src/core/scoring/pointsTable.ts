@@ -111,6 +111,15 @@ export class PointsTable {
     return this.counts[column ?? -1] ?? { given: 0, waiting: 0, noKey: 0, forward: 0 };
   }
 
+  /** Whether the attempt of a row was given a question. */
+  isGiven(row: number, questionId: string): boolean {
+    const column = this.columns.get(questionId);
+    return (
+      column !== undefined &&
+      (this.state[row * this.questionIds.length + column] ?? 0) !== cellStates.notGiven
+    );
+  }
+
   /** What a question is worth. */
   maxOf(questionId: string): number {
     return this.max[this.columns.get(questionId) ?? -1] ?? 0;

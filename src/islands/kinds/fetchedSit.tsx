@@ -1,15 +1,35 @@
-import { lazy, Suspense, type ComponentType } from 'react';
+import { useEffect, useState, type ComponentType } from 'react';
+import { Button } from '@/ui/plain/Button';
 import type { SitProps } from './KindView';
 
-/** A field that is fetched for the papers that ask for it: what most papers do without is not sent to every phone. */
-export function fetchedSit<S, R>(fetch: () => Promise<{ Sit: ComponentType<SitProps<S, R>> }>) {
-  const Fetched = lazy(async () => ({ default: (await fetch()).Sit }));
-  return {
-    fetch,
-    Sit: (props: SitProps<S, R>) => (
-      <Suspense fallback={<p role="status">One moment…</p>}>
-        <Fetched {...props} />
-      </Suspense>
-    ),
+/**
+ * A field that is fetched for the papers that ask for it: what most papers do without is not sent to every phone. Once it
+ * is here it is drawn at once; where it cannot be fetched, that question alone says so, and asks again.
+ */
+export function fetchedSit<S, R>(load: () => Promise<{ Sit: ComponentType<SitProps<S, R>> }>) {
+  let Fetched: ComponentType<SitProps<S, R>> | null = null;
+  const fetch = async () => {
+    Fetched ??= (await load()).Sit;
   };
+  function Sit(props: SitProps<S, R>) {
+    const [state, setState] = useState<'fetching' | 'here' | 'failed'>(Fetched ? 'here' : 'fetching');
+    useEffect(() => {
+      if (state !== 'fetching') return;
+      let drawn = true;
+      const say = (next: 'here' | 'failed') => () => drawn && setState(next);
+      void fetch().then(say('here'), say('failed'));
+      return () => {
+        drawn = false;
+      };
+    }, [state]);
+    if (Fetched) return <Fetched {...props} />;
+    if (state === 'fetching') return <p role="status">One moment…</p>;
+    return (
+      <p role="alert">
+        What this question is answered with could not be fetched. What you have typed is kept.{' '}
+        <Button onClick={() => setState('fetching')}>Try again</Button>
+      </p>
+    );
+  }
+  return { fetch, Sit };
 }

@@ -6,7 +6,7 @@ import { Wordmark } from '@/ui/Wordmark';
 import { EnterCode } from './EnterCode';
 import { Fetched } from './Fetched';
 import type { View } from './Inside';
-import { paperIsHere } from './fetched';
+import { heldAreHere, paperIsHere } from './fetched';
 import { fetchInside, Inside, OpenFile } from './later';
 import styles from './student.module.css';
 
@@ -33,7 +33,7 @@ export function SitPage() {
   // Once the form stands, what a paper is sat with comes by itself; where it does not, it is asked for again.
   useEffect(() => {
     const timer = setTimeout(
-      () => void Promise.all([fetchInside(), paperIsHere()]).catch(() => undefined),
+      () => void Promise.all([fetchInside(), paperIsHere(), heldAreHere()]).catch(() => undefined),
       300,
     );
     return () => clearTimeout(timer);

@@ -38,3 +38,11 @@ export async function alsoFor({ questions }: PaperPacket): Promise<void> {
   const { viewOf } = await import('../kinds');
   await Promise.all(questions.map((question) => viewOf(question).fetch?.()));
 }
+
+/** The same for every paper that this device holds: it is gone on with when nobody can be reached any more. */
+export async function heldAreHere(): Promise<void> {
+  const { sitDesk } = await import('@/store/sitTables');
+  const packets: PaperPacket[] = [];
+  await sitDesk.attempts.each(({ packet }) => packets.push(packet));
+  await Promise.all(packets.map(alsoFor));
+}

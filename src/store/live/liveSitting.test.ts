@@ -116,6 +116,17 @@ describe('a sitting held in memory', () => {
     once.mockRestore();
   });
 
+  it('looked at again after nobody looked, it tells what happened meanwhile', async () => {
+    vi.useFakeTimers({ toFake: ['setTimeout'] });
+    stop();
+    vi.runAllTimers();
+    vi.useRealTimers();
+    expect(live.at(now)).toBeUndefined();
+    await desk.marks.put(markOf({ attemptId: 'a-s1', questionId: 'q4', points: 3 }));
+    stop = live.subscribe(() => told++);
+    await vi.waitFor(() => expect(pointsOf('s1')).toBe(3));
+  });
+
   it('a sitting that is not there, or no longer, is none', async () => {
     const none = new LiveSitting('nowhere');
     const end = none.subscribe(() => undefined);

@@ -44,6 +44,8 @@ export class LiveSitting {
     this.listeners.add(listener);
     if (!this.stopHearing) {
       this.stopHearing = onRowsChanged((table, keys) => this.heard(table, keys));
+      // What was held before is of a time in which nothing was heard.
+      this.anew = true;
       this.work();
     }
     return () => {

@@ -3,9 +3,9 @@ import styles from './plain.module.css';
 
 /** Fields of the students' side: the browser's own, with label, description and error as the component library has them. */
 interface Worded {
-  label?: string;
-  description?: string;
-  error?: string;
+  label?: string | undefined;
+  description?: string | undefined;
+  error?: string | undefined;
 }
 
 interface FieldProps extends Worded {
@@ -59,7 +59,11 @@ export function TextInput({
   const input = (field: object) => (
     <input type="text" {...field} {...props} className={`${styles.input} ${className}`} />
   );
-  return label ? <Field {...given({ label, description, error }, props)}>{input}</Field> : input({});
+  return label ? (
+    <Field {...{ label, description, error, required: props.required }}>{input}</Field>
+  ) : (
+    input({})
+  );
 }
 
 /** A field for several lines that grows with what is in it. */
@@ -90,7 +94,11 @@ export function Textarea({
       className={`${styles.input} ${styles.lines} ${className}`}
     />
   );
-  return label ? <Field {...given({ label, description, error }, props)}>{input}</Field> : input({});
+  return label ? (
+    <Field {...{ label, description, error, required: props.required }}>{input}</Field>
+  ) : (
+    input({})
+  );
 }
 
 export function NativeSelect({
@@ -110,15 +118,9 @@ export function NativeSelect({
       ))}
     </select>
   );
-  return label ? <Field {...given({ label, description, error }, props)}>{input}</Field> : input({});
+  return label ? (
+    <Field {...{ label, description, error, required: props.required }}>{input}</Field>
+  ) : (
+    input({})
+  );
 }
-
-const given = (
-  worded: { [Name in keyof Worded]: string | undefined },
-  { required }: { required?: boolean | undefined },
-): Omit<FieldProps, 'children'> => ({
-  ...(worded.label && { label: worded.label }),
-  ...(worded.description && { description: worded.description }),
-  ...(worded.error && { error: worded.error }),
-  required,
-});
