@@ -24,8 +24,14 @@ export default defineConfig({
     worker: { format: 'es', plugins: () => [coreIsPure()] },
     build: {
       chunkSizeWarningLimit: 1500,
-      // Many small files pack worse than few.
-      rollupOptions: { output: { experimentalMinChunkSize: 20_000 } },
+      rollupOptions: {
+        output: {
+          // Many small files pack worse than few.
+          experimentalMinChunkSize: 20_000,
+          // But what only a page without the browser's own cryptography needs is never put together with the rest.
+          manualChunks: (id) => (/@noble|cryptoLibrary/.test(id) ? 'cryptoLibrary' : undefined),
+        },
+      },
     },
     resolve: {
       alias: [

@@ -6,7 +6,7 @@ import { Button } from '@/ui/plain/Button';
 import { TextInput } from '@/ui/plain/fields';
 import { CodeField, joinCodeWords } from './CodeField';
 import { faultWords } from './faultWords';
-import { HeldHere } from './fetched';
+import { HeldHere } from './sitParts';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 

@@ -4,7 +4,7 @@ import { FilesFrom, type Files } from '@/ui/files';
 import type { HeldAttempt } from '@/store/sitTables';
 import { Home } from './Home';
 import { Instructions } from './Instructions';
-import { AttemptView, ResultView } from './fetched';
+import { AttemptView, ResultView } from './sitParts';
 import { studentFiles } from './studentFiles';
 
 /** What a student looks at. */

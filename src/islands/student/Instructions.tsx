@@ -8,7 +8,7 @@ import { Button } from '@/ui/plain/Button';
 import { TextInput } from '@/ui/plain/fields';
 import { faultWords } from './faultWords';
 import { holdAttempt, tabId } from './heldAttempts';
-import { alsoFor, paperIsHere } from './fetched';
+import { alsoFor, paperIsHere } from './sitParts';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 

@@ -6,7 +6,7 @@ import { Wordmark } from '@/ui/Wordmark';
 import { EnterCode } from './EnterCode';
 import { Fetched } from './Fetched';
 import type { View } from './Inside';
-import { heldAreHere, paperIsHere } from './fetched';
+import { heldAreHere, paperIsHere } from './sitParts';
 import { fetchInside, Inside, OpenFile } from './later';
 import styles from './student.module.css';
 
