@@ -1,4 +1,5 @@
-import * as exchange from '@/core/exchange';
+import { reply } from '@/core/exchange';
+import { askedBy } from '@/core/exchange/messageList';
 import { packetText } from '@/core/formats/packet/packetFile';
 import { fullName } from '@/core/model/names';
 import { handPlace, handAttemptsOf, answersFileOf } from '@/store/handPlace';
@@ -31,6 +32,7 @@ async function savedAs(joinCode: string, sittingId: string): Promise<'nothing' |
  * exchange runs here, on a paper without key; the clock of this device rules.
  */
 export function byHand(now: () => number = () => Date.now()): HandCarrier {
+  const here = askedBy((name, said) => reply(handPlace(String(said[0])), name, said, now()));
   return {
     holds: async (joinCode, sittingId) => (await sitDesk.packets.get([joinCode, sittingId])) !== undefined,
     holdsAttempt: async (attemptId) => (await sitDesk.handAttempts.get(attemptId)) !== undefined,
@@ -40,24 +42,16 @@ export function byHand(now: () => number = () => Date.now()): HandCarrier {
     },
     keepOnlyHere: async (joinCode) =>
       void (await sitDesk.packets.where({ joinCode }).modify({ onlyHereAt: now() })),
-    greet: (code) => exchange.greet(handPlace(code), code),
+    ...here,
     comeAsGuest: async () => null,
     home: async (code) => {
-      const rows = await exchange.home(handPlace(code), code, now());
+      const rows = await here.home(code);
       return Promise.all(rows.map(async (row) => ({ ...row, byHand: await savedAs(code, row.sittingId) })));
     },
-    start: (code, sittingId, accessCode, tabId) =>
-      exchange.start(handPlace(code), code, sittingId, accessCode, tabId, now()),
-    handOver: (code, attemptId, request) =>
-      exchange.handOver(handPlace(code), code, attemptId, request, now()),
-    handOverFile: (code, attemptId, file) =>
-      exchange.handOverFile(handPlace(code), code, attemptId, file, now()),
     // All that came to this device came to be seen here.
     file: async (code, _sittingId, fileId) => (await handPlace(code).file(fileId)) ?? null,
     practise: async () => null,
     ask: async () => false,
-    handIn: (code, attemptId) => exchange.handIn(handPlace(code), code, attemptId, now()),
-    result: (code, sittingId) => exchange.result(handPlace(code), code, sittingId, now()),
     toHand: async (code, sittingId): Promise<FileToHand | null> => {
       const content = await answersFileOf(code, sittingId, new Date(now()).toISOString());
       const title = (await sitDesk.packets.get([code, sittingId]))?.sitting.title ?? '';

@@ -102,6 +102,7 @@ export function chosenCarrier(
     home,
     start: async (code, id, ...rest) => (await ofSitting(code, id)).start(code, id, ...rest),
     handOver: async (code, id, ...rest) => (await ofAttempt(code, id)).handOver(code, id, ...rest),
+    present: async (code, id, tabId) => (await ofAttempt(code, id)).present(code, id, tabId),
     handOverFile: async (code, id, ...rest) => (await ofAttempt(code, id)).handOverFile(code, id, ...rest),
     file: async (code, id, fileId) => {
       const first = await (await ofSitting(code, id)).file(code, id, fileId);

@@ -1,16 +1,8 @@
 import type { PackedAsset } from '@/core/basics/asset';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
+import { askedBy, heldBy, messageList, type MessageName } from '@/core/exchange/messageList';
 import { askServer, ServerFault, type Fetch } from './ask';
-import type {
-  AttemptStatus,
-  Carrier,
-  FileReply,
-  Greeting,
-  HomeSitting,
-  PracticeReply,
-  ResultReply,
-  StartReply,
-} from './Carrier';
+import type { Carrier, CarriedFile, FileReply, Greeting } from './Carrier';
 
 /**
  * Carries packets over the classroom server. The token of an attempt is a cookie, which this page cannot read. Replies
@@ -18,54 +10,54 @@ import type {
  * (decision 019).
  */
 export function classroomServer(fetcher?: Fetch): Carrier {
-  const post = <Reply>(path: string, body: unknown): Promise<Reply> =>
-    askServer('POST', path, body, fetcher) as Promise<Reply>;
+  const post = (path: string, body: unknown): Promise<unknown> => askServer('POST', path, body, fetcher);
 
   /** Asks about an attempt; where this device has no token for it any more, it gets a new one first. */
-  const about = async <Reply>(joinCode: string, attemptId: string, path: string, body: unknown) => {
-    const whole = `/attempts/${encodeURIComponent(attemptId)}`;
+  const about = async (joinCode: unknown, attemptId: unknown, path: string, body: unknown) => {
     try {
-      return await post<Reply>(`${whole}/${path}`, body);
+      return await post(path, body);
     } catch (error) {
       if (!(error instanceof ServerFault) || error.why !== 'noSession') throw error;
     }
     try {
-      await post(`${whole}/session`, { joinCode });
+      await post(`/attempts/${encodeURIComponent(String(attemptId))}/session`, { joinCode });
     } catch (error) {
       // The server does not know this attempt of this student.
       if (error instanceof ServerFault && error.why === 'notFound') return null;
       throw error;
     }
-    return post<Reply>(`${whole}/${path}`, body);
+    return post(path, body);
   };
 
+  const ask = (name: MessageName, said: unknown[]): Promise<unknown> => {
+    const { path, role } = messageList[name];
+    const { ...body } = heldBy(name, said);
+    if (role === 'anyone') return post(path, body);
+    // The cookie says whose it is, the path which one.
+    const { joinCode, attemptId } = body;
+    delete body.joinCode;
+    delete body.attemptId;
+    return about(joinCode, attemptId, path.replace(':attemptId', encodeURIComponent(String(attemptId))), body);
+  };
+  const each = askedBy(ask);
+
   return {
+    ...each,
     greet: async (joinCode) => {
       try {
-        return await post<Greeting | null>('/greet', { joinCode });
+        return (await ask('greet', [joinCode])) as Greeting | null;
       } catch (error) {
         if (error instanceof ServerFault && error.why === 'notFound') return null;
         throw error;
       }
     },
-    comeAsGuest: (name, accessCode) => post<Greeting | null>('/guest', { name, accessCode }),
-    home: (joinCode) => post<HomeSitting[]>('/home', { joinCode }),
-    start: (joinCode, sittingId, accessCode, tabId) =>
-      post<StartReply>('/start', { joinCode, sittingId, accessCode, tabId }),
-    handOver: (joinCode, attemptId, request) =>
-      about<AttemptStatus | null>(joinCode, attemptId, 'answers', request),
-    handOverFile: async (joinCode, attemptId, file) =>
-      (await about<FileReply>(joinCode, attemptId, 'files', packedAsset(file))) ?? 'unknown',
-    file: async (joinCode, sittingId, fileId) => {
-      const found = await post<PackedAsset | null>('/file', { joinCode, sittingId, fileId });
+    handOverFile: async (joinCode, attemptId, file: CarriedFile) =>
+      ((await ask('handOverFile', [joinCode, attemptId, packedAsset(file)])) as FileReply | null) ??
+      'unknown',
+    file: async (...asked) => {
+      const found = (await ask('file', asked)) as PackedAsset | null;
       return found && unpackedAsset(found);
     },
-    practise: (joinCode, attemptId, questionId, doing) =>
-      about<PracticeReply>(joinCode, attemptId, 'practice', { questionId, doing }),
-    ask: (joinCode, sittingId, request) => post<boolean>('/ask', { joinCode, sittingId, request }),
-    handIn: (joinCode, attemptId) => about<AttemptStatus | null>(joinCode, attemptId, 'hand-in', {}),
-    result: (joinCode, sittingId, opening = true) =>
-      post<ResultReply>('/result', { joinCode, sittingId, opening }),
     toHand: async () => null,
   };
 }

@@ -21,6 +21,7 @@ export function handWhenNeeded(): HandCarrier {
     home: or([], (by, ...asked) => by.home(...asked)),
     start: async (...asked) => (await load()).start(...asked),
     handOver: or(null, (by, ...asked) => by.handOver(...asked)),
+    present: or(null, (by, ...asked) => by.present(...asked)),
     handOverFile: async (...asked) => (await load()).handOverFile(...asked),
     file: or(null, (by, ...asked) => by.file(...asked)),
     practise: async () => null,

@@ -1,3 +1,4 @@
+import { askedBy } from '@/core/exchange/messageList';
 import type { Carrier } from './Carrier';
 
 /** The carrier of a student's page, fetched when it is first asked: the form for the code stands before it. */
@@ -12,17 +13,9 @@ export function chosenLazily(): Carrier {
       },
     ));
   return {
-    greet: async (...asked) => (await carrier()).greet(...asked),
-    comeAsGuest: async (...asked) => (await carrier()).comeAsGuest(...asked),
-    home: async (...asked) => (await carrier()).home(...asked),
-    start: async (...asked) => (await carrier()).start(...asked),
-    handOver: async (...asked) => (await carrier()).handOver(...asked),
-    handOverFile: async (...asked) => (await carrier()).handOverFile(...asked),
-    file: async (...asked) => (await carrier()).file(...asked),
-    practise: async (...asked) => (await carrier()).practise(...asked),
-    ask: async (...asked) => (await carrier()).ask(...asked),
-    handIn: async (...asked) => (await carrier()).handIn(...asked),
-    result: async (...asked) => (await carrier()).result(...asked),
+    ...askedBy(async (name, said) =>
+      ((await carrier())[name] as (...said: unknown[]) => Promise<unknown>)(...said),
+    ),
     toHand: async (...asked) => (await carrier()).toHand(...asked),
   };
 }

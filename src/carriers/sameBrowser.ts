@@ -1,10 +1,12 @@
 import * as Comlink from 'comlink';
+import { askedBy } from '@/core/exchange/messageList';
 import { ServerFault } from './ask';
-import type { Carrier, DeskEnd } from './Carrier';
+import type { Carrier } from './Carrier';
+import type { AskDeskEnd } from './deskEnd.worker';
 
 /** The worker at the desk's end; one whose script cannot be fetched is not waited for, and begun anew the next time. */
-function deskEndWorker() {
-  let end: { ask: Comlink.Remote<DeskEnd>; fails: Promise<never> } | null = null;
+function deskEndWorker(): AskDeskEnd {
+  let end: { ask: Comlink.Remote<AskDeskEnd>; fails: Promise<never> } | null = null;
   const begin = () => {
     const worker = new Worker(new URL('./deskEnd.worker.ts', import.meta.url), { type: 'module' });
     const fails = new Promise<never>((_, reject) => {
@@ -15,29 +17,16 @@ function deskEndWorker() {
       });
     });
     fails.catch(() => undefined);
-    return { ask: Comlink.wrap<DeskEnd>(worker), fails };
+    return { ask: Comlink.wrap<AskDeskEnd>(worker), fails };
   };
-  return <T>(asks: (deskEnd: Comlink.Remote<DeskEnd>) => T): Promise<Awaited<T>> => {
+  return (name, said) => {
     end ??= begin();
-    return Promise.race([asks(end.ask), end.fails]);
+    return Promise.race([end.ask(name, said), end.fails]);
   };
 }
 
 /** Carries packets between a student's tab and the desk in the same browser, through a worker. */
-export function sameBrowserCarrier(): Carrier {
-  const ask = deskEndWorker();
-  return {
-    greet: (...asked) => ask((end) => end.greet(...asked)),
-    comeAsGuest: (...asked) => ask((end) => end.comeAsGuest(...asked)),
-    home: (...asked) => ask((end) => end.home(...asked)),
-    start: (...asked) => ask((end) => end.start(...asked)),
-    handOver: (...asked) => ask((end) => end.handOver(...asked)),
-    handOverFile: (...asked) => ask((end) => end.handOverFile(...asked)),
-    file: (...asked) => ask((end) => end.file(...asked)),
-    practise: (...asked) => ask((end) => end.practise(...asked)),
-    ask: (...asked) => ask((end) => end.ask(...asked)),
-    handIn: (...asked) => ask((end) => end.handIn(...asked)),
-    result: (joinCode, sittingId, opening = true) => ask((end) => end.result(joinCode, sittingId, opening)),
-    toHand: async () => null,
-  };
-}
+export const sameBrowserCarrier = (): Carrier => ({
+  ...askedBy(deskEndWorker()),
+  toHand: async () => null,
+});

@@ -10,6 +10,7 @@ import {
   type SealedPaper,
 } from '@/core/exchange/box';
 import type { ExchangeKeep, ExchangePlace } from '@/core/exchange/place';
+import type { Presence } from '@/core/exchange/presence';
 import { unsealerWith } from '@/core/formats/packet/sealed';
 import { ScriptPacket } from '@/core/handback/script';
 import { Asset } from '@/core/basics/asset';
@@ -46,8 +47,9 @@ const sixOf = customAlphabet(joinCodeAlphabet, 6);
  * The box of the server as the exchange knows it.
  *
  * @param secret of the teacher: opens the papers that were put in sealed
+ * @param presence is told of every sign of life
  */
-export function boxPlace(store: ExchangeStore, secret: string): ExchangePlace {
+export function boxPlace(store: ExchangeStore, secret: string, presence: Presence): ExchangePlace {
   const unseal = unsealerWith(secret);
   const codes = new Map<string, string>();
   const opened = new Map<string, Promise<PaperVersion | null>>();
@@ -126,6 +128,7 @@ export function boxPlace(store: ExchangeStore, secret: string): ExchangePlace {
       return ref && bytes ? Asset.parse({ ...ref, bytes: Uint8Array.from(bytes) }) : undefined;
     },
     newId: () => nanoid(12),
+    seen: ({ id }, now) => presence.saw(id, now),
     within: (studentId, work) =>
       store.locked(studentId, async () => {
         const changes: KeptChange[] = [];

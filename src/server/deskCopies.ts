@@ -1,10 +1,11 @@
+import type { Context } from 'hono';
 import type { z } from 'zod';
 import { base64From, bytesFrom } from '@/core/basics/base64';
 import { copiesToDrop, DeskCopy, LackingParts, PartId, SealedBytes } from '@/core/formats/backup/copies';
 import { keyText } from '@/core/exchange/box';
-import { deskBytes, type Endpoint } from './endpoint';
+import { deskBytes, smallBytes, type Endpoint } from './endpoint';
 import type { ExchangeStore } from './exchangeStore';
-import { bodyOf, json, Refused } from './respond';
+import { bodyOf, fitting, Refused } from './respond';
 
 /** Copies of paired desks: sealed parts that only the teacher's secret opens, and which of them make up which copy. */
 
@@ -21,8 +22,8 @@ const lock = 'copies';
 
 export function copyEndpoints(store: ExchangeStore): Endpoint[] {
   const has = async (id: string) => (await store.get(`parts/${id}`)) !== undefined;
-  const partOf = (params: Record<string, string>) => {
-    const id = PartId.safeParse(params.part);
+  const partOf = (http: Context) => {
+    const id = PartId.safeParse(http.req.param('part'));
     if (!id.success) throw new Refused('badRequest', 'part');
     return id.data;
   };
@@ -31,50 +32,55 @@ export function copyEndpoints(store: ExchangeStore): Endpoint[] {
       method: 'POST',
       path: '/desk/copies/lacking',
       role: 'desk',
-      answer: async ({ request }) => {
-        const { ids } = await bodyOf(request, LackingParts, deskBytes);
+      most: deskBytes,
+      answer: async ({ http }) => {
+        const { ids } = fitting(LackingParts, await bodyOf(http));
         const lacking: string[] = [];
         for (const id of ids) if (!(await has(id))) lacking.push(id);
-        return json({ ids: lacking });
+        return http.json({ ids: lacking });
       },
     },
     {
       method: 'PUT',
       path: '/desk/copies/parts/:part',
       role: 'desk',
-      answer: async ({ request, params }) => {
-        const id = partOf(params);
-        const bytes = bytesFrom((await bodyOf(request, SealedBytes, deskBytes)).base64);
+      most: deskBytes,
+      answer: async ({ http }) => {
+        const id = partOf(http);
+        const bytes = bytesFrom(fitting(SealedBytes, await bodyOf(http)).base64);
         await store.putBytes(id, bytes);
         await store.commit([{ key: `parts/${id}`, value: { size: bytes.length } }]);
-        return json({});
+        return http.json({});
       },
     },
     {
       method: 'GET',
       path: '/desk/copies/parts/:part',
       role: 'desk',
-      answer: async ({ params }) => {
-        const bytes = await store.bytes(partOf(params));
+      most: smallBytes,
+      answer: async ({ http }) => {
+        const bytes = await store.bytes(partOf(http));
         if (!bytes) throw new Refused('notFound');
-        return json({ base64: base64From(bytes) } satisfies z.infer<typeof SealedBytes>);
+        return http.json({ base64: base64From(bytes) } satisfies z.infer<typeof SealedBytes>);
       },
     },
     {
       method: 'PUT',
       path: '/desk/copies',
       role: 'desk',
-      answer: async ({ request }) => {
-        const copy = await bodyOf(request, DeskCopy, deskBytes);
+      most: deskBytes,
+      answer: async ({ http }) => {
+        const copy = fitting(DeskCopy, await bodyOf(http));
         await store.locked(lock, () => putCopy(store, copy));
-        return json({});
+        return http.json({});
       },
     },
     {
       method: 'GET',
       path: '/desk/copies',
       role: 'desk',
-      answer: async () => json((await copiesIn(store)).sort((a, b) => b.at.localeCompare(a.at))),
+      most: smallBytes,
+      answer: async ({ http }) => http.json((await copiesIn(store)).sort((a, b) => b.at.localeCompare(a.at))),
     },
   ];
 }

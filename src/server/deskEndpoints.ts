@@ -1,5 +1,7 @@
+import type { Context } from 'hono';
+import { streamSSE } from 'hono/streaming';
 import { z } from 'zod';
-import { BoxChanges, type BoxNews, type BoxState } from '@/core/exchange/box';
+import { BoxChanges, type BoxNews, type BoxPresence, type BoxState } from '@/core/exchange/box';
 import type { ExchangePlace } from '@/core/exchange/place';
 import { PackedAsset } from '@/core/basics/asset';
 import { assetId, packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
@@ -8,16 +10,19 @@ import { keys } from './boxPlace';
 import { copyEndpoints } from './deskCopies';
 import { newsAfter, sittingsIn, takeChanges } from './deskSide';
 import { deskBytes, smallBytes, type Endpoint, type Surroundings } from './endpoint';
-import { bodyOf, json, Refused } from './respond';
+import { bodyOf, fitting, Refused } from './respond';
 import { pair, unpair } from './sessions';
 import { addressesOf } from './settings';
 
 const mostStreams = 64;
+/** Between two signs that the stream is there; and after a change, so that several are told at once. */
+const beatMs = 15_000;
+const gatherMs = 150;
 
 /** What the teacher's desk asks of the server. */
 export function deskEndpoints(
   place: ExchangePlace,
-  { store, settings, guesses, log }: Surroundings,
+  { store, settings, guesses, presence, log }: Surroundings,
 ): Endpoint[] {
   let streams = 0;
 
@@ -29,73 +34,67 @@ export function deskEndpoints(
   ];
 
   /** Server-sent events (HTML Living Standard, section 9.2): the revision, whenever it has changed. */
-  function stream(signal: AbortSignal): Response {
-    streams += 1;
-    let close: () => void = () => undefined;
-    const body = new ReadableStream<Uint8Array>({
-      start: (controller) => {
-        const text = new TextEncoder();
-        let due: ReturnType<typeof setTimeout> | null = null;
-        const send = (line: string) => {
-          try {
-            controller.enqueue(text.encode(line));
-          } catch {
-            close();
-          }
-        };
-        const tell = async () => {
-          due = null;
-          send(`data: ${JSON.stringify({ rev: await store.rev() })}\n\n`);
-        };
-        const unwatch = store.watch(() => (due ??= setTimeout(() => void tell(), 150)));
-        const beat = setInterval(() => send(': still here\n\n'), 15_000);
-        let open = true;
-        close = () => {
-          if (!open) return;
-          open = false;
-          streams -= 1;
-          unwatch();
-          clearInterval(beat);
-          if (due) clearTimeout(due);
-        };
-        signal.addEventListener('abort', close);
-        void tell();
-      },
-      cancel: () => close(),
+  const stream = (http: Context): Response => {
+    const answer = streamSSE(http, async (events) => {
+      streams += 1;
+      let wake: () => void = () => undefined;
+      const unwatch = store.watch(() => wake());
+      events.onAbort(() => wake());
+      http.req.raw.signal.addEventListener('abort', () => events.abort());
+      try {
+        for (let told = -1; !events.aborted; ) {
+          const woken = new Promise<void>((resolve) => (wake = resolve));
+          const rev = await store.rev();
+          if (rev === told) await events.write(': still here\n\n');
+          else await events.writeSSE({ data: JSON.stringify({ rev }) });
+          told = rev;
+          await Promise.race([woken, events.sleep(beatMs)]);
+          // So that several go together.
+          if (!events.aborted) await events.sleep(gatherMs);
+        }
+      } finally {
+        streams -= 1;
+        unwatch();
+      }
     });
-    return new Response(body, {
-      headers: {
-        'content-type': 'text/event-stream',
-        'cache-control': 'no-store',
-        'x-accel-buffering': 'no',
-      },
-    });
-  }
+    // What stands between must not hold it back.
+    answer.headers.set('cache-control', 'no-store');
+    answer.headers.set('x-accel-buffering', 'no');
+    return answer;
+  };
 
   return [
     {
       method: 'POST',
       path: '/pair',
       role: 'anyone',
-      answer: async ({ request, from, now }) => {
-        const { secret } = await bodyOf(request, z.object({ secret: z.string().max(200) }), smallBytes);
-        const cookie = await guesses.secret.look(from, now, secret, () => pair(store, settings, secret, now));
-        log(cookie === null ? 'pairing refused: wrong secret' : 'a desk was paired');
-        if (cookie === null) throw new Refused('wrongSecret');
-        return json({ box: store.id }, { 'set-cookie': cookie });
+      most: smallBytes,
+      answer: async ({ http, from, now }) => {
+        const { secret } = fitting(z.object({ secret: z.string().max(200) }), await bodyOf(http));
+        const paired = await guesses.secret.look(from, now, secret, () =>
+          pair(store, settings, http, secret, now),
+        );
+        log(paired === null ? 'pairing refused: wrong secret' : 'a desk was paired');
+        if (paired === null) throw new Refused('wrongSecret');
+        return http.json({ box: store.id });
       },
     },
     {
       method: 'DELETE',
       path: '/pair',
       role: 'desk',
-      answer: async ({ request }) => json({}, { 'set-cookie': await unpair(store, settings, request) }),
+      most: smallBytes,
+      answer: async ({ http }) => {
+        await unpair(store, settings, http);
+        return http.json({});
+      },
     },
     {
       method: 'GET',
       path: '/desk/state',
       role: 'desk',
-      answer: async ({ now }) => {
+      most: smallBytes,
+      answer: async ({ http, now }) => {
         const state: BoxState = {
           box: store.id,
           rev: await store.rev(),
@@ -104,71 +103,91 @@ export function deskEndpoints(
           sittings: await sittingsIn(store),
           stopped: stoppedNow(now),
         };
-        return json(state);
+        return http.json(state);
       },
     },
     {
       method: 'POST',
       path: '/desk/forgive',
       role: 'desk',
-      answer: async ({ request }) => {
-        const { from } = await bodyOf(request, z.object({ from: Line }), smallBytes);
+      most: smallBytes,
+      answer: async ({ http }) => {
+        const { from } = fitting(z.object({ from: Line }), await bodyOf(http));
         for (const each of [guesses.codes, guesses.near, guesses.access, guesses.guests])
           await each.forgive(from);
-        return json({});
+        return http.json({});
       },
     },
     {
       method: 'POST',
       path: '/desk/changes',
       role: 'desk',
-      answer: async ({ request }) => {
-        const { changes } = await bodyOf(request, BoxChanges, deskBytes);
+      most: deskBytes,
+      answer: async ({ http }) => {
+        const { changes } = fitting(BoxChanges, await bodyOf(http));
         await takeChanges(store, changes);
-        return json({ box: store.id });
+        return http.json({ box: store.id });
       },
     },
     {
       method: 'GET',
       path: '/desk/news',
       role: 'desk',
-      answer: async ({ request, now }) => {
-        const after = Number(new URL(request.url).searchParams.get('after') ?? 0);
-        if (!Number.isInteger(after) || after < 0) throw new Refused('badRequest', 'after');
-        return json({ ...(await newsAfter(store, after, now)), stopped: stoppedNow(now) } satisfies BoxNews);
+      most: smallBytes,
+      answer: async ({ http, now }) => {
+        const news = await newsAfter(store, afterOf(http), now);
+        return http.json({ ...news, stopped: stoppedNow(now) } satisfies BoxNews);
       },
+    },
+    {
+      method: 'GET',
+      path: '/desk/present',
+      role: 'desk',
+      most: smallBytes,
+      answer: async ({ http, now }) =>
+        http.json({ now, seen: presence.since(afterOf(http)) } satisfies BoxPresence),
     },
     {
       method: 'GET',
       path: '/desk/stream',
       role: 'desk',
-      answer: async ({ request }) => {
+      most: smallBytes,
+      answer: async ({ http }) => {
         if (streams >= mostStreams) throw new Refused('failed', 'too many streams');
-        return stream(request.signal);
+        return stream(http);
       },
     },
     {
       method: 'PUT',
       path: '/desk/files',
       role: 'desk',
-      answer: async ({ request }) => {
-        const { bytes, ...ref } = unpackedAsset(await bodyOf(request, PackedAsset, deskBytes));
+      most: deskBytes,
+      answer: async ({ http }) => {
+        const { bytes, ...ref } = unpackedAsset(fitting(PackedAsset, await bodyOf(http)));
         if ((await assetId(bytes)) !== ref.id) throw new Refused('badRequest', 'id');
         await store.putBytes(ref.id, bytes);
         await store.commit([{ key: keys.file(ref.id), value: ref }]);
-        return json({});
+        return http.json({});
       },
     },
     {
       method: 'GET',
       path: '/desk/files/:file',
       role: 'desk',
-      answer: async ({ params }) => {
-        const file = await place.file(params.file ?? '');
+      most: smallBytes,
+      answer: async ({ http }) => {
+        const file = await place.file(http.req.param('file') ?? '');
         if (!file) throw new Refused('notFound');
-        return json(packedAsset(file));
+        return http.json(packedAsset(file));
       },
     },
     ...copyEndpoints(store),
   ];
+}
+
+/** From where on news are asked for. */
+function afterOf(http: Context): number {
+  const after = Number(http.req.query('after') ?? 0);
+  if (!Number.isInteger(after) || after < 0) throw new Refused('badRequest', 'after');
+  return after;
 }

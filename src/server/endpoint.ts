@@ -1,3 +1,5 @@
+import type { Context } from 'hono';
+import type { Presence } from '@/core/exchange/presence';
 import type { ExchangeStore } from './exchangeStore';
 import type { AllGuesses } from './guesses';
 import type { ServerSettings } from './settings';
@@ -7,8 +9,8 @@ export type Role = 'anyone' | 'student' | 'desk';
 
 /** What an endpoint is given. */
 export interface Asked {
-  request: Request;
-  params: Record<string, string>;
+  /** The request, and what its answer says beside its body. */
+  http: Context;
   /** The address or network it comes from, as guesses are counted. */
   from: string;
   now: number;
@@ -19,6 +21,8 @@ export interface Endpoint {
   /** Under `/api/exchange`; a part that begins with a colon is a parameter. */
   path: string;
   role: Role;
+  /** The most that a request may hold, in bytes. */
+  most: number;
   answer: (asked: Asked) => Promise<Response>;
 }
 
@@ -27,6 +31,7 @@ export interface Surroundings {
   store: ExchangeStore;
   settings: ServerSettings;
   guesses: AllGuesses;
+  presence: Presence;
   /** Takes lines without answers, names or codes. */
   log: (line: string) => void;
 }

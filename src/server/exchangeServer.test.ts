@@ -59,7 +59,7 @@ async function classroom(own: Partial<ServerSettings> = {}, most = 1000) {
         },
         ...(body !== undefined && { body: typeof body === 'string' ? body : JSON.stringify(body) }),
       });
-      const response = await server.answer(request, path.split('?')[0] ?? '', from, now);
+      const response = await server.answer(request, from, now);
       const set = response.headers.get('set-cookie');
       if (set) cookies.set(/Path=([^;]*)/.exec(set)?.[1] ?? '', set.split(';')[0] ?? '');
       const text = response.headers.get('content-type')?.startsWith('application/json')
@@ -120,7 +120,7 @@ describe('who may do what', () => {
       endpoint.method === 'GET' || endpoint.path === '/pair' ? undefined : {};
     for (const endpoint of room.server.endpoints) {
       const path = endpoint.path
-        .replace(':attempt', attemptId)
+        .replace(':attemptId', attemptId)
         .replace(':file', 'file1')
         .replace(':part', 'x'.repeat(43));
       if (endpoint.path === '/desk/stream') continue;
@@ -189,15 +189,16 @@ describe('who may do what', () => {
       'POST /guest': { name: 'Nia', accessCode: 'ebb' },
       'POST /home': { joinCode },
       'POST /ask': { joinCode, sittingId, request: { asks: 'other', words: 'x' } },
-      'POST /attempts/:attempt/session': { joinCode },
+      'POST /attempts/:attemptId/session': { joinCode },
       'POST /start': { joinCode, sittingId, accessCode: 'ebb', tabId: 'tab' },
-      'POST /attempts/:attempt/files': packedAsset({ ...file, bytes }),
-      'POST /attempts/:attempt/answers': answer('west'),
-      'POST /attempts/:attempt/practice': {
+      'POST /attempts/:attemptId/files': packedAsset({ ...file, bytes }),
+      'POST /attempts/:attemptId/answers': answer('west'),
+      'POST /attempts/:attemptId/practice': {
         questionId: 'q1',
         doing: { act: 'try', response: { picked: ['a'] } },
       },
-      'POST /attempts/:attempt/hand-in': {},
+      'POST /attempts/:attemptId/present': { tabId: 'tab' },
+      'POST /attempts/:attemptId/hand-in': {},
       'POST /result': { joinCode, sittingId },
       'POST /file': { joinCode, sittingId, fileId: file.id },
     };
@@ -205,7 +206,7 @@ describe('who may do what', () => {
     expect(Object.keys(requests).sort()).toEqual(ours.map(({ method, path }) => `${method} ${path}`).sort());
     const replies = new Map<string, string>();
     for (const [name, body] of Object.entries(requests)) {
-      const [method = '', path = ''] = name.replace(':attempt', attemptId).split(' ');
+      const [method = '', path = ''] = name.replace(':attemptId', attemptId).split(' ');
       const reply = await student.ask(method, path, body);
       expect(reply.status, name).toBe(path === '/pair' ? 401 : 200);
       replies.set(name, reply.text);
@@ -216,7 +217,7 @@ describe('who may do what', () => {
     expect(let_out).not.toMatch(/SECRET|"key"|"scheme"|"modelAnswer"|"note"|"accessCode"/);
     expect(let_out).not.toMatch(/Family1|student1/);
     expect(replies.get('POST /result')).toContain('"total"');
-    expect(replies.get('POST /attempts/:attempt/practice')).toContain('"view"');
+    expect(replies.get('POST /attempts/:attemptId/practice')).toContain('"view"');
     expect(replies.get('POST /guest')).toContain('Nia');
   });
 
@@ -537,6 +538,33 @@ describe('what comes late, twice or out of order', () => {
       answers: { q3: { response: { text: 'n7' } } },
       tab: { sequence: 7 },
     });
+  });
+
+  it('a sign of life changes nothing that is kept, and is told to the desk as its own message', async () => {
+    const room = await classroom();
+    const desk = await opened(room);
+    const { student, attemptId } = await begun(room);
+    const before = [await room.folder.rev(), JSON.stringify(await room.folder.list('attempts/'))];
+    const later = start + 600_000;
+    const present = () =>
+      student.ask('POST', `/attempts/${attemptId}/present`, { tabId: 'tab' }, {}, later);
+    expect((await present()).body).toMatchObject({ state: 'working', now: later, elsewhere: false });
+    expect([await room.folder.rev(), JSON.stringify(await room.folder.list('attempts/'))]).toEqual(before);
+    const told = await desk.ask('GET', `/desk/present?after=${start}`, undefined, {}, later);
+    expect(told.body).toEqual({ now: later, seen: [[attemptId, later]] });
+    const again = await desk.ask('GET', `/desk/present?after=${later}`, undefined, {}, later);
+    expect(again.body).toEqual({ now: later, seen: [] });
+    // A tab that it no longer goes on in does not speak for it.
+    const elsewhere = await student.ask(
+      'POST',
+      `/attempts/${attemptId}/present`,
+      { tabId: 'other' },
+      {},
+      later + 1,
+    );
+    expect(elsewhere.body).toMatchObject({ elsewhere: true });
+    const still = await desk.ask('GET', `/desk/present?after=${later}`, undefined, {}, later);
+    expect(still.body).toEqual({ now: later, seen: [] });
   });
 
   it('two starts at once are one attempt', async () => {

@@ -1,3 +1,5 @@
+import type { Context } from 'hono';
+import type { ContentfulStatusCode } from 'hono/utils/http-status';
 import type { z } from 'zod';
 
 /** Why something is refused: in a word for programs; the pages have the sentences. */
@@ -14,7 +16,7 @@ export type Refusal =
   | 'full'
   | 'failed';
 
-const statusOf: Record<Refusal, number> = {
+const statusOf: Record<Refusal, ContentfulStatusCode> = {
   badRequest: 400,
   wrongSecret: 401,
   notPaired: 401,
@@ -40,50 +42,29 @@ export class Refused extends Error {
   }
 }
 
-export function json(body: unknown, headers: Record<string, string> = {}): Response {
-  return new Response(JSON.stringify(body), {
-    headers: { 'content-type': 'application/json; charset=utf-8', 'cache-control': 'no-store', ...headers },
-  });
-}
+/** The answer to what is refused. */
+export const refusal = (http: Context, { why, place, headers }: Refused): Response =>
+  http.json({ error: why, ...(place && { place }) }, statusOf[why], headers);
 
-export function refusal({ why, place, headers }: Refused): Response {
-  const body = { error: why, ...(place && { place }) };
-  const response = json(body, headers);
-  return new Response(response.body, { status: statusOf[why], headers: response.headers });
-}
-
-/** The bytes of a request, read no further than allowed. */
-export async function bytesOf(request: Request, most: number): Promise<Uint8Array> {
-  if (Number(request.headers.get('content-length') ?? 0) > most) throw new Refused('tooLarge');
-  const chunks: Uint8Array[] = [];
-  let length = 0;
-  const reader = request.body?.getReader();
-  const next = () =>
-    reader?.read().catch(() => {
-      // It broke off on its way: nobody waits for the answer any more.
-      throw new Refused('badRequest', 'broken off');
-    });
-  for (let read = await next(); read && !read.done; read = await next()) {
-    length += read.value.length;
-    if (length > most) {
-      await reader?.cancel();
-      throw new Refused('tooLarge');
-    }
-    chunks.push(read.value);
-  }
-  return new Uint8Array(Buffer.concat(chunks, length));
-}
-
-/** The JSON of a request as a schema has it. */
-export async function bodyOf<T>(request: Request, schema: z.ZodType<T>, most: number): Promise<T> {
-  const text = new TextDecoder().decode(await bytesOf(request, most));
-  let raw: unknown;
+/** The JSON of a request. @throws {Refused} where it is none, or broke off on its way */
+export async function bodyOf(http: Context): Promise<unknown> {
+  let text: string;
   try {
-    raw = JSON.parse(text);
+    text = await http.req.text();
+  } catch {
+    // Nobody waits for the answer any more.
+    throw new Refused('badRequest', 'broken off');
+  }
+  try {
+    return JSON.parse(text) as unknown;
   } catch {
     throw new Refused('badRequest', 'not JSON');
   }
-  const parsed = schema.safeParse(raw);
+}
+
+/** What a request says, as a schema has it. @throws {Refused} with the field that does not fit */
+export function fitting<T>(schema: z.ZodType<T>, said: unknown): T {
+  const parsed = schema.safeParse(said);
   if (parsed.success) return parsed.data;
   throw new Refused('badRequest', parsed.error.issues[0]?.path.join('.') ?? '');
 }

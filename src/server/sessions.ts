@@ -1,3 +1,5 @@
+import type { Context } from 'hono';
+import { getCookie, setCookie } from 'hono/cookie';
 import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import { plainSecret } from '@/core/exchange/box';
 import type { Attempt } from '@/core/model/sitting';
@@ -28,14 +30,17 @@ export interface Session {
   tokens: string[];
 }
 
-function cookie(name: string, value: string, path: string, ageS: number, { origin }: ServerSettings): string {
-  const secure = origin?.startsWith('https:') ? '; Secure' : '';
-  return `${name}=${value}; Path=${path}; Max-Age=${ageS}; HttpOnly; SameSite=Strict${secure}`;
-}
-
-function cookieOf(request: Request, name: string): string {
-  const all = (request.headers.get('cookie') ?? '').split(';').map((each) => each.trim());
-  return all.find((each) => each.startsWith(`${name}=`))?.slice(name.length + 1) ?? '';
+/** Sets a cookie that scripts cannot read and that only our own pages send (RFC 6265). */
+function give(
+  http: Context,
+  { origin }: ServerSettings,
+  name: string,
+  value: string,
+  path: string,
+  maxAge: number,
+): void {
+  const secure = origin?.startsWith('https:') === true;
+  setCookie(http, name, value, { path, maxAge, httpOnly: true, sameSite: 'Strict', secure });
 }
 
 const passCookie = 'gribbet-pass';
@@ -46,45 +51,47 @@ const mostPasses = 12;
 const passOf = (store: ExchangeStore, { secret }: ServerSettings, joinCode: string) =>
   createHmac('sha256', `${secret} ${store.id}`).update(joinCode).digest('base64url').slice(0, 24);
 
-const passesOf = (request: Request) => cookieOf(request, passCookie).split('.').filter(Boolean);
+const passesOf = (http: Context) => (getCookie(http, passCookie) ?? '').split('.').filter(Boolean);
 
 /** Whether the device that asks came in with this code before. */
-export const hasPass = (store: ExchangeStore, settings: ServerSettings, request: Request, joinCode: string) =>
-  passesOf(request).includes(passOf(store, settings, joinCode));
+export const hasPass = (store: ExchangeStore, settings: ServerSettings, http: Context, joinCode: string) =>
+  passesOf(http).includes(passOf(store, settings, joinCode));
 
-/** The cookie of a device that came in with a code, and with others before. */
+/** Gives the device that came in with a code what says so, for the codes before as well. */
 export function withPass(
   store: ExchangeStore,
   settings: ServerSettings,
-  request: Request,
+  http: Context,
   joinCode: string,
-): string {
+): void {
   const mine = passOf(store, settings, joinCode);
-  const all = [...passesOf(request).filter((each) => each !== mine), mine].slice(-mostPasses);
-  return cookie(passCookie, all.join('.'), '/api/exchange', 26 * weekS, settings);
+  const all = [...passesOf(http).filter((each) => each !== mine), mine].slice(-mostPasses);
+  give(http, settings, passCookie, all.join('.'), '/api/exchange', 26 * weekS);
 }
 
-/** Pairs the browser that asks: its cookie; null where the secret is another one. */
+/** Pairs the browser that asks; null where the secret is another one. */
 export async function pair(
   store: ExchangeStore,
   settings: ServerSettings,
+  http: Context,
   secret: string,
   now: number,
-): Promise<string | null> {
+): Promise<true | null> {
   if (!sameDigest(digestOf(plainSecret(secret)), digestOf(settings.secret))) return null;
   const token = newToken();
   await store.commit([{ key: keys.desk(digestOf(token)), value: { at: new Date(now).toISOString() } }]);
-  return cookie(deskCookie, token, '/api/exchange', 26 * weekS, settings);
+  give(http, settings, deskCookie, token, '/api/exchange', 26 * weekS);
+  return true;
 }
 
-export async function unpair(store: ExchangeStore, settings: ServerSettings, request: Request) {
-  await store.commit([{ key: keys.desk(digestOf(cookieOf(request, deskCookie))), value: null }]);
-  return cookie(deskCookie, '', '/api/exchange', 0, settings);
+export async function unpair(store: ExchangeStore, settings: ServerSettings, http: Context): Promise<void> {
+  await store.commit([{ key: keys.desk(digestOf(getCookie(http, deskCookie) ?? '')), value: null }]);
+  give(http, settings, deskCookie, '', '/api/exchange', 0);
 }
 
 /** @throws {Refused} where the request does not come from a paired desk */
-export async function needDesk(store: ExchangeStore, request: Request): Promise<void> {
-  const token = cookieOf(request, deskCookie);
+export async function needDesk(store: ExchangeStore, http: Context): Promise<void> {
+  const token = getCookie(http, deskCookie);
   if (!token || !(await store.get(keys.desk(digestOf(token))))) throw new Refused('notPaired');
 }
 
@@ -92,8 +99,9 @@ export async function needDesk(store: ExchangeStore, request: Request): Promise<
 export async function beginSession(
   store: ExchangeStore,
   settings: ServerSettings,
+  http: Context,
   attempt: Pick<Attempt, 'id' | 'studentId' | 'sittingId'>,
-): Promise<string> {
+): Promise<void> {
   const token = newToken();
   const { id, studentId, sittingId } = attempt;
   const key = keys.session(id);
@@ -102,16 +110,16 @@ export async function beginSession(
     const tokens = [...(before?.tokens ?? []), digestOf(token)].slice(-mostTokens);
     await store.commit([{ key, value: { studentId, sittingId, tokens } satisfies Session }]);
   });
-  return cookie(attemptCookie, token, `/api/exchange/attempts/${id}`, weekS, settings);
+  give(http, settings, attemptCookie, token, `/api/exchange/attempts/${id}`, weekS);
 }
 
 /** Whose attempt this is. @throws {Refused} where the request has no token for it */
 export async function needSession(
   store: ExchangeStore,
-  request: Request,
+  http: Context,
   attemptId: string,
 ): Promise<Session> {
-  const token = cookieOf(request, attemptCookie);
+  const token = getCookie(http, attemptCookie) ?? '';
   const session = (await store.get(keys.session(attemptId))) as Session | undefined;
   const digest = digestOf(token);
   if (!token || !session?.tokens.some((each) => sameDigest(each, digest))) throw new Refused('noSession');

@@ -1,194 +1,120 @@
-import { z } from 'zod';
-import * as exchange from '@/core/exchange';
-import { AskRequest, HandOverRequest, PracticeRequest, type StartReply } from '@/core/exchange/messages';
+import type { z } from 'zod';
+import { reply } from '@/core/exchange';
+import { messageList, messageNames, saidIn, type MessageName } from '@/core/exchange/messageList';
+import { requestSchemas, type CarriedFile, type Greeting, type StartReply } from '@/core/exchange/messages';
 import type { ExchangePlace } from '@/core/exchange/place';
 import { PackedAsset } from '@/core/basics/asset';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
-import { Id } from '@/core/basics/common';
-import { mostFileBytes } from '@/core/basics/fileRules';
 import { keys } from './boxPlace';
 import { smallBytes, type Asked, type Endpoint, type Surroundings } from './endpoint';
-import { bodyOf, json, Refused } from './respond';
+import { bodyOf, fitting, Refused } from './respond';
 import { knownCode } from './knownCode';
 import { beginSession, hasPass, needSession, withPass } from './sessions';
 
-const answersBytes = 8 * 1024 * 1024;
-const fileBytes = Math.ceil((mostFileBytes * 4) / 3) + 4096;
+type Named = Record<string, unknown>;
 
-const Code = z.string().max(40);
-const WithCode = z.object({ joinCode: Code });
-const WithSitting = WithCode.extend({ sittingId: Id });
-
-/** What students ask of the server: from the join code to the result. */
+/**
+ * What students ask of the server, made from the list of messages. What is replied is decided by `core/exchange`; here
+ * stands who may ask, and what else the server says to it.
+ */
 export function studentEndpoints(
   place: ExchangePlace,
   { store, settings, guesses }: Surroundings,
 ): Endpoint[] {
   /** A join code that somebody has; wrong ones are counted against where they come from. */
   const known = (asked: Asked, joinCode: string): Promise<string> =>
-    knownCode(place, guesses, asked, joinCode, (code) => hasPass(store, settings, asked.request, code));
+    knownCode(place, guesses, asked, joinCode, (code) => hasPass(store, settings, asked.http, code));
 
   /** The code of the student whose attempt this is, by the token. */
-  const codeOf = async ({ request, params }: Asked): Promise<string> => {
-    const { studentId } = await needSession(store, request, params.attempt ?? '');
+  const codeOf = async ({ http }: Asked, attemptId: string): Promise<string> => {
+    const { studentId } = await needSession(store, http, attemptId);
     const student = (await store.get(keys.student(studentId))) as { joinCode: string } | undefined;
     return student?.joinCode ?? '';
   };
 
-  /** A new token for the student's own attempt. */
-  async function session(joinCode: string, attemptId: string): Promise<string> {
+  /** Gives the device a new token for the student's own attempt. */
+  async function session(asked: Asked, joinCode: string, attemptId: string): Promise<void> {
     const student = await place.studentWith(joinCode);
     const attempt = (await place.attemptsOf(student?.id ?? '')).find(({ id }) => id === attemptId);
     if (!attempt) throw new Refused('notFound', 'attempt');
-    return beginSession(store, settings, attempt);
+    await beginSession(store, settings, asked.http, attempt);
   }
 
+  /** What a message holds, with the code that belongs to who asks. */
+  async function heldIn(name: MessageName, asked: Asked): Promise<Named> {
+    const attemptId = asked.http.req.param('attemptId');
+    const joinCode = attemptId === undefined ? undefined : await codeOf(asked, attemptId);
+    const body = (await bodyOf(asked.http)) as Named;
+    const whole = { ...body, ...(attemptId !== undefined && { attemptId, joinCode }) };
+    if (name === 'handOverFile') {
+      const { id, name: fileName, mediaType, bytes } = unpackedAsset(fitting(PackedAsset, body));
+      return { attemptId, joinCode, id, name: fileName, mediaType, bytes, size: bytes.length };
+    }
+    const schema: z.ZodType<Named> = requestSchemas[name];
+    const held = fitting(schema, whole);
+    return attemptId === undefined && typeof held.joinCode === 'string'
+      ? { ...held, joinCode: await known(asked, held.joinCode) }
+      : held;
+  }
+
+  const replied = (name: MessageName, held: Named, now: number) =>
+    reply(place, name, saidIn(name, held), now);
+
+  /** What is done beside, or instead. */
+  const special: Partial<Record<MessageName, (asked: Asked, held: Named) => Promise<unknown>>> = {
+    greet: async (asked, held) => {
+      // From now on this device is not stopped from coming in with this code, whatever else is typed around it.
+      withPass(store, settings, asked.http, String(held.joinCode));
+      return replied('greet', held, asked.now);
+    },
+    comeAsGuest: async (asked, held) => {
+      const guest = (await guesses.guests.look(asked.from, asked.now, String(held.accessCode), () =>
+        replied('comeAsGuest', held, asked.now),
+      )) as Greeting | null;
+      if (guest) withPass(store, settings, asked.http, guest.joinCode);
+      return guest;
+    },
+    start: async (asked, held) => {
+      const [joinCode, , accessCode] = saidIn('start', held).map(String);
+      const begin = async () => {
+        const begun = (await replied('start', held, asked.now)) as StartReply;
+        return begun.outcome === 'refused' && begun.why === 'wrongCode' ? null : begun;
+      };
+      const { id } = (await place.studentWith(joinCode ?? '')) ?? { id: '' };
+      const begun = await guesses.access.look(id, asked.now, accessCode ?? '', begin);
+      if (begun?.outcome === 'started') await session(asked, joinCode ?? '', begun.packet.attemptId);
+      return begun ?? ({ outcome: 'refused', why: 'wrongCode' } satisfies StartReply);
+    },
+    file: async (asked, held) => {
+      const file = (await replied('file', held, asked.now)) as CarriedFile | null;
+      return file && packedAsset(file);
+    },
+  };
+
+  const messages = messageNames.map((name): Endpoint => {
+    const { path, role, most } = messageList[name];
+    return {
+      method: 'POST',
+      path,
+      role,
+      most,
+      answer: async (asked) => {
+        const held = await heldIn(name, asked);
+        return asked.http.json(await (special[name]?.(asked, held) ?? replied(name, held, asked.now)));
+      },
+    };
+  });
   return [
+    ...messages,
     {
       method: 'POST',
-      path: '/greet',
+      path: '/attempts/:attemptId/session',
       role: 'anyone',
+      most: smallBytes,
       answer: async (asked) => {
-        const { joinCode } = await bodyOf(asked.request, WithCode, smallBytes);
-        const code = await known(asked, joinCode);
-        // From now on this device is not stopped from coming in with this code, whatever else is typed around it.
-        return json(await exchange.greet(place, code), {
-          'set-cookie': withPass(store, settings, asked.request, code),
-        });
-      },
-    },
-    {
-      method: 'POST',
-      path: '/guest',
-      role: 'anyone',
-      answer: async (asked) => {
-        const shape = z.object({ name: z.string().max(200), accessCode: Code });
-        const { name, accessCode } = await bodyOf(asked.request, shape, smallBytes);
-        const guest = await guesses.guests.look(asked.from, asked.now, accessCode, () =>
-          exchange.comeAsGuest(place, name, accessCode, asked.now),
-        );
-        if (!guest) return json(null);
-        return json(guest, { 'set-cookie': withPass(store, settings, asked.request, guest.joinCode) });
-      },
-    },
-    {
-      method: 'POST',
-      path: '/home',
-      role: 'anyone',
-      answer: async (asked) => {
-        const { joinCode } = await bodyOf(asked.request, WithCode, smallBytes);
-        return json(await exchange.home(place, await known(asked, joinCode), asked.now));
-      },
-    },
-    {
-      method: 'POST',
-      path: '/start',
-      role: 'anyone',
-      answer: async (asked) => {
-        const shape = WithSitting.extend({ accessCode: Code, tabId: Id });
-        const { joinCode, sittingId, accessCode, tabId } = await bodyOf(asked.request, shape, smallBytes);
-        const code = await known(asked, joinCode);
-        const begin = async () => {
-          const reply = await exchange.start(place, code, sittingId, accessCode, tabId, asked.now);
-          return reply.outcome === 'refused' && reply.why === 'wrongCode' ? null : reply;
-        };
-        const { id } = (await place.studentWith(code)) ?? { id: '' };
-        const reply = await guesses.access.look(id, asked.now, accessCode, begin);
-        if (!reply) return json({ outcome: 'refused', why: 'wrongCode' } satisfies StartReply);
-        if (reply.outcome === 'refused') return json(reply);
-        return json(reply, { 'set-cookie': await session(code, reply.packet.attemptId) });
-      },
-    },
-    {
-      method: 'POST',
-      path: '/attempts/:attempt/session',
-      role: 'anyone',
-      answer: async (asked) => {
-        const { joinCode } = await bodyOf(asked.request, WithCode, smallBytes);
-        const code = await known(asked, joinCode);
-        return json({}, { 'set-cookie': await session(code, asked.params.attempt ?? '') });
-      },
-    },
-    {
-      method: 'POST',
-      path: '/attempts/:attempt/answers',
-      role: 'student',
-      answer: async (asked) => {
-        const code = await codeOf(asked);
-        const request = await bodyOf(asked.request, HandOverRequest, answersBytes);
-        return json(await exchange.handOver(place, code, asked.params.attempt ?? '', request, asked.now));
-      },
-    },
-    {
-      method: 'POST',
-      path: '/attempts/:attempt/files',
-      role: 'student',
-      answer: async (asked) => {
-        const code = await codeOf(asked);
-        const file = await bodyOf(asked.request, PackedAsset, fileBytes);
-        const asset = unpackedAsset(file);
-        return json(await exchange.handOverFile(place, code, asked.params.attempt ?? '', asset, asked.now));
-      },
-    },
-    {
-      method: 'POST',
-      path: '/attempts/:attempt/practice',
-      role: 'student',
-      answer: async (asked) => {
-        const code = await codeOf(asked);
-        const shape = z.object({ questionId: Id, doing: PracticeRequest });
-        const { questionId, doing } = await bodyOf(asked.request, shape, answersBytes);
-        const attempt = asked.params.attempt ?? '';
-        return json(await exchange.practise(place, code, attempt, questionId, doing, asked.now));
-      },
-    },
-    {
-      method: 'POST',
-      path: '/attempts/:attempt/hand-in',
-      role: 'student',
-      answer: async (asked) => {
-        const code = await codeOf(asked);
-        return json(await exchange.handIn(place, code, asked.params.attempt ?? '', asked.now));
-      },
-    },
-    {
-      method: 'POST',
-      path: '/file',
-      role: 'anyone',
-      answer: async (asked) => {
-        const { joinCode, sittingId, fileId } = await bodyOf(
-          asked.request,
-          WithSitting.extend({ fileId: Id }),
-          smallBytes,
-        );
-        const code = await known(asked, joinCode);
-        const file = await exchange.fileFor(place, code, sittingId, fileId, asked.now);
-        return json(file && packedAsset(file));
-      },
-    },
-    {
-      method: 'POST',
-      path: '/ask',
-      role: 'anyone',
-      answer: async (asked) => {
-        const { joinCode, sittingId, request } = await bodyOf(
-          asked.request,
-          WithSitting.extend({ request: AskRequest }),
-          smallBytes,
-        );
-        const code = await known(asked, joinCode);
-        return json(await exchange.ask(place, code, sittingId, request, asked.now));
-      },
-    },
-    {
-      method: 'POST',
-      path: '/result',
-      role: 'anyone',
-      answer: async (asked) => {
-        const shape = WithSitting.extend({ opening: z.boolean().default(true) });
-        const { joinCode, sittingId, opening } = await bodyOf(asked.request, shape, smallBytes);
-        const code = await known(asked, joinCode);
-        return json(await exchange.result(place, code, sittingId, asked.now, opening));
+        const { joinCode } = fitting(requestSchemas.home, await bodyOf(asked.http));
+        await session(asked, await known(asked, joinCode), asked.http.req.param('attemptId') ?? '');
+        return asked.http.json({});
       },
     },
   ];

@@ -5,6 +5,7 @@ import { dropProgress } from './command';
 import { newId, newJoinCode } from './ids';
 import { freezePaper } from './papers';
 import { paperOf } from './queries';
+import { tellSeen } from './live/presence';
 import { desk } from './tables';
 
 /** What a student's side can change, and what is looked at meanwhile: the other tables go on undisturbed. */
@@ -82,5 +83,6 @@ export const deskPlace: ExchangePlace = {
   paperVersion: (paperId, version) => desk.paperVersions.get([paperId, version]),
   file: (id) => desk.assets.get(id),
   newId,
+  seen: ({ id }, now) => tellSeen([[id, now]]),
   within: (_studentId, work) => desk.transaction('rw', touched, async () => work(keep)),
 };

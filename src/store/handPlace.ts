@@ -46,6 +46,8 @@ export function handPlace(joinCode: string): ExchangePlace {
       undefined,
     file: async (id) => sitDesk.handFiles.get([joinCode, id]),
     newId,
+    // The teacher is somewhere else.
+    seen: () => undefined,
     within: (_studentId, work) =>
       sitDesk.transaction('rw', sitDesk.packets, sitDesk.handAttempts, sitDesk.handFiles, async () =>
         work(keep),

@@ -53,8 +53,7 @@ function device(from = '10.0.0.1'): Fetch {
     };
     const { method = 'GET', body = null } = init;
     const request = new Request(`http://box${address}`, { method, headers, body: body as string | null });
-    const path = address.replace('/api/exchange', '').split('?')[0] ?? '';
-    const response = await server.answer(request, path, from, now);
+    const response = await server.answer(request, from, now);
     const set = response.headers.get('set-cookie') ?? '';
     if (set) cookies.set(/Path=([^;]*)/.exec(set)?.[1] ?? '', set.split(';')[0] ?? '');
     return response;

@@ -111,7 +111,7 @@ describe('copies on the server', () => {
         headers: { ...(headers as Record<string, string>), host: 'box', origin: 'http://box', cookie },
         body: (body ?? null) as string | null,
       });
-      const response = await server.answer(request, address.replace('/api/exchange', ''), '10.0.0.1', start);
+      const response = await server.answer(request, '10.0.0.1', start);
       cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
       return response;
     };

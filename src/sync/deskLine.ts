@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { base64From, bytesFrom } from '@/core/basics/base64';
-import { BoxNews, BoxState, type BoxChange } from '@/core/exchange/box';
+import { BoxNews, BoxPresence, BoxState, type BoxChange } from '@/core/exchange/box';
 import { DeskCopy, LackingParts, SealedBytes } from '@/core/formats/backup/copies';
 import { PackedAsset, type Asset } from '@/core/basics/asset';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
@@ -15,6 +15,7 @@ export interface DeskLine {
   forgive(from: string): Promise<void>;
   put(changes: readonly BoxChange[]): Promise<void>;
   news(after: number): Promise<BoxNews>;
+  present(after: number): Promise<BoxPresence>;
   putFile(file: Asset): Promise<void>;
   file(id: string): Promise<Asset>;
   /** Which of these parts of copies are not there. */
@@ -37,6 +38,7 @@ export function deskLine(fetcher?: Fetch): DeskLine {
     forgive: async (from) => void (await ask('POST', '/desk/forgive', { from })),
     put: async (changes) => void (await ask('POST', '/desk/changes', { changes })),
     news: async (after) => BoxNews.parse(await ask('GET', `/desk/news?after=${after}`)),
+    present: async (after) => BoxPresence.parse(await ask('GET', `/desk/present?after=${after}`)),
     putFile: async (file) => void (await ask('PUT', '/desk/files', packedAsset(file))),
     file: async (id) =>
       unpackedAsset(PackedAsset.parse(await ask('GET', `/desk/files/${encodeURIComponent(id)}`))),

@@ -4,10 +4,13 @@ import { lineKept, pull, push } from '@/sync/boxSync';
 import { onDeskChanged } from '@/store/changes';
 import type { LineState } from './line';
 import { lineChannel } from '../store/lineChannel';
+import { tellSeen } from '../store/live/presence';
 
 /** Between two looks at the server: when it tells by itself that something came, and when it does not. */
 const listeningMs = 20_000;
 const askingMs = 3_000;
+/** Between two looks at who is there. */
+const presentMs = 4_000;
 /** After a change here or there, so that several go together. */
 const gatherMs = 250;
 
@@ -81,6 +84,22 @@ async function turn(): Promise<void> {
   }
 }
 
+/** By the server's clock: up to where its signs of life were told here. */
+let heardOf = 0;
+
+/** Tells the tabs of this desk who gave a sign of life to the server since last asked. */
+async function hearPresent(): Promise<void> {
+  if (state.reach !== 'here') return;
+  try {
+    const { now, seen } = await line.present(heardOf);
+    heardOf = Math.max(heardOf, ...seen.map(([, at]) => at));
+    // In this computer's time, as all that is shown.
+    tellSeen(seen.map(([id, at]) => [id, at + Date.now() - now]));
+  } catch {
+    // How the line is, the next look says.
+  }
+}
+
 /** Lets the server tell when something came (HTML Living Standard, server-sent events). */
 function listen(): void {
   if (stream && stream.readyState !== EventSource.CLOSED) return;
@@ -113,5 +132,9 @@ channel.onmessage = ({ data }: MessageEvent<{ tell?: true; acted?: true; again?:
 
 /** One tab does it for all; where the page is not secure there are no locks, and doing it twice does no harm. */
 const locks = (navigator as { locks?: LockManager }).locks;
-if (locks) void locks.request('gribbet-desk-line', () => (soon(0), new Promise(() => undefined)));
-else soon(0);
+const begin = () => {
+  soon(0);
+  setInterval(() => void hearPresent(), presentMs);
+};
+if (locks) void locks.request('gribbet-desk-line', () => (begin(), new Promise(() => undefined)));
+else begin();

@@ -20,8 +20,7 @@ createServer((request, response) => {
     ),
     ...(hasBody && { body: Readable.toWeb(request) as ReadableStream, duplex: 'half' }),
   });
-  const path = new URL(address).pathname.replace('/api/exchange', '') || '/';
-  void server.answer(asked, path, request.socket.remoteAddress ?? '', Date.now()).then(async (answer) => {
+  void server.answer(asked, request.socket.remoteAddress ?? '', Date.now()).then(async (answer) => {
     response.writeHead(answer.status, Object.fromEntries(answer.headers));
     response.end(Buffer.from(await answer.arrayBuffer()));
   });

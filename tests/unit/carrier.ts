@@ -9,6 +9,7 @@ export function carrierWith(part: Partial<Carrier>): Carrier {
     home: away,
     start: away,
     handOver: away,
+    present: away,
     handOverFile: away,
     file: away,
     practise: away,

@@ -40,4 +40,6 @@ export const practises = (
   now: number,
 ) => exchange.practise(deskPlace, joinCode, attemptId, questionId, doing, now);
 export const reads = (joinCode: string, sittingId: string, now: number) =>
-  exchange.result(deskPlace, joinCode, sittingId, now);
+  exchange.result(deskPlace, joinCode, sittingId, true, now);
+export const isPresent = (joinCode: string, attemptId: string, now: number, tab = 'tab') =>
+  exchange.present(deskPlace, joinCode, attemptId, tab, now);

@@ -8,7 +8,8 @@ import { termsFor } from './terms';
 import { byTeacher, inRuns, timelineOf } from './timeline';
 import { actsFor, asksOffered } from '../seats/requests';
 import { timeWarning } from './timeWarning';
-import { isQuiet, leavingOf, withEvents } from './watching';
+import { isQuiet, leavingOf, seenAt, withEvents, type Hearing } from './watching';
+import { Presence } from '../exchange/presence';
 import { receiptOf } from './receipt';
 
 const start = Date.parse(at);
@@ -18,6 +19,8 @@ const event = (kind: AttemptEvent['kind'], seconds: number, questionId?: string)
   at: iso(seconds),
   ...(questionId && { questionId }),
 });
+
+const nobody: Hearing = { heardAt: () => undefined, since: 0 };
 
 describe('what is noted of an attempt', () => {
   it('changes of one answer within a minute are one event, later ones another', () => {
@@ -70,8 +73,23 @@ describe('requests', () => {
   });
 
   it('a student is quiet after a minute without a sign', () => {
-    expect(isQuiet({ lastSeenAt: iso(0) }, start + 60_000)).toBe(false);
-    expect(isQuiet({ lastSeenAt: iso(0) }, start + 60_001)).toBe(true);
+    const row = { id: 'a', lastSeenAt: iso(0) };
+    expect(isQuiet(row, nobody, start + 60_000)).toBe(false);
+    expect(isQuiet(row, nobody, start + 60_001)).toBe(true);
+    const presence = new Presence();
+    presence.saw('a', start + 50_000);
+    presence.saw('a', start + 40_000);
+    const hearing = { heardAt: (id: string) => presence.at(id), since: 0 };
+    expect(seenAt(row, hearing)).toBe(start + 50_000);
+    expect(isQuiet(row, hearing, start + 110_000)).toBe(false);
+    expect(isQuiet(row, hearing, start + 110_001)).toBe(true);
+  });
+
+  it('who has only begun to listen calls nobody quiet', () => {
+    const row = { id: 'a', lastSeenAt: iso(0) };
+    const hearing = { ...nobody, since: start + 600_000 };
+    expect(isQuiet(row, hearing, start + 605_000)).toBe(false);
+    expect(isQuiet(row, hearing, start + 611_000)).toBe(true);
   });
 });
 
@@ -170,7 +188,7 @@ describe('the order of the grid', () => {
   const now = start + 600_000;
   const seats = seatsOf(records, now);
   const names = (column: GridColumn, turned = false) =>
-    inGridOrder(seats, column, turned, now).map((seat) => seat.student.familyName);
+    inGridOrder(seats, column, turned, now, nobody).map((seat) => seat.student.familyName);
 
   it('puts first what wants a look; turned around, last', () => {
     expect(names('name')).toEqual(['Adler', 'Benali', 'Conti', 'Duarte']);

@@ -50,9 +50,24 @@ export function leavingOf(attempt: Pick<Attempt, 'events'>): { times: number; aw
 /** The student's page gives a sign of life every few seconds: none for this long, and something is wrong. */
 const quietMs = 60_000;
 
+/** Who has just begun to listen has not heard everyone yet. */
+const listenFirstMs = 10_000;
+
+/** When students were heard of, ms since 1970. */
+export interface Hearing {
+  /** A sign of life of this attempt; undefined: none since it is listened. */
+  heardAt: (attemptId: string) => number | undefined;
+  /** Since when it is listened. */
+  since: number;
+}
+
+/** When a student was seen last, ms since 1970: by what was done, or by a sign of life. */
+export const seenAt = (attempt: Pick<Attempt, 'id' | 'lastSeenAt'>, { heardAt }: Hearing) =>
+  Math.max(Date.parse(attempt.lastSeenAt), heardAt(attempt.id) ?? -Infinity);
+
 /** Whether nothing has been heard from a working student for a minute. */
-export const isQuiet = (attempt: Pick<Attempt, 'lastSeenAt'>, now: number) =>
-  now - Date.parse(attempt.lastSeenAt) > quietMs;
+export const isQuiet = (attempt: Pick<Attempt, 'id' | 'lastSeenAt'>, hearing: Hearing, now: number) =>
+  now - seenAt(attempt, hearing) > quietMs && now - hearing.since > listenFirstMs;
 
 /** How often questions were tried in practice, all together. */
 export function triesOf(attempt: Pick<Attempt, 'practice'>): number {

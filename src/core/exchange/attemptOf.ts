@@ -5,11 +5,11 @@ import { choicesOf } from '../attempts/versions';
 import type { Attempt, Sitting } from '../model/sitting';
 import { attemptState, deadlineOf, graceMs, isAside, termsFor, type Terms } from '../attempts/terms';
 import type { AttemptStatus } from './messages';
-import type { ExchangeKeep, ExchangePlace } from './place';
+import type { ExchangeKeep, ExchangePlace, ExchangeReads } from './place';
 
 /** Where a student who asks stands: what every answer to a student begins with. */
 
-export const studentWith = (place: ExchangePlace, joinCode: string) =>
+export const studentWith = (place: ExchangeReads, joinCode: string) =>
   place.studentWith(joinCodeFrom(joinCode));
 
 /** An access code without what typing adds. */
@@ -29,7 +29,7 @@ export const isListed = (sitting: Sitting, student: Student) =>
   (student.archivedAt === undefined && sitting.groupIds.some((id) => student.groupIds.includes(id)));
 
 export async function attemptsAndTermsOf(
-  place: ExchangePlace,
+  place: ExchangeReads,
   sitting: Sitting,
   student: Student,
   now: number,
@@ -68,6 +68,8 @@ export async function withAttempt(
     const { terms } = await attemptsAndTermsOf(place, sitting, student, now);
     const done = await work(attempt, terms, sitting, keep);
     const { attempt: after, became } = 'became' in done ? done : { attempt: done, became: {} };
+    // Where it goes on somewhere else, that place tells.
+    if (tabId === undefined || after.tab === undefined || after.tab.id === tabId) place.seen(after, now);
     return statusOf(after, terms, now, tabId ?? after.tab?.id ?? '', became);
   });
 }

@@ -122,6 +122,10 @@ export const BoxNews = z.object({
 });
 export type BoxNews = z.infer<typeof BoxNews>;
 
+/** Who was heard of since the desk last asked, and when, by the server's clock, ms since 1970. */
+export const BoxPresence = z.object({ now: z.number(), seen: z.tuple([Id, z.number()]).array() });
+export type BoxPresence = z.infer<typeof BoxPresence>;
+
 /** How the box stands, for the teacher. */
 export const BoxState = z.object({
   box: Id,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { MessageName } from './messageList';
 import { Answer, Answers, Asks, ExceptionRequest } from '../model/sitting';
 import { PracticeView } from '../attempts/practice';
 import { Response } from '../kinds';
@@ -135,3 +136,24 @@ export type CarriedFile = z.infer<typeof CarriedFile>;
 /** Whether a file was taken; `tooMuch`: too large, or too many for one attempt. */
 export const FileReply = z.enum(['kept', 'tooMuch', 'unknown']);
 export type FileReply = z.infer<typeof FileReply>;
+
+/** A join code or an access code as it was typed. */
+const Code = z.string().max(40);
+const ofAttempt = { joinCode: Code, attemptId: Id };
+const ofSitting = { joinCode: Code, sittingId: Id };
+
+/** What each message holds, by name. */
+export const requestSchemas = {
+  greet: z.object({ joinCode: Code }),
+  comeAsGuest: z.object({ name: z.string().max(200), accessCode: Code }),
+  home: z.object({ joinCode: Code }),
+  start: z.object({ ...ofSitting, accessCode: Code, tabId: Id }),
+  handOver: HandOverRequest.extend(ofAttempt),
+  present: z.object({ ...ofAttempt, tabId: Id }),
+  handOverFile: CarriedFile.extend(ofAttempt),
+  file: z.object({ ...ofSitting, fileId: Id }),
+  practise: z.object({ ...ofAttempt, questionId: Id, doing: PracticeRequest }),
+  ask: z.object({ ...ofSitting, request: AskRequest }),
+  handIn: z.object(ofAttempt),
+  result: z.object({ ...ofSitting, opening: z.boolean().default(true) }),
+} satisfies Record<MessageName, z.ZodObject>;

@@ -7,11 +7,8 @@ import type { Allowance, Attempt, ExceptionRequest, HandMark, Release, Sitting }
 /** A release as the exchange finds it: with the script where it was made elsewhere and only lies here to be fetched. */
 export type KeptRelease = Release & { packet?: ScriptPacket | undefined };
 
-/**
- * Where the exchange looks things up and keeps them: the desk's own database in the same browser, or the box of the
- * classroom server. The exchange decides; a place only finds and keeps.
- */
-export interface ExchangePlace {
+/** Where the exchange looks things up: the desk's own database in the same browser, or the box of the classroom server. */
+export interface ExchangeReads {
   /** @param joinCode in capitals, without spaces */
   studentWith(joinCode: string): Promise<Student | undefined>;
   groups(ids: readonly string[]): Promise<Group[]>;
@@ -31,7 +28,13 @@ export interface ExchangePlace {
   paperOf(sitting: Sitting): Promise<PaperContent | undefined>;
   paperVersion(paperId: string, version: number): Promise<PaperVersion | undefined>;
   file(id: string): Promise<Asset | undefined>;
+}
+
+/** Where it keeps them as well. The exchange decides; a place only finds and keeps. */
+export interface ExchangePlace extends ExchangeReads {
   newId(): string;
+  /** A student is there: held in memory alone, and told to who watches. */
+  seen(attempt: Pick<Attempt, 'id' | 'sittingId'>, now: number): void;
   /**
    * Runs `work` with nobody else changing anything of this student meanwhile. What it keeps is kept together when it
    * is done, or not at all.

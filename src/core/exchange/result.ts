@@ -5,7 +5,8 @@ import { countedAttempts, lastAttempt } from '../attempts/counting';
 import { countingOf } from '../scoring/counting';
 import { attemptState, endOf, type Terms } from '../attempts/terms';
 import type { ResultReply } from './messages';
-import type { ExchangePlace } from './place';
+import type { Student } from '../model/people';
+import type { ExchangePlace, ExchangeReads } from './place';
 import { attemptsAndTermsOf, studentWith } from './attemptOf';
 
 /** What a student sees straight after handing in, where the sitting says so and nothing was handed back yet. */
@@ -29,22 +30,29 @@ export async function result(
   place: ExchangePlace,
   joinCode: string,
   sittingId: string,
-  now: number,
   opening = true,
+  now: number,
 ): Promise<ResultReply> {
   const student = await studentWith(place, joinCode);
   const sitting = await place.sitting(sittingId);
   if (!student || !sitting) return null;
+  const script = await scriptFor(place, student, sitting, now);
   const release = await place.releaseOf(student.id, sittingId);
+  if (script && release && opening)
+    await place.within(student.id, (keep) => keep.opened(release, new Date(now).toISOString()));
+  return script;
+}
+
+/** What a student may see of a result at a moment; null while nothing is let out. Nothing is noted of it. */
+export async function scriptFor(
+  place: ExchangeReads,
+  student: Student,
+  sitting: Sitting,
+  now: number,
+): Promise<ResultReply> {
+  const release = await place.releaseOf(student.id, sitting.id);
+  if (release?.packet) return release.packet;
   const { attempts, terms } = await attemptsAndTermsOf(place, sitting, student, now);
-  const opened = () =>
-    place.within(student.id, async (keep) => {
-      if (release && opening) await keep.opened(release, new Date(now).toISOString());
-    });
-  if (release?.packet) {
-    await opened();
-    return release.packet;
-  }
   const shown = release
     ? { shows: release.shows, at: release.releasedAt }
     : shownAfter(sitting, attempts, terms, now);
@@ -56,9 +64,8 @@ export async function result(
   const counts = countingOf(questions, attempts, marksOf, sitting, terms, now);
   if (!counts) return null;
   const { attempt, scorecard } = counts;
-  await opened();
   const source = {
-    sittingId,
+    sittingId: sitting.id,
     title: sitting.title,
     questions,
     attempt,
@@ -70,7 +77,7 @@ export async function result(
 }
 
 /** The paper a sitting is scored with; before the first student starts, the version of a try-out. */
-async function paperSatBy(place: ExchangePlace, sitting: Sitting, attempts: readonly Attempt[]) {
+async function paperSatBy(place: ExchangeReads, sitting: Sitting, attempts: readonly Attempt[]) {
   const version = lastAttempt(attempts)?.paperVersion;
   return sitting.paperVersion === null && version !== undefined
     ? place.paperVersion(sitting.paperId, version)

@@ -34,6 +34,7 @@ export async function start(
       const version = await place.paperVersion(sitting.paperId, here.paperVersion);
       if (!version) return { outcome: 'refused', why: 'unknown' };
       await keep.attempt(here);
+      place.seen(here, now);
       return started(version, sitting, here, terms, now);
     }
     if (!isListed(sitting, student)) return { outcome: 'refused', why: 'unknown' };
@@ -49,6 +50,7 @@ export async function start(
     const fresh = newAttempt(place.newId(), sitting, student, decision.number, version, at);
     const attempt = { ...fresh, tab: { id: tabId, since: at } };
     await keep.attempt(attempt);
+    place.seen(attempt, now);
     return started(version, sitting, attempt, terms, now);
   });
 }

@@ -1,7 +1,7 @@
 import { byRegister } from '../model/names';
 import type { Seat } from './seats';
 import { endOf } from '../attempts/terms';
-import { leavingOf, triesOf } from '../attempts/watching';
+import { leavingOf, seenAt, triesOf, type Hearing } from '../attempts/watching';
 
 /** What the grid is in order of: a column, or a question by its id. */
 export type GridColumn =
@@ -39,6 +39,7 @@ export function inGridOrder(
   column: GridColumn,
   turned: boolean,
   now: number,
+  hearing: Hearing,
 ): Seat[] {
   const valueOf = (seat: Seat): number => {
     if (typeof column === 'object') {
@@ -56,7 +57,7 @@ export function inGridOrder(
       case 'timeLeft':
         return seat.state === 'working' ? (seat.deadline ?? Infinity) : Infinity;
       case 'lastSign':
-        return seat.attempt && seat.state === 'working' ? Date.parse(seat.attempt.lastSeenAt) : Infinity;
+        return seat.attempt && seat.state === 'working' ? seenAt(seat.attempt, hearing) : Infinity;
       case 'left':
         return seat.attempt ? -leavingOf(seat.attempt).times : 1;
       case 'tries':

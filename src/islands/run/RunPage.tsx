@@ -4,6 +4,7 @@ import { guestsOnly, inView, isGuest, registerName, withoutGuests } from '@/core
 import { inGridOrder } from '@/core/seats/gridOrder';
 import type { Seat } from '@/core/seats/seats';
 import { SittingPage } from '@/desk/SittingPage';
+import { deskHearing } from '@/store/live/presence';
 import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { GroupSelect } from '@/ui/GroupSelect';
@@ -51,7 +52,7 @@ function Watch({ sitting }: { sitting: SittingData }) {
   );
   const shown = useMemo(() => {
     const some = ofGroup.filter((seat) => state === null || stateGroups[state].includes(seat.state));
-    return inGridOrder(some, order.column, order.turned, sitting.now);
+    return inGridOrder(some, order.column, order.turned, sitting.now, deskHearing());
   }, [ofGroup, state, order, sitting.now]);
   const place = useMemo(
     () => new Map(sitting.seats.map((seat, index) => [seat.student.id, index + 1])),

@@ -5,8 +5,9 @@ import { plainText } from '@/core/basics/richWords';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import { minutesLeft, minutesOf, questionTotals, type GridColumn } from '@/core/seats/gridOrder';
 import type { Seat } from '@/core/seats/seats';
-import { isQuiet, leavingOf, triesOf } from '@/core/attempts/watching';
+import { isQuiet, leavingOf, seenAt, triesOf } from '@/core/attempts/watching';
 import { awardGlyph } from '@/ui/awardGlyph';
+import { deskHearing } from '@/store/live/presence';
 import type { SittingData } from '@/desk/useSitting';
 import { FillGlyph } from '@/ui/FillGlyph';
 import { clockTime, percent } from '@/ui/format';
@@ -148,6 +149,8 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
   const leaving = attempt && leavingOf(attempt);
   const working = seat.state === 'working';
   const late = attempt ? undecided(attempt).length : 0;
+  const hearing = deskHearing();
+  const quiet = attempt !== null && isQuiet(attempt, hearing, now);
   return (
     <tr data-current={current}>
       <td className={styles.pickCell}>
@@ -173,9 +176,9 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
       {timed && <td className={styles.figure}>{minutesLeft(seat, now) ?? ''}</td>}
       <td>
         {attempt && working && (
-          <span className={isQuiet(attempt, now) ? styles.quiet : undefined}>
-            {clockTime(attempt.lastSeenAt)}
-            {isQuiet(attempt, now) && ' quiet'}
+          <span className={quiet ? styles.quiet : undefined}>
+            {clockTime(new Date(seenAt(attempt, hearing)).toISOString())}
+            {quiet && ' quiet'}
           </span>
         )}
       </td>

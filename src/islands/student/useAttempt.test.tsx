@@ -93,4 +93,24 @@ describe('handing over while the paper is sat', () => {
     const kept = await sitDesk.attempts.get('attempt1');
     expect([kept?.answers.q3?.response, kept?.unsent]).toEqual([{ text: 'west' }, ['q3']]);
   });
+
+  it('with nothing to hand over a sign of life is given, and how the attempt stands is heard by it', async () => {
+    const handOver = vi.fn(async (_code: string, _id: string, request: HandOverRequest) => took(request));
+    const present = vi.fn(async () => ({ ...status, state: 'collected' as const }));
+    vi.useFakeTimers({ shouldAdvanceTime: true, toFake: ['setInterval', 'clearInterval'] });
+    try {
+      const carrier = carrierWith({ handOver, present });
+      const attempt = renderHook(() => useAttempt(carrier, held)).result;
+      await waitFor(() => expect(attempt.current.keeping.state).toBe('kept'));
+      const before = handOver.mock.calls.length;
+      await act(() => vi.advanceTimersByTimeAsync(4_000));
+      expect(present).toHaveBeenCalledWith('K7M4QX', 'attempt1', expect.any(String));
+      expect(attempt.current.status?.state).toBe('collected');
+      expect(handOver.mock.calls.length).toBe(before);
+      act(() => attempt.current.toggleComeBack('q1'));
+      await waitFor(() => expect(handOver.mock.calls.at(-1)?.[2].comeBack).toEqual(['q1']));
+    } finally {
+      vi.useRealTimers();
+    }
+  });
 });

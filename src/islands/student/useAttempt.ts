@@ -13,6 +13,8 @@ import { useNoticed } from './useNoticed';
 const handOverMs = 400;
 const signOfLifeMs = 4_000;
 
+const marksOf = ({ comeBack, passed }: HeldAttempt) => JSON.stringify([comeBack, passed ?? []]);
+
 /** How often this tab has handed something over. */
 let sequence = 0;
 
@@ -42,6 +44,8 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt, opened = true
   const reading = useRef<Reading | null>(null);
   const latest = useRef(initial);
   const claimed = useRef(opened);
+  /** The marks to come back and the questions done with, as they were told last. */
+  const told = useRef('');
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
 
   const take = useCallback((next: AttemptStatus | null) => {
@@ -89,6 +93,7 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt, opened = true
     const sent = outgoing(latest.current);
     const seen = noticed.collect();
     sequence += 1;
+    const marks = marksOf(latest.current);
     const request: HandOverRequest = {
       answers: sent,
       comeBack,
@@ -106,6 +111,7 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt, opened = true
       const reply = await carrier.handOver(joinCode, attemptId, request);
       // Not known there, or no longer: nothing was taken, and what is here stays.
       if (!reply) throw new Error('The attempt is not known');
+      told.current = marks;
       latest.current = acknowledged(latest.current, sent, reply.became, reply.choices, memory);
       setHeld(latest.current);
       take(reply);
@@ -122,6 +128,29 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt, opened = true
     }
   }, [carrier, take, claim, noticed, store, away]);
 
+  /** Hands over what there is; where there is nothing, says that the student is here, and hears how the attempt stands. */
+  const signOfLife = useCallback(async () => {
+    const { joinCode, attemptId } = latest.current;
+    const nothing =
+      claimed.current &&
+      !hasUnsent(latest.current) &&
+      !noticed.hasNews() &&
+      marksOf(latest.current) === told.current;
+    if (!nothing) return handOver();
+    try {
+      const reply = await carrier.present(joinCode, attemptId, tabId);
+      if (!reply) throw new Error('The attempt is not known');
+      // An answer from another device of the same student may count by now.
+      latest.current = acknowledged(latest.current, {}, {}, reply.choices, memory);
+      setHeld(latest.current);
+      take(reply);
+      setKeeping({ state: 'kept', at: Date.now() });
+    } catch {
+      away();
+    }
+    return false;
+  }, [carrier, take, noticed, handOver, away]);
+
   const change = useCallback(
     (next: HeldAttempt) => {
       latest.current = next;
@@ -136,7 +165,7 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt, opened = true
 
   useEffect(() => {
     void handOver();
-    const life = setInterval(() => void handOver(), signOfLifeMs);
+    const life = setInterval(() => void signOfLife(), signOfLifeMs);
     const leaving = () => void handOver();
     document.addEventListener('visibilitychange', leaving);
     window.addEventListener('pagehide', leaving);
@@ -146,7 +175,7 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt, opened = true
       document.removeEventListener('visibilitychange', leaving);
       window.removeEventListener('pagehide', leaving);
     };
-  }, [handOver]);
+  }, [handOver, signOfLife]);
 
   /** What the clock that rules says now, ms since 1970. */
   const rulingNow = useCallback(() => {

@@ -26,6 +26,9 @@ export function useNoticed() {
 /** A tab that lies for hours with the desk away does not pile up more than this. */
 const mostNoticed = 400;
 
+/** Time at questions goes along with what else there is to tell; alone, when it is so much. */
+const timeToTellMs = 60_000;
+
 function makeNoticed() {
   let events: { kind: Kind; steady: number }[] = [];
   let timeOnMs: Record<string, number> = {};
@@ -50,6 +53,11 @@ function makeNoticed() {
       if (questionId === current) return;
       count();
       current = questionId;
+    },
+    /** Whether there is something to tell: of time alone, once it is a minute. */
+    hasNews(): boolean {
+      count();
+      return events.length > 0 || Object.values(timeOnMs).reduce((a, b) => a + b, 0) >= timeToTellMs;
     },
     /** What has not been told yet; to be put back where it could not be. */
     collect(): { request: Pick<HandOverRequest, 'noticed' | 'timeOnMs'>; putBack: () => void } {

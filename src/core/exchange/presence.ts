@@ -1,0 +1,47 @@
+import { withAttempt } from './attemptOf';
+import type { AttemptStatus } from './messages';
+import type { ExchangePlace } from './place';
+
+/** A sign of life: how the attempt stands, and nothing of it changes. Whoever watches is told by the place. */
+export const present = (
+  place: ExchangePlace,
+  joinCode: string,
+  attemptId: string,
+  tabId: string,
+  now: number,
+): Promise<AttemptStatus | null> =>
+  withAttempt(place, joinCode, attemptId, now, async (attempt) => attempt, tabId);
+
+/** When students were heard of last, by attempt, ms since 1970: in memory, for as long as anybody asks. */
+export class Presence {
+  private readonly seenAt = new Map<string, number>();
+  private readonly listeners = new Set<() => void>();
+
+  /** @param at an earlier time than what is known changes nothing */
+  saw(attemptId: string, at: number): void {
+    if (at <= (this.seenAt.get(attemptId) ?? -Infinity)) return;
+    this.seenAt.delete(attemptId);
+    this.seenAt.set(attemptId, at);
+    if (this.seenAt.size > mostSeen) this.seenAt.delete(this.seenAt.keys().next().value ?? '');
+    for (const listener of this.listeners) listener();
+  }
+
+  /** Undefined where nothing was heard since this began. */
+  at(attemptId: string): number | undefined {
+    return this.seenAt.get(attemptId);
+  }
+
+  /** Who was heard of after a moment, with when. */
+  since(after: number): [attemptId: string, at: number][] {
+    return [...this.seenAt].filter(([, at]) => at > after);
+  }
+
+  /** @returns ends it */
+  listen(listener: () => void): () => void {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  }
+}
+
+/** Of more attempts than that the ones heard of longest ago are forgotten. */
+const mostSeen = 20_000;
