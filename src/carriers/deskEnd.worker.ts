@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import { replyTo } from '@/core/exchange';
-import { heldBy, type MessageName } from '@/core/exchange/messageList';
+import { heldBy, type Ask } from '@/core/exchange/messageList';
 import { onDeskChanged } from '@/store/changes';
 import { deskPlace } from '@/store/deskPlace';
 import { lineChannel } from '../store/lineChannel';
@@ -9,9 +9,7 @@ import { lineChannel } from '../store/lineChannel';
  * The teacher's end of the same-browser carrier. It runs apart from the student's page, so that the page never
  * holds the desk, and answers only with packets. The clock that rules is read here.
  */
-const ask = (name: MessageName, said: unknown[]): Promise<unknown> =>
-  replyTo(deskPlace, name, heldBy(name, said), Date.now());
-export type AskDeskEnd = typeof ask;
+const ask: Ask = (name, said) => replyTo(deskPlace, name, heldBy(name, said), Date.now());
 
 /** Where a line to the classroom server is kept, it goes on there as well. */
 const line = new BroadcastChannel(lineChannel);

@@ -1,12 +1,11 @@
 import * as Comlink from 'comlink';
-import { askedBy } from '@/core/exchange/messageList';
+import { askedBy, type Ask } from '@/core/exchange/messageList';
 import { ServerFault } from './ask';
 import type { Carrier } from './Carrier';
-import type { AskDeskEnd } from './deskEnd.worker';
 
 /** The worker at the desk's end; one whose script cannot be fetched is not waited for, and begun anew the next time. */
-function deskEndWorker(): AskDeskEnd {
-  let end: { ask: Comlink.Remote<AskDeskEnd>; fails: Promise<never> } | null = null;
+function deskEndWorker(): Ask {
+  let end: { ask: Comlink.Remote<Ask>; fails: Promise<never> } | null = null;
   const begin = () => {
     const worker = new Worker(new URL('./deskEnd.worker.ts', import.meta.url), { type: 'module' });
     const fails = new Promise<never>((_, reject) => {
@@ -17,7 +16,7 @@ function deskEndWorker(): AskDeskEnd {
       });
     });
     fails.catch(() => undefined);
-    return { ask: Comlink.wrap<AskDeskEnd>(worker), fails };
+    return { ask: Comlink.wrap<Ask>(worker), fails };
   };
   return (name, said) => {
     end ??= begin();

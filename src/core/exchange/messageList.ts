@@ -135,8 +135,11 @@ export function saidIn(name: MessageName, named: Readonly<Record<string, unknown
   );
 }
 
+/** Says a message, and hears what is replied. */
+export type Ask = (name: MessageName, said: unknown[]) => Promise<unknown>;
+
 /** The desk's end, each message asked the same way. */
-export function askedBy(ask: (name: MessageName, said: unknown[]) => Promise<unknown>): DeskEnd {
+export function askedBy(ask: Ask): DeskEnd {
   const each = messageNames.map((name) => [name, (...said: unknown[]) => ask(name, said)] as const);
   return Object.fromEntries(each) as unknown as DeskEnd; // a method for every name, as the list has them
 }
