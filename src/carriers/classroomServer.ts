@@ -37,7 +37,12 @@ export function classroomServer(fetcher?: Fetch): Carrier {
     const { joinCode, attemptId } = body;
     delete body.joinCode;
     delete body.attemptId;
-    return about(joinCode, attemptId, path.replace(':attemptId', encodeURIComponent(String(attemptId))), body);
+    return about(
+      joinCode,
+      attemptId,
+      path.replace(':attemptId', encodeURIComponent(String(attemptId))),
+      body,
+    );
   };
   const each = askedBy(ask);
 

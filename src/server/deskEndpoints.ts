@@ -42,7 +42,7 @@ export function deskEndpoints(
       events.onAbort(() => wake());
       http.req.raw.signal.addEventListener('abort', () => events.abort());
       try {
-        for (let told = -1; !events.aborted; ) {
+        for (let told = -1; !events.aborted;) {
           const woken = new Promise<void>((resolve) => (wake = resolve));
           const rev = await store.rev();
           if (rev === told) await events.write(': still here\n\n');

@@ -546,8 +546,7 @@ describe('what comes late, twice or out of order', () => {
     const { student, attemptId } = await begun(room);
     const before = [await room.folder.rev(), JSON.stringify(await room.folder.list('attempts/'))];
     const later = start + 600_000;
-    const present = () =>
-      student.ask('POST', `/attempts/${attemptId}/present`, { tabId: 'tab' }, {}, later);
+    const present = () => student.ask('POST', `/attempts/${attemptId}/present`, { tabId: 'tab' }, {}, later);
     expect((await present()).body).toMatchObject({ state: 'working', now: later, elsewhere: false });
     expect([await room.folder.rev(), JSON.stringify(await room.folder.list('attempts/'))]).toEqual(before);
     const told = await desk.ask('GET', `/desk/present?after=${start}`, undefined, {}, later);

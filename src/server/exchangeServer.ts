@@ -74,9 +74,9 @@ export function exchangeServer(
       log('no room is left on the disk: what comes now cannot be kept');
       return refusal(http, new Refused('full'));
     }
-    const { method, path } =
-      endpoints.find((each) => http.req.routePath.endsWith(each.path) && each.method === http.req.method) ??
-      { method: http.req.method, path: 'unknown' };
+    const { method, path } = endpoints.find(
+      (each) => http.req.routePath.endsWith(each.path) && each.method === http.req.method,
+    ) ?? { method: http.req.method, path: 'unknown' };
     // Its words may hold what was sent.
     log(`${method} ${path} failed: ${error.name}`);
     return refusal(http, new Refused('failed'));

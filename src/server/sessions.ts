@@ -114,11 +114,7 @@ export async function beginSession(
 }
 
 /** Whose attempt this is. @throws {Refused} where the request has no token for it */
-export async function needSession(
-  store: ExchangeStore,
-  http: Context,
-  attemptId: string,
-): Promise<Session> {
+export async function needSession(store: ExchangeStore, http: Context, attemptId: string): Promise<Session> {
   const token = getCookie(http, attemptCookie) ?? '';
   const session = (await store.get(keys.session(attemptId))) as Session | undefined;
   const digest = digestOf(token);
