@@ -2,7 +2,8 @@ import type { DeskTables } from '@/core/formats/backup';
 import { schemePoints } from '@/core/kinds/schemePoints';
 import type { Paper, PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
-import type { Attempt, HandMark, Release, Sitting } from '@/core/model/sitting';
+import type { Attempt, Release, Sitting } from '@/core/model/sitting';
+import { ownMarker, type HandMark } from '@/core/model/mark';
 import { madeUpAnswer, type Ability } from './answering';
 import { chanceFrom, type Chance } from '@/core/basics/chance';
 import type { DemoQuestion } from './DemoQuestion';
@@ -297,5 +298,7 @@ function madeUpMark(attempt: Attempt, { question }: DemoQuestion, lines: string[
     comment,
     aside: false,
     at,
+    markerId: ownMarker,
+    history: [{ at, by: ownMarker, why: '', before: null }],
   };
 }

@@ -1,5 +1,6 @@
 import { lateKey, withDecision } from '@/core/attempts/late';
 import type { LateAnswer } from '@/core/model/sitting';
+import { changedMark, ownMarker } from '@/core/model/mark';
 import { runCommand } from './command';
 import { desk } from './tables';
 
@@ -41,8 +42,9 @@ export async function decideLate(
           .map(({ questionId }) => questionId),
       );
       for (const questionId of changed) {
-        const mark = await desk.marks.get([attemptId, questionId]);
-        if (mark && !mark.aside) await record.put('marks', { ...mark, aside: true, at: now });
+        const revision = { at: now, by: ownMarker, why: reason };
+        for (const mark of await desk.marks.where({ attemptId, questionId }).toArray())
+          await record.put('marks', changedMark(mark, { aside: true }, revision));
       }
     }
   });

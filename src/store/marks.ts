@@ -1,9 +1,10 @@
-import { HandMark } from '@/core/model/sitting';
+import { keyOfRow } from '@/core/model/desk';
+import { changedMark, HandMark, isNoMark, ownMarker, type MarkValues } from '@/core/model/mark';
 import { runCommand } from './command';
 import { desk } from './tables';
 
 /** What a marker decides about one or many equal answers. What is left out stays as it was. */
-export type MarkChange = Partial<Pick<HandMark, 'points' | 'lines' | 'comment' | 'aside'>>;
+export type MarkChange = Partial<MarkValues>;
 
 /**
  * A change, or how it follows from the marks as they are kept: fast keys must not build on what is drawn. What is done to
@@ -19,7 +20,7 @@ export interface MarkPlace {
 }
 
 /**
- * Marks answers by hand; over a key, this is an override.
+ * Marks answers by hand; over a key, this is an override. Each mark keeps how it came to be.
  *
  * @param joins names a run of typing, so that it is one entry in the log
  */
@@ -35,27 +36,33 @@ export async function markAnswers(
     now,
     async (record) => {
       const kept = await desk.marks.bulkGet(
-        place.attemptIds.map((attemptId): [string, string] => [attemptId, place.questionId]),
+        place.attemptIds.map((attemptId): [string, string, string] => [
+          attemptId,
+          place.questionId,
+          ownMarker,
+        ]),
       );
-      const all = place.attemptIds.map(
-        (attemptId, index) => kept[index] ?? { ...emptyMark(place, attemptId, now), at: '' },
-      );
+      const all = place.attemptIds.map((attemptId, index) => kept[index] ?? emptyMark(place, attemptId));
       for (const before of all) {
-        const { attemptId } = before;
         const change = typeof step === 'function' ? step(before, all) : step;
-        const mark = HandMark.parse({ ...before, ...change, at: now });
-        if (isNothing(mark)) await record.remove('marks', [attemptId, place.questionId]);
-        else await record.put('marks', mark);
+        const mark = changedMark(before, change, { at: now, by: ownMarker, why: '' });
+        if (mark === before) continue;
+        if (isNoMark(mark)) await record.remove('marks', keyOfRow('marks', mark));
+        else await record.put('marks', HandMark.parse(mark));
       }
     },
   );
 }
 
-function emptyMark(place: MarkPlace, attemptId: string, now: string): HandMark {
-  const { sittingId, questionId } = place;
-  return { attemptId, questionId, sittingId, points: null, lines: [], comment: '', aside: false, at: now };
-}
-
-function isNothing(mark: HandMark): boolean {
-  return mark.points === null && mark.lines.length === 0 && mark.comment === '' && !mark.aside;
-}
+const emptyMark = ({ sittingId, questionId }: MarkPlace, attemptId: string): HandMark => ({
+  attemptId,
+  questionId,
+  markerId: ownMarker,
+  sittingId,
+  points: null,
+  lines: [],
+  comment: '',
+  aside: false,
+  at: '',
+  history: [],
+});

@@ -142,7 +142,7 @@ describe('commands', () => {
     const last = await desk.log.orderBy('seq').last();
     expect(JSON.stringify(last?.changes)).toContain('"path":"/points","value":2');
     await undo(later(2));
-    expect(await desk.marks.get(['a', 'q4'])).toMatchObject({ points: 2 });
+    expect(await desk.marks.get(['a', 'q4', 'teacher'])).toMatchObject({ points: 2 });
   });
 });
 

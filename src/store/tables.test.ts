@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import Dexie from 'dexie';
 import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, studentOf } from '../../tests/unit/samples';
+import { ownMarker } from '@/core/model/mark';
 import { Paper } from '@/core/model/paper';
 import { DeskDatabase } from './tables';
 
@@ -76,7 +77,15 @@ describe('a desk of an older version', () => {
     });
     await old.open();
     await old.table('attempts').add(attemptOf({ id: 'a1' }));
-    await old.table('marks').add(markOf({ attemptId: 'a1', questionId: 'q4', points: 2 }));
+    const { markerId: _m, history: _h, ...mark } = markOf({ attemptId: 'a1', questionId: 'q4', points: 2 });
+    await old.table('marks').add(mark);
+    const key = ['a1', 'q4'];
+    const patch = { how: 'patched', table: 'marks', key, forth: [], back: [] };
+    const entry = { at, who: 'teacher', command: 'markAnswers', about: null, undoneAt: null };
+    await old.table('log').bulkAdd([
+      { ...entry, said: 'marked', changes: [{ how: 'added', table: 'marks', key, row: mark }] },
+      { ...entry, said: 'marked again', changes: [patch] },
+    ]);
     await old.table('line').add({ key: 'line', box: 'b', secret: 's', rev: 3 });
     await old.table('standings').add({ sittingId: 's' });
     const before = old.tables.map(({ name, schema }) => [
@@ -89,8 +98,15 @@ describe('a desk of an older version', () => {
     const desk = new DeskDatabase('gribbet-seven');
     await desk.open();
     expect(await desk.attempts.where({ sittingId: attemptOf().sittingId }).count()).toBe(1);
-    expect((await desk.marks.get(['a1', 'q4']))?.points).toBe(2);
+    expect((await desk.marks.get(['a1', 'q4', ownMarker]))?.points).toBe(2);
     expect((await desk.line.get('line'))?.rev).toBe(3);
+    // What was done before can still be undone: its rows are known by the key there is now.
+    const [added, patched] = (await desk.log.toArray()).map(({ changes }) => changes[0]);
+    expect(added).toMatchObject({
+      key: ['a1', 'q4', ownMarker],
+      row: await desk.marks.toCollection().first(),
+    });
+    expect(patched?.key).toEqual(['a1', 'q4', ownMarker]);
     const now = new Map(
       desk.tables.map(({ name, schema }) => [
         name,
@@ -98,8 +114,11 @@ describe('a desk of an older version', () => {
       ]),
     );
     for (const [name, ...schema] of before)
-      if (name !== 'standings') expect([name, ...(now.get(String(name)) ?? [])]).toEqual([name, ...schema]);
+      if (name !== 'standings' && name !== 'marks')
+        expect([name, ...(now.get(String(name)) ?? [])]).toEqual([name, ...schema]);
     expect([...now.keys()]).toContain('progress');
+    expect([...now.keys()]).not.toContain('marksAside');
+    expect(now.get('marks')?.[0]).toBe('[attemptId+questionId+markerId]');
     desk.close();
   });
 });

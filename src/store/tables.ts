@@ -1,6 +1,8 @@
 import Dexie, { type Table, type Transaction } from 'dexie';
 import type { KeptProgress } from '@/core/analysis/keptProgress';
 import { deskTables, type DeskRow, type DeskTableName } from '@/core/model/desk';
+import { LogEntry } from '@/core/model/log';
+import { HandMark } from '@/core/model/mark';
 import type { Attempt, Release } from '@/core/model/sitting';
 
 /** A row in the server's box, as it was put there. */
@@ -78,6 +80,32 @@ const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
   },
   // The cache of progress got its name: it is made anew.
   8: async () => undefined,
+  // Marks are keyed with their marker. A key cannot be changed in place: they are copied over, and back.
+  9: async (change) => {
+    const marks: unknown[] = await change.table('marks').toArray();
+    await change.table('marksAside').bulkAdd(marks.map((mark) => HandMark.parse(mark)));
+    await change
+      .table('log')
+      .toCollection()
+      .modify((entry: object, at: { value: object }) => {
+        at.value = LogEntry.parse(entry);
+      });
+  },
+  10: async () => undefined,
+  11: async (change) => {
+    await change.table('marks').bulkAdd((await change.table('marksAside').toArray()) as unknown[]);
+  },
+  12: async () => undefined,
+};
+
+const marksBefore = '[attemptId+questionId], attemptId, sittingId, [sittingId+questionId]';
+/** What was otherwise on the way to a version. */
+const otherwise: Record<number, Record<string, string | null>> = {
+  5: { marks: marksBefore },
+  8: { marks: marksBefore },
+  9: { marks: marksBefore, marksAside: stores.marks ?? '' },
+  10: { marks: null, marksAside: stores.marks ?? '' },
+  11: { marksAside: stores.marks ?? '' },
 };
 
 export const DeskDatabase = class extends Dexie {
@@ -86,7 +114,7 @@ export const DeskDatabase = class extends Dexie {
     // Dexie makes what is missing and takes away what is null, from whatever version a desk has.
     for (const [version, upgrade] of Object.entries(upgrades))
       this.version(Number(version))
-        .stores({ ...stores, standings: null })
+        .stores({ ...stores, standings: null, marksAside: null, ...otherwise[Number(version)] })
         .upgrade(upgrade);
   }
 } as unknown as new (name?: string) => DeskDatabase; // the tables are there once Dexie has read the schema

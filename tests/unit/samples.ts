@@ -1,6 +1,7 @@
 import { kindNamed, type KindName, type Question, type Response } from '@/core/kinds';
 import type { Student } from '@/core/model/people';
-import type { Attempt, HandMark, Sitting } from '@/core/model/sitting';
+import type { Attempt, Sitting } from '@/core/model/sitting';
+import { ownMarker, type HandMark } from '@/core/model/mark';
 
 /** Small real-looking rows for tests; each can be changed in part. */
 
@@ -268,6 +269,8 @@ export function markOf(part: Partial<HandMark> = {}): HandMark {
     comment: '',
     aside: false,
     at,
+    markerId: ownMarker,
+    history: [],
     ...part,
   };
 }

@@ -2,7 +2,8 @@ import type { ScriptPacket } from '../handback/script';
 import type { Asset } from '../basics/asset';
 import type { PaperContent, PaperVersion } from '../model/paper';
 import type { Group, Student } from '../model/people';
-import type { Allowance, Attempt, ExceptionRequest, HandMark, Release, Sitting } from '../model/sitting';
+import type { Allowance, Attempt, ExceptionRequest, Release, Sitting } from '../model/sitting';
+import type { HandMark } from '../model/mark';
 
 /** A release as the exchange finds it: with the script where it was made elsewhere and only lies here to be fetched. */
 export type KeptRelease = Release & { packet?: ScriptPacket | undefined };

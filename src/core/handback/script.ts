@@ -4,7 +4,9 @@ import { kindOf, Response, StudentQuestion, type Question } from '../kinds';
 import { numbersOf } from '../kinds/itemNumbers';
 import { openableLink } from '../basics/link';
 import { Id, Instant, Line, Points, Text } from '../basics/common';
-import type { Attempt, HandMark, Shows } from '../model/sitting';
+import type { Attempt, Shows } from '../model/sitting';
+import type { HandMark } from '../model/mark';
+import { marksThatCount } from '../scoring/marksThatCount';
 import { commentsByKey, scoreAttempt, type Award, type Scorecard } from '../scoring/scoreAttempt';
 
 export const Verdict = z.enum(['right', 'part', 'wrong', 'blank', 'noKey']);
@@ -98,7 +100,7 @@ function scriptQuestion(
   if (shows.rightOrWrong) row.verdict = verdictOf(award);
   if (shows.accepted) row.accepted = kind.keyText(question);
   if (shows.comments) {
-    const mark = source.marks.find((each) => each.questionId === question.id);
+    const mark = marksThatCount(source.marks).get(question.id);
     const href = openableLink(question.link?.href ?? '');
     if (href) row.link = { href, text: question.link?.text.trim() || href };
     row.comments = [...(mark?.comment ? [mark.comment] : []), ...commentsByKey(question, answer, award)];

@@ -1,4 +1,4 @@
-import type { HandMark } from '../model/sitting';
+import type { HandMark } from '../model/mark';
 
 /**
  * Marks of equal answers, taken as one. They may differ: a late answer joins marked ones, or one of them was marked alone.

@@ -11,7 +11,7 @@ import {
   studentOf,
 } from '../../../tests/unit/samples';
 import { kindOf, type Question } from '../kinds';
-import type { HandMark } from '../model/sitting';
+import type { HandMark } from '../model/mark';
 import { seatsOf, type Seat } from '../seats/seats';
 import { progressFrom } from '../seats/progress';
 import { groupComment, groupLines } from './groupMark';

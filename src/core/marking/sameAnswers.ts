@@ -3,8 +3,9 @@ import { kindOf, type Question, type Response } from '../kinds';
 import type { NearMiss } from '../kinds/QuestionKind';
 import type { Seat } from '../seats/seats';
 import { isIn } from '../seats/seats';
+import { marksThatCount } from '../scoring/marksThatCount';
 import { awardFor, type Award } from '../scoring/scoreAttempt';
-import type { HandMark } from '../model/sitting';
+import type { HandMark } from '../model/mark';
 
 /** One answer as a marker meets it. */
 export interface AnswerToMark {
@@ -101,7 +102,7 @@ function answersOf(question: Question, seat: Seat): readonly Grouped[] {
   for (const { attempt, marks } of seat.toMark) {
     if (!attempt.questionIds.includes(question.id)) continue;
     const answer = countedAnswer(attempt, question.id);
-    const mark = marks.find((each) => each.questionId === question.id);
+    const mark = marksThatCount(marks).get(question.id);
     const blank = !answer || kind.isBlank(answer.response);
     all.push([
       blank ? '' : kind.sameAs(question, answer.response),

@@ -1,5 +1,5 @@
 import type { Question } from '../kinds';
-import type { HandMark } from '../model/sitting';
+import type { HandMark } from '../model/mark';
 import { groupLines } from './groupMark';
 import { schemeOf } from './scheme';
 import { schemePoints } from '../kinds/schemePoints';

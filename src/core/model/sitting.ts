@@ -230,22 +230,6 @@ export const Attempt = z.object({
 });
 export type Attempt = z.infer<typeof Attempt>;
 
-/** What a marker decided about one answer: points by hand, or an override of the key. */
-export const HandMark = z.object({
-  attemptId: Id,
-  questionId: Id,
-  sittingId: Id,
-  /** Null: seen (commented, put aside) but no points yet. */
-  points: z.number().min(0).max(1000).nullable(),
-  /** Ids of the scheme lines met. */
-  lines: Id.array(),
-  comment: Text,
-  /** To be looked at again. */
-  aside: z.boolean(),
-  at: Instant,
-});
-export type HandMark = z.infer<typeof HandMark>;
-
 /** What a student asks for. */
 export const Asks = z.enum(['moreTime', 'otherTimes', 'anotherAttempt', 'carryOn', 'other']);
 export type Asks = z.infer<typeof Asks>;

@@ -2,12 +2,12 @@ import type { z } from 'zod';
 import { Asset } from '../basics/asset';
 import { BankQuestion } from './bank';
 import { Paper, PaperVersion } from './paper';
+import { HandMark } from './mark';
 import { Group, Student } from './people';
 import {
   Allowance,
   Attempt,
   ExceptionRequest,
-  HandMark,
   Message,
   Opening,
   Release,
@@ -90,8 +90,8 @@ export const recordedTables = {
   }),
   marks: entry({
     schema: HandMark,
-    key: ['attemptId', 'questionId'],
-    indexes: ['attemptId', 'sittingId', 'sittingId+questionId'],
+    key: ['attemptId', 'questionId', 'markerId'],
+    indexes: ['attemptId', 'attemptId+questionId', 'sittingId', 'sittingId+questionId'],
     owners: { sittings: 'sittingId', attempts: 'attemptId' },
     touches: ofSitting,
   }),

@@ -1,7 +1,8 @@
 import { countedAttempts, countingAttempt } from '../attempts/counting';
 import { attemptState, type Terms } from '../attempts/terms';
 import type { Question } from '../kinds';
-import type { Attempt, HandMark, Sitting } from '../model/sitting';
+import type { Attempt, Sitting } from '../model/sitting';
+import type { HandMark } from '../model/mark';
 import { jointScorecard, scoreAttempt, type Scorecard } from './scoreAttempt';
 
 /** What of a student's attempts counts, and what it scored. */

@@ -1,7 +1,9 @@
 import { countedAnswers } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
 import type { NearMiss } from '../kinds/QuestionKind';
-import type { Answer, Attempt, HandMark } from '../model/sitting';
+import type { Answer, Attempt } from '../model/sitting';
+import type { HandMark } from '../model/mark';
+import { marksThatCount } from './marksThatCount';
 import { fillOf } from '../kinds/fillings';
 import { practiceOf, practiceShare } from '../attempts/practice';
 import { roundPoints, sumPoints } from '../basics/points';
@@ -119,7 +121,7 @@ export function scoreAttempt(
   marks: readonly HandMark[],
 ): Scorecard {
   const given = new Set(attempt.questionIds);
-  const markOf = new Map(marks.map((mark) => [mark.questionId, mark]));
+  const markOf = marksThatCount(marks);
   const answers = countedAnswers(attempt);
   const awards: Award[] = [];
   for (const question of questions)

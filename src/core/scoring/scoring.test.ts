@@ -14,7 +14,8 @@ import {
   tideChoice,
 } from '../../../tests/unit/samples';
 import type { Question, Response } from '../kinds';
-import type { Attempt, HandMark } from '../model/sitting';
+import type { Attempt } from '../model/sitting';
+import type { HandMark } from '../model/mark';
 import { seatsOf } from '../seats/seats';
 import { paperFindings, readyToSit, totalPoints } from './paperFindings';
 import { roundPoints, sumPoints } from '../basics/points';

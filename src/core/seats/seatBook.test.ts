@@ -53,9 +53,9 @@ class Rows {
       case 'mark':
         return this.put('marks', mark);
       case 'unmark':
-        return this.take('marks', [id, 'q4']);
+        return this.take('marks', [id, 'q4', 'teacher']);
       case 'deleteAttempt':
-        return [...this.take('marks', [id, 'q4']), ...this.take('attempts', [id])];
+        return [...this.take('marks', [id, 'q4', 'teacher']), ...this.take('attempts', [id])];
       case 'minutes':
         return this.put('allowances', {
           id: `${id}-more`,

@@ -1,4 +1,5 @@
-import type { Allowance, Attempt, HandMark, Opening, Release, Sitting } from '../model/sitting';
+import type { Allowance, Attempt, Opening, Release, Sitting } from '../model/sitting';
+import type { HandMark } from '../model/mark';
 import type { Student } from '../model/people';
 import type { Question } from '../kinds';
 import { PointsTable } from '../scoring/pointsTable';
@@ -49,6 +50,9 @@ const nothing = (): Kept => ({
   release: null,
   opening: null,
 });
+
+/** Under what a mark of an attempt lies. */
+const markKey = (questionId: string, markerId: string) => `${questionId} ${markerId}`;
 
 /**
  * The seats of one sitting, kept up by changes of its rows: a change costs what its student's seat costs, and the clock
@@ -128,14 +132,15 @@ export class SeatBook {
     const studentId = this.studentOf.get(mark.attemptId);
     const marks = studentId === undefined ? this.early : this.of(studentId).marks;
     const of = marks.get(mark.attemptId);
-    if (of) of.set(mark.questionId, mark);
-    else marks.set(mark.attemptId, new Map([[mark.questionId, mark]]));
+    const key = markKey(mark.questionId, mark.markerId);
+    if (of) of.set(key, mark);
+    else marks.set(mark.attemptId, new Map([[key, mark]]));
     if (studentId !== undefined) this.changed.add(studentId);
   }
 
   /** Takes a row away; nothing where there is none. Its key, each field as it is stored. */
   remove(table: SeatTable, key: readonly unknown[]): void {
-    const [first = '', second = ''] = key.map(String);
+    const [first = '', second = '', third = ''] = key.map(String);
     if (table === 'attempts') {
       const studentId = this.studentOf.get(first);
       if (studentId === undefined) return;
@@ -148,9 +153,9 @@ export class SeatBook {
       this.changed.add(studentId);
     } else if (table === 'marks') {
       const studentId = this.studentOf.get(first);
-      this.early.get(first)?.delete(second);
+      this.early.get(first)?.delete(markKey(second, third));
       if (studentId === undefined) return;
-      this.of(studentId).marks.get(first)?.delete(second);
+      this.of(studentId).marks.get(first)?.delete(markKey(second, third));
       this.changed.add(studentId);
     } else if (table === 'allowances') {
       for (const [studentId, kept] of this.kept)

@@ -1,5 +1,6 @@
 import type { Question } from '../kinds';
-import type { Allowance, Attempt, HandMark, Opening, Release, Sitting } from '../model/sitting';
+import type { Allowance, Attempt, Opening, Release, Sitting } from '../model/sitting';
+import type { HandMark } from '../model/mark';
 import type { Student } from '../model/people';
 import { isGuest } from '../model/names';
 import { groupBy } from '../basics/groupBy';

@@ -11,6 +11,7 @@ import { PointsField } from '@/ui/PointsField';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { groupLines } from '@/core/marking/groupMark';
 import { pointStep } from '@/core/marking/typedPoints';
+import { MarkHistory } from './MarkHistory';
 import styles from './mark.module.css';
 
 interface MarkMarginProps {
@@ -143,6 +144,7 @@ function PointsBlock({ question, current, give, switchLine }: MarkMarginProps & 
           </Button>
         </div>
       )}
+      <MarkHistory marks={marks} scheme={scheme} />
       {!byHand && (
         <p className={styles.soft}>
           {overridden ? 'Overridden by hand.' : 'Scored by the key; points given here override it.'}{' '}

@@ -3,10 +3,11 @@ import { Button, Checkbox, NativeSelect } from '@mantine/core';
 import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
+import { marksThatCount } from '@/core/scoring/marksThatCount';
 import { schemeOf } from '@/core/marking/scheme';
 import { withLineSwitched } from '@/core/marking/switchLine';
 import { fullName, registerName } from '@/core/model/names';
-import type { HandMark } from '@/core/model/sitting';
+import type { HandMark } from '@/core/model/mark';
 import type { Seat } from '@/core/seats/seats';
 import type { Award, AwardState } from '@/core/scoring/scoreAttempt';
 import { markAnswers, type MarkStep } from '@/store/marks';
@@ -24,6 +25,7 @@ import { PointsField } from '@/ui/PointsField';
 import { shareWords } from '@/ui/shareWords';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { viewOf } from '../kinds';
+import { MarkHistory } from './MarkHistory';
 import styles from './mark.module.css';
 
 /** One student's whole script, with points and comments where they belong. */
@@ -149,7 +151,7 @@ interface ScriptAnswerProps {
 function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerProps) {
   const { Show } = viewOf(question);
   const kind = kindOf(question);
-  const mark = seat.marks.find((each) => each.questionId === question.id);
+  const mark = marksThatCount(seat.marks).get(question.id);
   const keep = (step: MarkStep, said: string, joins: string) => {
     const place = {
       sittingId: sitting.sitting.id,
@@ -214,6 +216,7 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
             keep({ comment }, 'comment', `script-comment-${question.id}-${seat.student.id}`)
           }
         />
+        {mark && <MarkHistory marks={[mark]} scheme={schemeOf(question)} />}
       </div>
     </section>
   );

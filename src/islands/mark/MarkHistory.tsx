@@ -1,0 +1,65 @@
+import type { SchemeLine } from '@/core/kinds/schemeLine';
+import { optionLetter } from '@/core/kinds/optionLetter';
+import { groupHistory, type GroupRevision } from '@/core/marking/groupHistory';
+import { ownMarker, type HandMark, type MarkValues } from '@/core/model/mark';
+import { useNow } from '@/ui/clock';
+import { counted, dayAndTime } from '@/ui/format';
+import styles from './mark.module.css';
+
+interface MarkHistoryProps {
+  marks: readonly HandMark[];
+  scheme: readonly SchemeLine[];
+}
+
+/** How the marks of one answer, or of equal ones, came to be: who, when, from what to what, and why. */
+export function MarkHistory({ marks, scheme }: MarkHistoryProps) {
+  const now = useNow(60_000);
+  const revisions = groupHistory(marks);
+  if (revisions.length === 0) return null;
+  const several = marks.length > 1;
+  return (
+    <details className={styles.history}>
+      <summary>Mark history ({revisions.length})</summary>
+      <ol>
+        {revisions.map((revision) => (
+          <li key={JSON.stringify(revision)}>
+            <span className={styles.soft}>
+              {dayAndTime(revision.at, now)}, {revision.by === ownMarker ? 'you' : revision.by}
+              {several && `, ${counted(revision.count, 'answer')}`}
+            </span>
+            <br />
+            {changeWords(revision, scheme)}
+            {revision.why && <> “{revision.why}”</>}
+          </li>
+        ))}
+      </ol>
+    </details>
+  );
+}
+
+/** What a change did, in words; each field that differs, from what it was to what it became. */
+function changeWords({ from, to }: GroupRevision, scheme: readonly SchemeLine[]): string {
+  const words: string[] = [];
+  const pointsOf = (values: MarkValues | null) =>
+    values?.points === null || values === null ? 'no points' : counted(values.points, 'point');
+  if (pointsOf(from) !== pointsOf(to))
+    words.push(from ? `${pointsOf(from)} → ${pointsOf(to)}` : pointsOf(to));
+  const lettersOf = (values: MarkValues | null) =>
+    (values?.lines ?? [])
+      .map((id) =>
+        optionLetter(
+          Math.max(
+            0,
+            scheme.findIndex((line) => line.id === id),
+          ),
+        ),
+      )
+      .join(', ');
+  if (lettersOf(from) !== lettersOf(to))
+    words.push(lettersOf(to) ? `scheme lines ${lettersOf(to)}` : 'no scheme lines');
+  const commentOf = (values: MarkValues | null) => values?.comment ?? '';
+  if (commentOf(from) !== commentOf(to))
+    words.push(commentOf(to) ? `comment: ${commentOf(to)}` : 'comment removed');
+  if ((from?.aside ?? false) !== to.aside) words.push(to.aside ? 'set aside' : 'no longer set aside');
+  return words.join('; ');
+}
