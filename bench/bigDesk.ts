@@ -1,4 +1,4 @@
-import type { DeskTables } from '@/core/formats/backup';
+import { noRows, type DeskTables } from '@/core/formats/backup';
 import type { Question, Response } from '@/core/kinds';
 import type { Attempt } from '@/core/model/sitting';
 import { joinCodeAlphabet } from '@/core/basics/joinCode';
@@ -102,6 +102,7 @@ export function bigDesk(students = 550, questions = fiftyQuestions()): DeskTable
       joinCodeAlphabet.charAt(Math.floor(index / 30 ** place) % 30),
     ).join('');
   return {
+    ...noRows(),
     students: Array.from({ length: students }, (_, index) => ({
       id: `s${index}`,
       familyName: `Family${index}`,
@@ -143,17 +144,7 @@ export function bigDesk(students = 550, questions = fiftyQuestions()): DeskTable
         createdAt: at,
       },
     ],
-    allowances: [],
     attempts: bigAttempts(questions, students),
-    marks: [],
-    releases: [],
-    openings: [],
-    assets: [],
-    bank: [],
-    requests: [],
-    outbox: [],
-    templates: [],
     settings: [{ key: 'begun', value: 'empty' }],
-    log: [],
   };
 }

@@ -1,8 +1,9 @@
-import type { DeskTables } from '@/core/formats/backup';
+import { noRows, type DeskTables } from '@/core/formats/backup';
 import { schemePoints } from '@/core/kinds/schemePoints';
 import type { Paper, PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
-import type { Attempt, Release, Sitting } from '@/core/model/sitting';
+import type { Attempt, Sitting } from '@/core/model/sitting';
+import type { Release } from '@/core/model/release';
 import { ownMarker, type HandMark } from '@/core/model/mark';
 import { madeUpAnswer, type Ability } from './answering';
 import { chanceFrom, type Chance } from '@/core/basics/chance';
@@ -79,6 +80,7 @@ export function buildDemo(now: number): DeskTables {
     },
   ];
   const desk: DeskTables = {
+    ...noRows(),
     students,
     groups,
     papers: [
@@ -88,21 +90,12 @@ export function buildDemo(now: number): DeskTables {
     ],
     paperVersions: sittings.map((each) => versionOf(each, iso(each.opensAt))),
     sittings: sittings.map((each) => sittingOf(each, iso)),
-    allowances: [],
-    attempts: [],
-    marks: [],
-    releases: [],
-    openings: [],
     assets: [bay],
-    bank: [],
-    requests: [],
-    outbox: [],
     templates,
     settings: [
       { key: 'begun', value: 'demo' },
       { key: 'deskName', value: 'Tidewater Evening School, coastal navigation' },
     ],
-    log: [],
   };
   for (const sitting of sittings) {
     sitting.students.forEach((student, index) => {

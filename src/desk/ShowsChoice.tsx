@@ -1,6 +1,6 @@
 import { Checkbox } from '@mantine/core';
 import { showWords } from '@/core/handback/releaseSentence';
-import type { Shows } from '@/core/model/sitting';
+import type { Shows } from '@/core/model/release';
 
 /** What of a result is let out, each by its own box. */
 export function ShowsChoice({ shows, setShows }: { shows: Shows; setShows: (shows: Shows) => void }) {

@@ -16,6 +16,7 @@ import { ScriptPacket } from '@/core/handback/script';
 import { Asset } from '@/core/basics/asset';
 import { PaperVersion } from '@/core/model/paper';
 import { Student } from '@/core/model/people';
+import { stagesOf } from '@/core/model/release';
 import { joinCodeAlphabet } from '@/core/basics/joinCode';
 import type { Attempt, Sitting } from '@/core/model/sitting';
 import type { ExchangeStore, KeptChange } from './exchangeStore';
@@ -113,9 +114,16 @@ export function boxPlace(store: ExchangeStore, secret: string, presence: Presenc
     requestsOf: (studentId, sittingId) => rows(ofStudent('requests', studentId, sittingId)),
     releaseOf: async (studentId, sittingId) => {
       const found = await row<BoxRelease>(keys.release(studentId, sittingId));
-      if (!found?.seal) return found;
+      if (!found) return undefined;
+      const release = {
+        sittingId,
+        studentId,
+        releasedAt: found.releasedAt,
+        stages: found.stages ?? stagesOf(found, null),
+      };
+      if (!found.seal) return { ...release, packet: found.packet };
       const text = await unseal(found.seal);
-      return text === null ? undefined : { ...found, packet: ScriptPacket.parse(JSON.parse(text)) };
+      return text === null ? undefined : { ...release, packet: ScriptPacket.parse(JSON.parse(text)) };
     },
     // What was marked by hand is on the desk; what students may see of it comes as a script.
     marksOf: async () => [],

@@ -7,7 +7,7 @@ import { at, samples } from '../../tests/unit/samples';
 import { mostChanges, type BoxChange } from '@/core/exchange/box';
 import { assetId, packedAsset } from '@/core/basics/assetBytes';
 import { sealed, sealerWith } from '@/core/formats/packet/sealed';
-import type { Shows } from '@/core/model/sitting';
+import type { Shows } from '@/core/model/release';
 import { openExchangeFolder, type ExchangeFolder } from './exchangeFolder';
 import type { Endpoint } from './endpoint';
 import { exchangeServer } from './exchangeServer';

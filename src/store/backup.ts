@@ -2,6 +2,7 @@ import { deskTableNames } from '@/core/model/desk';
 import {
   contentOf,
   isFile,
+  noRows,
   type DeskContent,
   type DeskRows,
   type DeskTables,
@@ -68,7 +69,7 @@ export async function putInPlace(
 export const replaceDesk = (tables: DeskTables): Promise<void> => putInPlace(contentOf(tables));
 
 /** A desk with nothing on it, on which the demo course is not laid out again. */
-export const emptyTables = {
-  ...Object.fromEntries(deskTableNames.map((table) => [table, []])),
+export const emptyTables: DeskTables = {
+  ...noRows(),
   settings: [{ key: 'begun', value: 'empty' }],
-} as unknown as DeskTables; // every table, without a row
+};

@@ -20,6 +20,7 @@ import { keepAsset } from './assets';
 import { scriptOf, studentsOf } from './takingPart';
 import { runCommand } from './command';
 import { freezePaper } from './papers';
+import { letOutAt, stagesOf, type Release, type ReleasePlan, type Shows } from '@/core/model/release';
 import { desk } from './tables';
 
 /** What leaves the desk as a file, and what comes back to it so. */
@@ -75,6 +76,7 @@ export async function scriptPackets(sittingId: string, now: number): Promise<Pac
   const sitting = await desk.sittings.get(sittingId);
   if (!sitting) return [];
   const made: (PacketFor & { student: Student })[] = [];
+  const plan = await desk.releasePlans.get(sittingId);
   for (const release of await desk.releases.where({ sittingId }).toArray()) {
     const student = await desk.students.get(release.studentId);
     const script = student && student.role !== 'tryOut' ? await scriptOf(sitting, student, now) : null;
@@ -86,7 +88,7 @@ export async function scriptPackets(sittingId: string, now: number): Promise<Pac
     const content = {
       sitting: sittingByHand(sitting),
       student: { joinCode, familyName, givenName },
-      release: { ...release, packet: script },
+      release: { ...release, shows: letOutNow(release, plan, now), packet: script },
       pictures: [
         ...(await packedAssets(assetsIn([script]))).map(unnamed),
         ...(await packedAssets(own.map(({ id }) => id))),
@@ -96,6 +98,10 @@ export async function scriptPackets(sittingId: string, now: number): Promise<Pac
   }
   return made.sort((a, b) => byRegister(a.student, b.student));
 }
+
+/** What a file holds of a result is what is let out when it is saved. */
+const letOutNow = (release: Release, plan: ReleasePlan | undefined, now: number): Shows | undefined =>
+  letOutAt({ ...release, stages: stagesOf(release, plan) }, now)?.shows;
 
 async function packedAssets(ids: Iterable<string>): Promise<PackedAsset[]> {
   const assets = await desk.assets.bulkGet([...new Set(ids)]);

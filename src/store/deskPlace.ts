@@ -1,5 +1,6 @@
 import type { ExchangeKeep, ExchangePlace } from '@/core/exchange/place';
 import { Student } from '@/core/model/people';
+import { stagesOf } from '@/core/model/release';
 import { readyToSit } from '@/core/scoring/paperFindings';
 import { dropProgress } from './command';
 import { newId, newJoinCode } from './ids';
@@ -18,6 +19,7 @@ const touched = [
   desk.attempts,
   desk.requests,
   desk.releases,
+  desk.releasePlans,
   desk.openings,
   desk.assets,
   desk.progress,
@@ -73,7 +75,11 @@ export const deskPlace: ExchangePlace = {
       : desk.attempts.where({ sittingId, studentId }).toArray(),
   allowancesOf: (studentId, sittingId) => desk.allowances.where({ sittingId, studentId }).toArray(),
   requestsOf: (studentId, sittingId) => desk.requests.where({ sittingId, studentId }).toArray(),
-  releaseOf: (studentId, sittingId) => desk.releases.get([sittingId, studentId]),
+  releaseOf: async (studentId, sittingId) => {
+    const release = await desk.releases.get([sittingId, studentId]);
+    const plan = release && (await desk.releasePlans.get(sittingId));
+    return release && { ...release, stages: stagesOf(release, plan) };
+  },
   marksOf: (attemptIds) =>
     desk.marks
       .where('attemptId')

@@ -4,6 +4,7 @@ import type { PackedAsset } from '@/core/basics/asset';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
 import type { Attempt } from '@/core/model/sitting';
 import { newId } from './ids';
+import { stagesOf } from '@/core/model/release';
 import { sitDesk, type HandPacket } from './sitTables';
 
 /**
@@ -38,7 +39,10 @@ export function handPlace(joinCode: string): ExchangePlace {
         .toArray(),
     allowancesOf: async (_studentId, sittingId) => (await packet(sittingId))?.allowances ?? [],
     requestsOf: async () => [],
-    releaseOf: async (_studentId, sittingId) => (await packet(sittingId))?.release ?? undefined,
+    releaseOf: async (studentId, sittingId) => {
+      const release = (await packet(sittingId))?.release;
+      return release ? { ...release, studentId, stages: stagesOf(release, null) } : undefined;
+    },
     marksOf: async () => [],
     paperOf: async ({ id }) => (await packet(id))?.paper ?? undefined,
     paperVersion: async (paperId, version) =>

@@ -1,7 +1,8 @@
 import { counted } from '@/core/basics/counted';
 import { Student, Group } from '@/core/model/people';
 import { fullName, isGuest } from '@/core/model/names';
-import { Opening, type Attempt } from '@/core/model/sitting';
+import { type Attempt } from '@/core/model/sitting';
+import { Opening } from '@/core/model/release';
 import { groupBy } from '@/core/basics/groupBy';
 import { mergedStudent } from '@/core/people/doubles';
 import { placesOf, sameGroup } from '@/core/people/places';

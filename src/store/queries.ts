@@ -7,6 +7,7 @@ import type { Group, Student } from '@/core/model/people';
 import { byRegister } from '@/core/model/names';
 import type { Sitting } from '@/core/model/sitting';
 import type { SittingRecords } from '@/core/seats/seats';
+import type { ReleasePlan } from '@/core/model/release';
 import { desk } from './tables';
 
 /** The paper a sitting is scored with: its frozen version, or the paper as it stands while nobody has started. */
@@ -25,6 +26,8 @@ export interface SittingFrame {
   groups: Group[];
   /** In the order of a register; whoever sat it stays in the list after leaving the group. */
   students: Student[];
+  /** How the results are let out; null: there is no plan. */
+  plan: ReleasePlan | null;
 }
 
 /** The students who are in any of these groups, each once; who was archived is in none. */
@@ -56,6 +59,7 @@ export async function sittingFrame(sittingId: string): Promise<SittingFrame | nu
     questions: itemsOf(paper.questions),
     groups: groups.filter((group) => group !== undefined).sort((a, b) => a.name.localeCompare(b.name)),
     students: [...listed, ...left].sort(byRegister),
+    plan: (await desk.releasePlans.get(sitting.id)) ?? null,
   };
 }
 

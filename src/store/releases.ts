@@ -1,6 +1,7 @@
 import { counted } from '@/core/basics/counted';
 import { stillToSit } from '@/core/handback/readiness';
-import { Release, type Shows, type Sitting } from '@/core/model/sitting';
+import { type Sitting } from '@/core/model/sitting';
+import { Release, type Shows } from '@/core/model/release';
 import { seatsOf } from '@/core/seats/seats';
 import { runCommand } from './command';
 import { sittingRecords } from './queries';

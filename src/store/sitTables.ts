@@ -1,6 +1,7 @@
 import Dexie, { type EntityTable, type Table } from 'dexie';
 import type { CarriedFile, Greeting } from '@/core/exchange/messages';
-import type { KeptRelease } from '@/core/exchange/place';
+import type { ScriptPacket } from '@/core/handback/script';
+import type { Release } from '@/core/model/release';
 import type { PaperPacket } from '@/core/formats/packet/paper';
 import type { PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
@@ -47,7 +48,7 @@ export interface HandPacket {
   allowances: Allowance[];
   /** The student it was made for, by his id on the desk; null: whoever gets it. */
   madeFor: string | null;
-  release: KeptRelease | null;
+  release: (Release & { packet?: ScriptPacket | undefined }) | null;
   /** When the answers were last saved as a file. */
   savedAt?: string;
   /** When nobody else knew the join code, ms since 1970. */

@@ -3,7 +3,8 @@ import type { KeptProgress } from '@/core/analysis/keptProgress';
 import { deskTables, type DeskRow, type DeskTableName } from '@/core/model/desk';
 import { LogEntry } from '@/core/model/log';
 import { HandMark } from '@/core/model/mark';
-import type { Attempt, Release } from '@/core/model/sitting';
+import type { Attempt } from '@/core/model/sitting';
+import type { Release } from '@/core/model/release';
 
 /** A row in the server's box, as it was put there. */
 export interface Posted {
@@ -95,6 +96,7 @@ const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
   11: async (change) => {
     await change.table('marks').bulkAdd((await change.table('marksAside').toArray()) as unknown[]);
   },
+  // Plans of handing back came.
   12: async () => undefined,
 };
 

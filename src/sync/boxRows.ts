@@ -4,8 +4,11 @@ import { assetsIn } from '@/core/basics/fileRules';
 import type { PaperVersion } from '@/core/model/paper';
 import type { Sealed } from '@/core/formats/packet/sealed';
 import type { ScriptPacket } from '@/core/handback/script';
-import type { Release, Sitting } from '@/core/model/sitting';
-import { scriptOf, studentsOf } from '@/store/takingPart';
+import type { Sitting } from '@/core/model/sitting';
+import { everLetOut, stagesOf, type Release, type ReleaseStage } from '@/core/model/release';
+import { scriptFor } from '@/core/exchange';
+import { deskPlace } from '@/store/deskPlace';
+import { studentsOf } from '@/store/takingPart';
 import { desk } from '../store/tables';
 
 /** What should lie in the server's box, as the desk stands. */
@@ -105,19 +108,32 @@ export async function scriptsForBox(
     for (const release of await desk.releases.where({ sittingId: sitting.id }).toArray()) {
       const student = await desk.students.get(release.studentId);
       if (!student || student.role === 'tryOut') continue;
-      const packet = await scriptOf(sitting, student, now);
+      const stages = stagesOf(release, await desk.releasePlans.get(sitting.id));
+      const shows = everLetOut(stages, now);
+      // Also what is let out only later: the desk may be shut then. Who is held back sees nothing, and that is said too.
+      const packet = shows && (await scriptFor(deskPlace, student, sitting, now, shows));
       // Who opened it is noted there; it changes nothing here.
-      if (packet) rows.push(sealedScript(release, packet, seal));
+      if (packet || release.heldBack) rows.push(sealedScript(release, stages, packet, seal));
     }
   return rows;
 }
 
-function sealedScript(release: Release, packet: ScriptPacket, seal: Seal): WantedRow {
-  const text = JSON.stringify(packet);
-  const row: BoxRow<'releases'> = { ...release, openedAt: [] };
+function sealedScript(
+  release: Release,
+  stages: ReleaseStage[],
+  packet: ScriptPacket | null,
+  seal: Seal,
+): WantedRow {
+  // Since when it is seen the stage says.
+  const text = packet && JSON.stringify({ ...packet, handedBackAt: release.releasedAt });
+  const { heldBack: _h, ...rest } = release;
+  const row: BoxRow<'releases'> = { ...rest, stages, openedAt: [] };
   return {
     key: `releases/${keyText(boxKeys.releases(row))}`,
-    text: JSON.stringify(row) + text,
-    change: async () => ({ table: 'releases', row: { ...row, seal: await seal(text) } }),
+    text: JSON.stringify(row) + (text ?? ''),
+    change: async () => ({
+      table: 'releases',
+      row: text === null ? row : { ...row, seal: await seal(text) },
+    }),
   };
 }

@@ -281,6 +281,50 @@ describe('desk and box', () => {
     expect(lies).not.toMatch(/"accessCode":"ebb"|handedBackAt/);
   });
 
+  it('stages are let out by the server’s clock while the desk is shut, and nothing before its time', async () => {
+    const attemptId = await begin();
+    await send(attemptId, answer('north'));
+    await student.handIn(joinCode, attemptId);
+    await alike();
+    const nothing = {
+      total: false,
+      points: false,
+      answers: false,
+      rightOrWrong: false,
+      accepted: false,
+      comments: false,
+    };
+    const [hour, day] = [3_600_000, 24 * 3_600_000];
+    await desk.releasePlans.put({
+      sittingId: 'sitting1',
+      at: iso(0),
+      stages: [
+        { from: iso(hour), until: null, shows: { ...nothing, total: true } },
+        { from: iso(day), until: iso(2 * day), shows: { ...nothing, answers: true, accepted: true } },
+      ],
+    });
+    await desk.releases.put({ sittingId: 'sitting1', studentId: 'student1', releasedAt: iso(0) });
+    await alike();
+    const seen = async (after: number) => {
+      now = Date.parse(iso(after));
+      const script = await student.result(joinCode, 'sitting1');
+      const home = await student.home(joinCode);
+      expect(home[0]?.handedBack).toBe(script !== null);
+      return script && { ...script, questions: script.questions.length };
+    };
+    expect(await seen(hour - 1)).toBeNull();
+    const early = await seen(hour);
+    expect(early).toMatchObject({ total: { points: 0 }, questions: 0, handedBackAt: iso(hour) });
+    expect(await seen(day)).toMatchObject({ total: { points: 0 }, questions: 12, handedBackAt: iso(day) });
+    expect(await seen(2 * day)).toEqual(early);
+    // Who is held back sees nothing of it, once the desk has said so.
+    const heldBack = { at: iso(0), reason: 'Has still to talk to me' };
+    await desk.releases.put({ sittingId: 'sitting1', studentId: 'student1', releasedAt: iso(0), heldBack });
+    await alike();
+    expect(await seen(day)).toBeNull();
+    expect(JSON.stringify(await folder.list(''))).not.toMatch(/talk to me|"verdict"|"accepted":"/);
+  });
+
   it('deleted for good on the desk it is gone on the server; off the server, the desk keeps all', async () => {
     const attemptId = await begin();
     await alike();

@@ -4,7 +4,8 @@ import { ScriptPacket } from '../handback/script';
 import { Id, Instant } from '../basics/common';
 import { PaperVersion } from '../model/paper';
 import { Group, Student } from '../model/people';
-import { Allowance, Attempt, ExceptionRequest, Release, Sitting } from '../model/sitting';
+import { Allowance, Attempt, ExceptionRequest, Sitting } from '../model/sitting';
+import { Release, ReleaseStage } from '../model/release';
 import { AttemptChange } from './attemptChange';
 
 /**
@@ -20,9 +21,14 @@ export type BoxStudent = z.infer<typeof BoxStudent>;
 export const SealedPaper = z.object({ paperId: Id, version: z.number().int().min(1), seal: Sealed });
 export type SealedPaper = z.infer<typeof SealedPaper>;
 
-/** A release with the script of its student, made on the desk: sealed, so that it is opened in memory only. */
+/**
+ * A student's result with its script, made on the desk with all that any of its stages shows: sealed, so that it is opened
+ * in memory only, and cut there to what is let out at the moment.
+ */
 export const BoxRelease = Release.extend({
   openedAt: Instant.array(),
+  /** Absent: as servers of an older version have it, all of `shows` from `releasedAt` on. */
+  stages: ReleaseStage.array().optional(),
   seal: Sealed.optional(),
   /** As servers of an older version have it. */
   packet: ScriptPacket.optional(),

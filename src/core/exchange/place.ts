@@ -2,11 +2,19 @@ import type { ScriptPacket } from '../handback/script';
 import type { Asset } from '../basics/asset';
 import type { PaperContent, PaperVersion } from '../model/paper';
 import type { Group, Student } from '../model/people';
-import type { Allowance, Attempt, ExceptionRequest, Release, Sitting } from '../model/sitting';
+import type { Allowance, Attempt, ExceptionRequest, Sitting } from '../model/sitting';
+import type { ReleaseStage } from '../model/release';
 import type { HandMark } from '../model/mark';
 
-/** A release as the exchange finds it: with the script where it was made elsewhere and only lies here to be fetched. */
-export type KeptRelease = Release & { packet?: ScriptPacket | undefined };
+/** A student's result as the exchange finds it. */
+export interface KeptRelease {
+  sittingId: string;
+  studentId: string;
+  stages: readonly ReleaseStage[];
+  releasedAt: string;
+  /** The script, where it was made elsewhere and only lies here to be fetched: with all that any stage shows. */
+  packet?: ScriptPacket | undefined;
+}
 
 /** Where the exchange looks things up: the desk's own database in the same browser, or the box of the classroom server. */
 export interface ExchangeReads {

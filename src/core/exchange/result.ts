@@ -1,12 +1,13 @@
-import { scriptPacket } from '../handback/script';
+import { limitedScript, scriptPacket } from '../handback/script';
+import { letOutAt, type LetOut, type Shows } from '../model/release';
 import { itemsOf } from '../kinds/items';
-import type { Attempt, Shows, Sitting } from '../model/sitting';
+import type { Attempt, Sitting } from '../model/sitting';
 import { countedAttempts, lastAttempt } from '../attempts/counting';
 import { countingOf } from '../scoring/counting';
 import { attemptState, endOf, type Terms } from '../attempts/terms';
 import type { ResultReply } from './messages';
 import type { Student } from '../model/people';
-import type { ExchangePlace, ExchangeReads } from './place';
+import type { ExchangePlace, ExchangeReads, KeptRelease } from './place';
 import { attemptsAndTermsOf, studentWith } from './attemptOf';
 
 /** What a student sees straight after handing in, where the sitting says so and nothing was handed back yet. */
@@ -15,10 +16,27 @@ export function shownAfter(
   attempts: readonly Attempt[],
   terms: Terms,
   now: number,
-): { shows: Shows; at: string } | null {
+): LetOut | null {
   const last = lastAttempt(attempts);
   if (!sitting.after || !last || attemptState(last, terms, now) === 'working') return null;
   return { shows: sitting.after, at: new Date(endOf(last, terms, now) ?? now).toISOString() };
+}
+
+/** What is let out of a result at an instant: by its stages; before the first of them, what is seen straight after. */
+export function seenAt(
+  release: KeptRelease | undefined,
+  sitting: Sitting,
+  attempts: readonly Attempt[],
+  terms: Terms,
+  now: number,
+): LetOut | null {
+  if (release) {
+    const letOut = letOutAt(release, now);
+    const { stages } = release;
+    const ahead = stages.every(({ from }) => from !== null && Date.parse(from) > now);
+    if (letOut || stages.length === 0 || !ahead) return letOut;
+  }
+  return shownAfter(sitting, attempts, terms, now);
 }
 
 /**
@@ -43,19 +61,25 @@ export async function result(
   return script;
 }
 
-/** What a student may see of a result at a moment; null while nothing is let out. Nothing is noted of it. */
+/**
+ * What a student may see of a result at an instant; null while nothing is let out. Nothing is noted of it.
+ *
+ * @param shows what of it is made instead of what is let out then: for a place that cuts it to the instant itself
+ */
 export async function scriptFor(
   place: ExchangeReads,
   student: Student,
   sitting: Sitting,
   now: number,
+  shows?: Shows,
 ): Promise<ResultReply> {
   const release = await place.releaseOf(student.id, sitting.id);
-  if (release?.packet) return release.packet;
+  const letOut = release && letOutAt(release, now);
+  if (release?.packet && letOut) return limitedScript(release.packet, letOut.shows, letOut.at);
   const { attempts, terms } = await attemptsAndTermsOf(place, sitting, student, now);
-  const shown = release
-    ? { shows: release.shows, at: release.releasedAt }
-    : shownAfter(sitting, attempts, terms, now);
+  const shown = shows
+    ? { shows, at: new Date(now).toISOString() }
+    : seenAt(release, sitting, attempts, terms, now);
   const paper = await paperSatBy(place, sitting, attempts);
   if (!shown || !paper) return null;
   const questions = itemsOf(paper.questions);

@@ -10,7 +10,8 @@ import {
 } from '../../../tests/unit/samples';
 import { paperPacket } from '../formats/packet/paper';
 import { kindNames, type Response } from '../kinds';
-import type { Allowance, Shows } from '../model/sitting';
+import type { Allowance } from '../model/sitting';
+import type { Shows } from '../model/release';
 import { seatsOf, type Seat } from '../seats/seats';
 import { scoreAttempt } from '../scoring/scoreAttempt';
 import { givesKeyAway, readinessOf, stillToSit } from './readiness';

@@ -1,4 +1,4 @@
-import type { Shows } from '../model/sitting';
+import type { Shows } from '../model/release';
 import type { Seat } from '../seats/seats';
 
 /** Whether a student's result can be handed back, and if not, why. */

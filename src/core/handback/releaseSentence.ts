@@ -1,4 +1,4 @@
-import type { Shows } from '../model/sitting';
+import type { Shows } from '../model/release';
 
 /** What each thing to show is called in the sentence. */
 export const showWords: Record<keyof Shows, string> = {

@@ -4,7 +4,8 @@ import { kindOf, Response, StudentQuestion, type Question } from '../kinds';
 import { numbersOf } from '../kinds/itemNumbers';
 import { openableLink } from '../basics/link';
 import { Id, Instant, Line, Points, Text } from '../basics/common';
-import type { Attempt, Shows } from '../model/sitting';
+import type { Attempt } from '../model/sitting';
+import type { Shows } from '../model/release';
 import type { HandMark } from '../model/mark';
 import { marksThatCount } from '../scoring/marksThatCount';
 import { commentsByKey, scoreAttempt, type Award, type Scorecard } from '../scoring/scoreAttempt';
@@ -80,6 +81,40 @@ export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
     if (award) packet.questions.push(scriptQuestion(question, number, award, source, shows));
   }
   return packet;
+}
+
+/**
+ * A script cut down to what `shows` lets out: the same as if it had been made so.
+ *
+ * @param at since when that is let out
+ */
+export function limitedScript(packet: ScriptPacket, shows: Shows, at: string): ScriptPacket {
+  const { total, waiting, meanOf, attempts, questions, ...rest } = packet;
+  const any = shows.points || shows.answers || shows.rightOrWrong || shows.accepted || shows.comments;
+  return {
+    ...rest,
+    handedBackAt: at,
+    ...(shows.total && {
+      ...(total && { total }),
+      ...(waiting !== undefined && { waiting }),
+      ...(meanOf !== undefined && { meanOf }),
+      ...(attempts && { attempts }),
+    }),
+    questions: any ? questions.map((row) => limitedQuestion(row, shows)) : [],
+  };
+}
+
+function limitedQuestion(row: ScriptQuestion, shows: Shows): ScriptQuestion {
+  const { points, response, verdict, accepted, comments, link, ...rest } = row;
+  return {
+    ...rest,
+    ...(shows.points && points !== undefined && { points }),
+    ...(shows.answers && response !== undefined && { response }),
+    ...(shows.rightOrWrong && verdict !== undefined && { verdict }),
+    ...(shows.accepted && accepted !== undefined && { accepted }),
+    ...(shows.comments && comments && { comments }),
+    ...(shows.comments && link && { link }),
+  };
 }
 
 function scriptQuestion(

@@ -1,22 +1,12 @@
 import { z } from 'zod';
 import { Response } from '../kinds';
+import { Shows } from './release';
 import { Id, Instant, Line, Text } from '../basics/common';
 import { FileRef } from '../basics/file';
 
 /** Which of several attempts counts. */
 export const CountRule = z.enum(['last', 'best', 'first', 'mean']);
 export type CountRule = z.infer<typeof CountRule>;
-
-/** What a student is shown of a result. */
-export const Shows = z.object({
-  total: z.boolean(),
-  points: z.boolean(),
-  answers: z.boolean(),
-  rightOrWrong: z.boolean(),
-  accepted: z.boolean(),
-  comments: z.boolean(),
-});
-export type Shows = z.infer<typeof Shows>;
 
 /** Practice: each question says at once how it was answered. */
 export const PracticeRules = z.object({
@@ -269,16 +259,3 @@ export const SittingTemplate = SittingManner.extend({
   counts: CountRule,
 });
 export type SittingTemplate = z.infer<typeof SittingTemplate>;
-
-/** One student's result of one sitting, let out. */
-export const Release = z.object({
-  sittingId: Id,
-  studentId: Id,
-  shows: Shows,
-  releasedAt: Instant,
-});
-export type Release = z.infer<typeof Release>;
-
-/** When a student looked at what was let out: the student's, and kept when it is withdrawn and handed back again. */
-export const Opening = z.object({ sittingId: Id, studentId: Id, at: Instant.array() });
-export type Opening = z.infer<typeof Opening>;

@@ -4,16 +4,8 @@ import { BankQuestion } from './bank';
 import { Paper, PaperVersion } from './paper';
 import { HandMark } from './mark';
 import { Group, Student } from './people';
-import {
-  Allowance,
-  Attempt,
-  ExceptionRequest,
-  Message,
-  Opening,
-  Release,
-  Sitting,
-  SittingTemplate,
-} from './sitting';
+import { Allowance, Attempt, ExceptionRequest, Message, Sitting, SittingTemplate } from './sitting';
+import { Opening, Release, ReleasePlan } from './release';
 
 /** What a row can hang on: it goes when that goes, and with two students made one it goes over to the one that stays. */
 export type Owner = 'sittings' | 'students' | 'attempts' | 'papers';
@@ -101,6 +93,13 @@ export const recordedTables = {
     indexes: ['sittingId', 'studentId'],
     owners: ofStudentInSitting,
     touches: ofSitting,
+  }),
+  releasePlans: entry({
+    schema: ReleasePlan,
+    key: ['sittingId'],
+    owners: { sittings: 'sittingId' },
+    touches: ofSitting,
+    later: true,
   }),
   /** When each student looked at what was let out: the student's own, and no part of the release. */
   openings: entry({

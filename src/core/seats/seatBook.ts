@@ -1,4 +1,5 @@
-import type { Allowance, Attempt, Opening, Release, Sitting } from '../model/sitting';
+import type { Allowance, Attempt, Sitting } from '../model/sitting';
+import type { Opening, Release, ReleasePlan } from '../model/release';
 import type { HandMark } from '../model/mark';
 import type { Student } from '../model/people';
 import type { Question } from '../kinds';
@@ -13,6 +14,7 @@ export interface SeatFrame {
   questions: Question[];
   /** In the order in which the seats stand. */
   students: Student[];
+  plan?: ReleasePlan | null;
 }
 
 /** The rows of a sitting that belong to one student each. */
@@ -80,7 +82,10 @@ export class SeatBook {
 
   /** Puts a new frame in place; students whose record is the same object keep their seats where the rest stayed. */
   reframe(frame: SeatFrame): void {
-    const same = frame.sitting === this.frame.sitting && frame.questions === this.frame.questions;
+    const same =
+      frame.sitting === this.frame.sitting &&
+      frame.questions === this.frame.questions &&
+      frame.plan === this.frame.plan;
     const before = same ? new Map(this.seats.map((seat, place) => [seat?.student, place])) : new Map();
     const [seats, holds] = [this.seats, this.holds];
     this.frame = frame;

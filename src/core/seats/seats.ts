@@ -1,5 +1,13 @@
 import type { Question } from '../kinds';
-import type { Allowance, Attempt, Opening, Release, Sitting } from '../model/sitting';
+import type { Allowance, Attempt, Sitting } from '../model/sitting';
+import {
+  nextTurn,
+  stagesOf,
+  type Opening,
+  type Release,
+  type ReleasePlan,
+  type ReleaseStage,
+} from '../model/release';
 import type { HandMark } from '../model/mark';
 import type { Student } from '../model/people';
 import { isGuest } from '../model/names';
@@ -35,6 +43,8 @@ export interface Seat {
   /** The attempts whose marks matter, with them: all that count, where the best or the mean does. */
   toMark: { attempt: Attempt; marks: HandMark[] }[];
   release: Release | null;
+  /** From when until when what of the result is seen; none where it is held back, or not handed back. */
+  stages: ReleaseStage[];
   /** When the student looked at what was let out. */
   openedAt: string[];
 }
@@ -48,6 +58,8 @@ export interface SittingRecords {
   attempts: Attempt[];
   marks: HandMark[];
   releases: Release[];
+  /** How the results are let out; absent or null: there is no plan. */
+  plan?: ReleasePlan | null;
   openings: Opening[];
 }
 
@@ -67,7 +79,7 @@ export interface SeatRows {
  * @param now ms since 1970
  */
 export function seatOf(
-  { sitting, questions }: Pick<SittingRecords, 'sitting' | 'questions'>,
+  { sitting, questions, plan }: Pick<SittingRecords, 'sitting' | 'questions' | 'plan'>,
   student: Student,
   { attempts, allowances, marksOf, release, openedAt }: SeatRows,
   now: number,
@@ -89,6 +101,7 @@ export function seatOf(
     toMark: (counts?.toMark ?? []).map((each) => ({ attempt: each, marks: marksOf(each) })),
     marks: attempt ? marksOf(attempt) : [],
     release,
+    stages: release ? stagesOf(release, plan) : [],
     openedAt,
   };
 }
@@ -113,11 +126,11 @@ export function seatsOf(records: SittingRecords, now: number): Seat[] {
 }
 
 /**
- * Until when a seat holds if no row changes: the next instant at which its terms or its state turn, ms since 1970; Infinity
+ * Until when a seat holds if no row changes: the next instant at which its terms, its state or what is let out turn, ms since 1970; Infinity
  * where none is ahead.
  */
 export function seatHolds(
-  { terms, deadline, state }: Seat,
+  { terms, deadline, state, stages }: Seat,
   { closedToStartsAt }: Sitting,
   now: number,
 ): number {
@@ -126,6 +139,7 @@ export function seatHolds(
     terms.closesAt,
     terms.closesAt === null ? null : terms.closesAt + terms.extraMs,
     state === 'working' ? deadline : null,
+    nextTurn(stages, now),
     closedToStartsAt === null ? null : Date.parse(closedToStartsAt),
   ];
   return turns.reduce<number>(

@@ -1,4 +1,5 @@
-import type { CountRule, PracticeRules, Shows, Sitting, SittingManner } from '../model/sitting';
+import type { CountRule, PracticeRules, Sitting, SittingManner } from '../model/sitting';
+import type { Shows } from '../model/release';
 import { givesKeyAway } from '../handback/readiness';
 import { showsSentence } from '../handback/releaseSentence';
 

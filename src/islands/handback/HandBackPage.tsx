@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { givesKeyAway, readinessOf, stillToSit } from '@/core/handback/readiness';
 import { givenAwayWords, releaseSentence } from '@/core/handback/releaseSentence';
 import { inView, isGuest } from '@/core/model/names';
-import type { Release, Shows } from '@/core/model/sitting';
+import type { Release, Shows } from '@/core/model/release';
 import { handBack, stillToSitElsewhere, takeBack } from '@/store/releases';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';

@@ -1,7 +1,7 @@
 import { Checkbox } from '@mantine/core';
 import { readinessOf, type Readiness } from '@/core/handback/readiness';
 import { registerName } from '@/core/model/names';
-import type { Shows } from '@/core/model/sitting';
+import { everLetOut, type Shows } from '@/core/model/release';
 import type { Seat } from '@/core/seats/seats';
 import { totalShare, type Scorecard } from '@/core/scoring/scoreAttempt';
 import type { SittingData } from '@/desk/useSitting';
@@ -103,7 +103,7 @@ function SeatRow({
       </td>
       <td className={readiness.ready ? undefined : styles.soft}>{readinessWords(readiness)}</td>
       <td>{release ? dayAndTime(release.releasedAt, sitting.now) : ''}</td>
-      <td className={styles.soft}>{release ? seenWords(release.shows) : ''}</td>
+      <td className={styles.soft}>{release ? seenWords(everLetOut(seat.stages, sitting.now)) : ''}</td>
       <td>
         {openings.length > 0 &&
           `${dayAndTime(openings[0] ?? '', sitting.now)}${openings.length > 1 ? `, ${openings.length} times` : ''}`}
@@ -122,7 +122,8 @@ function shareOf(card: Scorecard): string {
 }
 
 /** What a student sees, in few words: "all", "total, points, comments". */
-function seenWords(shows: Shows): string {
+function seenWords(shows: Shows | null): string {
+  if (!shows) return 'nothing';
   const names = Object.keys(shortWords) as (keyof Shows)[];
   const seen = names.filter((what) => shows[what]);
   if (seen.length === names.length) return 'all';

@@ -1,5 +1,6 @@
 import { Checkbox, NumberInput, Radio } from '@mantine/core';
-import type { PracticeRules, Shows, SittingManner } from '@/core/model/sitting';
+import type { PracticeRules, SittingManner } from '@/core/model/sitting';
+import type { Shows } from '@/core/model/release';
 import { ShowsChoice } from '../../desk/ShowsChoice';
 import styles from './run.module.css';
 

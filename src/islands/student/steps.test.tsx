@@ -7,7 +7,7 @@ import { draw } from '../../../tests/unit/screen';
 import type { AttemptStatus, HomeSitting } from '@/carriers/Carrier';
 import { paperPacket } from '@/core/formats/packet/paper';
 import { scriptPacket } from '@/core/handback/script';
-import type { Shows } from '@/core/model/sitting';
+import type { Shows } from '@/core/model/release';
 import { receiptOf } from '@/core/attempts/receipt';
 import type { HeldAttempt } from '@/store/sitTables';
 import { AttemptBar } from './AttemptBar';

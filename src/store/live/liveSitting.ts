@@ -8,7 +8,7 @@ import { desk } from '../tables';
 import { onRowsChanged } from '../changes';
 
 /** Tables whose change may change what the seats hang on. */
-const frameTables = ['sittings', 'papers', 'paperVersions', 'groups', 'students'] as const;
+const frameTables = ['sittings', 'papers', 'paperVersions', 'groups', 'students', 'releasePlans'] as const;
 
 /** A sitting as its views see it. */
 export interface SittingNow extends SeatsNow {
@@ -241,6 +241,7 @@ function kept(before: SittingFrame | null | undefined, next: SittingFrame): Sitt
     paper: same(before.paper, next.paper),
     questions: same(before.questions, next.questions),
     groups: same(before.groups, next.groups),
+    plan: same(before.plan, next.plan),
     students: next.students.map((student) => same(known.get(student.id), student)),
   };
 }

@@ -24,6 +24,10 @@ function everyTable(files: z.ZodType): z.ZodObject {
 export type DeskTables = { [T in DeskTableName]: (T extends 'assets' ? PackedAsset : DeskRow[T])[] };
 export const DeskTables = everyTable(PackedAsset) as unknown as z.ZodType<DeskTables>; // as the registry has them
 
+/** A desk without a row. */
+export const noRows = (): DeskTables =>
+  Object.fromEntries(deskTableNames.map((table) => [table, []])) as unknown as DeskTables; // every table there is
+
 /** The same without the bytes of its pictures and files. */
 export type DeskRows = { [T in DeskTableName]: (T extends 'assets' ? FileRef : DeskRow[T])[] };
 export const DeskRows = everyTable(FileRef) as unknown as z.ZodType<DeskRows>; // as the registry has them

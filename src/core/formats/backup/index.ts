@@ -14,6 +14,7 @@ export {
   contentOf,
   DeskTables,
   isFile,
+  noRows,
   type Backup,
   type BackupFault,
   type BackupRead,
