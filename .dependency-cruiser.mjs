@@ -23,14 +23,15 @@ const core = [
 /** The rooms beside core, and what each may import. */
 const rooms = {
   core: ['core'],
+  words: ['core', 'words'],
   server: ['core', 'server'],
-  store: ['core', 'store'],
+  store: ['core', 'words', 'store'],
   carriers: ['core', 'store', 'carriers'],
   sync: ['core', 'store', 'carriers', 'sync'],
   workers: ['core', 'store', 'carriers', 'sync', 'workers'],
-  ui: ['core', 'ui'],
-  desk: ['core', 'store', 'carriers', 'sync', 'workers', 'ui', 'desk'],
-  islands: ['core', 'store', 'carriers', 'sync', 'workers', 'ui', 'desk', 'islands'],
+  ui: ['core', 'words', 'ui'],
+  desk: ['core', 'words', 'store', 'carriers', 'sync', 'workers', 'ui', 'desk'],
+  islands: ['core', 'words', 'store', 'carriers', 'sync', 'workers', 'ui', 'desk', 'islands'],
   layouts: ['ui', 'layouts'],
   pages: ['core', 'server', 'islands', 'layouts', 'pages'],
 };

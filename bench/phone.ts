@@ -28,7 +28,7 @@ try {
     await field.waitFor();
     forms.push(Date.now() - from);
     await field.fill(code);
-    await page.getByRole('button', { name: 'Go in' }).click();
+    await page.getByRole('button', { name: 'Continue' }).click();
     await page.getByRole('button', { name: 'Yes, this is me' }).click();
     await page.getByRole('button', { name: 'Read the instructions' }).click();
     await page.getByLabel('Access code').fill('flood');
@@ -68,8 +68,8 @@ async function letIn(context: BrowserContext): Promise<string[]> {
   const page = await context.newPage();
   await page.goto(`${base}/sittings/rules/devices`);
   await page.getByLabel('The teacher’s secret').fill(secret);
-  await page.getByRole('button', { name: 'Pair this browser' }).click();
-  await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
+  await page.getByRole('button', { name: 'Pair browser' }).click();
+  await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
   await page.getByRole('status').filter({ hasText: 'In reach' }).waitFor();
   await page.goto(`${base}/sittings/rules/run`);
   await page.getByRole('button', { name: '4 not started' }).click();

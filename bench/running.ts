@@ -38,8 +38,8 @@ async function hundred(page: Page): Promise<void> {
   await page.getByRole('radio', { name: 'all at once' }).check();
   await page.evaluate(watchFrames);
   const began = performance.now();
-  await page.getByRole('button', { name: 'Let the class begin' }).click();
-  await page.getByRole('button', { name: 'Let those at work go on' }).waitFor({ timeout: 300_000 });
+  await page.getByRole('button', { name: 'Start the class' }).click();
+  await page.getByRole('button', { name: 'Continue the class' }).waitFor({ timeout: 300_000 });
   const took = performance.now() - began;
   const frames = await framesOf(page);
   const lost = await lostAnswers(page);
@@ -49,7 +49,7 @@ async function hundred(page: Page): Promise<void> {
   );
   row('answers given, and answers lost', `${lost.given}, ${lost.lost}`);
   row('time between two frames meanwhile: median, 95 in 100, longest', frameWords(frames));
-  await page.getByRole('button', { name: 'Take the rehearsal away' }).click();
+  await page.getByRole('button', { name: 'Delete rehearsal' }).click();
   await page.getByRole('heading', { name: 'On the desk' }).waitFor();
   if (lost.lost > 0) throw new Error('answers were lost');
 }
@@ -123,10 +123,10 @@ async function big(page: Page, context: BrowserContext): Promise<void> {
   await page.getByRole('button', { name: '1 working' }).click();
   const student = await context.newPage();
   await student.goto(`${base}/sit?code=${desk.students[0]?.joinCode ?? ''}`);
-  await student.getByRole('button', { name: 'Go in' }).click();
+  await student.getByRole('button', { name: 'Continue' }).click();
   await student.getByRole('button', { name: 'Yes, this is me' }).click();
-  await student.getByRole('button', { name: 'Go on with it' }).click();
-  await student.getByRole('button', { name: 'Go on', exact: true }).click();
+  await student.getByRole('button', { name: 'Continue' }).click();
+  await student.getByRole('button', { name: 'Continue', exact: true }).click();
   const question = student.getByRole('region', { name: 'Question 1', exact: true });
   await question.waitFor();
   await student.waitForTimeout(2000);
@@ -194,7 +194,7 @@ async function putInPlace(page: Page, desk: DeskTables): Promise<void> {
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'big.zip', mimeType: 'application/zip', buffer });
-  await page.getByRole('button', { name: 'Put it in place, for good' }).click();
+  await page.getByRole('button', { name: 'Replace permanently' }).click();
   await page.getByText(/is in place$/).waitFor({ timeout: 60_000 });
 }
 

@@ -41,7 +41,7 @@ try {
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'big.zip', mimeType: 'application/zip', buffer });
-  await page.getByRole('button', { name: 'Put it in place, for good' }).click();
+  await page.getByRole('button', { name: 'Replace permanently' }).click();
   await page.getByText(/is in place$/).waitFor({ timeout: 60_000 });
   await writing(page);
   await views(page, '550 × 50', { Run: 'big', Mark: 'big', Analyse: 'big' });

@@ -61,8 +61,8 @@ async function desk(browser, colorScheme) {
   if (colorScheme === 'dark') {
     await at('/sittings/rules/devices', 'devices', async () => {
       await page.getByLabel('The teacher’s secret').fill(secret);
-      await page.getByRole('button', { name: 'Pair this browser' }).click();
-      await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
+      await page.getByRole('button', { name: 'Pair browser' }).click();
+      await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
       await page.getByRole('status').filter({ hasText: 'In reach' }).waitFor();
     });
     return context.close();
@@ -72,7 +72,7 @@ async function desk(browser, colorScheme) {
     page.getByRole('button', { name: 'Open question 2', exact: true }).click(),
   );
   await at('/bank', 'bank', async () => {
-    await page.getByLabel('Order').selectOption('hardest first');
+    await page.getByLabel('Sort by').selectOption('hardest first');
     await page
       .getByRole('region', { name: 'Questions' })
       .getByRole('button', { name: /^What light character does a north/ })
@@ -82,7 +82,7 @@ async function desk(browser, colorScheme) {
     await page.getByRole('radio', { name: 'On a phone' }).check();
     await page.getByRole('region', { name: 'Question 1' }).getByRole('radio', { name: /False/ }).check();
     await page.getByRole('region', { name: 'Question 2' }).getByRole('textbox').fill('13,8 nautical miles');
-    await page.getByLabel('Score what is filled in').check();
+    await page.getByLabel('Score these answers').check();
     const plot = page.getByRole('region', { name: 'Question 9' });
     const sheet = plot.getByRole('img', { name: /^Your drawing/ });
     await sheet.scrollIntoViewIfNeeded();
@@ -106,12 +106,12 @@ async function desk(browser, colorScheme) {
     await page.getByLabel(/Monday evening/).check();
     await page.getByLabel('Time limit in minutes').fill('75');
     await page.getByLabel('Access code').fill('ebb');
-    await page.getByLabel('one at a time, with a way back').check();
-    await page.getByLabel('Students see something at once').check();
+    await page.getByLabel('one at a time, can go back').check();
+    await page.getByLabel('Students see something straight away').check();
     await page.evaluate('scrollTo(0, 0)');
   });
   await at('/sittings/rules/run', 'live', async () =>
-    page.getByRole('button', { name: 'Last sign', exact: true }).click(),
+    page.getByRole('button', { name: 'Last seen', exact: true }).click(),
   );
   await at('/sittings/rules/run', 'run', async () => {
     await page.getByRole('button', { name: '10 working' }).click();
@@ -137,17 +137,17 @@ async function desk(browser, colorScheme) {
   await at('/papers/paper-passage/give', 'practice', async () => {
     await page.getByLabel(/Monday evening/).check();
     await page.getByRole('button', { name: 'Practice at home', exact: true }).click();
-    await page.getByRole('button', { name: /^Give it to/ }).click();
+    await page.getByRole('button', { name: /^Give out to/ }).click();
     await page.waitForURL(/run$/);
     await page.setViewportSize({ width: 360, height: 740 });
     await page.goto(`${base}/sit?code=${(code ?? '').replace(' ', '')}`);
-    await page.getByRole('button', { name: 'Go in' }).click();
+    await page.getByRole('button', { name: 'Continue' }).click();
     await page.getByRole('button', { name: 'Yes, this is me' }).click();
     await page.getByRole('button', { name: 'Read the instructions' }).first().click();
     await page.getByRole('button', { name: 'Start' }).click();
     const question = page.getByRole('region', { name: 'Question 2', exact: true });
     await question.getByRole('textbox').fill('12 miles');
-    await question.getByRole('button', { name: 'See how it is' }).click();
+    await question.getByRole('button', { name: 'Check answer' }).click();
     await question.getByText(/tries left/).waitFor();
     await question.evaluate((section) => section.scrollIntoView());
   });
@@ -172,11 +172,11 @@ async function desk(browser, colorScheme) {
       await sit.locator('input[type=file]').setInputFiles(paper);
       await sit.getByLabel('Your name').fill('Keahi Åberg');
       await sit.getByLabel('Your join code').fill(joinCode);
-      await sit.getByRole('button', { name: 'Go in' }).click();
+      await sit.getByRole('button', { name: 'Continue' }).click();
       await sit.getByRole('button', { name: 'Read the instructions' }).click();
       await sit.getByRole('button', { name: 'Start' }).click();
       await sit.getByRole('radio').first().check();
-      await sit.getByRole('button', { name: 'Last look before handing in' }).click();
+      await sit.getByRole('button', { name: 'Check before handing in' }).click();
       await sit.getByRole('button', { name: /^Hand in/ }).click();
       const answers = await saved(sit, 'Save your answers as a file');
       await away.close();
@@ -185,7 +185,7 @@ async function desk(browser, colorScheme) {
       changed.buffer = Buffer.from(answers.buffer.toString().replace('Keahi', 'Kea'));
       await page.getByLabel('Choose answer files').setInputFiles([answers, half, changed]);
       await page.getByText('1 file taken in').scrollIntoViewIfNeeded();
-      await page.getByRole('heading', { name: 'Answers, in' }).evaluate((head) => head.scrollIntoView());
+      await page.getByRole('heading', { name: '2 Import answers' }).evaluate((head) => head.scrollIntoView());
     });
   }
 
@@ -193,21 +193,21 @@ async function desk(browser, colorScheme) {
     const sit = await within.newPage();
     await sit.goto(`${base}/sit`);
     await sit.getByLabel('Your join code').fill(joinCode);
-    await sit.getByRole('button', { name: 'Go in' }).click();
+    await sit.getByRole('button', { name: 'Continue' }).click();
     await sit.getByRole('button', { name: 'Yes, this is me' }).click();
-    await sit.getByRole('button', { name: 'Go on with it' }).click();
+    await sit.getByRole('button', { name: 'Continue' }).click();
     await sit.getByText(/^kept \d/).waitFor();
     await sit.screenshot({ path: 'docs/screenshots/student.png' });
     await sit.setViewportSize({ width: 360, height: 740 });
     await sit.waitForTimeout(300);
     await sit.screenshot({ path: 'docs/screenshots/student-phone.png' });
     await sit
-      .getByRole('button', { name: 'To your papers' })
-      .or(sit.getByRole('button', { name: 'Last look', exact: true }))
+      .getByRole('button', { name: 'Go to your papers' })
+      .or(sit.getByRole('button', { name: 'Check and hand in', exact: true }))
       .click();
     await sit.getByRole('button', { name: /^Hand in/ }).click();
-    await sit.getByRole('button', { name: 'To your papers' }).click();
-    await sit.getByRole('button', { name: 'See what came back' }).click();
+    await sit.getByRole('button', { name: 'Go to your papers' }).click();
+    await sit.getByRole('button', { name: 'See my result' }).click();
     await sit.getByText(/of 14 points/).waitFor();
     await sit.setViewportSize({ width: 1280, height: 800 });
     await sit.waitForTimeout(300);

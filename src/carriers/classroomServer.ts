@@ -1,7 +1,8 @@
 import type { PackedAsset } from '@/core/basics/asset';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
 import { askedBy, heldBy, messageList, type MessageName } from '@/core/exchange/messageList';
-import { askServer, ServerFault, type Fetch } from './ask';
+import { ServerFault } from '@/core/exchange/serverFault';
+import { askServer, type Fetch } from './ask';
 import type { Carrier, CarriedFile, FileReply, Greeting } from './Carrier';
 
 /**

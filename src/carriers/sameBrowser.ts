@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import { askedBy, type Ask } from '@/core/exchange/messageList';
-import { ServerFault } from './ask';
+import { ServerFault } from '@/core/exchange/serverFault';
 import type { Carrier } from './Carrier';
 
 /** The worker at the desk's end; one whose script cannot be fetched is not waited for, and begun anew the next time. */

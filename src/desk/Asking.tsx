@@ -1,3 +1,4 @@
+import { counted } from '@/words/format';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { desk } from '@/store/tables';
 import styles from './Shell.module.css';
@@ -6,10 +7,10 @@ import styles from './Shell.module.css';
 export function Asking() {
   const asked = useLiveQuery(() => desk.requests.filter(({ answer }) => answer === null).count()) ?? 0;
   return (
-    <span role="status" aria-label="What students ask for">
+    <span role="status" aria-label="Requests">
       {asked > 0 && (
         <a className={styles.asking} href="/requests">
-          {asked === 1 ? 'A student asks' : `${asked} students ask`}
+          {counted(asked, 'request')}
         </a>
       )}
     </span>

@@ -1,6 +1,6 @@
 import { useNow } from '../ui/clock';
-import { dayAndTime } from '../ui/format';
-import { ageWords, copyFaultWords } from './backupWords';
+import { dayAndTime } from '@/words/format';
+import { ageWords, copyFaultWords } from '@/words/backups';
 import { useCopyPlaces } from './useCopies';
 
 /** In a sentence or two: how old the last copy of this desk is, and where. */
@@ -25,11 +25,11 @@ export function CopyWords({ savedAt }: { savedAt: string | null | undefined }) {
       )}
       {broken?.fault && (
         <strong>
-          {broken.key === 'folder' ? `The folder ${broken.handle.name}` : 'The server'} gets no copies:{' '}
+          {broken.key === 'folder' ? `The folder ${broken.handle.name}` : 'The server'} gets no backups:{' '}
           {copyFaultWords[broken.fault]}.{' '}
         </strong>
       )}
-      {!newest && kept.length === 0 && 'No automatic copies yet. '}
+      {!newest && kept.length === 0 && 'No automatic backups yet. '}
       {savedAt ? `Saved to a file ${dayAndTime(savedAt, now)}.` : !newest && 'Not saved to a file yet.'}
     </>
   );

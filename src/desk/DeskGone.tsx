@@ -13,7 +13,7 @@ export function DeskGone() {
   const folder = places?.folder ?? null;
   return (
     <EmptyState
-      title="Your desk is not in this browser any more"
+      title="Your desk is no longer in this browser"
       action={
         <>
           <PutBack

@@ -3,7 +3,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { lastDone, undoable } from '@/store/command';
 import { desk } from '@/store/tables';
 import { useNow } from '../ui/clock';
-import { clockTime } from '../ui/format';
+import { clockTime } from '@/words/format';
 import { KeyHint } from '../ui/KeyHint';
 import { useWord } from './act';
 import styles from './KeptLine.module.css';
@@ -22,9 +22,9 @@ export function KeptLine() {
   const done = useLiveQuery(() => lastDone());
   const fresh = done && done.undoneAt === null && now - Date.parse(done.at) < inSightMs;
   return (
-    <footer className={styles.line} aria-label="What was kept">
+    <footer className={styles.line} aria-label="Saved state">
       <span className={styles.kept}>
-        {word?.unsaved ? 'not saved' : last ? `kept ${clockTime(last.undoneAt ?? last.at)}` : ''}
+        {word?.unsaved ? 'not saved' : last ? `saved ${clockTime(last.undoneAt ?? last.at)}` : ''}
       </span>
       <span role="status" className={word?.fault ? styles.fault : styles.said}>
         {word?.text ?? (fresh ? done.said : '')}

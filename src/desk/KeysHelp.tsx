@@ -10,7 +10,7 @@ export interface Shortcut {
 
 const everywhere: Shortcut[] = [
   { keys: 'Ctrl K', does: 'find a paper, sitting, group, student or action' },
-  { keys: 'Ctrl Z', does: 'take back the last thing done' },
+  { keys: 'Ctrl Z', does: 'undo the last change' },
   { keys: '?', does: 'show or hide this list' },
 ];
 
@@ -28,7 +28,7 @@ export function KeysHelp({
     <Modal
       opened={opened}
       onClose={onClose}
-      title="Keys"
+      title="Keyboard shortcuts"
       size="md"
       closeButtonProps={{ 'aria-label': 'Close' }}
     >

@@ -1,3 +1,4 @@
+import { faultWords } from '@/words/faults';
 import { Button, Checkbox, TextInput } from '@mantine/core';
 import { FileButton } from '@/ui/FileButton';
 import type { PictureRef } from '@/core/basics/file';
@@ -12,7 +13,7 @@ export async function takePicture(file: File, put: Files['put']): Promise<Pictur
     const { id } = await put(bytes);
     return { asset: id, alt: '', decoration: false, width, height };
   } catch (error) {
-    say(error instanceof Error ? error.message : 'This picture could not be read.', true);
+    say(faultWords(error, 'This picture couldn’t be read.'), true);
     return null;
   }
 }
@@ -40,22 +41,22 @@ interface PictureWordsProps {
   change: (words: Pick<PictureRef, 'alt' | 'decoration'>) => void;
 }
 
-/** What a picture says to who cannot see it; asked for unless it is only a decoration. */
+/** What a picture says to who cannot see it; asked for unless it is decoration only. */
 export function PictureWords({ picture: { alt, decoration }, change }: PictureWordsProps) {
   return (
     <>
       <TextInput
         size="xs"
-        label="What the picture shows, for who cannot see it"
+        label="Describe the picture for students who can’t see it"
         value={alt}
         disabled={decoration}
         required={!decoration}
-        error={!decoration && !alt.trim() ? 'Without these words the paper cannot be given' : null}
+        error={!decoration && !alt.trim() ? 'The paper can’t be given out without this description' : null}
         onChange={(event) => change({ alt: event.currentTarget.value, decoration })}
       />
       <Checkbox
         size="sm"
-        label="only a decoration"
+        label="decoration only"
         checked={decoration}
         onChange={(event) => change({ alt, decoration: event.currentTarget.checked })}
       />

@@ -1,11 +1,12 @@
+import { faultWords } from '@/words/faults';
 import { Button, Progress } from '@mantine/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { openBackup, type BackupFound, type BackupSource, type OpenBackup } from '@/workers/backupWork';
 import { FileButton } from '../ui/FileButton';
 import { useNow } from '../ui/clock';
-import { counted, dayAndTime, percent } from '../ui/format';
+import { counted, dayAndTime, percent } from '@/words/format';
 import { act } from './act';
-import { ageWords, backupFaultWords } from './backupWords';
+import { ageWords, backupFaultWords } from '@/words/backups';
 import styles from './PutBack.module.css';
 import { useFoundCopies, type FoundCopy } from './useCopies';
 
@@ -51,15 +52,14 @@ export function PutBack({ offer, first = false, children }: PutBackProps) {
       setWorking(null);
       if ('fault' in found) return setFault(`${name}: ${backupFaultWords(found.fault)}`);
       const put = async () => {
-        const done = await act(backup.put(tell('Putting it in place')).then(() => true));
+        const done = await act(backup.put(tell('Restoring')).then(() => true));
         leave();
         return done === true;
       };
       offer(found, put, leave, source);
     } catch (error) {
       setWorking(null);
-      const why = error instanceof Error ? error.message : '';
-      setFault(`${name}: it could not be read (${why}). Nothing was changed.`);
+      setFault(`${name}: ${faultWords(error, 'it couldn’t be read')}. Nothing was changed.`);
     }
   };
   const readCopy = async (copy: FoundCopy) => {
@@ -80,14 +80,14 @@ export function PutBack({ offer, first = false, children }: PutBackProps) {
                 <span className={styles.soft}>
                   {now - Date.parse(copy.at) < hourMs && `${ageWords(copy.at, now)}, `}
                   {placeWords[copy.place]}
-                  {!copy.own && ', of another desk'}
+                  {!copy.own && ', from another desk'}
                 </span>
               </span>
               <Button
                 size="compact-sm"
                 variant={first && copy.own && index === 0 ? 'filled' : 'default'}
                 disabled={working !== null}
-                aria-label={`Restore this copy: ${dayAndTime(copy.at, now)}, ${placeWords[copy.place]}${copy.own ? '' : ', of another desk'}`}
+                aria-label={`Restore this copy: ${dayAndTime(copy.at, now)}, ${placeWords[copy.place]}${copy.own ? '' : ', from another desk'}`}
                 onClick={() => void readCopy(copy)}
               >
                 Restore this copy
@@ -119,7 +119,7 @@ export function PutBack({ offer, first = false, children }: PutBackProps) {
 }
 
 const placeWords: Record<FoundCopy['place'], string> = {
-  folder: 'in the folder of copies',
+  folder: 'in the backup folder',
   server: 'on the server, sealed',
 };
 

@@ -200,8 +200,8 @@ function TableControls({ editor }: { editor: Editor }) {
   return (
     <>
       <RichTextEditor.Control
-        aria-label={inTable ? 'Take the table out' : 'Table of three by three'}
-        title={inTable ? 'Take the table out' : 'Table of three by three'}
+        aria-label={inTable ? 'Remove the table' : 'Insert a 3 × 3 table'}
+        title={inTable ? 'Remove the table' : 'Insert a 3 × 3 table'}
         onClick={() =>
           inTable
             ? editor.chain().focus().deleteTable().run()
@@ -250,7 +250,7 @@ function FormulaField({
       <TextInput
         autoFocus
         size="xs"
-        aria-label="Maths, as TeX"
+        aria-label="Maths in TeX"
         placeholder="\frac{d}{t} = v"
         value={latex}
         onChange={(event) => set({ ...formula, latex: event.currentTarget.value })}
@@ -261,15 +261,15 @@ function FormulaField({
         }}
       />
       <Button type="submit" size="compact-sm" disabled={!latex.trim()}>
-        {at === null ? 'Put it in the line' : 'Change it'}
+        {at === null ? 'Insert in the text' : 'Update'}
       </Button>
       {at === null && (
         <Button size="compact-sm" disabled={!latex.trim()} onClick={() => put(true)}>
-          On a line of its own
+          Insert on its own line
         </Button>
       )}
       <Button size="compact-sm" onClick={done}>
-        Leave it
+        Cancel
       </Button>
     </form>
   );

@@ -6,17 +6,17 @@ import { desk } from '@/store/tables';
 
 /** Something the teacher can do from anywhere. */
 const actions: [string, string, string][] = [
-  ['Go to the desk', 'all papers and sittings', '/'],
-  ['See the groups', 'students and join codes', '/groups'],
-  ['Make a group', 'and bring students in', '/groups?new=1'],
+  ['Open the desk', 'all papers and sittings', '/'],
+  ['Open groups', 'students and join codes', '/groups'],
+  ['Create a group', 'and add students', '/groups?new=1'],
   ['Write a new paper', '', '/?new=1'],
-  ['Bring papers in', 'from a QTI package', '/packages'],
-  ['See what students ask for', 'requests for exceptions', '/requests'],
-  ['See the outbox', 'messages to students', '/outbox'],
-  ['See all students', 'of all groups, archived ones too', '/groups/all'],
-  ['Find a question in the bank', 'all questions of all papers', '/bank'],
-  ['Save or put back the whole desk', 'backup file', '/backup'],
-  ['Be a student for a minute', 'the page students enter by', '/sit'],
+  ['Import papers', 'from a QTI package', '/packages'],
+  ['Review requests', 'from students', '/requests'],
+  ['Open the outbox', 'messages to students', '/outbox'],
+  ['Show all students', 'in every group, archived too', '/groups/all'],
+  ['Search the question bank', 'all questions of all papers', '/bank'],
+  ['Back up or restore the desk', 'backup file', '/backup'],
+  ['Try the student page', 'where students join', '/sit'],
 ];
 
 const go = (href: string) => () => window.location.assign(href);
@@ -45,8 +45,8 @@ export function Search() {
       limit={12}
       scrollable
       maxHeight={420}
-      nothingFound="Nothing has that in its name"
-      searchProps={{ placeholder: 'Paper, sitting, group, student or action', 'aria-label': 'Find' }}
+      nothingFound="No matches"
+      searchProps={{ placeholder: 'Paper, sitting, group, student or action', 'aria-label': 'Search' }}
     />
   );
 }

@@ -7,7 +7,7 @@ import { readSheet } from '@/workers/readSheet';
 import type { Work } from '@/workers/stoppable';
 import { act } from './act';
 import { FileButton } from '../ui/FileButton';
-import { refusalWords } from '../ui/lossWords';
+import { refusalWords } from '@/words/losses';
 import styles from './sheetSource.module.css';
 
 type Reading = OrRefused<TableRow[]>;
@@ -66,7 +66,7 @@ export function SheetSource({ label, placeholder, beside, children }: SheetSourc
       </div>
       {'refused' in read && <p role="alert">{refusalWords(read.refused, file?.name)}</p>}
       {file && 'read' in read && read.read.length === 0 && (
-        <p role="alert">{file.name}: There are no rows in it. Nothing was changed.</p>
+        <p role="alert">{file.name}: it has no rows. Nothing was changed.</p>
       )}
       {'read' in read && read.read.length > 0 && children(read.read, file?.name ?? '')}
     </>
@@ -97,14 +97,14 @@ export function HeadingChoice({ rows, heading, choose }: HeadingChoiceProps) {
   return (
     <NativeSelect
       className={styles.heading}
-      label="The columns are named by"
-      description={heading ? 'What stands above it is left out.' : undefined}
+      label="Column names are in"
+      description={heading ? 'Rows above it are left out.' : undefined}
       value={heading === null ? '' : String(heading)}
       data={[
         { value: '', label: 'no row' },
         ...shown.map(({ line, cells }, index) => ({
           value: String(index),
-          label: `line ${line}: ${cells.filter(Boolean).join(', ').slice(0, 60)}`,
+          label: `row ${line}: ${cells.filter(Boolean).join(', ').slice(0, 60)}`,
         })),
       ]}
       onChange={(event) => {

@@ -58,10 +58,10 @@ function Frame({ strip, shortcuts = [], children }: ShellProps) {
         </nav>
         <Asking />
         <Button size="compact-sm" onClick={spotlight.open} rightSection={<KeyHint keys="Ctrl K" />}>
-          Find
+          Search
         </Button>
         <Button size="compact-sm" onClick={keys.open} rightSection={<KeyHint keys="?" />}>
-          Keys
+          Shortcuts
         </Button>
         <LightOrDark />
       </header>
@@ -81,7 +81,7 @@ function LightOrDark() {
     <ActionIcon
       variant="default"
       size={26}
-      aria-label={dark ? 'Light paper' : 'Dark paper'}
+      aria-label={dark ? 'Light theme' : 'Dark theme'}
       onClick={() => setColorScheme(dark ? 'light' : 'dark')}
     >
       {dark ? <IconSun size={16} /> : <IconMoon size={16} />}

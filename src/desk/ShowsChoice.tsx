@@ -1,5 +1,5 @@
 import { Checkbox } from '@mantine/core';
-import { showWords } from '@/core/handback/releaseSentence';
+import { showWords } from '@/words/releases';
 import type { Shows } from '@/core/model/release';
 
 /** What of a result is let out, each by its own box. */

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { StageName } from '@/core/seats/strip';
-import { dayAndTime } from '../ui/format';
+import { dayAndTime } from '@/words/format';
 import { Strip } from '../ui/Strip';
 import { EmptyState } from '../ui/EmptyState';
 import { DeskReady } from './DeskReady';
@@ -54,8 +54,8 @@ export function SittingStrip({ sitting, current }: { sitting: SittingData; curre
 
 function NoSuchSitting() {
   return (
-    <EmptyState title="No such sitting on this desk" action={<a href="/">To the desk</a>}>
-      It may have been deleted, or it is on the desk of another browser.
+    <EmptyState title="Sitting not found" action={<a href="/">Go to the desk</a>}>
+      It may have been deleted, or it may be in another browser.
     </EmptyState>
   );
 }

@@ -1,3 +1,4 @@
+import { faultWords } from '@/words/faults';
 import { useSyncExternalStore } from 'react';
 import { Stopped } from '@/workers/stoppable';
 
@@ -108,19 +109,23 @@ async function tryAgain(): Promise<void> {
   }
   if (fault) say(unsavedWords(fault), true);
   else
-    say(before === 1 ? 'There is room again: it is saved' : `There is room again: all ${before} are saved`);
+    say(
+      before === 1
+        ? 'Space is free again: your change is saved'
+        : `Space is free again: all ${before} changes are saved`,
+    );
 }
 
 const waitingWords = () =>
-  `Not saved: there is no room left in this browser. ${
-    waiting.length === 1 ? 'What you did waits' : `The last ${waiting.length} things you did wait`
+  `Not saved: this browser is out of space. ${
+    waiting.length === 1 ? 'Your change waits' : `The last ${waiting.length} things you did wait`
   } on this page, and ${waiting.length === 1 ? 'is' : 'are'} saved as soon as there is room. Free space on the disk, or save the desk to a file and delete what you no longer need.`;
 
 /** Why something was not stored, and what to do. */
 export function unsavedWords(error: unknown): string {
   if (isFull(error))
-    return 'Not saved: there is no room left in this browser. What you wrote stays on this page and is saved as soon as there is room. Save a backup, then delete what you no longer need, or free space on the disk.';
-  return `Not kept: ${error instanceof Error ? error.message : String(error)}`;
+    return 'Not saved: this browser is out of space. What you wrote stays on this page and is saved as soon as there is room. Save a backup and delete what you no longer need, or free space on the disk.';
+  return `Not saved: ${faultWords(error)}`;
 }
 
 /** Whether storing failed for want of room; Dexie wraps what the browser says. */

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { at, paperQuestions, sittingOf } from '../../tests/unit/samples';
 import type { SittingProgress } from '@/core/seats/progress';
-import { findingWords } from '../ui/findingWords';
-import { counted, countdown, duration } from '../ui/format';
+import { findingWords } from '@/words/findings';
+import { counted, countdown, duration } from '@/words/format';
 import { glyphWords } from '../ui/FillGlyph';
 import { paperStages, stripStages } from './stripStages';
 
@@ -33,9 +33,9 @@ describe('a strip says what is left in each stage', () => {
     expect(words({})).toEqual([
       '4 questions, 8 points',
       '30 to start',
-      'nothing in yet',
-      'nothing in yet',
-      'nothing in yet',
+      'nothing handed in',
+      'nothing handed in',
+      'nothing handed in',
     ]);
     expect(words({}, now - 60_000)[1]).toMatch(/^opens today /);
   });
@@ -46,7 +46,7 @@ describe('a strip says what is left in each stage', () => {
       '7 still working, 3 to start, 20 in',
       '14 answers wait',
       'mean 61% of what is marked',
-      'none ready yet',
+      'nothing ready',
     ]);
   });
 
@@ -85,7 +85,7 @@ describe('a strip says what is left in each stage', () => {
 describe('words for what is found and seen', () => {
   it('a finding names its question by number', () => {
     expect(findingWords({ level: 'look', code: 'noKey', questionId: 'q3' }, paperQuestions)).toBe(
-      'Question 3: there is no key yet; answers will stay unscored',
+      'Question 3: there is no key yet, so answers won’t be scored',
     );
     expect(findingWords({ level: 'stops', code: 'noTitle' }, paperQuestions)).toBe('The paper has no title');
   });

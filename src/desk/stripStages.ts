@@ -4,7 +4,7 @@ import type { SittingProgress } from '@/core/seats/progress';
 import { stripOf, type StageName } from '@/core/seats/strip';
 import { paperFindings } from '@/core/scoring/paperFindings';
 import { givenCount, paperPoints } from '@/core/model/parts';
-import { counted, dayAndTime, percent, pointsWords } from '../ui/format';
+import { counted, dayAndTime, percent, pointsWords } from '@/words/format';
 import type { StripStage } from '../ui/Strip';
 
 /** The strip of one sitting, in words. */
@@ -46,7 +46,7 @@ export function paperStages(paperId: string, paper: PaperContent): StripStage[] 
   const stops = findings.filter((finding) => finding.level === 'stops').length;
   const size = `${counted(givenCount(paper), 'question')}, ${pointsWords(paperPoints(paper))}`;
   const ready = paper.questions.length > 0 && stops === 0;
-  const left = findings.length === 0 ? 'ready' : `${counted(findings.length, 'thing')} to look at`;
+  const left = findings.length === 0 ? 'ready' : `${counted(findings.length, 'thing')} to check`;
   const stage = (name: StageName, words: string, href: string | null, next = false): StripStage => ({
     stage: name,
     words,
@@ -56,7 +56,7 @@ export function paperStages(paperId: string, paper: PaperContent): StripStage[] 
   });
   return [
     stage('write', `${size} · ${left}`, `/papers/${paperId}`, !ready),
-    stage('run', ready ? 'give it out' : 'once it is ready', ready ? `/papers/${paperId}/give` : null, ready),
+    stage('run', ready ? 'give out' : 'once it is ready', ready ? `/papers/${paperId}/give` : null, ready),
     stage('mark', '–', null),
     stage('analyse', '–', null),
     stage('handBack', '–', null),
@@ -70,37 +70,37 @@ function runWords(
 ): string {
   if (progress.students === 0) return 'no students in the group';
   if (now < times.opensAt) return `opens ${dayAndTime(times.opensAt, now)}`;
-  if (progress.in === progress.students) return `all ${progress.in} in`;
+  if (progress.in === progress.students) return `all ${progress.in} handed in`;
   const over = times.closesAt !== null && now >= times.closesAt;
   const parts: string[] = [];
   if (progress.working > 0) parts.push(`${progress.working} still working`);
   if (progress.notStarted > 0)
-    parts.push(over ? `${progress.notStarted} never started` : `${progress.notStarted} to start`);
-  if (progress.in > 0) parts.push(`${progress.in} in`);
+    parts.push(over ? `${progress.notStarted} not started` : `${progress.notStarted} not started`);
+  if (progress.in > 0) parts.push(`${progress.in} handed in`);
   return parts.join(', ');
 }
 
 function markWords(progress: SittingProgress): string {
-  if (progress.in === 0) return 'nothing in yet';
+  if (progress.in === 0) return 'nothing handed in';
   const parts: string[] = [];
   if (progress.waiting > 0)
     parts.push(`${counted(progress.waiting, 'answer')} ${progress.waiting === 1 ? 'waits' : 'wait'}`);
   if (progress.forward > 0) parts.push(`${progress.forward} put forward`);
-  if (progress.aside > 0) parts.push(`${progress.aside} put aside`);
+  if (progress.aside > 0) parts.push(`${progress.aside} set aside`);
   if (progress.noKey > 0) parts.push(`${progress.noKey} without a key`);
   return parts.length ? parts.join(', ') : 'all marked';
 }
 
 function analyseWords(progress: SittingProgress): string {
-  if (progress.meanShare === null) return 'nothing in yet';
+  if (progress.meanShare === null) return 'nothing handed in';
   const final = progress.waiting + progress.noKey + progress.aside === 0;
   return `mean ${percent(progress.meanShare)}${final ? '' : ' of what is marked'}`;
 }
 
 function handBackWords(progress: SittingProgress): string {
-  if (progress.in === 0) return 'nothing in yet';
+  if (progress.in === 0) return 'nothing handed in';
   if (progress.released === 0)
-    return progress.ready > 0 ? `${progress.ready} ready, none back` : 'none ready yet';
-  if (progress.released < progress.in) return `${progress.released} of ${progress.in} have it`;
-  return `all have it, ${progress.opened} opened`;
+    return progress.ready > 0 ? `${progress.ready} ready to hand back` : 'nothing ready';
+  if (progress.released < progress.in) return `handed back to ${progress.released} of ${progress.in}`;
+  return `handed back to all, ${progress.opened} opened`;
 }

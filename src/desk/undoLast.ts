@@ -28,9 +28,9 @@ export async function undoLast(seq?: number): Promise<void> {
   const done = await act(undo(isoNow(), seq));
   if (!done) return;
   const words = {
-    undone: `Taken back: ${done.said}`,
-    nothing: 'There is nothing to take back',
-    changedSince: `Can’t be taken back, for it has changed since: ${done.said}. Undo again takes back what was done before it.`,
+    undone: `Undone: ${done.said}`,
+    nothing: 'Nothing to undo',
+    changedSince: `Can’t undo, changed since: ${done.said}. Undo again to undo what came before it.`,
   };
   const word = words[done.outcome];
   if (done.outcome === 'undone' && done.where !== null && done.where !== here()) sayThere(done.where, word);

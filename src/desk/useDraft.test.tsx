@@ -116,8 +116,8 @@ describe('a row as it is being written', () => {
     const words = unsavedWords(Object.assign(new Error('AbortError'), { inner }));
     expect(words).toMatch(/^Not saved: there is no room left/);
     expect(words).not.toMatch(/Quota/);
-    expect(unsavedWords(new Error('A paper with sittings stays'))).toBe(
-      'Not kept: A paper with sittings stays',
+    expect(unsavedWords(new Error('A paper that was given out can’t be deleted'))).toBe(
+      'Not kept: A paper that was given out can’t be deleted',
     );
   });
 });

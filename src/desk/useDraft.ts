@@ -151,7 +151,7 @@ function clashWords(clashes: readonly Clash[]): string {
     const field = path.findLast((part) => /^[a-z][A-Za-z]+$/.test(part)) ?? 'a field';
     return `${field}: “${textOf(theirs)}”`;
   });
-  return `Also changed in another tab. Yours is kept; there it was ${words.join('; ')}`;
+  return `Also changed in another tab. Yours was saved; the other version was ${words.join('; ')}`;
 }
 
 function textOf(value: unknown): string {

@@ -37,7 +37,7 @@ describe('the desk', () => {
     const strips = await screen.findAllByRole('navigation', { name: /^Stages of/ });
     expect(strips).toHaveLength((await desk.sittings.count()) + 2);
     for (const strip of strips) expect(strip.children).toHaveLength(5);
-    expect(screen.getAllByText('being written')).toHaveLength(2);
+    expect(screen.getAllByText('draft')).toHaveLength(2);
   });
 
   it('lists the three groups with how many are in them', async () => {
@@ -165,7 +165,7 @@ describe('the look at a paper', () => {
     const first = await screen.findByRole('region', { name: 'Question 1' });
     await hand.click(within(first).getByRole('radio', { name: /False/ }));
     expect(first.textContent).not.toContain('0 of 1');
-    await hand.click(screen.getByLabelText('Score what is filled in'));
+    await hand.click(screen.getByLabelText('Score these answers'));
     expect(first.textContent).toContain('0 of 1');
     expect(first.textContent).toContain('latitude scale');
     const key = async () => (await desk.papers.get('paper-passage'))?.questions[0];
@@ -205,7 +205,7 @@ describe('the bank', () => {
     const matching = papers.flatMap((paper) => paper.questions).filter((each) => each.kind === 'matching');
     expect(screen.getByText(`${matching.length} of ${count} questions`)).toBeTruthy();
     await hand.type(screen.getByLabelText(/^Words/), 'no such words');
-    expect(screen.getByText('No question has that.')).toBeTruthy();
+    expect(screen.getByText('No questions match.')).toBeTruthy();
   });
 
   it('says where a question is, how it did, and offers papers that do not have it', async () => {
@@ -214,9 +214,9 @@ describe('the bank', () => {
     await hand.click(screen.getByRole('button', { name: /isolated danger mark show/ }));
     const about = screen.getByRole('complementary', { name: 'About the question' });
     expect(within(about).getByRole('heading', { name: 'In 1 paper' })).toBeTruthy();
-    expect(within(about).getByRole('heading', { name: 'How it did' })).toBeTruthy();
+    expect(within(about).getByRole('heading', { name: 'Results' })).toBeTruthy();
     expect(within(about).getByText(/version 1, .*92 answers, \d+\s?%, tells apart/)).toBeTruthy();
-    const paper = within(about).getByRole<HTMLSelectElement>('combobox', { name: 'Paper to take it into' });
+    const paper = within(about).getByRole<HTMLSelectElement>('combobox', { name: 'Paper to add it to' });
     expect(paper.selectedOptions[0]?.textContent).not.toContain('lights');
   });
 });
@@ -224,7 +224,7 @@ describe('the bank', () => {
 describe('a paper as a sheet', () => {
   it('says which of its questions a row cannot hold', async () => {
     render(<SheetPage paperId="paper-passage" />);
-    const about = await screen.findByRole('complementary', { name: 'The paper as a file' });
+    const about = await screen.findByRole('complementary', { name: 'Import and export' });
     // Texts with gaps, pairs and orders can stand in a row; several units, rules of their own and pictures cannot.
     const left = within(about).getAllByRole('listitem');
     expect(left.map((row) => row.textContent)).toEqual([

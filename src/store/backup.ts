@@ -1,3 +1,4 @@
+import { CommandFault } from '@/core/model/commandFault';
 import { deskTableNames } from '@/core/model/desk';
 import {
   contentOf,
@@ -46,7 +47,7 @@ export async function putInPlace(
     for (const [index, ref] of assets.entries()) {
       if ((await desk.assets.where('id').equals(ref.id).count()) === 0) {
         const content = await bytes(ref.id);
-        if (!(await isFile(ref, content))) throw new Error(`The file ${ref.name} is not what was saved`);
+        if (!(await isFile(ref, content))) throw new CommandFault('fileChanged', ref.name);
         await desk.assets.put({ ...ref, bytes: Uint8Array.from(content) } satisfies Asset);
         added.push(ref.id);
       }

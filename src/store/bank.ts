@@ -1,3 +1,5 @@
+import { done } from '@/words/done';
+import { CommandFault } from '@/core/model/commandFault';
 import { bankRows, linkedCopy, type BankRow, type QuestionRecord } from '@/core/bank/bankRows';
 import { kindNamed, type KindName, type Question } from '@/core/kinds';
 import { BankQuestion } from '@/core/model/bank';
@@ -37,7 +39,7 @@ export async function bankList(now: number): Promise<BankRow[]> {
 /** Puts a paper's question into the bank, and links it there. */
 export async function putIntoBank(paperId: string, questionId: string, now: string) {
   return runCommand(
-    { command: 'putIntoBank', said: 'Question put into the bank', about: paperId },
+    { command: 'putIntoBank', said: done.questionToBank, about: paperId },
     now,
     async (record) => (await banked(record, paperId, questionId, now)).id,
   );
@@ -46,12 +48,12 @@ export async function putIntoBank(paperId: string, questionId: string, now: stri
 /** Takes a question into a paper, linked to the bank; one that is in another paper only is put into the bank first. */
 export async function takeIntoPaper(row: BankRow, paperId: string, now: string) {
   return runCommand(
-    { command: 'takeIntoPaper', said: 'Question taken from the bank', about: paperId },
+    { command: 'takeIntoPaper', said: done.questionFromBank, about: paperId },
     now,
     async (record) => {
       const [use] = row.uses;
       const entry = row.entry ?? (use && (await banked(record, use.paperId, use.questionId, now)));
-      if (!entry) throw new Error('This question is no longer there');
+      if (!entry) throw new CommandFault('questionGone');
       const paper = await paperWith(paperId);
       const copy = linkedCopy(entry, newId);
       await keepPaper(record, { ...paper, questions: withAppended(paper.questions, [copy]) }, now);
@@ -62,26 +64,22 @@ export async function takeIntoPaper(row: BankRow, paperId: string, now: string) 
 
 /** Makes the bank's question what the paper's is now. Other papers keep theirs, and are told. */
 export async function putBack(paperId: string, questionId: string, now: string) {
-  return runCommand(
-    { command: 'putBack', said: 'Question put back into the bank as it is here', about: paperId },
-    now,
-    async (record) => {
-      const question = questionIn(await paperWith(paperId), questionId);
-      const entry = await desk.bank.get(question.bankId ?? '');
-      if (!entry) throw new Error('This question is no longer in the bank');
-      await record.put(
-        'bank',
-        BankQuestion.parse({ ...entry, question: loose(question, entry.id), changedAt: now }),
-      );
-    },
-  );
+  return runCommand({ command: 'putBack', said: done.bankUpdated, about: paperId }, now, async (record) => {
+    const question = questionIn(await paperWith(paperId), questionId);
+    const entry = await desk.bank.get(question.bankId ?? '');
+    if (!entry) throw new CommandFault('bankQuestionGone');
+    await record.put(
+      'bank',
+      BankQuestion.parse({ ...entry, question: loose(question, entry.id), changedAt: now }),
+    );
+  });
 }
 
 /** Makes the paper's question what the bank's is now; its place and its id stay. */
 export async function takeOver(paperId: string, questionId: string, now: string) {
-  return changeQuestion(paperId, questionId, 'Question taken over from the bank', now, async (question) => {
+  return changeQuestion(paperId, questionId, done.questionUpdated, now, async (question) => {
     const entry = await desk.bank.get(question.bankId ?? '');
-    if (!entry) throw new Error('This question is no longer in the bank');
+    if (!entry) throw new CommandFault('bankQuestionGone');
     const { partId } = question;
     return { ...linkedCopy(entry, () => questionId), ...(partId !== undefined && { partId }) } as Question; // of the bank's kind
   });
@@ -89,7 +87,7 @@ export async function takeOver(paperId: string, questionId: string, now: string)
 
 /** Makes a paper's question separate: what is changed in the bank no longer concerns it. */
 export async function makeSeparate(paperId: string, questionId: string, now: string) {
-  return changeQuestion(paperId, questionId, 'Question made separate from the bank', now, (question) => {
+  return changeQuestion(paperId, questionId, done.questionUnlinked, now, (question) => {
     const { bankId: _, ...rest } = question;
     return Promise.resolve(rest as Question); // the kind's own fields are untouched
   });
@@ -100,14 +98,10 @@ export async function newBankQuestion(kind: KindName, now: string) {
   const id = newId();
   const question = { ...kindNamed(kind).empty(newId), id };
   const entry = BankQuestion.parse({ id, question, createdAt: now, changedAt: now });
-  return runCommand(
-    { command: 'newBankQuestion', said: 'Question begun in the bank' },
-    now,
-    async (record) => {
-      await record.add('bank', entry);
-      return id;
-    },
-  );
+  return runCommand({ command: 'newBankQuestion', said: done.bankQuestionCreated }, now, async (record) => {
+    await record.add('bank', entry);
+    return id;
+  });
 }
 
 /**
@@ -129,7 +123,7 @@ export async function changeBankQuestion(
 
 /** Takes a question out of the bank; papers keep theirs. */
 export async function takeOutOfBank(id: string, now: string) {
-  return runCommand({ command: 'takeOutOfBank', said: 'Question taken out of the bank' }, now, (record) =>
+  return runCommand({ command: 'takeOutOfBank', said: done.questionOffBank }, now, (record) =>
     record.remove('bank', [id]),
   );
 }
@@ -176,13 +170,13 @@ function loose(question: Question, id: string): Question {
 
 async function paperWith(id: string): Promise<Paper> {
   const paper = await desk.papers.get(id);
-  if (!paper) throw new Error('This paper is no longer there');
+  if (!paper) throw new CommandFault('paperGone');
   return paper;
 }
 
 function questionIn(paper: Paper, id: string): Question {
   const question = paper.questions.find((each) => each.id === id);
-  if (!question) throw new Error('This question is no longer in the paper');
+  if (!question) throw new CommandFault('paperQuestionGone');
   return question;
 }
 

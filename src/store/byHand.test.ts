@@ -12,7 +12,7 @@ import {
 import { carrierWith } from '../../tests/unit/carrier';
 import { byHand } from '@/carriers/byHand';
 import { chosenCarrier } from '@/carriers/chosen';
-import { ServerFault } from '@/carriers/ask';
+import { ServerFault } from '@/core/exchange/serverFault';
 import { openedWith, takenIn, takenOff } from '@/carriers/handedFiles';
 import {
   packetSealer,

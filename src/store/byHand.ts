@@ -1,3 +1,4 @@
+import { done } from '@/words/done';
 import {
   intakeOf,
   oddTime,
@@ -54,7 +55,7 @@ async function fixedPaper(
 ): Promise<{ sitting: Sitting; paper: PaperVersion } | null> {
   const name = {
     command: 'paperPacket',
-    said: 'The paper is fixed as it goes out by hand',
+    said: done.paperFixed,
     about: sittingId,
   };
   await runCommand(name, now, async (record) => {
@@ -133,7 +134,7 @@ export async function takeInAnswers(
     if ('attempts' in (looked[index] ?? {}))
       for (const asset of file.files) await keepAsset(unpackedAsset(asset));
   const students = new Set(looked.flatMap((each) => ('attempts' in each ? (each.student?.id ?? []) : [])));
-  const said = `Answers of ${students.size === 1 ? 'one student' : `${students.size} students`} taken in`;
+  const said = done.answersImported(students.size);
   const { result } = await runCommand(
     { command: 'takeInAnswers', said, about: sittingId },
     now,

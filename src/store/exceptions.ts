@@ -1,6 +1,13 @@
+import { done, type Several } from '@/words/done';
+import { CommandFault } from '@/core/model/commandFault';
 import { Student } from '@/core/model/people';
-import { fullName } from '@/core/model/names';
-import { Allowance, type Attempt, type AttemptEvent, type Sitting } from '@/core/model/sitting';
+import {
+  Allowance,
+  type AllowanceWish,
+  type Attempt,
+  type AttemptEvent,
+  type Sitting,
+} from '@/core/model/sitting';
 import {
   attemptState,
   endOf,
@@ -20,20 +27,6 @@ import { desk } from './tables';
 /** One student by id, or several at once: one step, to be undone as one. */
 export type Who = string | readonly string[];
 
-/** What one student may have in one sitting beyond its rules, without what every allowance has. */
-export type AllowanceWish =
-  | { kind: 'minutes'; minutes: number }
-  | { kind: 'percent'; percent: number }
-  | { kind: 'window'; opensAt: string | null; closesAt: string | null }
-  | { kind: 'lateStart' };
-
-const said: Record<AllowanceWish['kind'], (wish: AllowanceWish) => string> = {
-  minutes: (wish) => `has ${wish.kind === 'minutes' ? wish.minutes : ''} more minutes`,
-  percent: (wish) => `has ${wish.kind === 'percent' ? wish.percent : ''} % more time`,
-  window: () => 'has times of their own',
-  lateStart: () => 'may still start',
-};
-
 /** Gives one student something beyond the rules of a sitting; what was given before stays. */
 export async function giveAllowance(
   sittingId: string,
@@ -46,7 +39,7 @@ export async function giveAllowance(
     'giveAllowance',
     sittingId,
     who,
-    said[wish.kind](wish),
+    done.allowance(wish),
     now,
     async ({ record, studentId }) => {
       await record.add(
@@ -63,7 +56,7 @@ export async function giveAttempt(sittingId: string, who: Who, reason: string, n
     'giveAttempt',
     sittingId,
     who,
-    'may make another attempt',
+    done.anotherAttempt,
     now,
     async ({ record, running, studentId }) => {
       if (running) await record.put('attempts', collected(running, reason, now));
@@ -84,10 +77,10 @@ export async function startAfresh(sittingId: string, who: Who, reason: string, n
     'startAfresh',
     sittingId,
     who,
-    'may start afresh, the attempt before is set aside',
+    done.startedAgain,
     now,
     async ({ record, last, sitting, studentId }) => {
-      if (!last) throw new Error('There is no attempt to set aside');
+      if (!last) throw new CommandFault('noAttemptToSetAside');
       await record.put('attempts', aside(last, reason, now));
       if (sitting.closedToStartsAt !== null)
         await record.add(
@@ -104,55 +97,33 @@ export async function startAfresh(sittingId: string, who: Who, reason: string, n
  * @throws {Error} in words, when there was no time left: then more minutes are what helps
  */
 export async function carryOn(sittingId: string, who: Who, reason: string, now: string) {
-  return forStudents(
-    'carryOn',
-    sittingId,
-    who,
-    'can carry on where it stopped',
-    now,
-    async ({ record, last, terms }) => {
-      const at = Date.parse(now);
-      const end = last && endOf(last, terms, at);
-      if (!last || end === null || end === undefined) throw new Error('No attempt has ended');
-      if (leftAtEnd(last, terms, at) === 0)
-        throw new Error('There was no time left: give more minutes, and it goes on by itself');
-      await record.put('attempts', {
-        ...withEvent(last, 'carriedOn', reason, now),
-        handedInAt: null,
-        collectedAt: null,
-        pausedMs: (last.pausedMs ?? 0) + Math.max(0, at - end),
-      } satisfies Attempt);
-    },
-  );
+  return forStudents('carryOn', sittingId, who, done.carriedOn, now, async ({ record, last, terms }) => {
+    const at = Date.parse(now);
+    const end = last && endOf(last, terms, at);
+    if (!last || end === null || end === undefined) throw new CommandFault('noAttemptEnded');
+    if (leftAtEnd(last, terms, at) === 0) throw new CommandFault('noTimeLeft');
+    await record.put('attempts', {
+      ...withEvent(last, 'carriedOn', reason, now),
+      handedInAt: null,
+      collectedAt: null,
+      pausedMs: (last.pausedMs ?? 0) + Math.max(0, at - end),
+    } satisfies Attempt);
+  });
 }
 
 /** Takes running attempts in as they stand; who is not working is left alone. */
 export async function collectFrom(sittingId: string, who: Who, reason: string, now: string) {
-  return forStudents(
-    'collectFrom',
-    sittingId,
-    who,
-    'has been collected from',
-    now,
-    async ({ record, running }) => {
-      if (running) await record.put('attempts', collected(running, reason, now));
-    },
-  );
+  return forStudents('collectFrom', sittingId, who, done.collected, now, async ({ record, running }) => {
+    if (running) await record.put('attempts', collected(running, reason, now));
+  });
 }
 
 /** Takes the attempt that counts out of all figures, and keeps it. */
 export async function setAside(sittingId: string, who: Who, reason: string, now: string) {
-  return forStudents(
-    'setAside',
-    sittingId,
-    who,
-    'has an attempt set aside',
-    now,
-    async ({ record, last }) => {
-      if (!last) throw new Error('There is no attempt to set aside');
-      await record.put('attempts', aside(last, reason, now));
-    },
-  );
+  return forStudents('setAside', sittingId, who, done.setAside, now, async ({ record, last }) => {
+    if (!last) throw new CommandFault('noAttemptToSetAside');
+    await record.put('attempts', aside(last, reason, now));
+  });
 }
 
 /** Makes an attempt count again. Where another one runs, this one is collected, so that never two run. */
@@ -162,11 +133,11 @@ export async function takeBack(attemptId: string, reason: string, now: string) {
     'takeBack',
     attempt?.sittingId ?? '',
     attempt?.studentId ?? '',
-    'has an attempt counted again',
+    done.attemptRestored,
     now,
     async ({ record, running, last, terms }) => {
       const kept = await desk.attempts.get(attemptId);
-      if (!kept || !isAside(kept)) throw new Error('This attempt has not been set aside');
+      if (!kept || !isAside(kept)) throw new CommandFault('notSetAside');
       const back: Attempt = { ...withEvent(kept, 'takenBack', reason, now), setAsideAt: null };
       const runs = attemptState(back, terms, Date.parse(now)) === 'working';
       const later = last !== undefined && last.number > back.number;
@@ -184,15 +155,12 @@ export async function deleteAttempts(attemptIds: readonly string[], now: string)
   return desk.transaction('rw', desk.tables, async () => {
     const attempts = (await desk.attempts.bulkGet([...attemptIds])).filter((each) => each !== undefined);
     const [first] = attempts;
-    if (!first) throw new Error('This attempt is no longer there');
+    if (!first) throw new CommandFault('attemptGone');
     for (const attempt of attempts) await deleteAttempt(attempt);
     const { sittingId } = first;
     await dropProgress(desk, sittingId);
     const student = await desk.students.get(first.studentId);
-    const said =
-      attempts.length === 1
-        ? `Attempt ${first.number} of ${student ? fullName(student) : 'a student'} deleted for good`
-        : `${attempts.length} attempts deleted for good`;
+    const said = done.attemptsDeleted(attempts, student);
     const entry = { at: now, who: 'teacher', command: 'deleteAttempts', said, about: sittingId };
     await desk.log.add({ ...entry, changes: [], undoneAt: null });
     return { said };
@@ -230,14 +198,9 @@ async function dropUnusedFiles({ files = [] }: Attempt): Promise<void> {
 /** Percent of every time limit that a student has more from now on, in all sittings; null: no more. */
 export async function giveLasting(studentId: string, percent: number | null, reason: string, now: string) {
   const student = await desk.students.get(studentId);
-  if (!student) throw new Error('This student is no longer there');
+  if (!student) throw new CommandFault('studentGone');
   const { extraPercent: _, ...rest } = student;
-  const name = fullName(student);
-  const words =
-    percent === null
-      ? `${name} has no more time than others`
-      : `${name} has ${percent} % more time in every sitting`;
-  const said = `${words} (${reason})`;
+  const said = done.lastingTime(student, percent, reason);
   return runCommand({ command: 'giveLasting', said, about: studentId }, now, (record) =>
     record.put('students', Student.parse({ ...rest, ...(percent !== null && { extraPercent: percent }) })),
   );
@@ -258,20 +221,18 @@ async function forStudents(
   command: string,
   sittingId: string,
   who: Who,
-  words: string,
+  words: Several,
   now: string,
   work: (place: Place) => Promise<void>,
 ) {
   const ids = typeof who === 'string' ? [who] : who;
   const [first] = ids.length === 1 ? await desk.students.bulkGet([...ids]) : [];
-  const said = first
-    ? `${fullName(first)} ${words}`
-    : `${ids.length} students ${words.replace(/^has /, 'have ')}`;
+  const said = done.several(words, first ? [first] : [], ids.length);
   return runCommand({ command, said, about: sittingId }, now, async (record) => {
     const sitting = await desk.sittings.get(sittingId);
     for (const studentId of ids) {
       const student = await desk.students.get(studentId);
-      if (!sitting || !student) throw new Error('This sitting or student is no longer there');
+      if (!sitting || !student) throw new CommandFault('sittingOrStudentGone');
       const place = { sittingId, studentId };
       const allowances = await desk.allowances.where(place).toArray();
       const terms = termsFor(student, sitting, allowances, Date.parse(now));

@@ -1,3 +1,4 @@
+import { done } from '@/words/done';
 import { lateKey, withDecision } from '@/core/attempts/late';
 import type { LateAnswer } from '@/core/model/sitting';
 import { changedMark, ownMarker } from '@/core/model/mark';
@@ -22,11 +23,7 @@ export async function decideLate(
   now: string,
 ) {
   const some = which.reduce((sum, { keys }) => sum + keys.length, 0);
-  const answers = some === 1 ? '1 late answer' : `${some} late answers`;
-  const said =
-    counts === null
-      ? `${answers} to be decided again`
-      : `${answers} ${counts ? (some === 1 ? 'counts' : 'count') : some === 1 ? 'does not count' : 'do not count'}`;
+  const said = done.lateDecided(some, counts);
   return runCommand({ command: 'decideLate', said, about: sittingId }, now, async (record) => {
     for (const { attemptId, keys } of which) {
       const attempt = await desk.attempts.get(attemptId);

@@ -49,7 +49,7 @@ const answerOf = async (attemptId: string, id: string) =>
 
 beforeEach(() => deskWith({}));
 
-describe('one by one without a way back', () => {
+describe('one by one and students can’t go back', () => {
   it('what is done with can no longer be changed, what came with it is taken', async () => {
     await deskWith({ oneByOne: true, noBack: true });
     const { attemptId, noBack } = await started();

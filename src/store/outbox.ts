@@ -1,4 +1,4 @@
-import { fullName } from '@/core/model/names';
+import { done } from '@/words/done';
 import { Message } from '@/core/model/sitting';
 import { runCommand } from './command';
 import { newId } from './ids';
@@ -11,11 +11,8 @@ export async function sendMessages(
   now: string,
 ) {
   const students = await desk.students.bulkGet(messages.map(({ studentId }) => studentId));
-  const [only] = students;
-  const said =
-    messages.length === 1 && only
-      ? `A message to ${fullName(only)} is in the outbox`
-      : `Messages to ${messages.length} students are in the outbox`;
+  const known = students.filter((student) => student !== undefined);
+  const said = done.inOutbox(known, messages.length);
   return runCommand({ command: 'sendMessages', said, about: sittingId }, now, (record) =>
     record.addAll(
       'outbox',
@@ -35,7 +32,7 @@ export async function outboxRows() {
 }
 
 export async function removeMessage(id: string, now: string) {
-  return runCommand({ command: 'removeMessage', said: 'Message taken out of the outbox' }, now, (record) =>
+  return runCommand({ command: 'removeMessage', said: done.messageDeleted }, now, (record) =>
     record.remove('outbox', [id]),
   );
 }

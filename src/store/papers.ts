@@ -1,3 +1,5 @@
+import { done } from '@/words/done';
+import { CommandFault } from '@/core/model/commandFault';
 import { Paper, PaperContent, type PaperVersion } from '@/core/model/paper';
 import { readyToSit } from '@/core/scoring/paperFindings';
 import { runCommand, type Recorder } from './command';
@@ -15,7 +17,7 @@ export async function createPaper(title: string, now: string) {
     changedAt: now,
   });
   return runCommand(
-    { command: 'createPaper', said: `Paper ${title} begun`, about: paper.id },
+    { command: 'createPaper', said: done.paperCreated(title), about: paper.id },
     now,
     async (record) => {
       await record.add('papers', paper);
@@ -60,11 +62,10 @@ export async function changePaper(
 export async function deletePaper(id: string, now: string) {
   const paper = await desk.papers.get(id);
   return runCommand(
-    { command: 'deletePaper', said: `Paper ${paper?.title ?? ''} deleted`, about: id },
+    { command: 'deletePaper', said: done.paperDeleted(paper?.title ?? ''), about: id },
     now,
     async (record) => {
-      if ((await desk.sittings.where('paperId').equals(id).count()) > 0)
-        throw new Error('A paper with sittings stays');
+      if ((await desk.sittings.where('paperId').equals(id).count()) > 0) throw new CommandFault('paperInUse');
       await removeOwned(record, 'papers', id);
       await record.remove('papers', [id]);
     },
@@ -84,7 +85,7 @@ export async function freezePaper(
   );
   const content = PaperContent.parse(paper);
   if (latest && sameContent(latest, content)) return latest;
-  if (!readyToSit(content)) throw new Error('This paper is not ready to be sat');
+  if (!readyToSit(content)) throw new CommandFault('paperNotReady');
   const version = { ...content, paperId: paper.id, version: (latest?.version ?? 0) + 1, frozenAt: now };
   await record.add('paperVersions', version);
   return version;

@@ -132,7 +132,7 @@ describe('who leaves a group', () => {
   });
 
   it('a paper with a sitting stays; one without goes and comes back', async () => {
-    await expect(deletePaper('paper1', at)).rejects.toThrow('A paper with sittings stays');
+    await expect(deletePaper('paper1', at)).rejects.toThrow('A paper that was given out can’t be deleted');
     const { result: paperId } = await createPaper('Draft', at);
     await deletePaper(paperId, at);
     expect(await desk.papers.get(paperId)).toBeUndefined();

@@ -1,6 +1,6 @@
-import { counted } from '@/core/basics/counted';
+import { done } from '@/words/done';
+import { CommandFault } from '@/core/model/commandFault';
 import { Student, Group } from '@/core/model/people';
-import { fullName, isGuest } from '@/core/model/names';
 import { type Attempt } from '@/core/model/sitting';
 import { Opening } from '@/core/model/release';
 import { groupBy } from '@/core/basics/groupBy';
@@ -17,7 +17,7 @@ import { desk } from './tables';
 export async function createGroup(name: string, now: string) {
   const group = Group.parse({ id: newId(), name: name.trim(), createdAt: now });
   return runCommand(
-    { command: 'createGroup', said: `Group ${group.name} made`, about: group.id },
+    { command: 'createGroup', said: done.groupCreated(group.name), about: group.id },
     now,
     async (record) => {
       await record.add('groups', group);
@@ -28,7 +28,7 @@ export async function createGroup(name: string, now: string) {
 
 export async function renameGroup(id: string, name: string, now: string) {
   return runCommand(
-    { command: 'renameGroup', said: `Group renamed to ${name.trim()}`, about: id },
+    { command: 'renameGroup', said: done.groupRenamed(name.trim()), about: id },
     now,
     async (record) => {
       const group = await desk.groups.get(id);
@@ -41,7 +41,7 @@ export async function renameGroup(id: string, name: string, now: string) {
 export async function deleteGroup(id: string, now: string) {
   const group = await desk.groups.get(id);
   return runCommand(
-    { command: 'deleteGroup', said: `Group ${group?.name ?? ''} deleted`, about: id },
+    { command: 'deleteGroup', said: done.groupDeleted(group?.name ?? ''), about: id },
     now,
     async (record) => {
       await leaveGroup(record, await desk.students.where('groupIds').equals(id).toArray(), id);
@@ -69,7 +69,7 @@ export async function bringIn(
   choices: BringChoices = {},
 ) {
   return runCommand(
-    { command: 'bringIn', said: broughtIn(incoming), about: groupId },
+    { command: 'bringIn', said: done.studentsImported(incoming.length), about: groupId },
     now,
     async (record) => {
       const groupFor = await groupMaker(record, now);
@@ -89,7 +89,7 @@ export async function bringClasses(
   choices: BringChoices = {},
 ) {
   const all = new Set(classes.flatMap(({ students }) => students));
-  const said = `${broughtIn([...all])} in ${counted(classes.length, 'group')}`;
+  const said = done.classesImported(all.size, classes.length);
   return runCommand({ command: 'bringClasses', said }, now, async (record) => {
     const groupFor = await groupMaker(record, now);
     const places: IncomingPlace[] = [];
@@ -116,8 +116,6 @@ interface IncomingPlace {
   groupId: string;
   incoming: readonly IncomingStudent[];
 }
-
-const broughtIn = (incoming: readonly unknown[]) => `${counted(incoming.length, 'student')} brought in`;
 
 async function bringInto(
   record: Recorder,
@@ -165,7 +163,7 @@ function freshStudent({ familyName, givenName, number, email, fields }: Incoming
 
 /** @param base as the student was when the row was opened: what was changed elsewhere since stays */
 export async function changeStudent(student: Student, now: string, base?: Student) {
-  const said = `${fullName(student)} changed`;
+  const said = done.studentEdited(student);
   return runCommand({ command: 'changeStudent', said, about: student.id }, now, (record) =>
     record.putChanged('students', Student.parse(student), base),
   );
@@ -174,15 +172,14 @@ export async function changeStudent(student: Student, now: string, base?: Studen
 /** Several students and what becomes of each, in one step. */
 async function changeStudents(
   command: string,
-  words: string,
+  words: (students: readonly Student[]) => string,
   ids: readonly string[],
   now: string,
   change: (student: Student) => Student,
 ) {
   const students = (await desk.students.bulkGet([...ids])).filter((student) => student !== undefined);
   const [only] = students;
-  const who = students.length === 1 && only ? fullName(only) : counted(students.length, 'student');
-  return runCommand({ command, said: `${who} ${words}`, about: only?.id ?? null }, now, async (record) => {
+  return runCommand({ command, said: words(students), about: only?.id ?? null }, now, async (record) => {
     for (const student of students) await record.put('students', Student.parse(change(student)));
   });
 }
@@ -190,7 +187,8 @@ async function changeStudents(
 /** Puts students into a group; with `from`, out of that one. */
 export async function putInGroup(ids: readonly string[], groupId: string, from: string | null, now: string) {
   const group = await desk.groups.get(groupId);
-  const words = `${from === null ? 'also in' : 'moved to'} ${group?.name ?? 'the group'}`;
+  const name = group?.name ?? '';
+  const words = from === null ? done.addedTo(name) : done.movedTo(name);
   return changeStudents('putInGroup', words, ids, now, (student) => ({
     ...student,
     groupIds: [...new Set([...student.groupIds.filter((id) => id !== from), groupId])],
@@ -199,7 +197,7 @@ export async function putInGroup(ids: readonly string[], groupId: string, from: 
 
 /** Out of every list from now on; attempts and results stay. */
 export async function archiveStudents(ids: readonly string[], now: string) {
-  return changeStudents('archiveStudents', 'archived', ids, now, (student) => ({
+  return changeStudents('archiveStudents', done.archived, ids, now, (student) => ({
     ...student,
     archivedAt: now,
   }));
@@ -208,7 +206,7 @@ export async function archiveStudents(ids: readonly string[], now: string) {
 export async function bringBackStudents(ids: readonly string[], now: string) {
   return changeStudents(
     'bringBackStudents',
-    'brought back',
+    done.restored,
     ids,
     now,
     ({ archivedAt: _, ...student }) => student,
@@ -218,8 +216,7 @@ export async function bringBackStudents(ids: readonly string[], now: string) {
 /** New join codes: the old ones open nothing any more. Attempts go on with the new one. */
 export async function newCodes(ids: readonly string[], now: string) {
   const taken = new Set((await desk.students.toArray()).map((student) => student.joinCode));
-  const words = ids.length === 1 ? 'has a new join code' : 'have new join codes';
-  return changeStudents('newCodes', words, ids, now, (student) => ({
+  return changeStudents('newCodes', done.newCodes, ids, now, (student) => ({
     ...student,
     joinCode: newJoinCode(taken),
   }));
@@ -232,10 +229,8 @@ export async function newCodes(ids: readonly string[], now: string) {
  */
 export async function mergeStudents(keptId: string, otherId: string, now: string) {
   const [kept, other] = await desk.students.bulkGet([keptId, otherId]);
-  if (!kept || !other || keptId === otherId) throw new Error('These are not two students');
-  const said = isGuest(other)
-    ? `Guest ${fullName(other)} matched to ${fullName(kept)}`
-    : `${fullName(other)} merged into ${fullName(kept)}`;
+  if (!kept || !other || keptId === otherId) throw new CommandFault('sameStudent');
+  const said = done.merged(kept, other);
   return runCommand({ command: 'mergeStudents', said, about: keptId }, now, async (record) => {
     const attempts = await desk.attempts.where('studentId').anyOf([keptId, otherId]).toArray();
     const bySitting = groupBy(attempts, (attempt) => attempt.sittingId);
@@ -283,9 +278,7 @@ function joinedAttempts(
 /** Takes students out of a group; one without any other group and without attempts leaves the desk. */
 export async function takeOutOfGroup(ids: readonly string[], groupId: string, now: string) {
   const students = (await desk.students.bulkGet([...ids])).filter((student) => student !== undefined);
-  const [only] = students;
-  const who = students.length === 1 && only ? fullName(only) : counted(students.length, 'student');
-  const said = `${who} taken out of the group`;
+  const said = done.removedFromGroup(students);
   return runCommand({ command: 'takeOutOfGroup', said, about: groupId }, now, (record) =>
     leaveGroup(record, students, groupId),
   );

@@ -1,3 +1,4 @@
+import { CommandFault } from '@/core/model/commandFault';
 import { handIn, handOver, start } from '@/core/exchange';
 import { itemsOf } from '@/core/kinds/items';
 import { Sitting } from '@/core/model/sitting';
@@ -36,7 +37,7 @@ export async function setUpRehearsal(
 ): Promise<string> {
   return desk.transaction('rw', desk.tables, async () => {
     const paper = await desk.papers.get(paperId);
-    if (!paper || !readyToSit(paper)) throw new Error('The paper cannot be sat as it stands');
+    if (!paper || !readyToSit(paper)) throw new CommandFault('paperNotReady');
     const id = newId();
     const taken = new Set((await desk.students.toArray()).map((student) => student.joinCode));
     const group = {
@@ -75,7 +76,7 @@ export async function rehearsalSteps(
 ): Promise<{ steps: RehearsalStep[]; joinCodes: string[] }> {
   const sitting = await desk.sittings.get(sittingId);
   const paper = sitting && (await paperOf(sitting));
-  if (!sitting || !paper) throw new Error('There is no such rehearsal');
+  if (!sitting || !paper) throw new CommandFault('rehearsalGone');
   const students = await desk.students.where('groupIds').equals(groupOf(sittingId)).sortBy('number');
   return {
     steps: rehearsalPlan(itemsOf(paper.questions), students.length, lengthMs, seed),
@@ -117,7 +118,7 @@ export async function playStep(
 export async function clearRehearsal(sittingId: string): Promise<void> {
   await desk.transaction('rw', desk.tables, async () => {
     const sitting = await desk.sittings.get(sittingId);
-    if (!sitting?.rehearsal) throw new Error('This is no rehearsal');
+    if (!sitting?.rehearsal) throw new CommandFault('notRehearsal');
     const groupId = groupOf(sittingId);
     const ids = new Set((await desk.students.where('groupIds').equals(groupId).primaryKeys()).map(String));
     await dropOwned('sittings', sittingId);

@@ -1,4 +1,4 @@
-import { counted } from '@/core/basics/counted';
+import { done } from '@/words/done';
 import { stillToSit } from '@/core/handback/readiness';
 import { type Sitting } from '@/core/model/sitting';
 import { Release, type Shows } from '@/core/model/release';
@@ -7,11 +7,9 @@ import { runCommand } from './command';
 import { sittingRecords } from './queries';
 import { desk } from './tables';
 
-const countOf = (count: number) => counted(count, 'student');
-
 /** Lets students see their results. Those who had theirs already get the new choice of what is shown. */
 export async function handBack(sittingId: string, studentIds: readonly string[], shows: Shows, now: string) {
-  const said = `Handed back to ${countOf(studentIds.length)}`;
+  const said = done.handedBack(studentIds.length);
   return runCommand({ command: 'handBack', said, about: sittingId }, now, async (record) => {
     for (const studentId of studentIds) {
       const release = { sittingId, studentId, shows, releasedAt: now };
@@ -21,7 +19,7 @@ export async function handBack(sittingId: string, studentIds: readonly string[],
 }
 
 export async function takeBack(sittingId: string, studentIds: readonly string[], now: string) {
-  const said = `Taken back from ${countOf(studentIds.length)}`;
+  const said = done.withdrawn(studentIds.length);
   return runCommand({ command: 'takeBack', said, about: sittingId }, now, async (record) => {
     for (const studentId of studentIds) await record.remove('releases', [sittingId, studentId]);
   });

@@ -1,4 +1,5 @@
-import { fullName } from '@/core/model/names';
+import { done } from '@/words/done';
+import { CommandFault } from '@/core/model/commandFault';
 import type { ExceptionRequest } from '@/core/model/sitting';
 import { runCommand, together } from './command';
 import { desk } from './tables';
@@ -7,8 +8,8 @@ import { desk } from './tables';
 export async function answerRequest(id: string, granted: boolean, words: string, now: string) {
   const request = await desk.requests.get(id);
   const student = request && (await desk.students.get(request.studentId));
-  if (!request) throw new Error('This request is no longer there');
-  const said = `${student ? fullName(student) : 'A student'}: request ${granted ? 'granted' : 'declined'}`;
+  if (!request) throw new CommandFault('requestGone');
+  const said = done.requestAnswered(student, granted);
   return runCommand({ command: 'answerRequest', said, about: request.sittingId }, now, (record) =>
     record.put('requests', {
       ...request,
@@ -26,7 +27,7 @@ export async function grantRequest(
 ) {
   const request = await desk.requests.get(id);
   const student = request && (await desk.students.get(request.studentId));
-  const said = `${student ? fullName(student) : 'A student'}: request granted`;
+  const said = done.requestAnswered(student, true);
   return together({ command: 'grantRequest', said, about: request?.sittingId ?? null }, now, async () => {
     await doing();
     await answerRequest(id, true, words, now);

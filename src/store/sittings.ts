@@ -1,3 +1,4 @@
+import { done } from '@/words/done';
 import { Sitting } from '@/core/model/sitting';
 import { runCommand } from './command';
 import { newId } from './ids';
@@ -16,7 +17,7 @@ export async function createSitting(settings: NewSitting, now: string) {
     createdAt: now,
   });
   return runCommand(
-    { command: 'createSitting', said: `${sitting.title} given out`, about: sitting.id },
+    { command: 'createSitting', said: done.givenOut(sitting.title), about: sitting.id },
     now,
     async (record) => {
       await record.add('sittings', sitting);
@@ -34,7 +35,7 @@ export async function changeSitting(sitting: Sitting, said: string, now: string,
 
 /** Nobody new may start from now on, or may again. Those who are working go on. */
 export async function setClosedToStarts(sittingId: string, closed: boolean, now: string) {
-  const said = closed ? 'Closed to new starts' : 'Open to new starts again';
+  const said = done.startsClosed(closed);
   return runCommand({ command: 'setClosedToStarts', said, about: sittingId }, now, async (record) => {
     const sitting = await desk.sittings.get(sittingId);
     if (sitting) await record.put('sittings', { ...sitting, closedToStartsAt: closed ? now : null });
@@ -47,7 +48,7 @@ export async function setClosedToStarts(sittingId: string, closed: boolean, now:
  * @throws when the paper cannot be sat as it stands
  */
 export async function setOnDevices(sittingId: string, onDevices: boolean, now: string) {
-  const said = onDevices ? 'Students come in on their own devices' : 'The sitting is off the server';
+  const said = done.onDevices(onDevices);
   return runCommand({ command: 'setOnDevices', said, about: sittingId }, now, async (record) => {
     const sitting = await desk.sittings.get(sittingId);
     const paper = sitting && (await desk.papers.get(sitting.paperId));
@@ -60,7 +61,7 @@ export async function setOnDevices(sittingId: string, onDevices: boolean, now: s
 /** Scores a sitting with the paper as it stands now. Hand marks stay. */
 export async function adoptPaper(sittingId: string, now: string) {
   return runCommand(
-    { command: 'adoptPaper', said: 'The sitting is scored with the changed paper', about: sittingId },
+    { command: 'adoptPaper', said: done.scoredAnew, about: sittingId },
     now,
     async (record) => {
       const sitting = await desk.sittings.get(sittingId);
@@ -76,7 +77,7 @@ export async function adoptPaper(sittingId: string, now: string) {
 export async function deleteSitting(sittingId: string, now: string) {
   const sitting = await desk.sittings.get(sittingId);
   return runCommand(
-    { command: 'deleteSitting', said: `${sitting?.title ?? 'Sitting'} deleted`, about: sittingId },
+    { command: 'deleteSitting', said: done.sittingDeleted(sitting?.title), about: sittingId },
     now,
     async (record) => {
       await removeOwned(record, 'sittings', sittingId);

@@ -99,7 +99,7 @@ describe('commands', () => {
     expect(await undo(later(4))).toMatchObject({ outcome: 'nothing' });
   });
 
-  it('a run of typing is one step to undo, a field of its own another', async () => {
+  it('a run of typing is one step to undo, a field of your own another', async () => {
     const paperId = (await createPaper('T', at)).result;
     const paper = await desk.papers.get(paperId);
     if (!paper) throw new Error('no paper');

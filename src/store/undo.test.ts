@@ -195,7 +195,7 @@ const commands: Record<string, (context: Context) => Promise<unknown>> = {
     const forgivenMs = c.n % 2 ? 60_000 : undefined;
     await changeSitting(
       { ...sitting, accessCode: `ebb ${c.n}`, guests: c.n % 2 === 0, after, forgivenMs },
-      'Rules changed',
+      'Settings changed',
       c.iso,
     );
   },

@@ -3,7 +3,7 @@ import { mostChanges, plainSecret, type BoxChange, type BoxNews } from '@/core/e
 import { sha256 } from '@/core/basics/crypto';
 import { base64From } from '@/core/basics/base64';
 import { sealerWith } from '@/core/formats/packet/sealed';
-import { ServerFault } from '@/carriers/ask';
+import { ServerFault } from '@/core/exchange/serverFault';
 import type { DeskLine } from '@/sync/deskLine';
 import { unnamed } from '@/core/basics/assetBytes';
 import { Student } from '@/core/model/people';

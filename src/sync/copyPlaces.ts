@@ -1,7 +1,5 @@
+import type { CopyFault } from '@/core/formats/backup/copyDue';
 import Dexie, { type Table } from 'dexie';
-
-/** Why the last copy could not be made. */
-export type CopyFault = 'permission' | 'gone' | 'full' | 'unreachable' | 'notPaired' | 'unpaired' | 'failed';
 
 interface Place {
   /** When the last copy was made; null: none yet. */

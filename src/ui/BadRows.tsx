@@ -1,5 +1,5 @@
 import styles from './BadRows.module.css';
-import { counted } from './format';
+import { counted } from '@/words/format';
 
 /** The rows of a list or file that could not be read, each by its line with the reason. */
 export function BadRows({ rows }: { rows: readonly { line: number; why: string }[] }) {

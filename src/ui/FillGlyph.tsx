@@ -17,11 +17,10 @@ export function glyphWords({ share, answered, waiting, overridden, near }: Glyph
   const words: string[] = [];
   if (!answered) words.push('not answered');
   if (waiting) words.push('waits for a mark');
-  else if (share !== null && (answered || share > 0))
-    words.push(`${Math.round(share * 100)} % of the points`);
+  else if (share !== null && (answered || share > 0)) words.push(`${Math.round(share * 100)}% of the points`);
   else if (answered) words.push('answered');
   if (overridden) words.push('overridden by hand');
-  if (near) words.push('put forward as nearly right');
+  if (near) words.push('put forward as close');
   return words.join(', ');
 }
 

@@ -7,7 +7,7 @@ export function GlyphLegend() {
     [{ share: null, answered: false }, 'not answered'],
     [{ share: null, answered: true, waiting: true }, 'waits for a mark'],
     [{ share: 0, answered: true }, 'no points'],
-    [{ share: 0, answered: true, near: true }, 'nearly right'],
+    [{ share: 0, answered: true, near: true }, 'close, put forward'],
     [{ share: 0.5, answered: true }, 'half the points'],
     [{ share: 1, answered: true }, 'all the points'],
     [{ share: 1, answered: true, overridden: true }, 'overridden'],

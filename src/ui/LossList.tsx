@@ -1,6 +1,6 @@
 import type { Loss } from '@/core/formats/qti/losses';
 import styles from './LossList.module.css';
-import { lossesByPlace } from './lossWords';
+import { lossesByPlace } from '@/words/losses';
 
 /** What could not be carried, place by place: nothing is dropped in silence. */
 export function LossList({ losses, label }: { losses: readonly Loss[]; label: string }) {

@@ -6,9 +6,9 @@ import styles from './Picture.module.css';
 /** A picture, in its own size where there is room. */
 export function Picture({ picture }: { picture: PictureRef }) {
   const address = useFileAddress(picture.asset);
-  const alt = picture.decoration ? '' : picture.alt.trim() || 'picture without words yet';
+  const alt = picture.decoration ? '' : picture.alt.trim() || 'picture without a description';
   if (address === 'missing')
-    return <span className={styles.missing}>[picture not here{alt && `: ${alt}`}]</span>;
+    return <span className={styles.missing}>[picture missing{alt && `: ${alt}`}]</span>;
   return (
     <img
       className={styles.picture}

@@ -1,6 +1,6 @@
 import { TextInput, type TextInputProps } from '@mantine/core';
 import { useRef, useState } from 'react';
-import { points as shown, pointsFrom } from './format';
+import { points as shown, pointsFrom } from '@/words/format';
 
 interface PointsFieldProps extends Omit<TextInputProps, 'value' | 'onChange' | 'label'> {
   label: string;

@@ -65,8 +65,8 @@ describe('drawing text with markup', () => {
     await waitFor(() =>
       expect(screen.getByRole('img', { name: 'A red can' }).getAttribute('src')).toBe('blob:here'),
     );
-    expect(screen.getByText('[picture not here: A green cone]')).toBeTruthy();
-    expect(screen.getByRole('img', { name: 'picture without words yet' })).toBeTruthy();
+    expect(screen.getByText('[picture missing: A green cone]')).toBeTruthy();
+    expect(screen.getByRole('img', { name: 'picture without a description' })).toBeTruthy();
     expect(screen.getAllByRole('img')).toHaveLength(2);
     expect(screen.getAllByRole('presentation')).toHaveLength(1);
   });

@@ -5,7 +5,7 @@ import { SVGRenderer } from 'echarts/renderers';
 import { useComputedColorScheme } from '@mantine/core';
 import { useEffect, useRef } from 'react';
 import type { SpreadBar } from '@/core/analysis/spread';
-import { percent } from './format';
+import { percent } from '@/words/format';
 
 echarts.use([BarChart, GridComponent, AriaComponent, MarkLineComponent, SVGRenderer]);
 
@@ -58,7 +58,7 @@ function chartOption(element: HTMLElement, bars: SpreadBar[], meanShare: number)
       max: 100,
       interval: 10,
       containShape: false,
-      axisLabel: { ...font, formatter: '{value} %', showMaxLabel: true },
+      axisLabel: { ...font, formatter: '{value}%', showMaxLabel: true },
       splitLine: { show: false },
       axisLine: { lineStyle: { color: soft } },
     },

@@ -21,7 +21,7 @@ export function Announcements() {
     () => '',
   );
   return (
-    <div role="status" aria-label="What has changed" className="visuallyHidden">
+    <div role="status" aria-label="Announcements" className="visuallyHidden">
       {said}
     </div>
   );

@@ -1,3 +1,4 @@
+import { WordedFault } from '@/words/faults';
 import { createContext, useContext, useEffect, useState, type ReactNode } from 'react';
 import type { FileRef } from '@/core/basics/file';
 
@@ -17,7 +18,7 @@ export interface Files {
 
 const nowhere: Files = {
   get: () => Promise.resolve(null),
-  put: () => Promise.reject(new Error('There is nowhere to keep a file here')),
+  put: () => Promise.reject(new WordedFault('Files can’t be saved here')),
 };
 
 const FilesContext = createContext<Files>(nowhere);

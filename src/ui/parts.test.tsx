@@ -6,8 +6,8 @@ import { paperQuestions } from '../../tests/unit/samples';
 import type { Finding } from '@/core/basics/common';
 import { EmptyState } from './EmptyState';
 import { FillGlyph, glyphWords } from './FillGlyph';
-import { findingWords } from './findingWords';
-import { counted, countdown, dayAndTime, duration } from './format';
+import { findingWords } from '@/words/findings';
+import { counted, countdown, dayAndTime, duration } from '@/words/format';
 import { fromLocalField, toLocalField } from './localField';
 import { Strip, type StripStage } from './Strip';
 
@@ -60,7 +60,7 @@ describe('the strip', () => {
     const stages = [
       stage({}),
       stage({ stage: 'mark', words: '14 answers wait', next: true, href: '/sittings/s/mark' }),
-      stage({ stage: 'handBack', words: 'nothing in yet', href: null }),
+      stage({ stage: 'handBack', words: 'nothing handed in', href: null }),
     ];
     draw(<Strip label="Stages of Tides" stages={stages} current="mark" />);
     const strip = within(screen.getByRole('navigation', { name: 'Stages of Tides' }));
@@ -81,7 +81,7 @@ describe('an empty view', () => {
       </EmptyState>,
     );
     expect(screen.getByRole('heading', { name: 'No groups yet' })).toBeTruthy();
-    expect(screen.getByRole('button', { name: 'Make a group' })).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Create a group' })).toBeTruthy();
   });
 });
 

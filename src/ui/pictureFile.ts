@@ -1,3 +1,4 @@
+import { WordedFault } from '@/words/faults';
 import { pictureType } from '@/core/basics/fileRules';
 import type { FileBytes } from './files';
 
@@ -29,7 +30,7 @@ export async function pictureFile(file: Blob & { name?: string }): Promise<Sized
   canvas.getContext('2d')?.drawImage(drawn, 0, 0, canvas.width, canvas.height);
   const mediaType = type === 'image/jpeg' ? type : 'image/png';
   const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, mediaType, 0.85));
-  if (!blob) throw new Error(`${name} could not be scaled down.`);
+  if (!blob) throw new WordedFault(`${name} couldn’t be scaled down.`);
   return {
     name,
     mediaType,
@@ -51,7 +52,7 @@ async function drawable(file: Blob, name: string): Promise<HTMLImageElement> {
     image.height = image.naturalHeight;
     return image;
   } catch {
-    throw new Error(`${name} is no picture that can be read here.`);
+    throw new WordedFault(`${name} can’t be read as a picture.`);
   } finally {
     URL.revokeObjectURL(href);
   }

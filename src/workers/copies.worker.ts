@@ -1,9 +1,10 @@
-import { ServerFault } from '@/carriers/ask';
+import { ServerFault } from '@/core/exchange/serverFault';
 import { base64From } from '@/core/basics/base64';
 import { copyDue } from '@/core/formats/backup/copyDue';
 import { onDeskChanged } from '@/store/changes';
 import { lineKept } from '@/store/line';
-import { copyPlaces, serverPlace, type CopyFault, type CopyPlace } from '@/sync/copyPlaces';
+import { copyPlaces, serverPlace, type CopyPlace } from '@/sync/copyPlaces';
+import type { CopyFault } from '@/core/formats/backup/copyDue';
 import { onCopyNow } from './copies';
 
 /** Makes copies of the desk where the teacher wants them, soon after it has changed. */

@@ -1,5 +1,5 @@
 import { deskLine } from '@/sync/deskLine';
-import { ServerFault } from '@/carriers/ask';
+import { ServerFault } from '@/core/exchange/serverFault';
 import { lineKept, pull, push } from '@/sync/boxSync';
 import { onDeskChanged } from '@/store/changes';
 import type { LineState } from './line';

@@ -53,21 +53,21 @@ const views: [string, string][] = [
   ['/groups/group1', 'Monday evening'],
   ['/groups/all', 'All students'],
   ['/groups/group1/slips', 'Join slips: Monday evening'],
-  ['/groups/register', 'From a school register'],
-  ['/requests', 'What students ask for'],
+  ['/groups/register', 'Import from a school register'],
+  ['/requests', 'Requests'],
   ['/outbox', 'The outbox is empty'],
   ['/bank', 'Bank'],
   ['/backup', 'Backup of the whole desk'],
   ['/papers/paper-weather', 'The paper'],
-  ['/papers/paper-tides/give', 'So it will be'],
-  ['/papers/paper-tides/look', 'As a student sees it'],
-  ['/papers/paper-passage/look', 'As a student sees it'],
+  ['/papers/paper-tides/give', 'What students will get'],
+  ['/papers/paper-tides/look', 'What students see'],
+  ['/papers/paper-passage/look', 'What students see'],
   ['/papers/paper-passage/print', 'What to print'],
-  ['/papers/paper-passage/sheet', 'This paper as a sheet'],
-  ['/sittings/rules/run', 'The rules'],
+  ['/papers/paper-passage/sheet', 'Export to a spreadsheet'],
+  ['/sittings/rules/run', 'Settings'],
   ['/sittings/rules/devices', 'Quiz 2: collision rules on students’ own devices'],
-  ['/sittings/rules/by-hand', 'The paper, out'],
-  ['/sittings/lights/attempts/lights-student03', 'The course of the attempt'],
+  ['/sittings/rules/by-hand', '1 Save the paper'],
+  ['/sittings/lights/attempts/lights-student03', 'Timeline of the attempt'],
   ['/sittings/tides/mark', 'Question 10, 4 points'],
   ['/sittings/lights/scripts/student03', 'Total'],
   ['/sittings/lights/analyse', 'Questions'],
@@ -97,14 +97,14 @@ for (const [paper, number] of questions)
 
 test('many questions changed at once', async ({ desk }) => {
   await desk.goto('/papers/paper-passage');
-  await desk.getByRole('button', { name: 'Change many at once' }).click();
+  await desk.getByRole('button', { name: 'Edit several questions' }).click();
   await desk.getByLabel('Pick question 1', { exact: true }).check();
   await expectNoViolation(desk, 'many at once');
 });
 
 test('bringing students in', async ({ desk }) => {
   await desk.goto('/groups/group1');
-  await desk.getByRole('button', { name: 'Bring students in' }).click();
+  await desk.getByRole('button', { name: 'Add students' }).click();
   await desk.getByLabel('List of students').fill('Name,Email\nAnn Baker,ann@example.org\n,x@example.org');
   await expect(desk.getByRole('alert')).toBeVisible();
   await expectNoViolation(desk, 'bringing in');
@@ -112,10 +112,10 @@ test('bringing students in', async ({ desk }) => {
 
 test('what is done for one student, and the rules for all', async ({ desk }) => {
   await desk.goto('/sittings/rules/run');
-  await desk.getByRole('button', { name: 'Change the rules' }).click();
-  await expect(desk.getByRole('heading', { name: 'Change the rules' })).toBeVisible();
+  await desk.getByRole('button', { name: 'Change settings' }).click();
+  await expect(desk.getByRole('heading', { name: 'Change settings' })).toBeVisible();
   await expectNoViolation(desk, 'the rules');
-  await desk.getByRole('button', { name: 'Leave it' }).click();
+  await desk.getByRole('button', { name: 'Cancel' }).click();
   await desk.getByRole('rowheader').first().getByRole('button').click();
   await desk.getByRole('button', { name: 'More minutes' }).click();
   await expectNoViolation(desk, 'more minutes');
@@ -125,7 +125,7 @@ test('a question opened in the analysis, and the list of keys', async ({ desk })
   await desk.goto('/sittings/lights/analyse');
   await desk.getByRole('button', { name: /^3 What light/ }).click();
   await expectNoViolation(desk, 'question opened in the analysis');
-  await desk.getByRole('button', { name: /^Keys/ }).click();
+  await desk.getByRole('button', { name: /^Keyboard shortcuts/ }).click();
   await expect(desk.getByRole('dialog')).toBeVisible();
   await expectNoViolation(desk, 'keys');
 });
@@ -133,15 +133,15 @@ test('a question opened in the analysis, and the list of keys', async ({ desk })
 test('letting students in on their own devices', async ({ page }) => {
   await page.goto('/sittings/rules/devices');
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
-  await page.getByRole('button', { name: 'Pair this browser' }).click();
-  await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
+  await page.getByRole('button', { name: 'Pair browser' }).click();
+  await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
   await expectNoViolation(page, 'the way in');
-  await page.getByRole('button', { name: 'Fill the window, for the projector' }).click();
+  await page.getByRole('button', { name: 'Show full window for the projector' }).click();
   await expectNoViolation(page, 'the way in on the projector');
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Take it off the server' }).click();
-  await expect(page.getByRole('heading', { name: 'Students are not let in yet' })).toBeVisible();
+  await page.getByRole('button', { name: 'Remove from the server' }).click();
+  await expect(page.getByRole('heading', { name: 'Students can’t join yet' })).toBeVisible();
 });
 
 test('the student’s side', async ({ page }) => {
@@ -151,13 +151,13 @@ test('the student’s side', async ({ page }) => {
   await page.goto('/sit');
   await expectNoViolation(page, 'join code');
   await page.getByLabel('Your join code').fill(code);
-  await page.getByRole('button', { name: 'Go in' }).click();
+  await page.getByRole('button', { name: 'Continue' }).click();
   await expect(page.getByRole('button', { name: 'Yes, this is me' })).toBeVisible();
   await expectNoViolation(page, 'name');
   await page.getByRole('button', { name: 'Yes, this is me' }).click();
   await expect(page.getByRole('heading', { name: 'Your papers' })).toBeVisible();
   await expectNoViolation(page, 'home');
-  await page.getByRole('button', { name: 'See what came back' }).click();
+  await page.getByRole('button', { name: 'See my result' }).click();
   await expect(page.getByText(/of 14 points/)).toBeVisible();
   await expectNoViolation(page, 'result');
 });
@@ -178,21 +178,21 @@ test('what is carried by hand, out, on a phone, and in', async ({ page, browser 
   await sit.getByLabel('Choose a file from your teacher').setInputFiles(paper);
   await sit.getByLabel('Access code').fill('flood');
   await expectNoViolation(sit, 'sealed');
-  await sit.getByRole('button', { name: 'Open it' }).click();
+  await sit.getByRole('button', { name: 'Open' }).click();
   await sit.getByLabel('Your name').fill('Nobody Known');
   await sit.getByLabel('Your join code').fill('ZZZZZZ');
   await expectNoViolation(sit, 'who');
-  await sit.getByRole('button', { name: 'Go in' }).click();
+  await sit.getByRole('button', { name: 'Continue' }).click();
   await sit.getByRole('button', { name: 'Read the instructions' }).click();
   await sit.getByRole('button', { name: 'Start' }).click();
   await sit.getByRole('radio').first().check();
-  await sit.getByRole('button', { name: 'Last look before handing in' }).click();
+  await sit.getByRole('button', { name: 'Check before handing in' }).click();
   await sit.getByRole('button', { name: /^Hand in/ }).click();
   await expect(sit.getByText('Your answers are on this computer only.')).toBeVisible();
   await expectNoViolation(sit, 'to be saved');
   const answers = await saving(sit, 'Save your answers as a file');
-  await sit.getByRole('button', { name: 'To your papers' }).click();
-  await sit.getByRole('button', { name: 'Take it off this computer' }).click();
+  await sit.getByRole('button', { name: 'Go to your papers' }).click();
+  await sit.getByRole('button', { name: 'Remove from this computer' }).click();
   await expectNoViolation(sit, 'home, by hand');
   await page.getByLabel('Choose answer files').setInputFiles([answers, paper]);
   await expect(page.getByText(/Whose is it/)).toBeVisible();
@@ -216,10 +216,10 @@ test('sitting the paper, on a phone', async ({ page }) => {
   await expectNoViolation(page, 'instructions');
   await page.goto('/sit');
   await goIn(page, working);
-  await page.getByRole('button', { name: 'Go on with it' }).click();
+  await page.getByRole('button', { name: 'Continue' }).click();
   await expect(page.getByRole('navigation', { name: 'Questions' })).toBeVisible();
   await expectNoViolation(page, 'attempt');
-  await page.getByRole('button', { name: 'Last look', exact: true }).click();
+  await page.getByRole('button', { name: 'Check and hand in', exact: true }).click();
   await expectNoViolation(page, 'last look');
   await page.getByRole('button', { name: /^Hand in/ }).click();
   await expect(page.getByRole('heading', { name: 'Handed in' })).toBeVisible();

@@ -37,11 +37,11 @@ test('typed before the end on a broken line: kept on the device, kept apart, let
   });
 
   await test.step('the teacher sees it with its time, and lets it count', async () => {
-    await expect(page.getByText('1 answer of 1 student came after the end, all typed before it')).toBeVisible(
-      {
-        timeout: 30_000,
-      },
-    );
+    await expect(
+      page.getByText('1 answer of 1 student arrived after the end, all typed before it'),
+    ).toBeVisible({
+      timeout: 30_000,
+    });
     await page
       .getByRole('rowheader', { name: /Haddad/ })
       .getByRole('button')
@@ -50,24 +50,18 @@ test('typed before the end on a broken line: kept on the device, kept apart, let
       page.getByText('1 answer came after the end; typed before it, by the device’s clock.'),
     ).toBeVisible();
     await expect(page.getByText('Fixed, typed while the line was broken.')).toBeVisible();
-    await page
-      .getByRole('group', { name: 'Question 2' })
-      .getByRole('button', { name: 'Let it count' })
-      .click();
-    await page
-      .getByRole('form', { name: 'Let it count' })
-      .getByRole('button', { name: 'Let it count' })
-      .click();
+    await page.getByRole('group', { name: 'Question 2' }).getByRole('button', { name: 'Accept' }).click();
+    await page.getByRole('form', { name: 'Accept' }).getByRole('button', { name: 'Accept' }).click();
     await kept(page, '1 late answer counts');
     await expect(phone.getByText('1 answer came after the end and counts.')).toBeVisible({ timeout: 30_000 });
     await expect(phone.getByText('2 of 2 questions')).toBeVisible();
   });
 
   await test.step('it is in the course of the attempt, and on the list of papers', async () => {
-    await page.getByRole('link', { name: 'The course of the attempt' }).click();
+    await page.getByRole('link', { name: 'Timeline of the attempt' }).click();
     await expect(page.getByText('late answer let count: 2 (The connection broke)')).toBeVisible();
     await expect(page.getByRole('cell', { name: /Fixed, typed while the line was broken/ })).toBeVisible();
-    await phone.getByRole('button', { name: 'To your papers' }).click();
+    await phone.getByRole('button', { name: 'Go to your papers' }).click();
     await expect(phone.getByText('1 answer came after the end and counts.')).toBeVisible();
   });
   await context.close();
@@ -98,26 +92,26 @@ test('an old device never replaces newer words; both say so, the student chooses
 
   await test.step('the phone comes back untouched', async () => {
     await pocket.setOffline(false);
-    await expect(phone.getByRole('heading', { name: 'Your paper goes on in another tab' })).toBeVisible({
+    await expect(phone.getByRole('heading', { name: 'Your paper is open in another tab' })).toBeVisible({
       timeout: 30_000,
     });
     await expect(phone.getByText('1 question has a newer answer from there.')).toBeVisible();
   });
 
   await test.step('the laptop keeps its words and shows the others', async () => {
-    const choice = laptop.getByRole('group', { name: 'Another answer of yours' });
+    const choice = laptop.getByRole('group', { name: 'Another answer you gave' });
     await expect(choice).toContainText('STALE, typed on the phone.', { timeout: 30_000 });
     await expect(first(laptop)).toHaveValue('NEWER, typed on the laptop.');
   });
 
   await test.step('gone on with on the phone, it begins with what is newest', async () => {
-    await phone.getByRole('button', { name: 'Go on here instead' }).click();
+    await phone.getByRole('button', { name: 'Continue here instead' }).click();
     await expect(first(phone)).toHaveValue('NEWER, typed on the laptop.');
     await expect(second(phone)).toHaveValue('Only on the phone.');
-    await expect(laptop.getByRole('heading', { name: 'Your paper goes on in another tab' })).toBeVisible({
+    await expect(laptop.getByRole('heading', { name: 'Your paper is open in another tab' })).toBeVisible({
       timeout: 30_000,
     });
-    const choice = phone.getByRole('group', { name: 'Another answer of yours' });
+    const choice = phone.getByRole('group', { name: 'Another answer you gave' });
     await choice.getByRole('button', { name: 'Use this one instead' }).click();
     await expect(first(phone)).toHaveValue('STALE, typed on the phone.');
     await expect(choice).toBeHidden();
@@ -129,7 +123,7 @@ test('an old device never replaces newer words; both say so, the student chooses
       .getByRole('rowheader', { name: /Haddad/ })
       .getByRole('button')
       .click();
-    await page.getByRole('link', { name: 'The course of the attempt' }).click();
+    await page.getByRole('link', { name: 'Timeline of the attempt' }).click();
     const row = page.getByRole('row', { name: /STALE/ });
     await row.getByText(/earlier version/).click();
     await expect(row.getByText('NEWER, typed on the laptop.')).toBeVisible();
@@ -154,9 +148,9 @@ test('a page whose server is gone says so, and goes on with what the device hold
   await expect(phone.getByLabel('Your join code')).toBeVisible();
   await context.route('**/api/exchange/**', (route) => route.abort());
   await phone.getByLabel('Your join code').fill(code);
-  await phone.getByRole('button', { name: 'Go in' }).click();
+  await phone.getByRole('button', { name: 'Continue' }).click();
   await expect(phone.getByText(/cannot be reached at the moment/)).toBeVisible();
-  await phone.getByRole('button', { name: 'Go on without a connection' }).click();
+  await phone.getByRole('button', { name: 'Continue without a connection' }).click();
   await expect(first(phone)).toHaveValue('Before the server went.');
   await second(phone).fill('While it was gone.');
   await expect(phone.getByText('kept on this device; no connection')).toBeVisible();

@@ -55,8 +55,8 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
   await writeChoice(page, 1, 'Scope means', ['chain to depth', 'depth to chain', 'swinging room']);
   await writeOpen(page, 2, 'Why does an anchor drag?', 'Too little scope', 'names the scope');
   await givePaper(page, 'By hand', 3);
-  await page.getByRole('link', { name: 'Without a network: carry it by hand' }).click();
-  await page.getByRole('button', { name: 'Draw an access code to seal it with' }).click();
+  await page.getByRole('link', { name: 'No network? Carry it in files' }).click();
+  await page.getByRole('button', { name: 'Create an access code to seal it' }).click();
   await kept(page, /^The access code is now/);
   const code = (await page.getByText(/^[2-9A-Z]{5}-[2-9A-Z]{5}$/).textContent()) ?? '';
   const paper = await saved(page, 'Save the paper');
@@ -68,24 +68,24 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
   const first = await lonelyPage(phone, emptyDesk.replace('localhost', 'classroom.test'));
   await test.step('a file that is none is named; the sealed one opens with the code alone', async () => {
     await choose(first, { ...paper, name: 'letter.json', buffer: Buffer.from('{"dear": "teacher"}') });
-    await expect(first.getByRole('alert')).toHaveText('letter.json is no paper from Gribbet.');
+    await expect(first.getByRole('alert')).toHaveText('letter.json isn’t a Gribbet paper.');
     await choose(first, { ...paper, buffer: paper.buffer.subarray(0, -90) });
     await expect(first.getByRole('alert')).toContainText('is damaged');
     await choose(first, paper);
     await first.getByLabel('Access code').fill('AAAAA-AAAAA');
-    await first.getByRole('button', { name: 'Open it' }).click();
-    await expect(first.getByText('That is not the access code.')).toBeVisible({ timeout: 30_000 });
+    await first.getByRole('button', { name: 'Open' }).click();
+    await expect(first.getByText('That isn’t the access code.')).toBeVisible({ timeout: 30_000 });
     await first.getByLabel('Access code').fill(code.toLowerCase());
-    await first.getByRole('button', { name: 'Open it' }).click();
+    await first.getByRole('button', { name: 'Open' }).click();
     await expect(first.getByRole('heading', { name: 'Anchoring in the post' })).toBeVisible({
       timeout: 30_000,
     });
     await first.getByLabel('Your name').fill('T. Adeyemi');
     await first.getByLabel('Your join code').fill('O1O1O1');
-    await first.getByRole('button', { name: 'Go in' }).click();
+    await first.getByRole('button', { name: 'Continue' }).click();
     await expect(first.getByText('There is no O in a join code.')).toBeVisible();
     await first.getByLabel('Your join code').fill(tunde);
-    await first.getByRole('button', { name: 'Go in' }).click();
+    await first.getByRole('button', { name: 'Continue' }).click();
   });
 
   const answers = await test.step('worked on without any server, and saved', async () => {
@@ -95,11 +95,11 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
     await expect(first.getByText(/^kept \d/)).toBeVisible();
     await first.reload();
     await first.getByLabel('Your join code').fill(tunde);
-    await first.getByRole('button', { name: 'Go in' }).click();
+    await first.getByRole('button', { name: 'Continue' }).click();
     await first.getByRole('button', { name: 'Yes, this is me' }).click();
     await startPaper(first);
     await expect(first.getByRole('textbox', { name: /anchor drag/ })).toHaveValue(/Too little chain/);
-    await first.getByRole('button', { name: 'Last look before handing in' }).click();
+    await first.getByRole('button', { name: 'Check before handing in' }).click();
     await first.getByRole('button', { name: /^Hand in/ }).click();
     await expect(first.getByText('Your answers are on this computer only.')).toBeVisible();
     const file = await saved(first, 'Save your answers as a file');
@@ -121,13 +121,13 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
     const second = await lonelyPage(laptop, emptyDesk);
     await choose(second, { ...paper, buffer: Buffer.from(inside[2]?.[1] ?? []) });
     await second.getByLabel('Access code').fill(code);
-    await second.getByRole('button', { name: 'Open it' }).click();
+    await second.getByRole('button', { name: 'Open' }).click();
     await expect(second.getByText('This file is for Freja Larsen.')).toBeVisible();
     await second.getByLabel('Your join code').fill(freja);
-    await second.getByRole('button', { name: 'Go in' }).click();
+    await second.getByRole('button', { name: 'Continue' }).click();
     await startPaper(second);
     await second.getByRole('radio', { name: /swinging room/ }).check();
-    await second.getByRole('button', { name: 'Last look before handing in' }).click();
+    await second.getByRole('button', { name: 'Check before handing in' }).click();
     await second.getByRole('button', { name: /^Hand in/ }).click();
     await expect(second.getByText('Your answers are on this computer only.')).toBeVisible();
     return saved(second, 'Save your answers as a file');
@@ -142,7 +142,7 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
     await page
       .getByLabel('Choose answer files')
       .setInputFiles([answers, changed, damaged, zip, { ...paper, name: 'paper.json' }]);
-    const rows = page.getByRole('list', { name: 'Files that came' }).getByRole('listitem');
+    const rows = page.getByRole('list', { name: 'Imported files' }).getByRole('listitem');
     await expect(rows).toHaveCount(6);
     await expect(page.getByRole('status').filter({ hasText: '2 files taken in, 4 not' })).toBeVisible();
     const row = (text: string) => rows.filter({ hasText: text });
@@ -154,12 +154,12 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
     await expect(row('paper.json')).toContainText('A sealed packet of Anchoring in the post, not answers.');
     await page.keyboard.press('Control+z');
     await expect(row(answers.name)).toContainText('It is no longer on this desk.');
-    await row('class.zip: again.json').getByRole('button', { name: 'Take it in again' }).click();
-    await row(answers.name).getByRole('button', { name: 'Take it in again' }).click();
+    await row('class.zip: again.json').getByRole('button', { name: 'Import again' }).click();
+    await row(answers.name).getByRole('button', { name: 'Import again' }).click();
     await expect(page.getByRole('status').filter({ hasText: '2 files taken in, 4 not' })).toBeVisible();
-    await row('changed.json').getByRole('button', { name: 'Take it in as it is' }).click();
+    await row('changed.json').getByRole('button', { name: 'Import anyway' }).click();
     await expect(row('changed.json')).toContainText('A double');
-    await page.getByRole('link', { name: 'Student by student' }).click();
+    await page.getByRole('link', { name: 'See each student' }).click();
     await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
   });
 
@@ -169,15 +169,15 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
     await page.keyboard.press('3');
     await handBack(page);
     await stage(page, 'Run');
-    await page.getByRole('link', { name: 'Without a network: carry it by hand' }).click();
-    const zip = await saved(page, 'Save the scripts as a zip');
+    await page.getByRole('link', { name: 'No network? Carry it in files' }).click();
+    const zip = await saved(page, 'Save scripts as a zip');
     const script = unzipSync(zip.buffer)['Adeyemi-Tunde-Anchoring-in-the-post-back.json'];
-    await first.getByRole('button', { name: 'To your papers' }).click();
+    await first.getByRole('button', { name: 'Go to your papers' }).click();
     await first.getByRole('button', { name: 'Open a file from your teacher' }).click();
     await choose(first, { ...zip, name: 'script.json', buffer: Buffer.from(script ?? []) });
     await expect(first.getByLabel('Your join code')).toHaveValue(tunde.replace(' ', ''));
-    await first.getByRole('button', { name: 'Open it' }).click();
-    await first.getByRole('button', { name: 'See what came back' }).click({ timeout: 30_000 });
+    await first.getByRole('button', { name: 'Open' }).click();
+    await first.getByRole('button', { name: 'See my result' }).click({ timeout: 30_000 });
     await expect(first.getByText(/4 of 4 points/)).toBeVisible();
     expect(await first.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
   });
@@ -187,8 +187,8 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
       .getByRole('button', { name: /papers/ })
       .first()
       .click();
-    await first.getByRole('button', { name: 'Take it off this computer' }).click();
-    await first.getByRole('button', { name: 'Take it off', exact: true }).click();
+    await first.getByRole('button', { name: 'Remove from this computer' }).click();
+    await first.getByRole('button', { name: 'Remove', exact: true }).click();
     await expect(first.getByRole('heading', { name: 'Sit a paper' })).toBeVisible();
   });
   await phone.close();

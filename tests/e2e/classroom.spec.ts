@@ -20,13 +20,13 @@ import {
 
 /** Pairs this browser and lets students into the open sitting on their own devices. */
 async function letIn(page: Page) {
-  await page.getByRole('link', { name: 'Let students in on their own devices' }).click();
+  await page.getByRole('link', { name: 'Let students join on their own devices' }).click();
   await page.getByLabel('The teacher’s secret').fill('not the secret at all');
-  await page.getByRole('button', { name: 'Pair this browser' }).click();
-  await expect(page.getByText('This is not the secret of this server.')).toBeVisible();
+  await page.getByRole('button', { name: 'Pair browser' }).click();
+  await expect(page.getByText('That isn’t this server’s secret.')).toBeVisible();
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
-  await page.getByRole('button', { name: 'Pair this browser' }).click();
-  await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
+  await page.getByRole('button', { name: 'Pair browser' }).click();
+  await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
   await expect(page.getByRole('img', { name: /^QR code of http.*\/sit$/ })).toBeVisible();
   await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
 }
@@ -68,7 +68,7 @@ test('three browsers and one server: from the way in to the result, with an exce
   });
 
   await test.step('the teacher sees both work, and gives one of them time while she works', async () => {
-    await page.getByRole('link', { name: 'Watch it student by student' }).click();
+    await page.getByRole('link', { name: 'Watch each student' }).click();
     await expect(page.getByRole('button', { name: '2 working' })).toBeVisible();
     const row = page.getByRole('row', { name: /Okonkwo, Chidi/ });
     await expect(row.getByRole('img', { name: '100 % of the points' })).toBeVisible();
@@ -78,10 +78,12 @@ test('three browsers and one server: from the way in to the result, with an exce
       .getByRole('form', { name: 'Collect now' })
       .getByRole('button', { name: 'Collect', exact: true })
       .click();
-    await expect(second.getByRole('heading', { name: 'Your teacher has taken in your paper' })).toBeVisible();
-    await page.getByRole('button', { name: 'Carry on', exact: true }).click();
-    await page.getByRole('form', { name: 'Carry on' }).getByRole('button', { name: 'Let it go on' }).click();
-    await kept(page, 'Emi Sato can carry on where it stopped');
+    await expect(
+      second.getByRole('heading', { name: 'Your teacher has collected your paper' }),
+    ).toBeVisible();
+    await page.getByRole('button', { name: 'Reopen', exact: true }).click();
+    await page.getByRole('form', { name: 'Reopen' }).getByRole('button', { name: 'Reopen attempt' }).click();
+    await kept(page, 'Emi Sato can carry on');
   });
 
   await test.step('she goes on with the same answers on another device', async () => {
@@ -120,17 +122,17 @@ test('three browsers and one server: from the way in to the result, with an exce
   });
 
   await test.step('off the server, it is gone there and all of it on the desk', async () => {
-    await page.getByRole('link', { name: 'Address, code and who is in' }).click();
-    await page.getByRole('button', { name: 'Take it off the server' }).click();
+    await page.getByRole('link', { name: 'Address, code and who has joined' }).click();
+    await page.getByRole('button', { name: 'Remove from the server' }).click();
     // The desk tells the server a moment later.
     await expect(async () => {
       await first.reload();
       // Until then the result is there again without the code; from then on the code is asked for.
       await first.getByLabel('Your join code').fill(chidi, { timeout: 3_000 });
-      await first.getByRole('button', { name: 'Go in' }).click({ timeout: 3_000 });
+      await first.getByRole('button', { name: 'Continue' }).click({ timeout: 3_000 });
       await expect(first.getByText(/Nobody has this code/)).toBeVisible({ timeout: 3_000 });
     }).toPass({ timeout: 30_000 });
-    await page.getByRole('link', { name: 'Watch it student by student' }).click();
+    await page.getByRole('link', { name: 'Watch each student' }).click();
     await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
   });
 });
@@ -152,10 +154,10 @@ test('a line so slow that every answer is seconds on its way, and a desk that no
   await writeChoice(page, 1, 'In fog one goes', ['slowly', 'fast', 'not at all']);
   await writeOpen(page, 2, 'What sounds in fog?', 'A long blast', 'names the blast');
   await givePaper(page, 'Slow line');
-  await page.getByRole('link', { name: 'Let students in on their own devices' }).click();
+  await page.getByRole('link', { name: 'Let students join on their own devices' }).click();
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
-  await page.getByRole('button', { name: 'Pair this browser' }).click();
-  await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
+  await page.getByRole('button', { name: 'Pair browser' }).click();
+  await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
 
   const context = await browser.newContext({ viewport: { width: 360, height: 740 } });
@@ -180,7 +182,7 @@ test('a line so slow that every answer is seconds on its way, and a desk that no
   await expect(field).toHaveValue(`${words}Two when stopped.`);
 
   // The desk asks, as it is told nothing.
-  await page.getByRole('link', { name: 'Watch it student by student' }).click();
+  await page.getByRole('link', { name: 'Watch each student' }).click();
   const row = page.getByRole('row', { name: /Moreno, Inés/ });
   await expect(row.getByRole('img', { name: '100 % of the points' })).toBeVisible({ timeout: 15_000 });
   expect(streams).toBeGreaterThan(0);
@@ -189,7 +191,7 @@ test('a line so slow that every answer is seconds on its way, and a desk that no
 
   await test.step('a server that is away is said above what is watched, until it is back', async () => {
     await page.context().route('**/api/exchange/**', (route) => route.abort());
-    const word = page.getByRole('alert').filter({ hasText: 'the server cannot be reached' });
+    const word = page.getByRole('alert').filter({ hasText: 'the server can’t be reached' });
     await expect(word).toContainText('Answers wait on students’ devices', { timeout: 40_000 });
     await page.context().unroute('**/api/exchange/**');
     await expect(word).toBeHidden({ timeout: 20_000 });
@@ -217,23 +219,23 @@ test('two desks at one server see what lies there, and what one takes off the ot
   const colleague = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const other = await colleague.newPage();
   await ready(other, 'Night watch');
-  await other.getByRole('link', { name: 'Let students in on their own devices' }).click();
+  await other.getByRole('link', { name: 'Let students join on their own devices' }).click();
   await other.getByLabel('The teacher’s secret').fill(teacherSecret);
-  await other.getByRole('button', { name: 'Pair this browser' }).click();
+  await other.getByRole('button', { name: 'Pair browser' }).click();
   await expect(other.getByRole('heading', { name: 'Also on the server' })).toBeVisible();
   await other.getByRole('button', { name: 'Take Harbour watch off the server' }).click();
   await expect(other.getByText('It is nowhere else, but on the desk it came from.')).toBeVisible();
-  await other.getByRole('button', { name: 'Take it off for good' }).click();
+  await other.getByRole('button', { name: 'Remove permanently' }).click();
   await kept(other, 'Harbour watch is off the server');
   await expect(other.getByRole('button', { name: 'Take Harbour watch off the server' })).toBeHidden();
 
   await expect(page.getByText('It is no longer on the server')).toBeVisible({ timeout: 20_000 });
-  await page.getByRole('button', { name: 'Put it there again' }).click();
+  await page.getByRole('button', { name: 'Put it on the server again' }).click();
   await expect(page.getByText('It is no longer on the server')).toBeHidden({ timeout: 20_000 });
   await expect(other.getByRole('button', { name: 'Take Harbour watch off the server' })).toBeVisible({
     timeout: 20_000,
   });
-  await page.getByRole('button', { name: 'Take it off the server' }).click();
-  await expect(page.getByRole('heading', { name: 'Students are not let in yet' })).toBeVisible();
+  await page.getByRole('button', { name: 'Remove from the server' }).click();
+  await expect(page.getByRole('heading', { name: 'Students can’t join yet' })).toBeVisible();
   await colleague.close();
 });

@@ -91,9 +91,9 @@ test('a script shows one student whole, and leads to the next', async ({ page })
   await tenth.getByLabel('Points for question 2').fill('0,5');
   await expect(tenth).toContainText('overridden');
   await expect(total).not.toHaveText(before ?? '');
-  await tenth.getByRole('button', { name: /Take the override back/ }).click();
+  await tenth.getByRole('button', { name: /Remove override/ }).click();
   await expect(total).toHaveText(before ?? '');
-  await page.getByRole('link', { name: 'after →' }).click();
+  await page.getByRole('link', { name: 'Next →' }).click();
   await expect(page.getByRole('heading', { name: 'Linh Benali' })).toHaveCount(0);
 });
 
@@ -157,7 +157,7 @@ test('a demo student goes on where the made-up class left off, and the grid foll
 test('the whole desk is saved, and a damaged file changes nothing', async ({ page }) => {
   await page.goto('/backup');
   const saving = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save the whole desk' }).click();
+  await page.getByRole('button', { name: 'Save a backup' }).click();
   const whole = readFileSync(await (await saving).path());
   const file = (buffer: Buffer) => ({ name: 'desk.zip', mimeType: 'application/zip', buffer });
   const choose = page.locator('input[type=file]');
@@ -170,14 +170,14 @@ test('the whole desk is saved, and a damaged file changes nothing', async ({ pag
   await expect(page.getByRole('alert')).toContainText('not what was saved');
   await page.getByRole('button', { name: 'Empty the desk' }).click();
   await expect(page.getByRole('dialog')).toContainText('92 students, 3 groups, 5 papers, 3 sittings');
-  await page.getByRole('button', { name: 'Empty it, for good' }).click();
+  await page.getByRole('button', { name: 'Empty permanently' }).click();
   await kept(page, 'The desk is empty');
   await expect(page.getByRole('link', { name: 'Create the first group' })).toBeVisible();
   await page.goto('/');
-  await expect(page.getByRole('heading', { name: 'First, the students' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Start with your students' })).toBeVisible();
   await page.goto('/backup');
   await choose.setInputFiles(file(whole));
-  await page.getByRole('button', { name: 'Put it in place, for good' }).click();
+  await page.getByRole('button', { name: 'Replace permanently' }).click();
   await kept(page, /is in place$/);
   await page.goto('/');
   await expect(page.getByRole('link', { name: 'Mark 276 answers wait' })).toBeVisible();
@@ -207,11 +207,11 @@ test('another attempt is given to one student, starts afresh and is the one that
   const code = (await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent()) ?? '';
   await page.getByRole('button', { name: 'Another attempt', exact: true }).click();
   await page.getByLabel('Reason, kept on record').selectOption('another reason');
-  await page.getByLabel('The reason in words').fill('Fire alarm');
+  await page.getByLabel('Reason in your own words').fill('Fire alarm');
   await page.getByRole('button', { name: 'Give another attempt' }).click();
   await expect(page.getByText(/another attempt given \(Fire alarm\)/)).toBeVisible();
   const student = await enterAs(context, code, new URL(page.url()).origin);
-  await expect(student.getByText(/You may make another attempt/)).toBeVisible();
+  await expect(student.getByText(/You can make another attempt/)).toBeVisible();
   await startPaper(student, 'flood');
   await expect(student.getByText('0 of 8 answered')).toBeVisible();
   await page.getByRole('button', { name: '11 working' }).click();
@@ -238,7 +238,7 @@ test('a group alone has figures of its own, and a changed key is shown before it
     ),
   ).toBeVisible();
   const before = await page.getByRole('link', { name: /^Analyse mean/ }).textContent();
-  await page.getByRole('button', { name: 'Score it with the changed paper' }).click();
+  await page.getByRole('button', { name: 'Score with the changed paper' }).click();
   await expect(page.getByText(/Students sat an earlier version/)).toHaveCount(0);
   await expect(page.getByRole('link', { name: /^Analyse mean/ })).not.toHaveText(before ?? '');
   await page.keyboard.press('Control+z');
@@ -247,12 +247,12 @@ test('a group alone has figures of its own, and a changed key is shown before it
 
 test('the close of a running sitting can be moved for everyone', async ({ page }) => {
   await page.goto('/sittings/rules/run');
-  await page.getByRole('button', { name: 'Change the rules' }).click();
+  await page.getByRole('button', { name: 'Change settings' }).click();
   await page.getByRole('checkbox', { name: /^Closes/ }).uncheck();
   await page.getByLabel('Access code').fill('slack');
-  await page.getByRole('button', { name: 'Keep for everyone' }).click();
-  await kept(page, 'Rules changed');
-  await expect(page.getByRole('definition').filter({ hasText: 'no end' })).toBeVisible();
+  await page.getByRole('button', { name: 'Save for everyone' }).click();
+  await kept(page, 'Settings changed');
+  await expect(page.getByRole('definition').filter({ hasText: 'no closing time' })).toBeVisible();
   await expect(page.getByRole('definition').filter({ hasText: 'slack' })).toBeVisible();
 });
 

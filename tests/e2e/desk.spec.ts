@@ -24,7 +24,7 @@ async function withFolder(page: Page): Promise<void> {
   });
 }
 
-const gone = { name: 'Your desk is not in this browser any more' };
+const gone = { name: 'Your desk is no longer in this browser' };
 const stagesOf = (page: Page) => page.getByRole('navigation', { name: /^Stages of/ });
 
 test('a desk that is gone is said before anything is written, and a backup puts it back', async ({
@@ -32,7 +32,7 @@ test('a desk that is gone is said before anything is written, and a backup puts 
 }) => {
   await page.goto('/backup');
   const saved = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save the whole desk' }).click();
+  await page.getByRole('button', { name: 'Save a backup' }).click();
   const path = await (await saved).path();
   await loseDesk(page);
   await page.goto('/');
@@ -45,16 +45,16 @@ test('a desk that is gone is said before anything is written, and a backup puts 
 test('copies keep themselves in a folder; a desk that is gone comes back by one button', async ({ page }) => {
   await withFolder(page);
   await page.goto('/');
-  await expect(page.getByText('No automatic copies yet.')).toBeVisible();
-  await page.getByRole('link', { name: 'Backup and copies' }).click();
-  await page.getByRole('button', { name: 'Choose a folder for copies' }).click();
+  await expect(page.getByText('No automatic backups yet.')).toBeVisible();
+  await page.getByRole('link', { name: 'Backups' }).click();
+  await page.getByRole('button', { name: 'Choose a backup folder' }).click();
   const place = page.getByText(/^In the folder Copies of the desk: last copy/);
   await expect(place).toContainText('less than a minute ago');
 
   // A paper more; by itself it is in a copy two minutes later: here those two minutes are over already.
   await page.goto('/');
   await page.getByLabel('Title of the new paper').fill('Written after the first copy');
-  await page.getByRole('button', { name: 'Write it' }).click();
+  await page.getByRole('button', { name: 'Start writing' }).click();
   await page.waitForURL('**/papers/*');
   await expect(page.getByRole('textbox', { name: 'Title', exact: true })).toHaveValue(
     'Written after the first copy',
@@ -87,7 +87,7 @@ test('copies lie sealed on the server that the desk is paired with, and come bac
   await page.goto('/sittings/rules/devices');
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
   await page.getByRole('button', { name: /^Pair/ }).click();
-  await expect(page.getByText(/^In reach, last heard/)).toBeVisible();
+  await expect(page.getByText(/^Connected, last heard/)).toBeVisible();
   await page.goto('/backup');
   await expect(page.getByText(/^On the classroom server, sealed/)).toContainText(
     'last copy less than a minute ago',
@@ -105,10 +105,10 @@ test('copies lie sealed on the server that the desk is paired with, and come bac
   await expect(page.getByRole('heading', { name: 'Quiz 2: collision rules' })).toBeVisible();
   // It is paired again, so that what students handed over meanwhile comes to it.
   await page.goto('/sittings/rules/devices');
-  await expect(page.getByText(/^In reach, last heard/)).toBeVisible();
+  await expect(page.getByText(/^Connected, last heard/)).toBeVisible();
 
   // The secret goes with the pairing, from where copies are made too; that is no fault of the desk's.
-  await page.getByRole('button', { name: 'End the pairing' }).click();
+  await page.getByRole('button', { name: 'End pairing' }).click();
   await expect.poll(() => ofPlace(page, 'server', 'secret'), { timeout: 40_000 }).toBe('');
   await page.goto('/');
   await expect(page.getByText(/^Last copy/)).toBeVisible();

@@ -24,9 +24,9 @@ test('time up hands in what is there, and the teacher sees it', async ({ page, c
   await writeOpen(page, 2, 'Why?', 'By convention', 'convention');
   await kept(page, 'Points of line A');
   await page.keyboard.press('Escape');
-  await page.getByRole('heading', { name: 'Nothing is missing' }).click();
+  await page.getByRole('heading', { name: 'Nothing to fix' }).click();
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('link', { name: 'Give out' }).click();
   await page.getByLabel('Time limit in minutes').fill('1');
   await page.getByRole('button', { name: 'Give it to 2 students' }).click();
   await expect(page.getByRole('button', { name: '2 not started' })).toBeVisible();
@@ -41,7 +41,7 @@ test('time up hands in what is there, and the teacher sees it', async ({ page, c
   await page.getByRole('button', { name: 'Close to new starts' }).click();
   await kept(page, 'Closed to new starts');
   const late = await enterAs(context, ewa);
-  await expect(late.getByText('Closed. You have not sat it.')).toBeVisible();
+  await expect(late.getByText('Closed. You didn’t sit it.')).toBeVisible();
   await late.close();
 
   await expect(student.getByRole('heading', { name: /^Handed in$|^Time is up/ })).toBeVisible({
@@ -62,7 +62,7 @@ test('a register is kept: changed, taken out, taken back, renamed', async ({ pag
   await writeCell(page, 'Number of Amara Okafor', '2101');
   await expect(page.getByRole('button', { name: 'Number of Amara Okafor: 2101' })).toBeVisible();
   await page.getByLabel('Pick Linh Tran').check();
-  await page.getByRole('button', { name: 'Take out of the group' }).click();
+  await page.getByRole('button', { name: 'Remove from group' }).click();
   await expect(page.getByRole('row', { name: /Tran/ })).toHaveCount(0);
   await page.getByRole('button', { name: /^Undo/ }).click();
   await expect(page.getByRole('row', { name: /Linh Tran/ })).toBeVisible();
@@ -70,7 +70,7 @@ test('a register is kept: changed, taken out, taken back, renamed', async ({ pag
   await page.getByRole('textbox', { name: 'Family name' }).fill('Ferreira');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('row', { name: /Mateo Ferreira/ })).toBeVisible();
-  await page.getByLabel('Name of the group').fill('Register B');
+  await page.getByLabel('Group name').fill('Register B');
   await page.getByRole('button', { name: 'Rename' }).click();
   await expect(page.getByRole('heading', { name: 'Register B', level: 1 })).toBeVisible();
 });
@@ -87,18 +87,18 @@ test('a Latin-1 file is read, its columns can be changed, and none may be brough
   await page.getByLabel('Column 2 is').selectOption('family name');
   await page.getByRole('button', { name: 'Bring in 2 students' }).click();
   await expect(page.getByRole('row', { name: /Åberg José/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Bring students in' }).click();
+  await page.getByRole('button', { name: 'Add students' }).click();
   await page.getByLabel('List of students').fill('Name,Email\nAnn Baker,ann at example');
-  await page.getByRole('button', { name: 'Bring in none' }).click();
-  await kept(page, 'Nothing was brought in');
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await kept(page, 'Nothing was imported');
   await expect(page.getByRole('row')).toHaveCount(3);
 });
 
 test('what does not exist is said, with a way on', async ({ page }) => {
   for (const [path, words] of [
-    ['/papers/nowhere', 'No such paper on this desk'],
-    ['/sittings/nowhere/mark', 'No such sitting on this desk'],
-    ['/groups/nowhere', 'No such group on this desk'],
+    ['/papers/nowhere', 'Paper not found'],
+    ['/sittings/nowhere/mark', 'Sitting not found'],
+    ['/groups/nowhere', 'Group not found'],
   ] as const) {
     await page.goto(emptyDesk + path);
     await expect(page.getByRole('heading', { name: words })).toBeVisible();
@@ -131,8 +131,8 @@ test('files have names that change with them, and nothing beside them is given o
 
 test('dark paper stays dark on the next page', async ({ page }) => {
   await page.goto(emptyDesk);
-  await page.getByRole('button', { name: 'Dark paper' }).click();
+  await page.getByRole('button', { name: 'Dark theme' }).click();
   await page.goto(`${emptyDesk}/groups`);
-  await expect(page.getByRole('button', { name: 'Light paper' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Light theme' })).toBeVisible();
   await expect(page.locator('html')).toHaveAttribute('data-mantine-color-scheme', 'dark');
 });

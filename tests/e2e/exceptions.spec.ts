@@ -35,23 +35,23 @@ test('handed in by mistake, opened by mistake, ill: each is put right for that s
   await student.getByRole('radio', { name: /port/ }).first().check();
   await expect(student.getByText(/^kept/).first()).toBeVisible();
   await handIn(student);
-  const carry = await actFor(page, /Moreau/, 'Carry on');
+  const carry = await actFor(page, /Moreau/, 'Reopen');
   await expect(carry).toContainText('Lea Moreau goes on with the same answers, without a limit, as before.');
-  await carry.getByRole('button', { name: 'Let it go on' }).click();
-  await kept(page, 'Lea Moreau can carry on where it stopped');
+  await carry.getByRole('button', { name: 'Reopen attempt' }).click();
+  await kept(page, 'Lea Moreau can carry on');
   // The student's page hears of it by itself, and is at the questions again.
   await expect(student.getByRole('navigation', { name: 'Questions' })).toBeVisible({ timeout: 15_000 });
   await expect(student.getByRole('radio', { name: /port/ }).first()).toBeChecked();
 
   // Opened by mistake: the attempt is kept aside, and the student's page says that it is over.
-  await page.getByRole('button', { name: 'Start afresh', exact: true }).click();
-  const afresh = page.getByRole('form', { name: 'Start afresh' });
+  await page.getByRole('button', { name: 'Start again', exact: true }).click();
+  const afresh = page.getByRole('form', { name: 'Start again' });
   await expect(afresh).toContainText('set aside with all its answers');
   await afresh.getByLabel('Reason, kept on record').selectOption('another reason');
-  await afresh.getByLabel('The reason in words').fill('Sat down at the wrong desk');
-  await afresh.getByRole('button', { name: 'Set aside and start afresh' }).click();
+  await afresh.getByLabel('Reason in your own words').fill('Sat down at the wrong desk');
+  await afresh.getByRole('button', { name: 'Set aside and start again' }).click();
   await expect(page.getByText(/set aside by the teacher \(Sat down at the wrong desk\)/)).toBeVisible();
-  await student.getByRole('button', { name: 'To your papers' }).click({ timeout: 15_000 });
+  await student.getByRole('button', { name: 'Go to your papers' }).click({ timeout: 15_000 });
   await startPaper(student);
   await expect(student.getByRole('radio', { name: /port/ }).first()).not.toBeChecked();
   await handIn(student);
@@ -62,7 +62,7 @@ test('handed in by mistake, opened by mistake, ill: each is put right for that s
   const times = await actFor(page, /Tanaka/, 'Other times');
   await expect(times).toContainText('Ren Tanaka can sit it from when it opens for everyone until');
   await times.getByLabel('Closes at', { exact: true }).first().uncheck();
-  await expect(times.getByRole('alert')).toHaveText('These are the times of everyone.');
+  await expect(times.getByRole('alert')).toHaveText('These are the same times as everyone’s.');
 });
 
 test('a fire alarm: ten minutes more for all who work, in one step and back', async ({ page }) => {
@@ -86,7 +86,7 @@ test('of two attempts the best counts', async ({ page }) => {
   await beginPaper(page, 'Sides');
   await writeChoice(page, 1, 'Red light?', ['port', 'starboard']);
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('link', { name: 'Give out' }).click();
   await page.getByRole('checkbox', { name: /Twice/ }).check();
   await page.getByLabel('Attempts').fill('2');
   await page.getByLabel('Which one counts').selectOption('the best');
@@ -98,10 +98,10 @@ test('of two attempts the best counts', async ({ page }) => {
     await student.getByRole('radio', { name: side }).check();
     await expect(student.getByText('1 of 1 answered')).toBeVisible();
     await handIn(student);
-    await student.getByRole('button', { name: 'To your papers' }).click();
-    if (round === 0) await expect(student.getByText(/You may make another attempt/)).toBeVisible();
+    await student.getByRole('button', { name: 'Go to your papers' }).click();
+    if (round === 0) await expect(student.getByText(/You can make another attempt/)).toBeVisible();
   }
-  await expect(student.getByText('Handed in. Nothing has come back yet.')).toBeVisible();
+  await expect(student.getByText('Handed in. No result yet.')).toBeVisible();
   await expect(page.getByText('2, the best counts')).toBeVisible();
   await page
     .getByRole('navigation', { name: /^Stages of/ })
@@ -117,7 +117,7 @@ test('who is ill on the day sits it at another time, alone; the others wait for 
   await beginPaper(page, 'Sounds');
   await writeChoice(page, 1, 'One short blast?', ['to starboard', 'to port']);
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('link', { name: 'Give out' }).click();
   await page.getByRole('checkbox', { name: /Ill/ }).check();
   await page.getByRole('checkbox', { name: 'Opens: open at once' }).check();
   const nextWeek = new Date(Date.now() + 7 * 24 * 3_600_000).toISOString().slice(0, 16);
@@ -128,10 +128,10 @@ test('who is ill on the day sits it at another time, alone; the others wait for 
   const times = await actFor(page, /Moreau/, 'Other times');
   await times.getByRole('checkbox', { name: 'Opens: as for everyone' }).check();
   await times.getByRole('checkbox', { name: 'Closes at' }).uncheck();
-  await expect(times).toContainText('Nobody else is touched.');
+  await expect(times).toContainText('Nobody else is affected.');
   await times.getByLabel('Reason, kept on record').selectOption('Illness');
   await times.getByRole('button', { name: 'Give these times' }).click();
-  await kept(page, 'Lea Moreau has times of their own');
+  await kept(page, 'Lea Moreau has different times');
   await expect(page.getByText(/other times given: from .*\(Illness\)/)).toBeVisible();
 
   const waiting = await enterAs(page.context(), other);

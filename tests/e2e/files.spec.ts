@@ -46,10 +46,10 @@ test('working is drawn, typed as maths and photographed on a phone, a file is ha
   const more = page.getByRole('group', { name: 'New question' });
   await more.getByRole('button', { name: 'Working', exact: true }).click();
   await page.getByLabel('Text of question 1').fill('Plot the course.');
-  await page.getByLabel('A picture to draw on', { exact: true }).setInputFiles(picture);
+  await page.getByLabel('Add a picture to draw on', { exact: true }).setInputFiles(picture);
   // A picture without words stops the paper, until it has them.
-  await expect(page.getByText(/a picture has no words for who cannot see it/)).toBeVisible();
-  await page.getByLabel('What the picture shows, for who cannot see it').fill('A chart of a bay');
+  await expect(page.getByText(/a picture has no description/)).toBeVisible();
+  await page.getByLabel('Describe the picture for students who can’t see it').fill('A chart of a bay');
   await page.getByLabel('Model answer').fill('061°');
   await page.getByLabel('Scheme line A').fill('Course drawn');
   await page.getByLabel('Points for line A').fill('3');
@@ -76,11 +76,11 @@ test('working is drawn, typed as maths and photographed on a phone, a file is ha
   await student.keyboard.type('d/t=v');
   await expect.poll(() => maths.evaluate((field) => Reflect.get(field, 'value') as string)).toContain('frac');
   await first
-    .getByLabel('Put in a photo of your sheet')
+    .getByLabel('Add a photo of your page')
     .or(first.getByRole('button', { name: 'with a photo' }))
     .first()
     .click();
-  await first.getByLabel('Put in a photo of your sheet', { exact: true }).setInputFiles(picture);
+  await first.getByLabel('Add a photo of your page', { exact: true }).setInputFiles(picture);
   await expect(first.getByRole('img', { name: 'chart.png' })).toBeVisible();
   const second = questionOn(student, 2);
   const put = second.getByLabel(/^Put in a picture or PDF/);
@@ -94,7 +94,7 @@ test('working is drawn, typed as maths and photographed on a phone, a file is ha
   await expect(student.getByText(/^kept/).first()).toBeVisible();
   await student.reload();
   await student.getByLabel('Your join code').fill(code);
-  await student.getByRole('button', { name: 'Go in' }).click();
+  await student.getByRole('button', { name: 'Continue' }).click();
   await student.getByRole('button', { name: 'Yes, this is me' }).click();
   await startPaper(student);
   await expect(first.getByRole('img', { name: 'Your drawing, 1 line' })).toBeVisible();
@@ -135,10 +135,10 @@ test('a picture stands in a question, needs words, and reaches the student', asy
   await expect(stem.getByRole('img')).toHaveCount(1);
   await page.getByRole('radio', { name: 'True is right' }).check();
   await expect(page.getByText(/a picture has no words/)).toBeVisible();
-  await expect(page.getByRole('link', { name: 'Give it out' })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: 'Give out' })).toHaveCount(0);
   await stem.getByRole('img').click();
-  await page.getByLabel('What the picture shows, for who cannot see it').fill('A bay with an island');
-  await expect(page.getByText('Nothing is missing')).toBeVisible();
+  await page.getByLabel('Describe the picture for students who can’t see it').fill('A bay with an island');
+  await expect(page.getByText('Nothing to fix')).toBeVisible();
   // Pasted and dropped as well; a huge one is scaled down.
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Open question 1', exact: true }).click();
@@ -158,9 +158,9 @@ test('a picture stands in a question, needs words, and reaches the student', asy
           : new DragEvent('drop', { ...at, dataTransfer: data }),
       );
     }, how);
-    await expect(stem.getByRole('img', { name: 'picture without words yet' })).toHaveCount(1);
-    await page.getByLabel('only a decoration').check();
-    await expect(stem.getByRole('img', { name: 'picture without words yet' })).toHaveCount(0);
+    await expect(stem.getByRole('img', { name: 'picture without a description' })).toHaveCount(1);
+    await page.getByLabel('decoration only').check();
+    await expect(stem.getByRole('img', { name: 'picture without a description' })).toHaveCount(0);
   }
   const sizes = await stem
     .locator('img')
@@ -188,23 +188,21 @@ test('a package goes out, comes into an empty desk, is sat there, and scores the
   const wanted = ['1 of 1', '1 of 2', '2 of 2', null, null, null, '0 of 2', '1 of 1'];
   await page.goto('/papers/paper-passage/look');
   await answer(page);
-  await page.getByLabel('Score what is filled in').check();
+  await page.getByLabel('Score these answers').check();
   for (const [index, words] of wanted.entries())
     if (words) await expect(questionOn(page, index + 1)).toContainText(words);
 
   await page.goto('/papers/paper-passage/sheet');
   const saving = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Save as a package' }).click();
+  await page.getByRole('button', { name: 'Export package' }).click();
   const path = await (await saving).path();
-  await expect(page.getByRole('region', { name: 'What other programs will not read' })).toContainText(
-    'units',
-  );
+  await expect(page.getByRole('region', { name: 'What other programs won’t read' })).toContainText('units');
 
   await makeGroup(page, 'From afar');
   await pasteStudents(page, ['Name', 'Okoye, Ify']);
   const code = await joinCodeOf(page, 'Okoye');
   await page.goto(`${emptyDesk}/packages`);
-  const choose = page.getByLabel('Choose a package', { exact: true });
+  const choose = page.getByLabel('Choose package', { exact: true });
   await choose.setInputFiles({
     name: 'no.zip',
     mimeType: 'application/zip',
@@ -216,10 +214,10 @@ test('a package goes out, comes into an empty desk, is sat there, and scores the
     mimeType: 'application/zip',
     buffer: readFileSync(path),
   });
-  await expect(page.getByText('Everything in it could be carried.')).toBeVisible();
+  await expect(page.getByText('Everything in it can be imported.')).toBeVisible();
   await page.getByRole('button', { name: 'Bring in 1 paper' }).click();
   await kept(page, '1 paper brought in from a package');
-  await expect(page.getByText('Nothing is missing')).toBeVisible();
+  await expect(page.getByText('Nothing to fix')).toBeVisible();
   await givePaper(page, 'From afar');
 
   const student = await enterAs(page.context(), code);

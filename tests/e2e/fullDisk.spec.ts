@@ -78,7 +78,7 @@ test('a student whose device is full writes on over the line, reads where the wo
   await context.setOffline(true);
   await field.fill('On this page only');
   await expect(
-    phone.getByText(/^Not kept: this device has no room and there is no connection. Keep this page/),
+    phone.getByText(/^Not saved: this device is full and there is no connection. Keep this page/),
   ).toBeVisible();
   await expect(field).toHaveValue('On this page only');
   await full(false);

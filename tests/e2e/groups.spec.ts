@@ -38,9 +38,9 @@ test('a damaged workbook is said to be one, and nothing is changed', async ({ pa
     buffer: Buffer.from('PK broken'),
   });
   await expect(page.getByRole('alert')).toHaveText(
-    'students.xlsx: It is no XLSX or ODS workbook, or a damaged one. Nothing was changed.',
+    'students.xlsx: It isn’t an XLSX or ODS workbook, or it is damaged. Nothing was changed.',
   );
-  await expect(page.getByRole('button', { name: /^Bring in/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /^Import/ })).toHaveCount(0);
 });
 
 test('a quarter more time stands with a student, in every list and every sitting', async ({ page }) => {
@@ -57,7 +57,7 @@ test('a quarter more time stands with a student, in every list and every sitting
     .click();
   // A quarter of 45 minutes.
   await expect(page.getByText('11 min of it extra')).toBeVisible();
-  await expect(page.getByText('25 % more time, wherever there is a time limit.')).toBeVisible();
-  await page.getByRole('button', { name: 'No longer' }).click();
+  await expect(page.getByText('25 % extra time, wherever there is a time limit.')).toBeVisible();
+  await page.getByRole('button', { name: 'Remove' }).click();
   await expect(page.getByText('25 % more time, wherever')).toHaveCount(0);
 });

@@ -35,7 +35,7 @@ test('every view of the desk reflows at 320 px, has its landmarks, and leaves th
     await expect(page.locator('main :is(h1, h2)').first()).toBeVisible();
     await expect(page.getByRole('main')).toHaveCount(1);
     await expect(page.getByRole('navigation', { name: 'Desk' })).toBeVisible();
-    await expect(page.getByRole('contentinfo', { name: 'What was kept' })).toBeVisible();
+    await expect(page.getByRole('contentinfo', { name: 'Saved state' })).toBeVisible();
     // By how much the page is wider than the screen.
     const over = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
     await expect.poll(over, { message: path }).toBeLessThanOrEqual(0);
@@ -51,7 +51,7 @@ test('what is opened on a view reflows at 320 px, too', async ({ page }) => {
     ['/papers/paper-tides', open('Open question 4'), 'Text of question 4'],
     ['/papers/paper-lights', open('Open question 1'), 'Text of question 1'],
     ['/papers/paper-passage', open('Open question 9'), 'Text of question 9'],
-    ['/sittings/rules/run', open('Change the rules'), 'Name of this sitting'],
+    ['/sittings/rules/run', open('Change settings'), 'Name of this sitting'],
   ];
   for (const [path, how, seen] of opened) {
     await page.goto(path);
@@ -64,17 +64,17 @@ test('what is opened on a view reflows at 320 px, too', async ({ page }) => {
 
 test('all the rules can be changed; those that no longer can say why', async ({ page }) => {
   await page.goto('/sittings/rules/run');
-  await page.getByRole('button', { name: 'Change the rules' }).click();
-  const form = page.getByRole('form', { name: 'Change the rules' });
+  await page.getByRole('button', { name: 'Change settings' }).click();
+  const form = page.getByRole('form', { name: 'Change settings' });
   await expect(form.getByLabel('Name of this sitting')).toBeFocused();
   await expect(form.getByRole('checkbox', { name: /^Opens/ })).toBeDisabled();
-  await expect(form.getByText(/When it opens is fixed since the first student started/)).toBeVisible();
+  await expect(form.getByText(/Opening is fixed since the first student started/)).toBeVisible();
   await expect(form.getByRole('checkbox', { name: /^Monday evening/ })).toBeDisabled();
-  await expect(form.getByRole('radio', { name: 'all at once, on one sheet' })).toBeDisabled();
+  await expect(form.getByRole('radio', { name: 'all on one page' })).toBeDisabled();
   await form.getByLabel('Time limit in minutes').fill('50');
   await form.getByRole('checkbox', { name: /^Saturday morning/ }).check();
-  await form.getByRole('button', { name: 'Keep for everyone' }).click();
-  await kept(page, 'Rules changed');
+  await form.getByRole('button', { name: 'Save for everyone' }).click();
+  await kept(page, 'Settings changed');
   await expect(page.getByRole('definition').filter({ hasText: '50 min' })).toBeVisible();
   await expect(page.getByText('For the 61 students shown')).toBeVisible();
 });
@@ -95,8 +95,8 @@ test('Enter goes on to the next option and begins one after the last; Ctrl Enter
   await page.keyboard.press('Shift+Enter');
   await expect(page.getByRole('textbox', { name: 'Option F' })).toHaveValue('none of them\n');
   const margin = page.getByRole('complementary', { name: 'About the open question' });
-  await expect(margin.getByRole('link', { name: 'Look at it as a student' })).toBeVisible();
-  await expect(margin.getByRole('link', { name: 'Print it' })).toBeVisible();
+  await expect(margin.getByRole('link', { name: 'Preview as a student' })).toBeVisible();
+  await expect(margin.getByRole('link', { name: 'Print' })).toBeVisible();
   await page.keyboard.press('Control+Enter');
   await expect(page.getByRole('textbox', { name: 'Text of question 2' })).toBeFocused();
 });
@@ -121,16 +121,16 @@ test('a student asks from inside the attempt; the teacher sees it whatever is op
   await sit.setViewportSize({ width: 360, height: 640 });
   await sit.goto('/sit');
   await goIn(sit, code);
-  await sit.getByRole('button', { name: 'Go on with it' }).click();
+  await sit.getByRole('button', { name: 'Continue' }).click();
   await sit.getByRole('button', { name: 'Ask your teacher about this paper' }).click();
-  await expect(sit.getByLabel('I ask for')).toBeFocused();
-  await sit.getByRole('textbox', { name: /^Because/ }).fill('The fire alarm rang.');
+  await expect(sit.getByLabel('I need')).toBeFocused();
+  await sit.getByRole('textbox', { name: /^Reason/ }).fill('The fire alarm rang.');
   await sit.getByRole('button', { name: 'Ask', exact: true }).click();
-  await expect(sit.getByText('Your teacher has not answered yet.')).toBeVisible();
+  await expect(sit.getByText('Your teacher hasn’t answered yet.')).toBeVisible();
 
   const desk = await context.newPage();
   await desk.goto('/bank');
-  await expect(desk.getByRole('status', { name: 'What students ask for' })).toHaveText('2 students ask');
+  await expect(desk.getByRole('status', { name: 'Requests' })).toHaveText('2 students ask');
   await desk.getByRole('link', { name: '2 students ask' }).click();
   await expect(desk.getByText('The fire alarm rang.')).toBeVisible();
 });

@@ -142,7 +142,7 @@ test('what a student typed is there, whenever the browser is killed', async ({ b
       code ||= await someStudent(page);
       await page.goto(`${baseURL}/sit`);
       await page.getByLabel('Your join code').fill(code);
-      await page.getByRole('button', { name: 'Go in' }).click();
+      await page.getByRole('button', { name: 'Continue' }).click();
       await page.getByRole('button', { name: 'Yes, this is me' }).click();
       await startPaper(page, 'flood');
       return page;

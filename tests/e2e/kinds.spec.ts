@@ -146,8 +146,8 @@ test('one of each kind is written by keys, sat on a phone and scored', async ({ 
   }
 
   await page.keyboard.press('Escape');
-  await expect(page.getByText('Nothing is missing')).toBeVisible();
-  await page.getByRole('link', { name: 'Look at it as a student' }).click();
+  await expect(page.getByText('Nothing to fix')).toBeVisible();
+  await page.getByRole('link', { name: 'Preview as a student' }).click();
   await expect(page.getByRole('region', { name: /^Question \d+$/ })).toHaveCount(12);
   await page.goBack();
   await givePaper(page, 'Kinds');
@@ -175,7 +175,7 @@ test('one of each kind is written by keys, sat on a phone and scored', async ({ 
         .press('Enter');
     }
   }
-  const keep = question(5).getByRole('button', { name: 'They are in order as they stand' });
+  const keep = question(5).getByRole('button', { name: 'They are already in order' });
   if (await keep.isVisible()) await keep.press('Enter');
   await question(6).getByLabel('cone').selectOption('day');
   await question(6).getByLabel('light').selectOption('night');
@@ -209,25 +209,25 @@ test('parts draw for each student, many are changed at once, and the paper is pr
   await page.goto('/papers/paper-tides');
   const margin = page.getByRole('complementary');
   await page.getByRole('button', { name: 'Open question 9', exact: true }).click();
-  await page.getByRole('button', { name: 'A new part' }).click();
+  await page.getByRole('button', { name: 'Add a part' }).click();
   await page.keyboard.press('Escape');
   await page.getByLabel('Title of part 1').fill('Open questions');
   await page.getByLabel('Draw questions of part 1 by chance').check();
   await page.getByLabel('How many questions of part 1 each student gets').fill('2');
-  await expect(page.getByText('of 3, drawn by chance')).toBeVisible();
+  await expect(page.getByText('of 3, drawn at random')).toBeVisible();
   await expect(margin.getByText('in 11 questions')).toBeVisible();
   await page.getByLabel('Begin part 1 on a new page in print').check();
 
-  await page.getByRole('button', { name: 'Change many at once' }).click();
+  await page.getByRole('button', { name: 'Edit several questions' }).click();
   for (const number of [1, 2, 3]) await page.getByLabel(`Pick question ${number}`, { exact: true }).check();
   await expect(margin.getByRole('heading', { name: '3 questions picked' })).toBeVisible();
   await page.getByRole('button', { name: '% by key, rest for working' }).click();
   await kept(page, 'Working asked for in 3 questions');
-  await page.getByRole('button', { name: 'Done with these' }).click();
+  await page.getByRole('button', { name: 'Done' }).click();
   await expect(page.getByText(/with working/)).toHaveCount(3);
 
   await page.goto('/papers/paper-tides/print');
-  await expect(page.getByRole('article', { name: 'The paper, with room for answers' })).toBeVisible();
+  await expect(page.getByRole('article', { name: 'The paper with room for answers' })).toBeVisible();
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('banner')).toBeHidden();
   await expect(page.getByRole('button', { name: 'Print' })).toBeHidden();
@@ -257,8 +257,8 @@ test('maths and a list are written into a question, and a student sees them set'
   await stem.click();
   await page.keyboard.press('Control+End');
   await page.getByRole('button', { name: 'Maths', exact: true }).click();
-  await page.getByRole('textbox', { name: 'Maths, as TeX' }).fill('d = v \\cdot t');
-  await page.getByRole('button', { name: 'Put it in the line' }).click();
+  await page.getByRole('textbox', { name: 'Maths in TeX' }).fill('d = v \\cdot t');
+  await page.getByRole('button', { name: 'Insert in the text' }).click();
   await expect(stem.locator('math')).toHaveCount(1);
   await page.keyboard.press('Control+End');
   await page.keyboard.press('Enter');
@@ -278,7 +278,7 @@ test('maths and a list are written into a question, and a student sees them set'
 
 test('questions come in from a sheet, bad rows by line, and go out again', async ({ page }) => {
   await beginPaper(page, 'From a sheet');
-  await page.getByRole('link', { name: 'In and out: sheet, package' }).click();
+  await page.getByRole('link', { name: 'Import and export' }).click();
   await page
     .getByLabel('Rows of questions')
     .fill(
@@ -288,7 +288,7 @@ test('questions come in from a sheet, bad rows by line, and go out again', async
   await expect(page.getByRole('row', { name: /How many feet/ })).toContainText('Number');
   await page.getByRole('button', { name: 'Bring in the 2 good ones' }).click();
   await expect(page.getByRole('button', { name: 'Open question 2' })).toContainText('fathom');
-  await page.getByRole('link', { name: 'In and out: sheet, package' }).click();
+  await page.getByRole('link', { name: 'Import and export' }).click();
   const saving = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as XLSX' }).click();
   const path = await (await saving).path();
@@ -305,7 +305,7 @@ test('a paper filled in by the teacher is scored on the spot and becomes the key
   await page.goto('/papers/paper-passage/look');
   const first = page.getByRole('region', { name: 'Question 1', exact: true });
   await first.getByRole('radio', { name: /False/ }).check();
-  await page.getByLabel('Score what is filled in').check();
+  await page.getByLabel('Score these answers').check();
   await expect(first).toContainText('0 of 1');
   await expect(first).toContainText('latitude scale');
   await page.getByLabel('with comments').uncheck();
@@ -326,14 +326,14 @@ test('a question is begun in the bank, changed there, and found by its points', 
   await page.getByRole('textbox', { name: 'Text of this question' }).fill('A sounding is a depth.');
   await page.getByRole('radio', { name: 'True is right' }).check();
   await page.getByLabel('Points of this question').fill('7');
-  await expect(page.getByRole('heading', { name: 'Nothing is missing' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Nothing to fix' })).toBeVisible();
   await kept(page, 'Points of this question set');
   await page.getByRole('link', { name: 'Back to the bank' }).click();
   await page.getByLabel('Points', { exact: true }).selectOption('7 points');
   await page.getByRole('button', { name: 'A sounding is a depth.' }).click();
-  await expect(page.getByRole('heading', { name: 'In no paper' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Not used in any paper' })).toBeVisible();
   await page.getByLabel('Points', { exact: true }).selectOption('any points');
-  await page.getByLabel('Facility').selectOption('hard, below 40 %');
+  await page.getByLabel('Facility').selectOption('hard, below 40%');
   const figures = await page
     .getByRole('region', { name: 'Questions' })
     .getByRole('row')
@@ -345,23 +345,23 @@ test('a question is begun in the bank, changed there, and found by its points', 
 
 test('a question is found in the bank, taken into a paper, changed and put back', async ({ page }) => {
   await page.goto('/bank');
-  await page.getByLabel('Words in the question, its key or its tags').fill('isolated danger night');
+  await page.getByLabel('Search questions, keys and tags').fill('isolated danger night');
   const questions = page.getByRole('region', { name: 'Questions' });
   await expect(questions.getByRole('row')).toHaveCount(2);
   await expect(questions.getByRole('row').nth(1)).toContainText('%');
   await questions.getByRole('button', { name: /isolated danger mark show/ }).click();
-  await page.getByLabel('Paper to take it into').selectOption('Quiz 4: planning a passage');
-  await page.getByRole('button', { name: 'Take it into this paper' }).click();
+  await page.getByLabel('Paper to add it to').selectOption('Quiz 4: planning a passage');
+  await page.getByRole('button', { name: 'Add to paper' }).click();
   await expect(page.getByRole('heading', { name: 'In 2 papers' })).toBeVisible();
   await page.getByRole('link', { name: 'Quiz 4: planning a passage' }).click();
   await page.getByRole('button', { name: 'Open question 11', exact: true }).click();
-  await expect(page.getByRole('heading', { name: 'The same as in the bank' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Same as in the bank' })).toBeVisible();
   await page.getByLabel('Points of question 11').fill('3');
-  await page.getByRole('button', { name: 'Put this one back into the bank' }).click();
-  await expect(page.getByRole('heading', { name: 'The same as in the bank' })).toBeVisible();
-  await page.getByRole('button', { name: 'Make it separate' }).click();
+  await page.getByRole('button', { name: 'Update the bank' }).click();
+  await expect(page.getByRole('heading', { name: 'Same as in the bank' })).toBeVisible();
+  await page.getByRole('button', { name: 'Unlink' }).click();
   await expect(page.getByRole('heading', { name: 'Not in the bank' })).toBeVisible();
   await page.goto('/bank');
-  await page.getByLabel('Where').selectOption('in the bank');
+  await page.getByLabel('Show').selectOption('in the bank');
   await expect(questions.getByRole('row', { name: /isolated danger/ })).toContainText('3');
 });

@@ -6,9 +6,9 @@ test('a made-up class sits the paper, is marked and looked at, and goes without 
   await page.getByRole('button', { name: 'Rehearse with 20' }).click();
   await expect(page.getByRole('button', { name: '20 not started' })).toBeVisible();
   await page.getByRole('radio', { name: 'all at once' }).check();
-  await page.getByRole('button', { name: 'Let the class begin' }).click();
+  await page.getByRole('button', { name: 'Start the class' }).click();
   await expect(page.getByRole('progressbar')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Let those at work go on' })).toBeVisible({
+  await expect(page.getByRole('button', { name: 'Continue the class' })).toBeVisible({
     timeout: 60_000,
   });
   await expect(page.getByRole('button', { name: /^1\d in$|^20 in$/ })).toBeVisible();
@@ -18,7 +18,7 @@ test('a made-up class sits the paper, is marked and looked at, and goes without 
     .click();
   await page.keyboard.press('1');
   await page.goBack();
-  await page.getByRole('button', { name: 'Take the rehearsal away' }).click();
+  await page.getByRole('button', { name: 'Delete rehearsal' }).click();
   await expect(page.getByRole('heading', { name: 'On the desk' })).toBeVisible();
   await expect(page.getByRole('heading', { name: /Rehearsal/ })).toHaveCount(0);
   await page.goto('/groups/all');
@@ -31,10 +31,10 @@ test('a rehearsal can be stopped on its way', async ({ page }) => {
   await page.goto('/papers/paper-rules/give');
   await page.getByRole('button', { name: /^Rehearse with/ }).click();
   await page.getByRole('radio', { name: '10 times' }).check();
-  await page.getByRole('button', { name: 'Let the class begin' }).click();
+  await page.getByRole('button', { name: 'Start the class' }).click();
   await page.getByRole('button', { name: 'Stop the class' }).click();
   await expect(page.getByRole('button', { name: /Let the/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Take the rehearsal away' }).click();
+  await page.getByRole('button', { name: 'Delete rehearsal' }).click();
   await expect(page.getByRole('heading', { name: 'On the desk' })).toBeVisible();
 });
 
@@ -42,15 +42,15 @@ test('the teacher is a student for a minute, and it counts nowhere', async ({ pa
   await page.goto('/sittings/tides/run');
   await expect(page.getByRole('button', { name: '92 in' })).toBeVisible();
   const opening = context.waitForEvent('page');
-  await page.getByRole('button', { name: 'Sit it as a try-out' }).click();
+  await page.getByRole('button', { name: 'Start a try-out' }).click();
   const student = await opening;
-  await student.getByRole('button', { name: 'Go in' }).click();
+  await student.getByRole('button', { name: 'Continue' }).click();
   await student.getByRole('button', { name: 'Yes, this is me' }).click();
   await student.getByRole('button', { name: 'Read the instructions' }).click();
   await student.getByRole('button', { name: 'Start', exact: true }).click();
   await student.getByRole('radio').first().check();
   await expect(student.getByText(/^kept \d/)).toBeVisible();
-  await student.getByRole('button', { name: 'Last look', exact: true }).click();
+  await student.getByRole('button', { name: 'Check and hand in', exact: true }).click();
   await student.getByRole('button', { name: /^Hand in/ }).click();
   await expect(student.getByRole('heading', { name: 'Handed in' })).toBeVisible();
   await page.bringToFront();

@@ -12,14 +12,12 @@ test('a list brought in again says who is new, changed and gone, and does what w
     '"Okafor, Amara",1,a@example.org,1',
     '"Tran, Linh",2,,1',
   ]);
-  await page.getByRole('button', { name: 'Bring students in' }).click();
+  await page.getByRole('button', { name: 'Add students' }).click();
   await page
     .getByLabel('List of students')
     .fill('Name,Number,Email,Year\n"Okafor, Amara",1,new@example.org,2\n"Ng, Wei",3,,1');
-  const changes = page.getByRole('region', { name: 'What it changes' });
-  await expect(changes).toContainText(
-    '1 new, 1 changed, 0 known and as they were, 1 in the group but not in the list',
-  );
+  const changes = page.getByRole('region', { name: 'What will change' });
+  await expect(changes).toContainText('1 new, 1 changed, 0 unchanged, 1 in the group but not in the list');
   await expect(changes).toContainText(
     'Amara Okafor: email “a@example.org” becomes “new@example.org”, Year “1” becomes “2”',
   );
@@ -28,15 +26,15 @@ test('a list brought in again says who is new, changed and gone, and does what w
   await expect(page.getByRole('button', { name: 'Email of Amara Okafor: new@example.org' })).toBeVisible();
   await expect(page.getByRole('row', { name: /Linh Tran/ })).toHaveCount(0);
   // Own fields filter.
-  await page.getByLabel('Only those with').selectOption('Year: 2');
+  await page.getByLabel('Show only').selectOption('Year: 2');
   await expect(page.getByText('1 student', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: /^Undo/ }).click();
-  await page.getByLabel('Only those with').selectOption('Everyone');
+  await page.getByLabel('Show only').selectOption('Everyone');
   await expect(page.getByRole('row', { name: /Linh Tran/ })).toBeVisible();
 });
 
 test('the table is written in with keys alone', async ({ page }) => {
-  await makeGroup(page, 'Keys');
+  await makeGroup(page, 'Keyboard shortcuts');
   await pasteStudents(page, ['Name', '"Okafor, Amara"', '"Tran, Linh"']);
   await page.getByRole('button', { name: 'Family name of Amara Okafor: Okafor' }).focus();
   await page.keyboard.press('ArrowRight');
@@ -67,8 +65,8 @@ test('students move, are archived and brought back, and doubles become one with 
   await page.goto(`${emptyDesk}/groups`);
   await page.getByRole('link', { name: 'Here', exact: true }).click();
   await page.getByLabel('Pick Linh Tran').check();
-  await page.getByLabel('Group to put them in').selectOption('There');
-  await page.getByRole('button', { name: 'Move there' }).click();
+  await page.getByLabel('Group').selectOption('There');
+  await page.getByRole('button', { name: 'Move to group' }).click();
   await kept(page, 'Linh Tran moved to There');
   await page
     .getByRole('button', { name: 'Amára Okafor and Amara Okafor 1' })
@@ -76,21 +74,21 @@ test('students move, are archived and brought back, and doubles become one with 
     .click();
   await page.getByRole('button', { name: 'Keep Amara Okafor, 1' }).click();
   await kept(page, /merged into Amara Okafor/);
-  await page.getByLabel('Name of the field').fill('Period');
-  await page.getByRole('button', { name: 'Add it' }).click();
+  await page.getByLabel('Field name').fill('Period');
+  await page.getByRole('button', { name: 'Add field' }).click();
   await writeCell(page, 'Period of Amara Okafor', 'third');
   await kept(page, 'Amara Okafor changed');
   await page.goto(`${emptyDesk}/groups/all`);
   await expect(page.getByRole('row', { name: /Linh Tran/ })).toContainText('There');
-  await page.getByLabel('Only those with').selectOption('Period: third');
+  await page.getByLabel('Show only').selectOption('Period: third');
   await page.getByLabel('Pick Amara Okafor').check();
   await page.getByRole('button', { name: 'Archive', exact: true }).click();
-  await page.getByLabel('Only those with').selectOption('Everyone');
+  await page.getByLabel('Show only').selectOption('Everyone');
   await expect(page.getByRole('row', { name: /Amara Okafor/ })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Archived ones' }).click();
+  await page.getByRole('button', { name: 'Show archived students' }).click();
   await page.getByLabel('Pick Amara Okafor').check();
-  await page.getByRole('button', { name: 'Bring back' }).click();
-  await page.getByRole('button', { name: 'Back to those who are here' }).click();
+  await page.getByRole('button', { name: 'Restore' }).click();
+  await page.getByRole('button', { name: 'Show current students' }).click();
   await expect(page.getByRole('row', { name: /Amara Okafor/ })).toBeVisible();
 });
 
@@ -105,7 +103,7 @@ test('classes come in from a school register, once seen', async ({ page }) => {
   };
   const zip = zipSync(Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])));
   await page.goto(`${emptyDesk}/groups`);
-  await page.getByRole('link', { name: 'Classes from a school register' }).click();
+  await page.getByRole('link', { name: 'Import from a school register' }).click();
   const choose = (bytes: Uint8Array) =>
     page
       .locator('input[type=file]')
@@ -129,7 +127,7 @@ test('join slips: a PDF with name, code and address of each, and new codes that 
   await makeGroup(page, 'Slips');
   await pasteStudents(page, ['Name', '"Šimek, Żaneta"', '"Tran, Linh"']);
   const old = await joinCodeOf(page, 'Tran');
-  await page.getByRole('link', { name: 'Slips to print and cut up' }).click();
+  await page.getByRole('link', { name: 'Print join slips' }).click();
   await expect(page.getByRole('img', { name: 'Page 1 of 1' })).toBeVisible({ timeout: 20_000 });
   const saved = async () => {
     const download = page.waitForEvent('download');
@@ -144,7 +142,7 @@ test('join slips: a PDF with name, code and address of each, and new codes that 
   await expect(async () => expect(await saved()).not.toContain(old)).toPass({ timeout: 20_000 });
   const student = await context.newPage();
   await student.goto(`${emptyDesk}/sit?code=${old.replace(' ', '')}`);
-  await student.getByRole('button', { name: 'Go in' }).click();
+  await student.getByRole('button', { name: 'Continue' }).click();
   await expect(student.getByText('Nobody has this code.')).toBeVisible();
   await page.goBack();
   await enterAs(context, await joinCodeOf(page, 'Tran'));

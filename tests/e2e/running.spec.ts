@@ -24,7 +24,7 @@ async function ready(page: Page, group: string, names: string[]): Promise<string
   await writeChoice(page, 1, 'A red light means', ['port side', 'starboard side', 'astern']);
   await writeOpen(page, 2, 'Describe a cardinal mark.', 'Two cones', 'names the cones');
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('link', { name: 'Give out' }).click();
   await page.getByRole('checkbox', { name: new RegExp(group) }).check();
   return codes;
 }
@@ -57,12 +57,12 @@ test('one attempt hangs: it is collected alone while two others go on; its cours
   await page.getByRole('button', { name: 'Collect now', exact: true }).click();
   const form = page.getByRole('form', { name: 'Collect now' });
   await expect(form).toContainText(
-    'Lea Moreau’s answers are taken in as they stand. Nobody else is touched.',
+    'Lea Moreau’s answers are taken in as they stand. Nobody else is affected.',
   );
   await form.getByRole('button', { name: 'Collect', exact: true }).click();
   const [hanging, ...others] = tabs;
   if (!hanging) throw new Error('no tab');
-  await expect(hanging.getByRole('heading', { name: 'Your teacher has taken in your paper' })).toBeVisible({
+  await expect(hanging.getByRole('heading', { name: 'Your teacher has collected your paper' })).toBeVisible({
     timeout: 15_000,
   });
   for (const tab of others) {
@@ -70,16 +70,16 @@ test('one attempt hangs: it is collected alone while two others go on; its cours
     await expect(tab.getByText('2 of 2 answered')).toBeVisible();
     await handIn(tab);
   }
-  await page.getByRole('link', { name: 'The course of the attempt' }).click();
+  await page.getByRole('link', { name: 'Timeline of the attempt' }).click();
   await expect(
-    page.getByRole('listitem').filter({ hasText: 'collected by the teacher (The attempt hangs)' }),
+    page.getByRole('listitem').filter({ hasText: 'collected by the teacher (Attempt is stuck)' }),
   ).toBeVisible();
   await expect(page.getByRole('listitem').filter({ hasText: /answered 1/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /^1/ })).toContainText('port side');
-  await page.getByRole('button', { name: 'Delete for good…' }).click();
+  await page.getByRole('button', { name: 'Delete permanently…' }).click();
   const asked = page.getByRole('dialog', { name: 'Delete attempt 1 of Lea Moreau for good?' });
   await expect(asked).toContainText('With it go 1 answer, 0 marks');
-  await asked.getByRole('button', { name: 'Delete it for good' }).click();
+  await asked.getByRole('button', { name: 'Delete permanently' }).click();
   await expect(page.getByRole('button', { name: '1 not started' })).toBeVisible();
   await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
 });
@@ -109,7 +109,7 @@ test('the device’s clock is moved: it gives no time, and the window closes whi
   const moveClock = (ms: number) =>
     student.evaluate((by) => (window as unknown as { moveClock: (ms: number) => void }).moveClock(by), ms);
   await student.goto(`${emptyDesk}/sit?code=${code.replace(' ', '')}`);
-  await student.getByRole('button', { name: 'Go in' }).click();
+  await student.getByRole('button', { name: 'Continue' }).click();
   await student.getByRole('button', { name: 'Yes, this is me' }).click();
   await startPaper(student);
   await expect(student.getByText(/^(09:[345]\d|10:00) left$/)).toBeVisible();
@@ -159,18 +159,18 @@ test('a guest sits it under a typed name, and is matched to a student afterwards
 }) => {
   await ready(page, 'Harbour', ['Moreau, Lea']);
   await page.getByLabel(/Guests may come in/).check();
-  await expect(page.getByRole('alert')).toHaveText('Guests need an access code to come in with.');
+  await expect(page.getByRole('alert')).toHaveText('Guests need an access code to join.');
   await page.getByLabel('Access code').fill('lighthouse');
   await giveTo(page, 1);
   const guest = await context.newPage();
   await guest.goto(`${emptyDesk}/sit`);
-  await guest.getByRole('button', { name: 'No code? Come in as a guest' }).click();
+  await guest.getByRole('button', { name: 'No code? Join as a guest' }).click();
   await guest.getByLabel('Your name').fill('Lea M.');
   await guest.getByLabel('Access code').fill('lantern');
-  await guest.getByRole('button', { name: 'Come in' }).click();
+  await guest.getByRole('button', { name: 'Join' }).click();
   await expect(guest.getByRole('alert')).toContainText('lets no guest in');
   await guest.getByLabel('Access code').fill('Lighthouse');
-  await guest.getByRole('button', { name: 'Come in' }).click();
+  await guest.getByRole('button', { name: 'Join' }).click();
   await expect(guest.getByText('You are here as a guest.')).toBeVisible();
   await startPaper(guest);
   await guest.getByRole('radio', { name: /port/ }).check();
@@ -180,9 +180,9 @@ test('a guest sits it under a typed name, and is matched to a student afterwards
   await page.bringToFront();
   await page.getByLabel('Group', { exact: true }).selectOption('Guests');
   await seat(page, /M., Lea/);
-  await page.getByRole('combobox', { name: 'The student this guest is' }).fill('Moreau');
+  await page.getByRole('combobox', { name: 'Student' }).fill('Moreau');
   await page.getByRole('option', { name: /Moreau, Lea/ }).click();
-  await page.getByRole('button', { name: 'It is this student' }).click();
+  await page.getByRole('button', { name: 'Match to this student' }).click();
   await kept(page, 'Guest Lea M. matched to Lea Moreau');
   await expect(page.getByRole('row', { name: /Moreau, Lea/ })).toContainText('handed in');
   await page.getByRole('button', { name: /^Undo/ }).click();
@@ -190,10 +190,10 @@ test('a guest sits it under a typed name, and is matched to a student afterwards
   await expect(page.getByRole('row', { name: /Moreau, Lea/ })).toContainText('not started');
 });
 
-test('one by one, without a way back', async ({ page, context }) => {
+test('one by one, and students can’t go back', async ({ page, context }) => {
   const [code = ''] = await ready(page, 'Singly', ['Moreau, Lea']);
-  await page.getByLabel('one at a time, without a way back').check();
-  await expect(page.getByText('Questions come one at a time, without a way back.')).toBeVisible();
+  await page.getByLabel('one at a time, can’t go back').check();
+  await expect(page.getByText('Questions shown one at a time, can’t go back.')).toBeVisible();
   await giveTo(page, 1);
   const student = await enterAs(context, code);
   await student.setViewportSize({ width: 360, height: 640 });
@@ -201,19 +201,19 @@ test('one by one, without a way back', async ({ page, context }) => {
   await expect(student.getByRole('region', { name: 'Question 2' })).toHaveCount(0);
   await expect(student.getByRole('button', { name: 'Question 2: not answered' })).toBeDisabled();
   await student.getByRole('radio', { name: /astern/ }).check();
-  await expect(student.getByText('Once you go on, there is no way back to this one.')).toBeVisible();
-  await student.getByRole('button', { name: 'Done with it: on to the next' }).click();
+  await expect(student.getByText('Once you go on, you can’t come back to this question.')).toBeVisible();
+  await student.getByRole('button', { name: 'Finish this and go on' }).click();
   await expect(student.getByRole('region', { name: 'Question 1' })).toHaveCount(0);
   await expect(student.getByRole('button', { name: 'Question 1: answered, done with' })).toBeDisabled();
   await expect(student.getByText(/^kept \d/)).toBeVisible();
   expect(await student.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
   // Come back in: it goes on where it was.
   await student.reload();
-  await student.getByRole('button', { name: 'Go in' }).click();
+  await student.getByRole('button', { name: 'Continue' }).click();
   await student.getByRole('button', { name: 'Yes, this is me' }).click();
   await startPaper(student);
   await student.getByRole('textbox', { name: /cardinal mark/ }).fill('Two cones');
-  await student.getByRole('button', { name: 'Done: last look before handing in' }).click();
+  await student.getByRole('button', { name: 'Finish and check before handing in' }).click();
   await expect(student.getByRole('button', { name: 'Back to the questions' })).toHaveCount(0);
   await student.getByRole('button', { name: 'Hand in', exact: true }).click();
   await expect(student.getByText('2 of 2 questions')).toBeVisible();
@@ -226,22 +226,22 @@ test('practice with tries and hints, and the result straight after', async ({ pa
   await beginPaper(page, 'Practice');
   await writeChoice(page, 1, 'A red light means', ['port side', 'starboard side', 'astern']);
   await page.getByLabel('Points of question 1').fill('4');
-  await page.getByLabel('Comment when not wholly right').fill('Think of wine.');
-  await page.getByRole('button', { name: 'One more hint' }).click();
+  await page.getByLabel('Comment when wrong').fill('Think of wine.');
+  await page.getByRole('button', { name: 'Add a hint' }).click();
   await page.getByLabel('Hint 1', { exact: true }).fill('Port is red.');
   await page.getByLabel('Percent of the points that hint 1 costs').fill('25');
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('link', { name: 'Give out' }).click();
   await page.getByRole('checkbox', { name: /Practice/ }).check();
-  await page.getByLabel('Each question says at once how it was answered').check();
-  await page.getByLabel('Students see something at once').check();
+  await page.getByLabel('Students see at once how they did on each question').check();
+  await page.getByLabel('Students see something straight away').check();
   await expect(
     page.getByText(/can be tried up to 3 times, each try after the first for 25 % of the points less/),
   ).toBeVisible();
   await page.getByLabel('Name for these settings').fill('Practice at home');
-  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await page.getByRole('button', { name: 'Save', exact: true }).click();
   await kept(page, 'Settings kept as “Practice at home”');
-  await page.getByLabel('Each question says at once how it was answered').uncheck();
+  await page.getByLabel('Students see at once how they did on each question').uncheck();
   await page.getByRole('button', { name: 'Practice at home', exact: true }).click();
   await expect(page.getByLabel('Tries for each question')).toHaveValue('3');
   await giveTo(page, 1);
@@ -249,19 +249,19 @@ test('practice with tries and hints, and the result straight after', async ({ pa
   const student = await enterAs(context, code);
   await startPaper(student);
   await student.getByRole('radio', { name: /astern/ }).check();
-  await student.getByRole('button', { name: 'See how it is' }).click();
+  await student.getByRole('button', { name: 'Check answer' }).click();
   await expect(student.getByRole('status').filter({ hasText: 'Not right. 2 tries left.' })).toContainText(
     'Think of wine.',
   );
   await expect(student.getByText('Still to be had: 3 points.')).toBeVisible();
   await student.getByRole('button', { name: 'A hint, for 25% of the points' }).click();
-  await expect(student.getByRole('list', { name: 'Hints you took' })).toContainText('Port is red.');
+  await expect(student.getByRole('list', { name: 'Hints you used' })).toContainText('Port is red.');
   await student.getByRole('radio', { name: /port/ }).check();
   await student.getByRole('button', { name: 'Try again' }).click();
   await expect(student.getByText('Right.', { exact: true })).toBeVisible();
   await expect(student.getByRole('radio', { name: /astern/ })).toBeDisabled();
   await handIn(student);
-  await student.getByRole('button', { name: 'See how it went' }).click();
+  await student.getByRole('button', { name: 'See how I did' }).click();
   await expect(student.getByText(/^2 of 4 points/)).toBeVisible();
   await page.bringToFront();
   await expect(page.getByRole('columnheader', { name: 'Tries' })).toBeVisible();
@@ -288,13 +288,13 @@ test('an attempt in two tabs: the second takes over, the first says so and can t
   await second.getByRole('textbox', { name: /cardinal mark/ }).fill('and in the second');
   await expect(second.getByText(/^kept \d/)).toBeVisible();
   await first.bringToFront();
-  await expect(first.getByRole('heading', { name: 'Your paper goes on in another tab' })).toBeVisible({
+  await expect(first.getByRole('heading', { name: 'Your paper is open in another tab' })).toBeVisible({
     timeout: 15_000,
   });
-  await first.getByRole('button', { name: 'Go on here instead' }).click();
+  await first.getByRole('button', { name: 'Continue here instead' }).click();
   await expect(first.getByRole('textbox', { name: /cardinal mark/ })).toHaveValue('and in the second');
   await second.bringToFront();
-  await expect(second.getByRole('heading', { name: 'Your paper goes on in another tab' })).toBeVisible({
+  await expect(second.getByRole('heading', { name: 'Your paper is open in another tab' })).toBeVisible({
     timeout: 15_000,
   });
 });
@@ -306,18 +306,18 @@ test('a student asks for more time and has it; asks again and is told no', async
   const student = await enterAs(context, code);
   const ask = async (words: string) => {
     await student.getByRole('button', { name: 'Ask your teacher about this paper' }).click();
-    await student.getByLabel('I ask for').selectOption('more time');
-    await student.getByLabel('Because').fill(words);
+    await student.getByLabel('I need').selectOption('more time');
+    await student.getByLabel('Reason').fill(words);
     await student.getByRole('button', { name: 'Ask', exact: true }).click();
-    await expect(student.getByText('Your teacher has not answered yet.')).toBeVisible();
+    await expect(student.getByText('Your teacher hasn’t answered yet.')).toBeVisible();
   };
   await ask('My arm is in plaster');
   await page.bringToFront();
   await page.goto(`${emptyDesk}/`);
-  await page.getByRole('link', { name: 'See what for, and answer' }).click();
+  await page.getByRole('link', { name: 'Review requests' }).click();
   await page.getByRole('button', { name: 'Grant…' }).click();
   const form = page.getByRole('form', { name: 'More minutes' });
-  await expect(form.getByLabel('The reason in words')).toHaveValue('My arm is in plaster');
+  await expect(form.getByLabel('Reason in your own words')).toHaveValue('My arm is in plaster');
   await form.getByLabel('Minutes').fill('15');
   await form.getByRole('button', { name: 'Give 15 minutes' }).click();
   await kept(page, 'Lea Moreau: request granted');
@@ -327,8 +327,8 @@ test('a student asks for more time and has it; asks again and is told no', async
   await ask('And now an hour');
   await page.bringToFront();
   await page.getByRole('button', { name: 'Decline…' }).click();
-  await page.getByLabel('A word to the student').fill('Fifteen it is.');
-  await page.getByRole('button', { name: 'Decline it' }).click();
+  await page.getByLabel('Message to the student').fill('Fifteen it is.');
+  await page.getByRole('button', { name: 'Decline' }).click();
   await student.bringToFront();
   await expect(student.getByText('Declined: Fifteen it is.')).toBeVisible({ timeout: 15_000 });
 });
@@ -345,8 +345,8 @@ test('who has not started is nudged, picked in the grid; names are hidden and co
   await page.getByRole('button', { name: '4 not started' }).click();
   for (const row of [1, 2]) await page.getByRole('row').nth(row).getByRole('checkbox').check();
   await expect(page.getByRole('heading', { name: 'For the 2 students picked' })).toBeVisible();
-  await page.getByRole('button', { name: 'Send a nudge' }).click();
-  const form = page.getByRole('form', { name: 'Send a nudge' });
+  await page.getByRole('button', { name: 'Send a reminder' }).click();
+  const form = page.getByRole('form', { name: 'Send a reminder' });
   await form.getByLabel('Subject').fill('The quiz is open, {given name}');
   await form.getByRole('button', { name: 'Put in the outbox' }).click();
   await kept(page, 'Messages to 2 students are in the outbox');
@@ -390,22 +390,22 @@ test('of several picked, attempts are set aside in one step, taken back in one, 
         .textContent()) ?? '',
     );
   }
-  await page.getByRole('button', { name: 'Set the attempt aside', exact: true }).click();
-  const aside = page.getByRole('form', { name: 'Set the attempt aside' });
+  await page.getByRole('button', { name: 'Set an attempt aside', exact: true }).click();
+  const aside = page.getByRole('form', { name: 'Set an attempt aside' });
   await expect(aside).toContainText('The attempts of 3 students are kept and count no more');
-  await aside.getByRole('button', { name: 'Set it aside' }).click();
+  await aside.getByRole('button', { name: 'Set aside' }).click();
   await expect(page.getByRole('button', { name: '15 in' })).toBeVisible();
   await page.getByRole('button', { name: /^7 not started/ }).click();
   for (const name of names) await page.getByRole('checkbox', { name: `Pick ${name}` }).check();
-  await page.getByRole('button', { name: 'Take an attempt back', exact: true }).click();
-  await page.getByRole('button', { name: 'Let it count again' }).click();
+  await page.getByRole('button', { name: 'Restore an attempt', exact: true }).click();
+  await page.getByRole('button', { name: 'Restore attempt' }).click();
   await kept(page, '3 students have an attempt counted again');
   await expect(page.getByRole('button', { name: '18 in' })).toBeVisible();
   await page.getByRole('button', { name: '4 not started' }).click();
-  await page.getByRole('button', { name: 'Delete for good…' }).click();
+  await page.getByRole('button', { name: 'Delete permanently…' }).click();
   const asked = page.getByRole('dialog', { name: 'Delete 3 attempts for good?' });
   for (const name of names) await expect(asked).toContainText(name.split(', ').reverse().join(' '));
-  await asked.getByRole('button', { name: 'Delete them for good' }).click();
+  await asked.getByRole('button', { name: 'Delete permanently' }).click();
   await kept(page, '3 attempts deleted for good');
   await expect(page.getByRole('button', { name: '15 in' })).toBeVisible();
 });

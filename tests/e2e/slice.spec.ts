@@ -32,8 +32,8 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
 
   await test.step('an empty desk says what to do first', async () => {
     await page.goto(emptyDesk);
-    await expect(page.getByRole('heading', { name: 'First, the students' })).toBeVisible();
-    await page.getByRole('link', { name: 'Make a group' }).click();
+    await expect(page.getByRole('heading', { name: 'Start with your students' })).toBeVisible();
+    await page.getByRole('link', { name: 'Create a group' }).click();
     await makeGroup(page, 'Harbour pilots');
   });
 
@@ -79,7 +79,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
       .getByLabel('Text of question 3')
       .fill('Compass 120°, deviation 3° E, variation 5° W. True course?');
     await page.getByLabel('Accepted answer 1', { exact: true }).fill('118°');
-    await page.getByRole('button', { name: 'One more accepted answer' }).click();
+    await page.getByRole('button', { name: 'Add an accepted answer' }).click();
     await page.getByLabel('Accepted answer 2', { exact: true }).fill('122°');
     await page.getByLabel('Percent of the points for Accepted answer 2').fill('50');
     await page.getByLabel('Comment on Accepted answer 2').fill('The signs are swapped.');
@@ -87,7 +87,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await writeOpen(page, 4, 'Explain deviation.', 'The error of the boat’s own iron.', 'caused by the boat');
     await kept(page, 'Points of line A');
     await expect(page.getByText(/^8 points/)).toBeVisible();
-    await expect(page.getByRole('heading', { name: 'Nothing is missing' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Nothing to fix' })).toBeVisible();
   });
 
   await test.step('reordered by keys, duplicated, deleted and taken back', async () => {
@@ -99,19 +99,19 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await page.keyboard.press('Control+z');
     await kept(page, 'Taken back: Question 4 moved to 3');
     await expect(page.getByRole('heading', { name: /^Question 4, open text/ })).toBeVisible();
-    await page.getByRole('button', { name: 'Delete the question' }).click();
+    await page.getByRole('button', { name: 'Delete question' }).click();
     await expect(page.getByRole('button', { name: 'Open question 4' })).toHaveCount(0);
     await page.getByRole('button', { name: /^Undo/ }).click();
     await expect(page.getByRole('button', { name: 'Open question 4' })).toBeVisible();
   });
 
   await test.step('given out with a limit and an access code', async () => {
-    await page.getByRole('link', { name: 'Give it out' }).click();
+    await page.getByRole('link', { name: 'Give out' }).click();
     await page.getByLabel('Time limit in minutes').fill('30');
     await page.getByLabel('Access code').fill('ebb');
     await expect(
       page.getByText(
-        'Harbour pilots can start at once, without an end, with 30 min each, after giving the access code “ebb”.',
+        'Harbour pilots can start at once, with no closing time, with 30 min each, after giving the access code “ebb”.',
       ),
     ).toBeVisible();
     await page.getByRole('button', { name: 'Give it to 3 students' }).click();
@@ -124,7 +124,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await expect(student.getByText('Answer all four.')).toBeVisible();
     await student.getByLabel('Access code').fill('flood');
     await student.getByRole('button', { name: 'Start' }).click();
-    await expect(student.getByRole('alert')).toHaveText('That is not the access code. Ask your teacher.');
+    await expect(student.getByRole('alert')).toHaveText('That isn’t the access code. Ask your teacher.');
     await student.getByLabel('Access code').fill('EBB');
     await student.getByRole('button', { name: 'Start' }).click();
     await student.getByRole('radio', { name: /third/ }).check();
@@ -148,7 +148,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
   });
 
   await test.step('the last look names what is unanswered; then it is handed in', async () => {
-    await student.getByRole('button', { name: 'Last look before handing in' }).click();
+    await student.getByRole('button', { name: 'Check before handing in' }).click();
     await expect(student.getByText('1 question not answered:')).toBeVisible();
     await student.getByRole('button', { name: /Explain deviation/ }).click();
     await student
@@ -168,12 +168,14 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await expect(hanging.getByText(/^kept \d/)).toBeVisible();
     await page.getByRole('button', { name: 'Lindqvist, Johan' }).click();
     await page.getByRole('button', { name: 'Collect now' }).click();
-    await page.getByLabel('Reason, kept on record').selectOption('The attempt hangs');
+    await page.getByLabel('Reason, kept on record').selectOption('Attempt is stuck');
     await page.getByRole('button', { name: 'Collect', exact: true }).click();
-    await expect(page.getByText(/collected by the teacher \(The attempt hangs\)/)).toBeVisible();
-    await expect(hanging.getByRole('heading', { name: 'Your teacher has taken in your paper' })).toBeVisible({
-      timeout: 12_000,
-    });
+    await expect(page.getByText(/collected by the teacher \(Attempt is stuck\)/)).toBeVisible();
+    await expect(hanging.getByRole('heading', { name: 'Your teacher has collected your paper' })).toBeVisible(
+      {
+        timeout: 12_000,
+      },
+    );
     await hanging.close();
     await page.getByRole('button', { name: 'Back to the sitting' }).click();
     await page.getByRole('button', { name: 'Close to new starts' }).click();
@@ -197,7 +199,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await expect(page.getByText('all marked').first()).toBeVisible();
   });
 
-  await test.step('a score by key is overridden and the override taken back', async () => {
+  await test.step('a score by key is overridden and the override removed', async () => {
     await page
       .getByRole('navigation', { name: 'Questions' })
       .getByRole('button', { name: /^Question 3/ })
@@ -207,7 +209,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await expect(wrong).toContainText('1 / 2');
     await page.keyboard.press('2');
     await expect(wrong).toContainText('overridden');
-    await page.getByRole('button', { name: 'Take the override back' }).click();
+    await page.getByRole('button', { name: 'Remove override' }).click();
     await expect(wrong).toContainText('1 / 2');
     await expect(wrong).not.toContainText('overridden');
   });
@@ -228,7 +230,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await page.getByLabel('the accepted answers').uncheck();
     await expect(
       page.getByText(
-        'Students see their total, the points of each question, their own answers, what was right or wrong and the comments, but not the accepted answers.',
+        'Students see their total, the points for each question, their own answers, what was right or wrong and the comments, but not the accepted answers.',
       ),
     ).toBeVisible();
     await page.getByRole('button', { name: 'Hand back to 2 students' }).click();
@@ -236,8 +238,8 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
   });
 
   await test.step('the student sees exactly that', async () => {
-    await student.getByRole('button', { name: 'To your papers' }).click();
-    await student.getByRole('button', { name: 'See what came back' }).click();
+    await student.getByRole('button', { name: 'Go to your papers' }).click();
+    await student.getByRole('button', { name: 'See my result' }).click();
     await expect(student.getByText('5 of 8 points (63%)')).toBeVisible();
     const third = student.getByRole('region', { name: 'Question 3' });
     await expect(third).toContainText('1 of 2 points');
@@ -249,10 +251,10 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
   });
 
   await test.step('taken back, the student sees nothing', async () => {
-    await page.getByRole('button', { name: 'Take back from all 2 students' }).click();
+    await page.getByRole('button', { name: 'Withdraw from all 2 students' }).click();
     await kept(page, 'Taken back from 2 students');
-    await student.getByRole('button', { name: 'To your papers' }).click();
-    await expect(student.getByText('Handed in. Nothing has come back yet.')).toBeVisible();
+    await student.getByRole('button', { name: 'Go to your papers' }).click();
+    await expect(student.getByText('Handed in. No result yet.')).toBeVisible();
   });
 
   await test.step('grades go out as CSV', async () => {

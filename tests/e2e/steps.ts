@@ -17,8 +17,8 @@ export async function kept(page: Page, said: string | RegExp): Promise<void> {
 
 export async function makeGroup(page: Page, name: string): Promise<void> {
   await page.goto(`${emptyDesk}/groups`);
-  await page.getByLabel('Name of the group').fill(name);
-  await page.getByRole('button', { name: 'Make it' }).click();
+  await page.getByLabel('Group name').fill(name);
+  await page.getByRole('button', { name: 'Create group' }).click();
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 }
 
@@ -42,7 +42,7 @@ export async function joinCodeOf(page: Page, name: string): Promise<string> {
 export async function beginPaper(page: Page, title: string): Promise<void> {
   await page.goto(emptyDesk);
   await page.getByLabel('Title of the new paper').fill(title);
-  await page.getByRole('button', { name: 'Write it' }).click();
+  await page.getByRole('button', { name: 'Start writing' }).click();
   // On the desk, too, there is a field for a title.
   await page.waitForURL('**/papers/*');
   await expect(page.getByRole('textbox', { name: 'Title', exact: true })).toHaveValue(title);
@@ -81,7 +81,7 @@ export async function writeOpen(
 /** Gives the open paper to the students of a group. */
 export async function givePaper(page: Page, group: string, students = 1): Promise<void> {
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('link', { name: 'Give out' }).click();
   await page.getByRole('checkbox', { name: new RegExp(group) }).check();
   await page
     .getByRole('button', { name: `Give it to ${students} student${students === 1 ? '' : 's'}` })
@@ -100,7 +100,7 @@ export async function enterAs(context: BrowserContext, code: string, base = empt
 /** Goes in with a code on the students' page. */
 export async function goIn(page: Page, code: string): Promise<void> {
   await page.getByLabel('Your join code').fill(code);
-  await page.getByRole('button', { name: 'Go in' }).click();
+  await page.getByRole('button', { name: 'Continue' }).click();
   await page.getByRole('button', { name: 'Yes, this is me' }).click();
   await expect(page.getByRole('heading', { name: 'Your papers' })).toBeVisible();
 }
@@ -108,7 +108,7 @@ export async function goIn(page: Page, code: string): Promise<void> {
 /** Reads the instructions and starts; what was begun is gone on with at once. */
 export async function startPaper(page: Page, accessCode?: string): Promise<void> {
   const button = page.getByRole('button', { name: /Read the instructions|Go on with it/ });
-  const begun = (await button.textContent()) === 'Go on with it';
+  const begun = (await button.textContent()) === 'Continue';
   await button.click();
   if (!begun && accessCode) await page.getByLabel('Access code').fill(accessCode);
   if (!begun) await page.getByRole('button', { name: 'Start', exact: true }).click();
@@ -117,7 +117,7 @@ export async function startPaper(page: Page, accessCode?: string): Promise<void>
 
 /** Takes the last look and hands in. */
 export async function handIn(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'Last look before handing in' }).click();
+  await page.getByRole('button', { name: 'Check before handing in' }).click();
   await page.getByRole('button', { name: /^Hand in/ }).click();
   await expect(page.getByRole('heading', { name: 'Handed in' })).toBeVisible();
 }
@@ -147,8 +147,8 @@ export async function handBack(page: Page): Promise<void> {
 
 /** Goes from the receipt to what came back. */
 export async function seeResult(student: Page): Promise<void> {
-  await student.getByRole('button', { name: 'To your papers' }).click();
-  await student.getByRole('button', { name: 'See what came back' }).click();
+  await student.getByRole('button', { name: 'Go to your papers' }).click();
+  await student.getByRole('button', { name: 'See my result' }).click();
 }
 
 /** Writes in one cell of the table of students. */
@@ -167,16 +167,16 @@ export async function giveOnDevices(page: Page, name: string, minutes: number | 
   await writeOpen(page, 1, 'Describe the first light.', 'It flashes', 'says flashing');
   await writeOpen(page, 2, 'Describe the second light.', 'It is fixed', 'says fixed');
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('link', { name: 'Give out' }).click();
   await page.getByRole('checkbox', { name: new RegExp(name) }).check();
   if (minutes !== null) await page.getByLabel('Time limit in minutes').fill(String(minutes));
   await page.getByRole('button', { name: 'Give it to 1 student' }).click();
-  await page.getByRole('link', { name: 'Let students in on their own devices' }).click();
+  await page.getByRole('link', { name: 'Let students join on their own devices' }).click();
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
-  await page.getByRole('button', { name: 'Pair this browser' }).click();
-  await page.getByRole('button', { name: 'Let them in on their own devices' }).click();
+  await page.getByRole('button', { name: 'Pair browser' }).click();
+  await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
   await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
-  await page.getByRole('link', { name: 'Watch it student by student' }).click();
+  await page.getByRole('link', { name: 'Watch each student' }).click();
   return code;
 }
 

@@ -25,9 +25,9 @@ async function deskWithSecrets(page: Page): Promise<string> {
   await page.getByLabel('Note to yourself').fill('SECRET-note');
   await writeOpen(page, 2, 'Describe a cardinal mark.', 'SECRET-model', 'SECRET-line');
   await page.keyboard.press('Escape');
-  await page.getByRole('heading', { name: 'Nothing is missing' }).click();
+  await page.getByRole('heading', { name: 'Nothing to fix' }).click();
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Give it out' }).click();
+  await page.getByRole('link', { name: 'Give out' }).click();
   await page.getByRole('button', { name: 'Give it to 1 student' }).click();
   await expect(page.getByRole('button', { name: '1 not started' })).toBeVisible();
   return code;
@@ -108,18 +108,18 @@ test.describe('on a phone', () => {
     const again = await enterAs(context, code);
     await again.setViewportSize({ width: 360, height: 640 });
     await expect(
-      again.getByText('You have started. Your answers are kept and the clock goes on.'),
+      again.getByText('You have started. Your answers are saved and the clock is running.'),
     ).toBeVisible();
     await startPaper(again);
     await expect(again.getByRole('textbox', { name: /cardinal mark/ })).toHaveValue(/^Two cones, black a/);
     await again
       .getByRole('region', { name: 'Question 1' })
-      .getByRole('button', { name: 'Mark to come back to' })
+      .getByRole('button', { name: 'Come back to this' })
       .click();
     await expect(
       again.getByRole('button', { name: 'Question 1: not answered, come back to it' }),
     ).toBeVisible();
-    await again.getByRole('button', { name: 'Last look', exact: true }).click();
+    await again.getByRole('button', { name: 'Check and hand in', exact: true }).click();
     await expect(again.getByText('1 question not answered:')).toBeVisible();
     expect(await again.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
     await again.getByRole('button', { name: 'Hand in with 1 question unanswered' }).click();
@@ -131,6 +131,6 @@ test.describe('on a phone', () => {
 test('a wrong join code is said kindly', async ({ page }) => {
   await page.goto(`${emptyDesk}/sit`);
   await page.getByLabel('Your join code').fill('222 222');
-  await page.getByRole('button', { name: 'Go in' }).click();
+  await page.getByRole('button', { name: 'Continue' }).click();
   await expect(page.getByText('Nobody has this code.')).toBeVisible();
 });

@@ -4,7 +4,7 @@ import { emptyDesk, enterAs, giveOnDevices, goIn, startPaper } from './steps';
 /** Where the focus is, and what the title says: what who cannot see goes by (WCAG 2.2, 2.4.2, 2.4.3 and 4.1.3). */
 
 const focused = (page: Page) => page.evaluate(() => document.activeElement?.textContent ?? '');
-const said = (page: Page) => page.getByRole('status', { name: 'What has changed' });
+const said = (page: Page) => page.getByRole('status', { name: 'Announcements' });
 
 async function at(page: Page, heading: string): Promise<void> {
   await expect(page.getByRole('heading', { name: heading, level: 1 })).toBeFocused();
@@ -48,7 +48,7 @@ test('every view of a student’s page has the focus at its heading and its name
   await phone.goto(`${emptyDesk}/sit`);
   await expect(phone).toHaveTitle('Sit a paper · Gribbet');
   await phone.getByLabel('Your join code').fill(code);
-  await phone.getByRole('button', { name: 'Go in' }).click();
+  await phone.getByRole('button', { name: 'Continue' }).click();
   await at(phone, 'Rania Haddad');
   await phone.getByRole('button', { name: 'Yes, this is me' }).click();
   await at(phone, 'Your papers');
@@ -71,20 +71,20 @@ test('every view of a student’s page has the focus at its heading and its name
       const inBar = await phone.evaluate(
         () => document.activeElement?.closest('header, nav[aria-label="Questions"]') !== null,
       );
-      if (inBar || (await focused(phone)) === 'Last look') continue;
+      if (inBar || (await focused(phone)) === 'Check and hand in') continue;
       if (await phone.evaluate(() => document.activeElement?.closest('main [id^="question-"]') !== null))
         expect(await belowBar(phone, 'focus')).toBe(true);
     }
   });
 
   await test.step('a mark, and where answers are kept, are said', async () => {
-    await phone.getByRole('button', { name: 'Mark to come back to' }).first().click();
+    await phone.getByRole('button', { name: 'Come back to this' }).first().click();
     await expect(said(phone)).toHaveText('Question 1 is marked to come back to');
     await context.setOffline(true);
     await phone.getByRole('textbox').first().fill('Flashing');
-    await expect(said(phone)).toHaveText('No connection: what you type is kept on this device');
+    await expect(said(phone)).toHaveText('No connection: what you type is saved on this device');
     await context.setOffline(false);
-    await expect(said(phone)).toHaveText('The connection is back: everything is kept');
+    await expect(said(phone)).toHaveText('Connected again: everything is saved');
   });
 
   const first = await lastQuestionKept(phone);
@@ -95,10 +95,10 @@ test('every view of a student’s page has the focus at its heading and its name
     const again = await context.newPage();
     await again.goto(`${emptyDesk}/sit`);
     await goIn(again, code);
-    await again.getByRole('button', { name: 'Go on with it' }).click();
+    await again.getByRole('button', { name: 'Continue' }).click();
     await expect(again.getByRole('heading', { name: 'Question 2' })).toBeFocused();
-    await again.getByRole('button', { name: 'Last look', exact: true }).click();
-    await at(again, 'Last look');
+    await again.getByRole('button', { name: 'Check and hand in', exact: true }).click();
+    await at(again, 'Check and hand in');
     await again.getByRole('button', { name: /^Hand in/ }).click();
     await at(again, 'Handed in');
     await again.close();
@@ -129,12 +129,12 @@ test('a result that is reloaded is there again without the code', async ({ page 
       .textContent()) ?? '';
   await page.goto('/sit');
   await goIn(page, code);
-  await page.getByRole('button', { name: 'See what came back' }).first().click();
+  await page.getByRole('button', { name: 'See my result' }).first().click();
   await at(page, 'Quiz 1: lights and marks');
   await page.reload();
   await expect(page.getByRole('heading', { name: 'Quiz 1: lights and marks', level: 1 })).toBeVisible();
   await expect(page.getByLabel('Your join code')).toHaveCount(0);
-  await page.getByRole('button', { name: 'To your papers' }).click();
+  await page.getByRole('button', { name: 'Go to your papers' }).click();
   await page.reload();
   await expect(page.getByLabel('Your join code')).toBeVisible();
 });

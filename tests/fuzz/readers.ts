@@ -24,7 +24,7 @@ import { workbookFrom } from '@/core/formats/sheet/workbook';
 import { kindOf, type Question } from '@/core/kinds';
 import { PaperContent } from '@/core/model/paper';
 import { Rich } from '@/ui/Rich';
-import { refusalWords } from '@/ui/lossWords';
+import { refusalWords } from '@/words/losses';
 import { paper } from '../unit/classroom';
 import { at, attemptOf, counter, samples, sittingOf, studentOf } from '../unit/samples';
 import { backupBytes, backupIn } from '../unit/savedDesk';

@@ -4,14 +4,13 @@ import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../
 import type { Allowance, CountRule } from '../model/sitting';
 import { canBeDone, extraFor, type SeatAct } from '../seats/seatActs';
 import {
-  attemptsSentence,
   changedBySettings,
   settingsFault,
   settingsOf,
-  settingsSentence,
   settingsWarnings,
   tooShortFor,
 } from '../sittings/settings';
+import { attemptsSentence, settingsSentence, settingsWarningWords } from '@/words/settings';
 import { seatsOf, type SittingRecords } from '../seats/seats';
 import { progressOf } from '../seats/progress';
 import { startDecision } from './startAttempt';
@@ -494,14 +493,16 @@ describe('the settings of a sitting, in words', () => {
     expect(settingsSentence(settings, ['Monday', 'Friday'], words)).toBe(
       'Monday and Friday can start from 10:00 until 12:00, with 45 min each.',
     );
-    expect(settingsWarnings(settings, words)).toEqual([
-      'Whoever starts after 11:15 has less time, for it closes before the limit is over.',
+    const [warning, ...more] = settingsWarnings(settings);
+    expect([warning && settingsWarningWords(warning, words), more]).toEqual([
+      'Students who start after 11:15 get less than the full time.',
+      [],
     ]);
   });
 
   it('warn when the window is shorter than the limit', () => {
-    expect(settingsWarnings({ ...settings, timeLimitMs: minutes(150) }, words)).toEqual([
-      'The window is shorter than the time limit: nobody has all of it.',
+    expect(settingsWarnings({ ...settings, timeLimitMs: minutes(150) })).toEqual([
+      { code: 'windowTooShort' },
     ]);
   });
 

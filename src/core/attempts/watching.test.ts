@@ -211,7 +211,7 @@ describe('the order of the grid', () => {
   });
 });
 
-describe('one by one', () => {
+describe('one at a time', () => {
   it('a question stands with its working, and what is done with is passed by', () => {
     const steps = stepsOf([{ id: 'a' }, { id: 'a.working', workingOf: 'a' }, { id: 'b' }]);
     expect(steps.map((step) => step.map(({ id }) => id))).toEqual([['a', 'a.working'], ['b']]);

@@ -58,7 +58,7 @@ function slip(student: Student, groupName: string, origin: string): Content {
           { text: fullName(student), fontSize: 13, bold: true },
           { text: [student.number, groupName].filter(Boolean).join(' · '), color: '#5c5445' },
           { text: joinCodeShown(student.joinCode), fontSize: 22, bold: true, margin: [0, 8, 0, 6] },
-          { text: `Enter at ${origin}/sit`, fontSize: 9 },
+          { text: `Join at ${origin}/sit`, fontSize: 9 },
         ],
       },
       { width: 'auto', qr: enterAddress(origin, student.joinCode), fit: 84, eccLevel: 'M' },

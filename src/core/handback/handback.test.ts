@@ -15,7 +15,7 @@ import type { Shows } from '../model/release';
 import { seatsOf, type Seat } from '../seats/seats';
 import { scoreAttempt } from '../scoring/scoreAttempt';
 import { givesKeyAway, readinessOf, stillToSit } from './readiness';
-import { releaseSentence } from './releaseSentence';
+import { releaseSentence } from '@/words/releases';
 import { scriptPacket, verdictOf } from './script';
 
 const nothing: Shows = {
@@ -143,9 +143,9 @@ describe('who is ready', () => {
 
 describe('the sentence', () => {
   it('says what is seen and what is not', () => {
-    expect(releaseSentence(nothing)).toBe('Students see only that their paper came in.');
+    expect(releaseSentence(nothing)).toBe('Students see only that you have their paper.');
     expect(releaseSentence({ ...nothing, total: true, answers: true })).toBe(
-      'Students see their total and their own answers, but not the points of each question, what was right or wrong, the accepted answers or the comments.',
+      'Students see their total and their own answers, but not the points for each question, what was right or wrong, the accepted answers or the comments.',
     );
   });
 });

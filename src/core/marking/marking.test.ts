@@ -120,7 +120,7 @@ describe('where a marker goes on', () => {
     ).toBeNull();
   });
 
-  it('to those put forward as nearly right, until they are decided on', () => {
+  it('to those put forward as close, until they are decided on', () => {
     const question = {
       ...courseText,
       accepted: [{ id: 'k', text: 'springs', share: 1, comment: '' }],

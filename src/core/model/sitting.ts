@@ -95,6 +95,13 @@ export const Allowance = z.discriminatedUnion('kind', [
 ]);
 export type Allowance = z.infer<typeof Allowance>;
 
+/** What one student may have in one sitting beyond its rules, without what every allowance has. */
+export type AllowanceWish =
+  | { kind: 'minutes'; minutes: number }
+  | { kind: 'percent'; percent: number }
+  | { kind: 'window'; opensAt: string | null; closesAt: string | null }
+  | { kind: 'lateStart' };
+
 /** Which typing an answer is, and what its student had in view when typing (see `core/attempts/versions`). */
 export const Stamp = z.object({
   /** One device typing on and on in one answer. */

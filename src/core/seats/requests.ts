@@ -2,15 +2,6 @@ import type { Asks } from '../model/sitting';
 import type { AttemptState } from '../attempts/terms';
 import type { SeatAct } from './seatActs';
 
-/** What is asked for, as the end of "asks for…". */
-export const asksWords: Record<Asks, string> = {
-  moreTime: 'more time',
-  otherTimes: 'another day or time',
-  anotherAttempt: 'another attempt',
-  carryOn: 'to go on with what was handed in',
-  other: 'something else',
-};
-
 /** What a student can sensibly ask for as things stand, the likeliest first. */
 export function asksOffered(state: AttemptState | 'notStarted', mayStart: boolean): Asks[] {
   if (state === 'working') return ['moreTime', 'other'];

@@ -11,11 +11,11 @@ import {
 } from '@/core/analysis/sittingFigures';
 import { inView, isGuest, registerName } from '@/core/model/names';
 import { inFigures, type Seat } from '@/core/seats/seats';
-import { shareWords } from '@/ui/shareWords';
+import { shareWords } from '@/words/shares';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
-import { counted, percent, points } from '@/ui/format';
+import { counted, percent, points } from '@/words/format';
 import { GroupSelect } from '@/ui/GroupSelect';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { QuestionTable } from './QuestionTable';
@@ -56,22 +56,22 @@ function Analyse({ sitting }: { sitting: SittingData }) {
       <>
         {pickGroup}
         <EmptyState
-          title={group ? 'Nobody of this group has handed in yet' : 'Nothing has come in yet'}
-          action={<a href={`/sittings/${sitting.sitting.id}/run`}>Watch them work</a>}
+          title={group ? 'Nobody in this group has handed in yet' : 'Nothing handed in yet'}
+          action={<a href={`/sittings/${sitting.sitting.id}/run`}>Watch students work</a>}
         >
-          Figures appear with the first paper that is handed in.
+          Figures appear once the first student hands in.
         </EmptyState>
       </>
     );
   return (
-    <TwoColumns marginLabel="Students under the line" margin={<Under seats={seats} sitting={sitting} />}>
+    <TwoColumns marginLabel="Students below the line" margin={<Under seats={seats} sitting={sitting} />}>
       <div className={styles.head}>
         {pickGroup}
         {totals.unfinished > 0 && (
           <p className={styles.notFinal} role="note">
             Not final: {counted(totals.unfinished, 'paper')} of {totals.n}{' '}
-            {totals.unfinished === 1 ? 'is' : 'are'} not wholly marked.{' '}
-            <a href={`/sittings/${sitting.sitting.id}/mark`}>Go on marking</a>
+            {totals.unfinished === 1 ? 'is' : 'are'} not fully marked.{' '}
+            <a href={`/sittings/${sitting.sitting.id}/mark`}>Continue marking</a>
           </p>
         )}
       </div>
@@ -87,8 +87,7 @@ function Analyse({ sitting }: { sitting: SittingData }) {
       </div>
       <QuestionTable figures={byMissed ? mostMissedFirst(figures) : figures} sittingId={sitting.sitting.id} />
       <p className={styles.soft}>
-        Questions under {percent(questionLine)} stand out, as is common practice. Figures of a question are
-        over the answers that have points.
+        Questions below {percent(questionLine)} are highlighted. Figures use marked answers only.
       </p>
     </TwoColumns>
   );
@@ -102,7 +101,7 @@ function Totals({ totals }: { totals: TotalFigures }) {
     ['lowest', points(totals.lowest)],
     ['highest', points(totals.highest)],
     ['standard deviation', totals.standardDeviation === null ? '–' : points(totals.standardDeviation)],
-    ['points to be had', points(totals.max)],
+    ['maximum points', points(totals.max)],
   ];
   return (
     <dl className={styles.totals}>
@@ -119,8 +118,8 @@ function Totals({ totals }: { totals: TotalFigures }) {
 function Under({ seats, sitting }: { seats: Seat[]; sitting: SittingData }) {
   const under = studentsUnder(seats, studentLine);
   return (
-    <MarginBlock title={`${counted(under.length, 'student')} under ${percent(studentLine)}`}>
-      {under.length === 0 && <p>Everyone who is in is above the line.</p>}
+    <MarginBlock title={`${counted(under.length, 'student')} below ${percent(studentLine)}`}>
+      {under.length === 0 && <p>Nobody is below the line.</p>}
       <ol className={styles.under}>
         {under.map((seat) => (
           <li key={seat.student.id}>

@@ -3,7 +3,7 @@ import { plainText } from '@/core/basics/richWords';
 import { questionLine, type CategoryCount, type QuestionFigures } from '@/core/analysis/sittingFigures';
 import { kindOf } from '@/core/kinds';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { percent, points } from '@/ui/format';
+import { percent, points } from '@/words/format';
 import styles from './analyse.module.css';
 
 /** Questions with their facility; each opens to what was answered. */
@@ -23,7 +23,7 @@ export function QuestionTable({ figures, sittingId }: { figures: QuestionFigures
               Mean points
             </th>
             <th scope="col" className={styles.figure}>
-              Left blank
+              Not answered
             </th>
             <th scope="col" className={styles.figure}>
               No points yet
@@ -98,7 +98,7 @@ function Drawn({ row, sittingId }: { row: QuestionFigures; sittingId: string }) 
       {offered.length > 0 && <CategoryRows rows={offered} given={row.given} />}
       {said.length > 0 && (
         <>
-          <h3>{byHand ? 'Commonest answers' : 'Commonest wrong answers'}</h3>
+          <h3>{byHand ? 'Most common answers' : 'Most common wrong answers'}</h3>
           <CategoryRows rows={shown} given={row.given} />
           {said.length > shown.length && (
             <button type="button" className={styles.more} onClick={() => setAll(true)}>
@@ -107,7 +107,7 @@ function Drawn({ row, sittingId }: { row: QuestionFigures; sittingId: string }) 
           )}
         </>
       )}
-      <a href={`/sittings/${sittingId}/mark?question=${row.question.id}`}>See these answers</a>
+      <a href={`/sittings/${sittingId}/mark?question=${row.question.id}`}>See the answers</a>
     </div>
   );
 }

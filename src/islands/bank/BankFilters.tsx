@@ -1,7 +1,7 @@
 import { NativeSelect, TextInput } from '@mantine/core';
 import type { BankFilter, BankRow } from '@/core/bank/bankRows';
 import { kindNamed, kindNames } from '@/core/kinds';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import styles from './bank.module.css';
 
 interface BankFiltersProps {
@@ -19,7 +19,7 @@ export function BankFilters({ rows, filter, change }: BankFiltersProps) {
     <div className={styles.filter} role="search">
       <TextInput
         size="sm"
-        aria-label="Words in the question, its key or its tags"
+        aria-label="Search questions, keys and tags"
         placeholder="Words"
         value={filter.words}
         onChange={(event) => set({ words: event.currentTarget.value })}
@@ -39,7 +39,7 @@ export function BankFilters({ rows, filter, change }: BankFiltersProps) {
         ]}
         change={(kind) => set({ kind })}
       />
-      <Choice label="Where" value={filter.where} choices={wheres} change={(where) => set({ where })} />
+      <Choice label="Show" value={filter.where} choices={wheres} change={(where) => set({ where })} />
       <Choice
         label="Points"
         value={String(filter.points ?? '')}
@@ -56,12 +56,12 @@ export function BankFilters({ rows, filter, change }: BankFiltersProps) {
         change={(facility) => set({ facility })}
       />
       <Choice
-        label="Tells apart"
+        label="Discrimination"
         value={filter.discrimination}
         choices={discriminations}
         change={(discrimination) => set({ discrimination })}
       />
-      <Choice label="Order" value={filter.order} choices={orders} change={(order) => set({ order })} />
+      <Choice label="Sort by" value={filter.order} choices={orders} change={(order) => set({ order })} />
     </div>
   );
 }
@@ -74,22 +74,22 @@ const wheres: [BankFilter['where'], string][] = [
 
 const facilities: [BankFilter['facility'], string][] = [
   ['', 'any facility'],
-  ['hard', 'hard, below 40 %'],
-  ['middling', '40 to 80 %'],
-  ['easy', 'easy, above 80 %'],
+  ['hard', 'hard, below 40%'],
+  ['middling', '40–80%'],
+  ['easy', 'easy, above 80%'],
 ];
 
 const discriminations: [BankFilter['discrimination'], string][] = [
-  ['', 'however it tells apart'],
-  ['good', 'tells apart, 0.2 or more'],
-  ['weak', 'hardly tells apart'],
+  ['', 'any discrimination'],
+  ['good', '0.2 or more'],
+  ['weak', 'below 0.2'],
 ];
 
 const orders: [BankFilter['order'], string][] = [
-  ['words', 'by its words'],
+  ['words', 'alphabetical'],
   ['facility', 'hardest first'],
   ['lastUsed', 'longest unused first'],
-  ['points', 'by points'],
+  ['points', 'points'],
 ];
 
 interface ChoiceProps<T extends string> {

@@ -7,7 +7,7 @@ import { newBankQuestion, putIntoBank, takeIntoPaper, takeOutOfBank } from '@/st
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
-import { counted, dayAndTime, percent, points } from '@/ui/format';
+import { counted, dayAndTime, percent, points } from '@/words/format';
 import { Rich } from '@/ui/Rich';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './bank.module.css';
@@ -19,7 +19,7 @@ export function NewBankQuestion() {
     if (made) window.location.assign(`/bank/${made.result}`);
   };
   return (
-    <MarginBlock title="A new question in the bank">
+    <MarginBlock title="New question in the bank">
       <div className={styles.kinds} role="group" aria-label="New question">
         {kindNames.map((name) => (
           <Button key={name} size="compact-sm" onClick={() => void begin(name)}>
@@ -67,9 +67,11 @@ export function OpenRow({ row, papers, now, moved }: OpenRowProps) {
         </div>
         <p className="keepLines">{kindOf(question).keyText(question) || 'no key yet'}</p>
         {question.tags.length > 0 && <p className={styles.soft}>{question.tags.join(', ')}</p>}
-        {entry && <a href={`/bank/${entry.id}`}>Change it in the bank</a>}
+        {entry && <a href={`/bank/${entry.id}`}>Edit in the bank</a>}
       </MarginBlock>
-      <MarginBlock title={uses.length === 0 ? 'In no paper' : `In ${counted(uses.length, 'paper')}`}>
+      <MarginBlock
+        title={uses.length === 0 ? 'Not used in any paper' : `Used in ${counted(uses.length, 'paper')}`}
+      >
         <ul className={styles.uses}>
           {uses.map((each) => (
             <li key={each.questionId}>
@@ -80,7 +82,7 @@ export function OpenRow({ row, papers, now, moved }: OpenRowProps) {
         </ul>
       </MarginBlock>
       {records.length > 0 && (
-        <MarginBlock title="How it did">
+        <MarginBlock title="Results">
           <ul className={styles.uses}>
             {records.map((each) => (
               <SatRecord
@@ -93,10 +95,10 @@ export function OpenRow({ row, papers, now, moved }: OpenRowProps) {
           </ul>
         </MarginBlock>
       )}
-      <MarginBlock title="Use it">
+      <MarginBlock title="Use">
         <NativeSelect
           size="sm"
-          aria-label="Paper to take it into"
+          aria-label="Paper to add it to"
           value={paperId}
           data={[
             { value: '', label: 'choose a paper' },
@@ -105,11 +107,13 @@ export function OpenRow({ row, papers, now, moved }: OpenRowProps) {
           onChange={(event) => setPaperId(event.currentTarget.value)}
         />
         <Button variant="filled" disabled={!paperId} onClick={() => void takeIn()}>
-          Take it into this paper
+          Add to paper
         </Button>
-        <p className={styles.soft}>It comes at the end, linked: changes there and here can be passed on.</p>
+        <p className={styles.soft}>
+          It is added at the end and stays linked, so changes can be passed on either way.
+        </p>
         {entry === null ? (
-          <Button onClick={() => void putIn()}>Put it into the bank</Button>
+          <Button onClick={() => void putIn()}>Add to bank</Button>
         ) : (
           <Button
             onClick={() => {
@@ -117,7 +121,7 @@ export function OpenRow({ row, papers, now, moved }: OpenRowProps) {
               moved(null);
             }}
           >
-            Take it out of the bank
+            Remove from bank
           </Button>
         )}
       </MarginBlock>
@@ -130,7 +134,7 @@ function SatRecord({ record, question, now }: { record: QuestionRecord; question
   const { sittingId, title, version, opensAt, scored, facility, discrimination, asSat } = record;
   const figures = [
     facility !== null && percent(facility),
-    discrimination !== null && `tells apart ${points(discrimination)}`,
+    discrimination !== null && `discrimination ${points(discrimination)}`,
   ].filter(Boolean);
   return (
     <li>
@@ -144,7 +148,7 @@ function SatRecord({ record, question, now }: { record: QuestionRecord; question
       </span>
       {asSat && !sameQuestion(asSat, question) && (
         <details className={styles.soft}>
-          <summary>sat as it was then</summary>
+          <summary>as it was then</summary>
           <Rich text={asSat.stem} />
           <p className="keepLines">
             {kindOf(asSat).keyText(asSat) || 'no key'} · {counted(asSat.points, 'point')}

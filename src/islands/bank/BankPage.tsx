@@ -8,7 +8,7 @@ import { desk } from '@/store/tables';
 import { useNow } from '@/ui/clock';
 import { DeskReady } from '@/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
-import { counted, dayAlone, percent, points } from '@/ui/format';
+import { counted, dayAlone, percent, points } from '@/words/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { VirtualRows } from '@/ui/VirtualRows';
 import { BankFilters } from './BankFilters';
@@ -47,7 +47,7 @@ function Bank() {
     return (
       <TwoColumns marginLabel="About the bank" margin={<NewBankQuestion />}>
         <EmptyState title="No questions yet" action={<a href="/?new=1">Write a paper</a>}>
-          Every question of every paper is listed here, to be found again and used in another.
+          Every question from every paper is listed here, so you can find it and use it again.
         </EmptyState>
       </TwoColumns>
     );
@@ -60,9 +60,9 @@ function Bank() {
           <OpenRow key={open.id} row={open} papers={papers} now={now} moved={setOpenId} />
         ) : (
           <>
-            <MarginBlock title="No question chosen">
+            <MarginBlock title="No question selected">
               <p className={styles.soft}>
-                Choose one to see its key, where it is used, and to take it into a paper.
+                Select one to see its key and where it is used, and to add it to a paper.
               </p>
             </MarginBlock>
             <NewBankQuestion />
@@ -92,7 +92,7 @@ function Bank() {
                 Facility
               </th>
               <th scope="col" className={styles.figure}>
-                Tells apart
+                Discrimination
               </th>
               <th scope="col">Last used</th>
             </tr>
@@ -119,7 +119,7 @@ function Bank() {
           </VirtualRows>
         </table>
       </div>
-      {found.length === 0 && <p>No question has that.</p>}
+      {found.length === 0 && <p>No questions match.</p>}
     </TwoColumns>
   );
 }

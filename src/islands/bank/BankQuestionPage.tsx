@@ -7,7 +7,7 @@ import { desk } from '@/store/tables';
 import { DeskReady } from '@/desk/DeskReady';
 import { useDraft, type DraftSource } from '@/desk/useDraft';
 import { EmptyState } from '@/ui/EmptyState';
-import { findingWords } from '@/ui/findingWords';
+import { findingWords } from '@/words/findings';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import type { KeepQuestion } from '../kinds/KindView';
 import { QuestionFields } from '../questions/QuestionFields';
@@ -33,7 +33,7 @@ function BankQuestionDraft({ bankId }: { bankId: string }) {
   );
   const { draft: entry, keep } = useDraft(source);
   if (entry === null)
-    return <EmptyState title="No such question in the bank" action={<a href="/bank">To the bank</a>} />;
+    return <EmptyState title="Question not found" action={<a href="/bank">Go to the bank</a>} />;
   if (!entry) return null;
   const { question } = entry;
   const keepQuestion: KeepQuestion<Question> = (next, said, field) =>
@@ -44,7 +44,7 @@ function BankQuestionDraft({ bankId }: { bankId: string }) {
       marginLabel="About the question"
       margin={
         <>
-          <MarginBlock title={findings.length === 0 ? 'Nothing is missing' : 'To look at'}>
+          <MarginBlock title={findings.length === 0 ? 'Nothing to fix' : 'To check'}>
             <ul className={styles.uses}>
               {findings.map((finding) => (
                 <li key={`${finding.code} ${finding.field ?? ''} ${finding.detail ?? ''}`}>
@@ -53,8 +53,8 @@ function BankQuestionDraft({ bankId }: { bankId: string }) {
               ))}
             </ul>
             <p className={styles.soft}>
-              Papers that hold it keep theirs until you pass the change on there. Answers stay with what was
-              sat.
+              Papers that use it keep their version until you pass the change on there. Answers stay with the
+              version that was sat.
             </p>
             <a href="/bank">Back to the bank</a>
           </MarginBlock>
@@ -62,7 +62,7 @@ function BankQuestionDraft({ bankId }: { bankId: string }) {
         </>
       }
     >
-      <h1 className={styles.title}>A question of the bank</h1>
+      <h1 className={styles.title}>Bank question</h1>
       <QuestionFields question={question} name="this question" keep={keepQuestion} />
     </TwoColumns>
   );

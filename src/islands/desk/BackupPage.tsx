@@ -7,11 +7,11 @@ import { backupSavedAt, setBackupSavedAt } from '@/store/deskSettings';
 import { desk } from '@/store/tables';
 import { isoNow, useNow } from '@/ui/clock';
 import { act, say } from '@/desk/act';
-import { holdsWords } from '@/desk/backupWords';
+import { holdsWords } from '@/words/backups';
 import { CopyWords } from '@/desk/CopyWords';
 import { DeskReady } from '@/desk/DeskReady';
 import { PutBack, Working, type Readable } from '@/desk/PutBack';
-import { dayAndTime } from '@/ui/format';
+import { dayAndTime } from '@/words/format';
 import { saveBlob } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { savedDesk } from '@/workers/backupWork';
@@ -43,7 +43,7 @@ function BackupView() {
   const [emptied, setEmptied] = useState(false);
   const putInPlace = async ({ found, put }: Offered) => {
     setOffered(null);
-    if (await put()) say(`The desk of ${dayAndTime(found.savedAt, now)} is in place`);
+    if (await put()) say(`The backup from ${dayAndTime(found.savedAt, now)} is restored`);
   };
   const empty = async () => {
     setEmptying(false);
@@ -69,12 +69,12 @@ function BackupView() {
       <CopyPlaces />
       <section className={styles.part}>
         <h2>Restore a backup</h2>
-        <p>It is read and checked first. Nothing changes before you have seen what is in it.</p>
+        <p>The file is checked first. Nothing changes until you have seen what is in it.</p>
         <PutBack offer={(found, put, leave) => setOffered({ found, put, leave })} />
       </section>
       <section className={styles.part} id="empty">
         <h2>Start with an empty desk</h2>
-        <p>Takes everything off this desk for good. Save it first if you may want it again.</p>
+        <p>Deletes everything on this desk permanently. Save a backup first if you might want it again.</p>
         {emptied ? (
           <Button variant="filled" component="a" href="/groups?new=1">
             Create the first group
@@ -85,8 +85,8 @@ function BackupView() {
       </section>
       <Sure
         opened={offered !== null}
-        title="Put this desk in place of yours"
-        go="Put it in place, for good"
+        title="Replace your desk with this one"
+        go="Replace permanently"
         close={() => {
           offered?.leave();
           setOffered(null);
@@ -94,16 +94,17 @@ function BackupView() {
         run={() => offered && void putInPlace(offered)}
       >
         The file was saved {offered && dayAndTime(offered.found.savedAt, now)} and holds{' '}
-        {offered && holdsWords(offered.found.counts)}. What is on this desk now goes for good: {here}.
+        {offered && holdsWords(offered.found.counts)}. What is on this desk now will be deleted permanently:{' '}
+        {here}.
       </Sure>
       <Sure
         opened={emptying}
         title="Empty the desk"
-        go="Empty it, for good"
+        go="Empty permanently"
         close={() => setEmptying(false)}
         run={() => void empty()}
       >
-        This goes for good: {here}.
+        This will be deleted permanently: {here}.
       </Sure>
     </TwoColumns>
   );
@@ -121,17 +122,17 @@ function SaveDesk() {
     if (!blob) return;
     saveBlob(`gribbet-desk-${at.slice(0, 16).replace(':', '')}.zip`, blob);
     await act(setBackupSavedAt(at));
-    say('The whole desk is saved to a file');
+    say('Backup saved');
   };
   return (
     <section className={styles.part}>
       <h2>Save to a file</h2>
       <p>
-        Everything is kept in this browser. A file of it lets you go on at another computer, or come back to
-        how it was.
+        Everything is saved in this browser. A backup file lets you carry on at another computer, or go back
+        to how things were.
       </p>
       <Button variant="filled" disabled={working !== null} onClick={() => void save()}>
-        Save the whole desk
+        Save a backup
       </Button>
       {working && <Working what="Writing the file" share={working.share} stop={working.stop} />}
     </section>
@@ -150,18 +151,13 @@ interface SureProps {
 
 function Sure({ opened, title, go, children, run, close }: SureProps) {
   return (
-    <Modal
-      opened={opened}
-      onClose={close}
-      title={title}
-      closeButtonProps={{ 'aria-label': 'Leave it as it is' }}
-    >
+    <Modal opened={opened} onClose={close} title={title} closeButtonProps={{ 'aria-label': 'Cancel' }}>
       <p className={styles.sure}>{children}</p>
       <div className={styles.row}>
         <Button variant="filled" onClick={run}>
           {go}
         </Button>
-        <Button onClick={close}>Leave it as it is</Button>
+        <Button onClick={close}>Cancel</Button>
       </div>
     </Modal>
   );

@@ -2,7 +2,7 @@ import { Button } from '@mantine/core';
 import { copiesKept } from '@/core/formats/backup/copies';
 import { useNow } from '@/ui/clock';
 import { act } from '@/desk/act';
-import { ageWords, copyFaultWords } from '@/desk/backupWords';
+import { ageWords, copyFaultWords } from '@/words/backups';
 import { allowFolder, canChooseFolder, chooseFolder, leaveFolder, useCopyPlaces } from '@/desk/useCopies';
 import type { CopyPlace } from '@/sync/copyPlaces';
 import { copyNow } from '@/workers/copies';
@@ -15,11 +15,11 @@ export function CopyPlaces() {
   const { folder, server } = places;
   return (
     <section className={styles.part}>
-      <h2>Automatic copies</h2>
+      <h2>Automatic backups</h2>
       <p>
-        While the desk is open in this browser, what you change is in a copy about two minutes later. Of the
-        copies these are kept: the {copiesKept.newest} newest, one of each of the last {copiesKept.hours}{' '}
-        hours and one of each of the last {copiesKept.days} days.
+        While the desk is open in this browser, your changes are backed up within about two minutes. Gribbet
+        keeps the {copiesKept.newest} newest, one of each of the last {copiesKept.hours} hours and one of each
+        of the last {copiesKept.days} days.
       </p>
       {folder ? (
         <>
@@ -27,28 +27,26 @@ export function CopyPlaces() {
           <div className={styles.row}>
             {folder.fault === 'permission' && (
               <Button variant="filled" onClick={() => void act(allowFolder(folder))}>
-                Let Gribbet write in {folder.handle.name} again
+                Allow Gribbet to write to {folder.handle.name} again
               </Button>
             )}
             <Button onClick={() => void act(chooseFolder())}>Choose another folder</Button>
-            <Button onClick={() => void act(leaveFolder())}>Stop copying to a folder</Button>
+            <Button onClick={() => void act(leaveFolder())}>Stop backing up to the folder</Button>
           </div>
         </>
       ) : canChooseFolder() ? (
-        <Button onClick={() => void act(chooseFolder())}>Choose a folder for copies</Button>
+        <Button onClick={() => void act(chooseFolder())}>Choose a backup folder</Button>
       ) : (
-        <p className={styles.soft}>
-          This browser cannot write into a folder by itself. Save the desk to a file now and then.
-        </p>
+        <p className={styles.soft}>This browser can’t write to a folder. Save a backup file now and then.</p>
       )}
       {server ? (
         <PlaceWords place={server} name="On the classroom server, sealed with the teacher’s secret" />
       ) : (
         <p className={styles.soft}>
-          Once this browser is paired with a classroom server, copies are kept there too, sealed.
+          Once this browser is paired with a classroom server, sealed backups are kept there too.
         </p>
       )}
-      {(folder || server) && <Button onClick={copyNow}>Make a copy now</Button>}
+      {(folder || server) && <Button onClick={copyNow}>Back up now</Button>}
     </section>
   );
 }
@@ -59,9 +57,13 @@ function PlaceWords({ place, name }: { place: CopyPlace; name: string }) {
   return (
     <p role="status">
       {name}:{' '}
-      {lastAt ? `last copy ${ageWords(lastAt, now)}` : fault ? 'no copy yet' : 'the first copy is being made'}
+      {lastAt
+        ? `last backup ${ageWords(lastAt, now)}`
+        : fault
+          ? 'no backup yet'
+          : 'backing up for the first time'}
       {lastAt && changedSince === null && ', nothing has changed since'}.{' '}
-      {fault && <strong>No new ones: {copyFaultWords[fault]}.</strong>}
+      {fault && <strong>No new backups: {copyFaultWords[fault]}.</strong>}
     </p>
   );
 }

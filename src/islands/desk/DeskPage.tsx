@@ -13,7 +13,7 @@ import { act } from '@/desk/act';
 import { CopyWords } from '@/desk/CopyWords';
 import { DeskReady } from '@/desk/DeskReady';
 import { paperStages, stripStages } from '@/desk/stripStages';
-import { counted, dayAndTime } from '@/ui/format';
+import { counted, dayAndTime } from '@/words/format';
 import { EmptyState } from '@/ui/EmptyState';
 import { Strip } from '@/ui/Strip';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
@@ -80,7 +80,7 @@ function PaperStrip({ paper }: { paper: Paper }) {
     <article>
       <div className={styles.title}>
         <h2>{paper.title || 'Paper without a title'}</h2>
-        <span className={styles.about}>being written</span>
+        <span className={styles.about}>draft</span>
       </div>
       <Strip
         label={`Stages of ${paper.title || 'the paper without a title'}`}
@@ -93,18 +93,18 @@ function PaperStrip({ paper }: { paper: Paper }) {
 function FirstSteps({ groups }: { groups: number }) {
   return groups === 0 ? (
     <EmptyState
-      title="First, the students"
+      title="Start with your students"
       action={
         <Button variant="filled" component="a" href="/groups?new=1">
-          Make a group
+          Create a group
         </Button>
       }
     >
-      Make a group and bring its students in from a list. Then write a paper beside it and give it to them.
+      Create a group and add its students from a list. Then write a paper and give it out to them.
     </EmptyState>
   ) : (
-    <EmptyState title="Now the first paper">
-      Name it in the margin. It stands here as a strip of five stages, from writing to handing back.
+    <EmptyState title="Now write your first paper">
+      Name it in the margin. It appears here as a strip of five stages, from writing to handing back.
     </EmptyState>
   );
 }
@@ -117,8 +117,8 @@ function DeskMargin({ groups }: { groups: (Group & { students: number })[] }) {
   return (
     <>
       {asked > 0 && (
-        <MarginBlock title={asked === 1 ? 'A student asks' : `${asked} students ask`}>
-          <a href="/requests">See what for, and answer</a>
+        <MarginBlock title={counted(asked, 'request')}>
+          <a href="/requests">Review requests</a>
         </MarginBlock>
       )}
       <NewPaper />
@@ -141,19 +141,19 @@ function DeskMargin({ groups }: { groups: (Group & { students: number })[] }) {
           </ul>
         )}
       </MarginBlock>
-      <MarginBlock title="The students' side">
+      <MarginBlock title="Student page">
         <p>
-          Students enter at <a href="/sit">/sit</a> with their join code. In this browser you can be any of
-          them for a minute.
+          Students join at <a href="/sit">/sit</a> with their join code. In this browser you can try any code
+          yourself.
         </p>
       </MarginBlock>
-      <MarginBlock title="Kept in this browser">
+      <MarginBlock title="Saved in this browser">
         <p>
-          <CopyWords savedAt={saved} /> <a href="/backup">Backup and copies</a>
+          <CopyWords savedAt={saved} /> <a href="/backup">Backups</a>
         </p>
         {begun === 'demo' && (
           <p className={styles.about}>
-            This is a made-up course to try things on. <a href="/backup#empty">Start with an empty desk</a>
+            This is a made-up course to try things out. <a href="/backup#empty">Start with an empty desk</a>
           </p>
         )}
       </MarginBlock>
@@ -187,10 +187,10 @@ function NewPaper() {
           onChange={(event) => setTitle(event.currentTarget.value)}
         />
         <Button type="submit" size="sm">
-          Write it
+          Start writing
         </Button>
       </form>
-      <a href="/packages">or bring papers in from a package</a>
+      <a href="/packages">or import papers from a package</a>
     </MarginBlock>
   );
 }

@@ -7,7 +7,7 @@ import { isoNow, useNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import { DeskReady } from '@/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
-import { dayAndTime } from '@/ui/format';
+import { dayAndTime } from '@/words/format';
 import styles from './OutboxPage.module.css';
 
 /** Messages to students. There is no mail server yet: they lie here, to be passed on. */
@@ -25,8 +25,8 @@ function Outbox() {
   if (!rows) return null;
   if (rows.length === 0)
     return (
-      <EmptyState title="The outbox is empty" action={<a href="/">To the desk</a>}>
-        A nudge to students who have not started is written in Run, and lies here then.
+      <EmptyState title="The outbox is empty" action={<a href="/">Go to the desk</a>}>
+        Reminders you write in Run wait here until they are sent.
       </EmptyState>
     );
   return (
@@ -39,14 +39,13 @@ function Outbox() {
             <div className={styles.head}>
               <strong>{message.subject}</strong>
               <span className={styles.soft}>
-                to {student ? fullName(student) : 'someone who is gone'}
-                {message.email ? ` <${message.email}>` : ', who has no email address'} ·{' '}
-                {dayAndTime(message.at, now)}
+                to {student ? fullName(student) : 'a deleted student'}
+                {message.email ? ` <${message.email}>` : ', no email address'} · {dayAndTime(message.at, now)}
               </span>
               <ActionIcon
                 variant="subtle"
                 color="gray"
-                aria-label={`Take out the message to ${student ? fullName(student) : 'nobody'}`}
+                aria-label={`Delete the message to ${student ? fullName(student) : 'nobody'}`}
                 onClick={() => void act(removeMessage(message.id, isoNow()))}
               >
                 <IconX size={16} />

@@ -48,14 +48,14 @@ describe('bringing students in', () => {
     expect(alert.textContent).toMatch(/line 3: it has no name/);
     expect(alert.textContent).toMatch(/line 4: student number 2101 is on line 2 already/);
     expect(alert.textContent).toMatch(/line 5: “rui\(at\)example.org” is not an email address/);
-    await hand.click(screen.getByRole('button', { name: 'Bring in none' }));
+    await hand.click(screen.getByRole('button', { name: 'Cancel' }));
     expect(done).toHaveBeenCalled();
     expect(await desk.students.count()).toBe(0);
   });
 
   it('a column guessed wrong is set right by the teacher', async () => {
     const { hand } = await bringing('Amara,Okafor,2101\nLinh,Tran,2102');
-    await screen.findByRole('button', { name: /^Bring in/ });
+    await screen.findByRole('button', { name: /^Import/ });
     const first = screen.getByRole('combobox', { name: 'Column 1 is' });
     await hand.selectOptions(first, 'given name');
     await hand.selectOptions(screen.getByRole('combobox', { name: 'Column 2 is' }), 'family name');
@@ -71,7 +71,7 @@ describe('bringing students in', () => {
     const { hand, done, id } = await bringing(
       'Autumn term\nFamily name;Given name;No;Group\nOkafor;Amara;2101;Wednesday\nTran;Linh;2102;\nSilva;Rui;2103;monday',
     );
-    const heading = await screen.findByRole('combobox', { name: 'The columns are named by' });
+    const heading = await screen.findByRole('combobox', { name: 'Column names are in' });
     expect((heading as HTMLSelectElement).selectedOptions[0]?.textContent).toMatch(/^line 2: Family name/);
     expect(await screen.findByText('Into Wednesday (a new group): 1, Monday: 2')).toBeTruthy();
     await hand.click(screen.getByRole('button', { name: 'Bring in 3 students' }));
@@ -89,14 +89,14 @@ describe('bringing students in', () => {
     expect(await screen.findByText('and 5 more rows')).toBeTruthy();
     await hand.click(screen.getByRole('button', { name: 'Show all rows' }));
     expect(screen.getByText('Okafor19')).toBeTruthy();
-    fireEvent.change(screen.getByLabelText('The columns are named by'), { target: { value: '2' } });
+    fireEvent.change(screen.getByLabelText('Column names are in'), { target: { value: '2' } });
     expect(await screen.findByText('Bring in 17 students')).toBeTruthy();
   });
 
   it('a quotation mark that is never closed is named with its line, and nothing is taken', async () => {
     await bringing('Family name,Given name\nOkafor,Amara\n"Tran,Linh\nSilva,Rui');
     expect((await screen.findByRole('alert')).textContent).toMatch(/quotation mark.*\(line 3\)/);
-    expect(screen.queryByRole('button', { name: /^Bring in/ })).toBeNull();
+    expect(screen.queryByRole('button', { name: /^Import/ })).toBeNull();
   });
 
   it('someone on the desk already is said to be, and joins the group without a double', async () => {

@@ -19,7 +19,7 @@ import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/desk/act';
 import { BadRows } from '@/ui/BadRows';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { HeadingChoice, SheetSource } from '@/desk/SheetSource';
 import sticky from '@/ui/stickyEnd.module.css';
 import styles from './groups.module.css';
@@ -32,7 +32,7 @@ const meaningWords: Record<ColumnMeaning, string> = {
   number: 'student number',
   email: 'email',
   group: 'group',
-  own: 'a field of its own',
+  own: 'a field of your own',
   nothing: 'leave out',
 };
 
@@ -41,8 +41,8 @@ export function BringIn({ group, firstOnes, done }: { group: Group; firstOnes: b
   return (
     <div className={styles.bringIn}>
       <p>
-        Paste rows from a sheet or a list, or choose a CSV, XLSX or ODS file. Columns are guessed and shown
-        before anything is kept.
+        Paste rows from a spreadsheet or a list, or choose a CSV, XLSX or ODS file. You can check the columns
+        before you import.
       </p>
       <SheetSource
         label="List of students"
@@ -92,7 +92,7 @@ function Understood({ rows, group, done }: UnderstoodProps) {
         <Table verticalSpacing={3}>
           <Table.Thead>
             <Table.Tr>
-              <Table.Th>Line</Table.Th>
+              <Table.Th>Row</Table.Th>
               {columns.meanings.map((meaning, column) => (
                 <Table.Th key={column}>
                   <NativeSelect
@@ -167,18 +167,18 @@ function Decide({ read, known, group, done }: DecideProps) {
       <div className={sticky.end}>
         <Button variant="filled" size="sm" disabled={good.length === 0} onClick={() => void bring()}>
           {bad.length > 0
-            ? `Bring in the ${counted(good.length, 'good one')}`
-            : `Bring in ${counted(good.length, 'student')}`}
+            ? `Import ${counted(good.length, 'valid row')}`
+            : `Import ${counted(good.length, 'student')}`}
         </Button>
         {bad.length > 0 && (
           <Button
             size="sm"
             onClick={() => {
-              say('Nothing was brought in');
+              say('Nothing was imported');
               done();
             }}
           >
-            Bring in none
+            Cancel
           </Button>
         )}
       </div>
@@ -189,8 +189,8 @@ function Decide({ read, known, group, done }: DecideProps) {
 function badWords(row: BadRow): string {
   const words: Record<BadRow['reason'], string> = {
     noName: 'it has no name',
-    sameNumber: `student number ${row.cell} is on line ${row.firstLine} already`,
-    badEmail: `“${row.cell}” is not an email address`,
+    sameNumber: `student number ${row.cell} is already in row ${row.firstLine}`,
+    badEmail: `“${row.cell}” isn’t a valid email address`,
     tooLong: `“${row.cell}” is too long`,
   };
   return words[row.reason];

@@ -4,7 +4,7 @@ import type { Group } from '@/core/model/people';
 import { bringIn, deleteGroup, renameGroup } from '@/store/people';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './groups.module.css';
 
@@ -26,16 +26,16 @@ export function GroupMargin({ group, count, bring }: GroupMarginProps) {
       {bring && (
         <MarginBlock title={counted(count, 'student')}>
           <Button variant="filled" onClick={bring}>
-            Bring students in
+            Add students
           </Button>
           <AddOne group={group} />
         </MarginBlock>
       )}
       <MarginBlock title="Join codes">
         <p>
-          A student enters at <a href="/sit">/sit</a> with the code beside the name.
+          Students join at <a href="/sit">/sit</a> with the code beside their name.
         </p>
-        {count > 0 && <a href={`/groups/${group.id}/slips`}>Slips to print and cut up</a>}
+        {count > 0 && <a href={`/groups/${group.id}/slips`}>Print join slips</a>}
       </MarginBlock>
       <MarginBlock title="The group">
         <form
@@ -46,7 +46,7 @@ export function GroupMargin({ group, count, bring }: GroupMarginProps) {
           }}
         >
           <TextInput
-            aria-label="Name of the group"
+            aria-label="Group name"
             size="sm"
             required
             value={name}
@@ -57,7 +57,7 @@ export function GroupMargin({ group, count, bring }: GroupMarginProps) {
           </Button>
         </form>
         <Button onClick={() => void remove()} justify="start">
-          Delete the group
+          Delete group
         </Button>
       </MarginBlock>
     </>

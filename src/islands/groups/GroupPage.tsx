@@ -7,7 +7,7 @@ import { byRegister, fullName, registerName } from '@/core/model/names';
 import { likelyDoubles } from '@/core/people/doubles';
 import { desk } from '@/store/tables';
 import { DeskReady } from '@/desk/DeskReady';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { usePicked } from '@/ui/usePicked';
@@ -21,9 +21,9 @@ import styles from './groups.module.css';
 const allGroups = 'all';
 
 const shortcuts = [
-  { keys: '← ↑ → ↓', does: 'go from cell to cell' },
-  { keys: 'Enter', does: 'change a cell; once more to keep it and go down' },
-  { keys: 'Esc', does: 'leave a cell as it was' },
+  { keys: '← ↑ → ↓', does: 'move between cells' },
+  { keys: 'Enter', does: 'edit a cell; again to save it and move down' },
+  { keys: 'Esc', does: 'cancel editing' },
 ];
 
 /** One group, or all students: a table that is written in, and the ways to bring more in. */
@@ -47,7 +47,7 @@ function GroupView({ groupId }: { groupId: string }) {
   const lasting = groups.filter((group) => !group.rehearsal);
   const group = lasting.find(({ id }) => id === groupId) ?? null;
   if (!all && !group)
-    return <EmptyState title="No such group on this desk" action={<a href="/groups">To the groups</a>} />;
+    return <EmptyState title="Group not found" action={<a href="/groups">Go to groups</a>} />;
   const listed = students
     .filter((student) => student.role === undefined && (all || student.archivedAt === undefined))
     .filter((student) => !student.groupIds.some((id) => groups.find((each) => each.id === id)?.rehearsal))
@@ -116,7 +116,7 @@ function Register({ students, groups, group, bring }: RegisterProps) {
       <div className={styles.filters}>
         <TextInput
           size="xs"
-          aria-label="Find in the list"
+          aria-label="Search students"
           placeholder="Name, number or email"
           value={text}
           onChange={(event) => setText(event.currentTarget.value)}
@@ -124,7 +124,7 @@ function Register({ students, groups, group, bring }: RegisterProps) {
         <FieldFilter students={students} fields={fields} value={filter} choose={setFilter} />
         {(someArchived || archived) && (
           <Button size="compact-sm" aria-pressed={archived} onClick={() => setArchived(!archived)}>
-            {archived ? 'Back to those who are here' : 'Archived ones'}
+            {archived ? 'Show current students' : 'Show archived students'}
           </Button>
         )}
         <span className={styles.soft}>{counted(shown.length, 'student')}</span>
@@ -166,7 +166,7 @@ function FieldFilter({ students, fields, value, choose }: FieldFilterProps) {
   return (
     <NativeSelect
       size="xs"
-      aria-label="Only those with"
+      aria-label="Show only"
       value={value}
       data={[{ value: '', label: 'Everyone' }, ...choices]}
       onChange={(event) => choose(event.currentTarget.value)}
@@ -178,7 +178,7 @@ function Doubles({ students, pick }: { students: Student[]; pick: (ids: string[]
   const doubles = useMemo(() => likelyDoubles(students), [students]);
   if (doubles.length === 0) return null;
   return (
-    <MarginBlock title="Perhaps the same student">
+    <MarginBlock title="Possible duplicates">
       {doubles.slice(0, 5).map((set) => (
         <Button
           key={set.map(({ id }) => id).join()}
@@ -198,7 +198,7 @@ function Doubles({ students, pick }: { students: Student[]; pick: (ids: string[]
 function OwnField({ add }: { add: (name: string) => void }) {
   const [name, setName] = useState('');
   return (
-    <MarginBlock title="A field of your own">
+    <MarginBlock title="Your own fields">
       <form
         className={styles.inline}
         onSubmit={(event) => {
@@ -209,17 +209,17 @@ function OwnField({ add }: { add: (name: string) => void }) {
       >
         <TextInput
           size="sm"
-          aria-label="Name of the field"
+          aria-label="Field name"
           placeholder="Period, course year…"
           maxLength={60}
           value={name}
           onChange={(event) => setName(event.currentTarget.value)}
         />
         <Button type="submit" size="sm" disabled={name.trim() === ''}>
-          Add it
+          Add field
         </Button>
       </form>
-      <p className={styles.soft}>It is a column to write in, and to filter by.</p>
+      <p className={styles.soft}>Adds a column you can edit and filter by.</p>
     </MarginBlock>
   );
 }

@@ -27,9 +27,9 @@ function Groups() {
       margin={
         <>
           <NewGroup />
-          <MarginBlock title="From elsewhere">
-            <a href="/groups/register">Classes from a school register</a>
-            <a href="/groups/all">All students together</a>
+          <MarginBlock title="Other ways">
+            <a href="/groups/register">Import from a school register</a>
+            <a href="/groups/all">All students</a>
           </MarginBlock>
         </>
       }
@@ -38,7 +38,7 @@ function Groups() {
       <h1 className={styles.heading}>Groups</h1>
       {groups.length === 0 ? (
         <EmptyState title="No groups yet">
-          Name the first one in the margin; its students come in on the next page.
+          Name the first one in the margin; you add its students on the next page.
         </EmptyState>
       ) : (
         <Table highlightOnHover>
@@ -82,7 +82,7 @@ function NewGroup() {
         }}
       >
         <TextInput
-          aria-label="Name of the group"
+          aria-label="Group name"
           placeholder="Class, period or section"
           size="sm"
           required
@@ -91,7 +91,7 @@ function NewGroup() {
           onChange={(event) => setName(event.currentTarget.value)}
         />
         <Button type="submit" size="sm" variant="filled" disabled={name.trim() === ''}>
-          Make it
+          Create group
         </Button>
       </form>
     </MarginBlock>

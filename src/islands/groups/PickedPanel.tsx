@@ -12,7 +12,7 @@ import {
 } from '@/store/people';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './groups.module.css';
 
@@ -35,42 +35,44 @@ export function PickedPanel({ picked, groups, group, done }: PickedPanelProps) {
   const archived = picked.filter(({ archivedAt }) => archivedAt !== undefined);
   const [one, two] = picked;
   return (
-    <MarginBlock title={counted(picked.length, 'student picked', 'students picked')}>
+    <MarginBlock title={counted(picked.length, 'student selected', 'students selected')}>
       {others.length > 0 && (
         <>
           <NativeSelect
             size="xs"
-            aria-label="Group to put them in"
+            aria-label="Group"
             value={toId}
             data={others.map(({ id, name }) => ({ value: id, label: name }))}
             onChange={(event) => setToId(event.currentTarget.value)}
           />
           <div className={styles.row}>
             {group && (
-              <Button onClick={() => void run(putInGroup(ids, toId, group.id, isoNow()))}>Move there</Button>
+              <Button onClick={() => void run(putInGroup(ids, toId, group.id, isoNow()))}>
+                Move to group
+              </Button>
             )}
-            <Button onClick={() => void run(putInGroup(ids, toId, null, isoNow()))}>Put there as well</Button>
+            <Button onClick={() => void run(putInGroup(ids, toId, null, isoNow()))}>Add to group too</Button>
           </div>
         </>
       )}
       <div className={styles.row}>
         {group && (
-          <Button onClick={() => void run(takeOutOfGroup(ids, group.id, isoNow()))}>
-            Take out of the group
-          </Button>
+          <Button onClick={() => void run(takeOutOfGroup(ids, group.id, isoNow()))}>Remove from group</Button>
         )}
         {archived.length < picked.length && (
           <Button onClick={() => void run(archiveStudents(ids, isoNow()))}>Archive</Button>
         )}
         {archived.length > 0 && (
-          <Button onClick={() => void run(bringBackStudents(ids, isoNow()))}>Bring back</Button>
+          <Button onClick={() => void run(bringBackStudents(ids, isoNow()))}>Restore</Button>
         )}
         <Button onClick={() => void run(newCodes(ids, isoNow()))}>
           {picked.length === 1 ? 'New join code' : 'New join codes'}
         </Button>
       </div>
       {archived.length < picked.length && (
-        <p className={styles.soft}>Whoever is archived is in no list; attempts and results stay.</p>
+        <p className={styles.soft}>
+          Archived students are hidden from lists; their attempts and results stay.
+        </p>
       )}
       {picked.length === 2 && one && two && (
         <Merge one={one} two={two} run={(kept, other) => void run(mergeStudents(kept, other, isoNow()))} />
@@ -90,8 +92,8 @@ function Merge({ one, two, run }: MergeProps) {
   return (
     <>
       <p className={styles.soft}>
-        If they are one student: all attempts, results and groups of both stay, and what the kept row lacks is
-        filled in.
+        If they are the same student: both sets of attempts, results and groups are kept, and missing details
+        are filled in.
       </p>
       {[[one, two] as const, [two, one] as const].map(([kept, other]) => (
         <Button key={kept.id} justify="start" onClick={() => run(kept.id, other.id)}>

@@ -12,8 +12,8 @@ import { isoNow } from '@/ui/clock';
 import { act, say } from '@/desk/act';
 import { BadRows } from '@/ui/BadRows';
 import { DeskReady } from '@/desk/DeskReady';
-import { counted } from '@/ui/format';
-import { refusalWords } from '@/ui/lossWords';
+import { counted } from '@/words/format';
+import { refusalWords } from '@/words/losses';
 import { readRegister } from '@/workers/readSheet';
 import styles from './groups.module.css';
 import { WhatChanges } from './WhatChanges';
@@ -44,16 +44,16 @@ function Register() {
   };
   return (
     <div className={styles.bringIn}>
-      <h1 className={styles.heading}>From a school register</h1>
+      <h1 className={styles.heading}>Import from a school register</h1>
       <p>
-        A OneRoster package, 1.1 or 1.2: a zip of CSV files with users, classes and enrollments. Each class
-        goes into the group of its name. Nothing is done before you have seen what it changes.
+        A OneRoster 1.1 or 1.2 package: a zip of CSV files with users, classes and enrollments. Each class
+        goes into the group with its name. You see what will change before you import.
       </p>
       <div className={styles.row}>
         <FileButton onChange={(file) => void read(file)} accept=".zip">
-          {(props) => <Button {...props}>Choose the package</Button>}
+          {(props) => <Button {...props}>Choose package</Button>}
         </FileButton>
-        <a href="/groups">To the groups</a>
+        <a href="/groups">Go to groups</a>
       </div>
       {refused && <p role="alert">{refused}</p>}
       {roster && students && groups && (
@@ -108,7 +108,7 @@ function Understood({ roster, students, groups }: UnderstoodProps) {
             }}
           />
         ))}
-        {roster.classes.length === 0 && <p>No class in it has a student.</p>}
+        {roster.classes.length === 0 && <p>None of its classes has students.</p>}
       </fieldset>
       <WhatChanges changes={all} choices={choices} choose={setChoices} />
       <BadRows
@@ -120,16 +120,16 @@ function Understood({ roster, students, groups }: UnderstoodProps) {
       {roster.ignored.length > 0 && <p className={styles.soft}>Left out: {roster.ignored.join(', ')}.</p>}
       <div className={styles.row}>
         <Button variant="filled" size="sm" disabled={chosen.length === 0} onClick={() => void bring()}>
-          Bring in {counted(chosen.length, 'class', 'classes')}
+          Import {counted(chosen.length, 'class', 'classes')}
         </Button>
         <Button
           size="sm"
           onClick={() => {
-            say('Nothing was brought in');
+            say('Nothing was imported');
             window.location.assign('/groups');
           }}
         >
-          Bring in none
+          Cancel
         </Button>
       </div>
     </>
@@ -138,17 +138,17 @@ function Understood({ roster, students, groups }: UnderstoodProps) {
 
 const badWords: Record<Roster['bad'][number]['reason'], string> = {
   noName: 'it has no name',
-  sameNumber: 'its number is there already',
-  badEmail: 'its email address is none, and was left out',
+  sameNumber: 'its number is already used',
+  badEmail: 'its email address isn’t valid, and was left out',
   tooLong: 'it is too long',
-  unknownClass: 'its class is not in classes.csv',
-  unknownUser: 'its user is not in users.csv',
+  unknownClass: 'its class isn’t in classes.csv',
+  unknownUser: 'its user isn’t in users.csv',
 };
 
 function classWords(each: RosterClass, changes: RosterChanges | undefined, groups: Group[]): string {
   const size = counted(each.students.length, 'student');
   const group = groups.some(({ name }) => sameGroup(name, each.title))
-    ? 'into the group there is'
+    ? 'into the existing group'
     : 'a new group';
   return `${size}, ${changes?.added.length ?? 0} of them new; ${group}`;
 }

@@ -9,7 +9,7 @@ import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import { DeskReady } from '@/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { PdfPages } from '@/ui/PdfPages';
 import { printPdf } from '@/ui/printPdf';
 import { fileNameOf } from '@/core/formats/fileName';
@@ -40,13 +40,13 @@ function Slips({ groupId }: { groupId: string }) {
     [groupId],
   );
   if (group === null)
-    return <EmptyState title="No such group on this desk" action={<a href="/groups">To the groups</a>} />;
+    return <EmptyState title="Group not found" action={<a href="/groups">Go to groups</a>} />;
   if (!group || !students) return null;
   if (students.length === 0)
     return (
       <EmptyState
-        title={`There is nobody in ${group.name} yet`}
-        action={<a href={`/groups/${groupId}`}>Bring students in</a>}
+        title={`${group.name} has no students yet`}
+        action={<a href={`/groups/${groupId}`}>Add students</a>}
       />
     );
   return <Sheet group={group} students={[...students].sort(byRegister)} />;
@@ -75,13 +75,12 @@ function Sheet({ group, students }: { group: Group; students: Student[] }) {
               Save as PDF
             </Button>
             <p className={styles.soft}>
-              Cut along the dashed lines. The square code opens the student’s page with the join code filled
-              in.
+              Cut along the dashed lines. The QR code opens the student page with the join code filled in.
             </p>
           </MarginBlock>
-          <MarginBlock title="Codes that got about">
+          <MarginBlock title="If codes got out">
             <p className={styles.soft}>
-              New codes for all: the old ones open nothing any more. For one student, pick the row in the{' '}
+              New codes for everyone: the old ones stop working. For a single student, select the row in the{' '}
               <a href={`/groups/${group.id}`}>group</a>.
             </p>
             <Button
@@ -101,11 +100,7 @@ function Sheet({ group, students }: { group: Group; students: Student[] }) {
       }
     >
       <h1 className={styles.heading}>Join slips: {group.name}</h1>
-      {pdf ? (
-        <PdfPages bytes={pdf} label="The slips as they are printed" />
-      ) : (
-        <p role="status">Laying them out…</p>
-      )}
+      {pdf ? <PdfPages bytes={pdf} label="Print preview of the slips" /> : <p role="status">Preparing…</p>}
     </TwoColumns>
   );
 }

@@ -35,7 +35,7 @@ function table(keep: (place: string, value: string) => boolean) {
 const focused = () => document.activeElement?.getAttribute('aria-label');
 
 describe('a table that is written in', () => {
-  it('arrows go from cell to cell, and stop at its edges', async () => {
+  it('arrows move between cells, and stop at its edges', async () => {
     const { hand } = table(() => true);
     screen.getByRole('button', { name: 'Cell 00: a' }).focus();
     await hand.keyboard('{ArrowRight}{ArrowDown}');

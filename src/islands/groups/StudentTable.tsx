@@ -24,20 +24,20 @@ const plain = (field: 'familyName' | 'givenName' | 'number' | 'email', label: st
   write: (student, value) => {
     const changed = { ...student, [field]: value };
     if (field === 'email' && value !== '' && !z.email().safeParse(value).success)
-      return `“${value}” is not an email address`;
+      return `“${value}” isn’t a valid email address`;
     return changed.familyName || changed.givenName ? changed : 'A student needs a name';
   },
 });
 
 const extra: Column = {
-  label: 'More time %',
+  label: 'Extra time %',
   read: (student) => (student.extraPercent === undefined ? '' : String(student.extraPercent)),
   write: ({ extraPercent: _, ...student }, value) => {
     const percent = Number(withAsciiDigits(value).replace('%', '').replace(',', '.').trim());
     if (value.trim() === '' || percent === 0) return student;
     return percent >= 1 && percent <= 300
       ? { ...student, extraPercent: Math.round(percent) }
-      : 'More time is 1 to 300 percent, or nothing';
+      : 'Extra time is 1 to 300 percent, or empty';
   },
 };
 
@@ -75,7 +75,7 @@ export function StudentTable({ students, fields, groupsOf, picked, pick, soughtI
   const keep = (student: Student, column: Column, value: string): boolean => {
     const changed = column.write(student, value);
     if (typeof changed === 'string') {
-      say(`Not kept: ${changed}`, true);
+      say(`Not saved: ${changed}`, true);
       return false;
     }
     void act(changeStudent(changed, isoNow(), student));
@@ -88,7 +88,7 @@ export function StudentTable({ students, fields, groupsOf, picked, pick, soughtI
           <tr>
             <th>
               <PickBox
-                label="Pick all that are shown"
+                label="Select all shown"
                 checked={all}
                 some={students.some(({ id }) => picked.has(id))}
                 change={(on) =>
@@ -113,7 +113,7 @@ export function StudentTable({ students, fields, groupsOf, picked, pick, soughtI
             <tr key={student.id} data-sought={student.id === soughtId}>
               <td>
                 <PickBox
-                  label={`Pick ${fullName(student)}`}
+                  label={`Select ${fullName(student)}`}
                   checked={picked.has(student.id)}
                   change={(on) => pick([student.id], on)}
                 />

@@ -2,7 +2,7 @@ import { Checkbox } from '@mantine/core';
 import { fullName } from '@/core/model/names';
 import type { RosterChanges } from '@/core/people/rosterChanges';
 import type { BringChoices } from '@/store/people';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import styles from './groups.module.css';
 
 const fieldWords: Record<string, string> = {
@@ -23,26 +23,21 @@ export function WhatChanges({ changes, choices, choose }: WhatChangesProps) {
   const { added, changed, same, gone } = changes;
   if (changed.length + same.length + gone.length === 0) return null;
   return (
-    <section aria-label="What it changes">
+    <section aria-label="What will change">
       <p>
         <strong>{added.length}</strong> new, <strong>{changed.length}</strong> changed,{' '}
-        <strong>{same.length}</strong> known and as they were, <strong>{gone.length}</strong> in the group but
-        not in the list.
+        <strong>{same.length}</strong> unchanged, <strong>{gone.length}</strong> in the group but not in the
+        list.
       </p>
       {changed.length > 0 && (
         <>
           <Checkbox
             size="sm"
-            label="Take over what the list has otherwise"
+            label="Update details from the list"
             checked={choices.update === true}
             onChange={(event) => choose({ ...choices, update: event.currentTarget.checked })}
           />
-          <div
-            className={styles.changes}
-            role="region"
-            tabIndex={0}
-            aria-label="What is otherwise in the list"
-          >
+          <div className={styles.changes} role="region" tabIndex={0} aria-label="Details that differ">
             <ul>
               {changed.map(({ student, changes: fields }) => (
                 <li key={student.id}>
@@ -63,11 +58,11 @@ export function WhatChanges({ changes, choices, choose }: WhatChangesProps) {
         <>
           <Checkbox
             size="sm"
-            label={`Take ${counted(gone.length, 'student')} who ${gone.length === 1 ? 'is' : 'are'} not in the list out of the group`}
+            label={`Remove ${counted(gone.length, 'student')} who ${gone.length === 1 ? 'isn’t' : 'aren’t'} in the list from the group`}
             checked={choices.takeOutGone === true}
             onChange={(event) => choose({ ...choices, takeOutGone: event.currentTarget.checked })}
           />
-          <div className={styles.changes} role="region" tabIndex={0} aria-label="Who is not in the list">
+          <div className={styles.changes} role="region" tabIndex={0} aria-label="Students not in the list">
             <ul>
               {gone.map((student) => (
                 <li key={student.id}>{fullName(student)}</li>

@@ -2,7 +2,7 @@ import { Button, Checkbox } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import { givesKeyAway, readinessOf, stillToSit } from '@/core/handback/readiness';
-import { givenAwayWords, releaseSentence } from '@/core/handback/releaseSentence';
+import { givenAwayWords, releaseSentence } from '@/words/releases';
 import { inView, isGuest } from '@/core/model/names';
 import type { Release, Shows } from '@/core/model/release';
 import { handBack, stillToSitElsewhere, takeBack } from '@/store/releases';
@@ -11,7 +11,7 @@ import { act } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { GroupSelect } from '@/ui/GroupSelect';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { SeatList } from './SeatList';
@@ -68,10 +68,7 @@ function HandBack({ sitting }: { sitting: SittingData }) {
   };
   if (sitting.progress.students === 0)
     return (
-      <EmptyState
-        title="There are no students in this sitting"
-        action={<a href="/groups">To the groups</a>}
-      />
+      <EmptyState title="There are no students in this sitting" action={<a href="/groups">Go to groups</a>} />
     );
   return (
     <TwoColumns
@@ -85,7 +82,7 @@ function HandBack({ sitting }: { sitting: SittingData }) {
               <Checkbox
                 size="sm"
                 className={styles.warning ?? ''}
-                label={`Yes, show ${givenAwayWords(shows)} now, although ${counted(spoils, 'student')} may still sit this paper and could hear of it`}
+                label={`Yes, show ${givenAwayWords(shows)} now, although ${counted(spoils, 'student')} may still sit this paper and could find out`}
                 checked={yes}
                 onChange={(event) => setSaidYes(event.currentTarget.checked ? question : '')}
               />
@@ -99,7 +96,7 @@ function HandBack({ sitting }: { sitting: SittingData }) {
             </Button>
             {back.length > 0 && (
               <Button onClick={() => void take()}>
-                Take back from {chosen ? '' : 'all '}
+                Withdraw from {chosen ? '' : 'all '}
                 {counted(back.length, 'student')}
               </Button>
             )}

@@ -5,7 +5,7 @@ import { everLetOut, type Shows } from '@/core/model/release';
 import type { Seat } from '@/core/seats/seats';
 import { totalShare, type Scorecard } from '@/core/scoring/scoreAttempt';
 import type { SittingData } from '@/desk/useSitting';
-import { counted, dayAndTime, percent, points } from '@/ui/format';
+import { counted, dayAndTime, percent, points } from '@/words/format';
 import { VirtualRows } from '@/ui/VirtualRows';
 import styles from './handback.module.css';
 
@@ -33,7 +33,7 @@ export function SeatList({ sitting, seats, picked, choose }: SeatListProps) {
             <th scope="col">
               <Checkbox
                 size="sm"
-                aria-label="All that are ready"
+                aria-label="Select all that are ready"
                 checked={all}
                 indeterminate={!all && picked.size > 0}
                 onChange={() => choose(new Set(all ? [] : choosable.map((seat) => seat.student.id)))}
@@ -127,7 +127,7 @@ function seenWords(shows: Shows | null): string {
   const names = Object.keys(shortWords) as (keyof Shows)[];
   const seen = names.filter((what) => shows[what]);
   if (seen.length === names.length) return 'all';
-  return seen.length === 0 ? 'that it came in' : seen.map((what) => shortWords[what]).join(', ');
+  return seen.length === 0 ? 'only that you have it' : seen.map((what) => shortWords[what]).join(', ');
 }
 
 const shortWords: Record<keyof Shows, string> = {
@@ -146,7 +146,7 @@ function readinessWords(readiness: Readiness): string {
     working: 'still working',
     waiting: `${counted(readiness.count, 'answer')} ${readiness.count === 1 ? 'waits' : 'wait'} for a mark`,
     noKey: `${counted(readiness.count, 'answer')} without a key`,
-    aside: `${counted(readiness.count, 'answer')} put aside`,
+    aside: `${counted(readiness.count, 'answer')} set aside`,
   };
   return words[readiness.why];
 }

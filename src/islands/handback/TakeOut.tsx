@@ -5,7 +5,7 @@ import { say } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
 import { fileNameOf } from '@/core/formats/fileName';
 import { saveFile } from '@/ui/saveFile';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './handback.module.css';
 
@@ -18,13 +18,13 @@ export function TakeOut({ sitting }: { sitting: SittingData }) {
     say(`Grades of ${counted(sitting.seats.length, 'student')} saved as CSV`);
   };
   return (
-    <MarginBlock title="Take out">
+    <MarginBlock title="Export">
       <p className={styles.soft}>
-        One row a student: name, number, email, group, total, state, times and the points of each question.
+        One row per student: name, number, email, group, total, state, times and points per question.
       </p>
       <Checkbox
         size="sm"
-        label="With a byte order mark, for spreadsheets that want one"
+        label="With a byte order mark (if accents look wrong)"
         checked={withMark}
         onChange={(event) => setWithMark(event.currentTarget.checked)}
       />

@@ -4,7 +4,7 @@ import type { StudentPart } from '@/core/formats/packet/paper';
 import type { Response, StudentQuestion } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import type { Answers } from '@/core/model/sitting';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { viewOf } from '.';
 import styles from './PaperQuestions.module.css';
 

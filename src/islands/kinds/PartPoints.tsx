@@ -1,7 +1,7 @@
 import { NativeSelect } from '@mantine/core';
 import { kindOf, type Question } from '@/core/kinds';
 import { roundPoints } from '@/core/basics/points';
-import { points } from '@/ui/format';
+import { points } from '@/words/format';
 
 interface PartPointsProps<R extends string> {
   question: Question;
@@ -16,7 +16,7 @@ export function PartPoints<R extends string>({ question, words, value, change }:
   const rules = Object.keys(words) as R[]; // the keys of a record are its type parameter
   return (
     <NativeSelect
-      label="Points for part of it"
+      label="Part points"
       description={workedLine(question)}
       inputWrapperOrder={['label', 'input', 'description']}
       size="sm"
@@ -31,7 +31,7 @@ export function PartPoints<R extends string>({ question, words, value, change }:
 export function workedLine(question: Question): string {
   const kind = kindOf(question);
   const response = kind.hasKey(question) ? kind.partlyRight(question) : null;
-  if (!response) return 'Write more of it to see what part of it is worth.';
+  if (!response) return 'Write more to see an example.';
   const worth = roundPoints(kind.score(question, response).share * question.points);
   return `For example, “${kind.asText(question, response)}” gives ${points(worth)} of ${points(question.points)}.`;
 }

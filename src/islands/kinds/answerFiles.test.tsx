@@ -68,7 +68,7 @@ describe('a file put into an answer', () => {
   it('that has not arrived is named, not drawn as empty', async () => {
     const file = { id: 'f1', name: 'plan.pdf', mediaType: 'application/pdf', size: 13 };
     const { given, hand } = await sit('file', { files: [file] });
-    expect(await screen.findByText(/plan.pdf has not arrived yet/)).toBeTruthy();
+    expect(await screen.findByText(/plan.pdf hasn’t arrived yet/)).toBeTruthy();
     await hand.click(screen.getByRole('button', { name: 'Take out plan.pdf' }));
     expect(given).toEqual([{ files: [] }]);
   });
@@ -144,12 +144,12 @@ describe('drawing', () => {
       [0, 0, 100, 0],
       [0, 300, 100, 300],
     ]);
-    await hand.click(screen.getByRole('radio', { name: 'Rubber' }));
+    await hand.click(screen.getByRole('radio', { name: 'Eraser' }));
     line([50, 300], [50, 200]);
     expect(change).toHaveBeenLastCalledWith([[0, 0, 100, 0]]);
-    await hand.click(screen.getByRole('button', { name: 'Last line away' }));
+    await hand.click(screen.getByRole('button', { name: 'Undo line' }));
     expect(change).toHaveBeenLastCalledWith([[0, 0, 100, 0]]);
-    await hand.click(screen.getByRole('button', { name: 'All away' }));
+    await hand.click(screen.getByRole('button', { name: 'Clear drawing' }));
     expect(change).toHaveBeenLastCalledWith([]);
   });
 
@@ -163,7 +163,7 @@ describe('drawing', () => {
       return <DrawingPad drawing={drawing} canvas={undefined} disabled={false} change={setDrawing} />;
     }
     const { hand } = draw(<Kept />);
-    await hand.click(screen.getByRole('button', { name: 'All away' }));
+    await hand.click(screen.getByRole('button', { name: 'Clear drawing' }));
     expect(screen.getByRole('img', { name: 'Your drawing, 0 lines' })).toBeTruthy();
     await hand.click(screen.getByRole('button', { name: 'Bring 2 lines back' }));
     expect(screen.getByRole('img', { name: 'Your drawing, 2 lines' })).toBeTruthy();

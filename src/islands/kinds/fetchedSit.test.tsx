@@ -4,7 +4,7 @@ import { describe, expect, it, vi } from 'vitest';
 import { draw } from '../../../tests/unit/screen';
 import { fetchedSit } from './fetchedSit';
 
-const field = { Sit: () => <input aria-label="Order" /> };
+const field = { Sit: () => <input aria-label="Sort by" /> };
 const props = { question: {}, response: null, respond: () => undefined, labelledBy: 'stem' };
 
 describe('a field that is fetched where a paper asks for it', () => {
@@ -12,7 +12,7 @@ describe('a field that is fetched where a paper asks for it', () => {
     const { Sit, fetch } = fetchedSit(() => Promise.resolve(field));
     await fetch();
     draw(<Sit {...props} />);
-    expect(screen.getByLabelText('Order')).toBeTruthy();
+    expect(screen.getByLabelText('Sort by')).toBeTruthy();
   });
 
   it('that cannot be fetched says so, beside questions that go on, and can be asked for again', async () => {
@@ -27,6 +27,6 @@ describe('a field that is fetched where a paper asks for it', () => {
     expect((await screen.findByRole('alert')).textContent).toMatch(/could not be fetched/);
     expect(screen.getByLabelText('Another question')).toBeTruthy();
     await hand.click(screen.getByRole('button', { name: 'Try again' }));
-    expect(await screen.findByLabelText('Order')).toBeTruthy();
+    expect(await screen.findByLabelText('Sort by')).toBeTruthy();
   });
 });

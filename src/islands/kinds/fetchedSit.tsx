@@ -26,7 +26,7 @@ export function fetchedSit<S, R>(load: () => Promise<{ Sit: ComponentType<SitPro
     if (state === 'fetching') return <p role="status">One moment…</p>;
     return (
       <p role="alert">
-        What this question is answered with could not be fetched. What you have typed is kept.{' '}
+        The answer field couldn’t be loaded. What you typed is saved.{' '}
         <Button onClick={() => setState('fetching')}>Try again</Button>
       </p>
     );

@@ -84,24 +84,24 @@ describe('sitting a number', () => {
     const field = screen.getByRole('textbox', { name: 'How far does she run?' });
     await hand.type(field, '12,500 m');
     expect(screen.getByText('Understood: 12.5 m')).toBeTruthy();
-    expect(screen.getByRole('group', { name: 'Which number do you mean?' }).textContent).toContain(
+    expect(screen.getByRole('group', { name: 'Which number did you mean?' }).textContent).toContain(
       'it counts as 12.5',
     );
     await hand.click(screen.getByRole('button', { name: '12\u202f500' }));
     expect(last()).toEqual({ text: '12500 m' });
     expect(document.activeElement).toBe(field);
-    expect(screen.queryByRole('group', { name: 'Which number do you mean?' })).toBeNull();
+    expect(screen.queryByRole('group', { name: 'Which number did you mean?' })).toBeNull();
     await hand.clear(field);
     await hand.type(field, '1.234');
     await hand.click(screen.getByRole('button', { name: '1.234' }));
     expect(last()).toEqual({ text: '1.234' });
-    expect(screen.queryByRole('group', { name: 'Which number do you mean?' })).toBeNull();
+    expect(screen.queryByRole('group', { name: 'Which number did you mean?' })).toBeNull();
   });
 
   it.each<[string, NumberQuestion['unitAsked'], string]>([
     ['', 'required', 'A number with its unit.'],
     ['', 'optional', ''],
-    ['about ten', 'none', 'This cannot be read as a number.'],
+    ['about ten', 'none', 'This can’t be read as a number.'],
     ['12', 'required', 'Understood: 12. The unit is missing.'],
     ['12 nm', 'none', 'Understood: 12, and “nm” behind it. No unit is asked for.'],
     ['43 279.16829', 'none', 'Understood: 43\u202f279.16829'],
@@ -123,7 +123,7 @@ describe('sitting gaps', () => {
     expect(shown(streamGaps, { gaps: { g1: 'flow', g2: 'gs' } })).toBe(
       'The stream that comes in is the flow, the one that goes out the slack.',
     );
-    expect(shown(streamGaps, null)).toContain('left open');
+    expect(shown(streamGaps, null)).toContain('not answered');
   });
 });
 
@@ -157,7 +157,7 @@ describe('sitting an ordering', () => {
     await fetched();
     const before = screen.getAllByRole('listitem').map((item) => item.textContent);
     expect(last()).toBeUndefined();
-    await hand.click(screen.getByRole('button', { name: 'They are in order as they stand' }));
+    await hand.click(screen.getByRole('button', { name: 'They are already in order' }));
     expect((last() as { order: string[] }).order).toHaveLength(4);
     expect(screen.getByText('This order is your answer.')).toBeTruthy();
     expect(screen.getAllByRole('listitem').map((item) => item.textContent)).toEqual(before);
@@ -186,7 +186,7 @@ describe('sitting an ordering', () => {
 
   it('shows the order given, or that there is none', () => {
     expect(shown(tideOrder, { order: ['p1', 'p0', 'p2', 'p3'] })).toBe('1 flood2 low water3 high water4 ebb');
-    expect(shown(tideOrder, { order: [] })).toBe('left blank');
+    expect(shown(tideOrder, { order: [] })).toBe('not answered');
   });
 
   it('moving within a list keeps everything and stops at the ends', () => {

@@ -90,7 +90,7 @@ describe('choosing', () => {
   it('one: a second pick takes the place of the first, and can be taken back', async () => {
     const { hand, given } = sit(one, { picked: ['a'] });
     await hand.click(screen.getByRole('radio', { name: /3\/12/ }));
-    await hand.click(screen.getByRole('button', { name: 'Take my choice back' }));
+    await hand.click(screen.getByRole('button', { name: 'Clear my choice' }));
     expect(given).toEqual([{ picked: ['b'] }, { picked: [] }]);
   });
 

@@ -7,7 +7,7 @@ import { schemeOf } from '@/core/marking/scheme';
 import type { Seat } from '@/core/seats/seats';
 import { awardGlyph } from '@/ui/awardGlyph';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { points } from '@/ui/format';
+import { points } from '@/words/format';
 import { KeptTextarea } from '@/ui/KeptTextarea';
 import { KeyHint } from '@/ui/KeyHint';
 import { viewOf } from '../kinds';
@@ -52,7 +52,7 @@ export function AnswerRow({
         role="button"
         tabIndex={current ? 0 : -1}
         aria-current={current ? 'true' : undefined}
-        aria-label={`${group.blank ? 'Left blank' : group.text}. ${group.answers.length} times. ${pointsSoFar(group, question)}`}
+        aria-label={`${group.blank ? 'Not answered' : group.text}. ${group.answers.length} times. ${pointsSoFar(group, question)}`}
         onClick={choose}
         onFocus={() => !current && !focusing.current && choose()}
         onKeyDown={() => undefined}
@@ -60,7 +60,7 @@ export function AnswerRow({
         <span className={styles.count}>{group.answers.length > 1 ? `×${group.answers.length}` : ''}</span>
         <span className={group.blank ? styles.blank : 'keepLines'}>
           {group.blank ? (
-            'left blank'
+            'not answered'
           ) : drawn && !current ? (
             <Answer question={question} group={group} small />
           ) : drawn ? (
@@ -72,7 +72,7 @@ export function AnswerRow({
           {!current && kept && <span className={styles.comment}>{kept}</span>}
           {own.map((mark) => (
             <span key={mark.attemptId} className={styles.comment}>
-              One of them alone: {mark.comment}
+              Mark one separately: {mark.comment}
             </span>
           ))}
         </span>
@@ -90,8 +90,8 @@ export function AnswerRow({
         <div className={styles.beside}>
           <KeptTextarea
             size="xs"
-            aria-label="Comment, seen by the student once handed back"
-            placeholder="Tab: a comment the student will see"
+            aria-label="Comment the student sees once handed back"
+            placeholder="Press Tab to comment for the student"
             value={kept}
             onKeep={comment}
             onKeyDown={(event) => {
@@ -145,7 +145,7 @@ function pointsSoFar(group: SameAnswers, question: Question): string {
   else parts.push(`${points(group.points)} / ${points(question.points)}`);
   if (letters.length > 0) parts.push(letters.join(' '));
   if (group.answers.some((answer) => answer.award.state === 'overridden')) parts.push('overridden');
-  if (group.nearMiss) parts.push(`nearly “${group.nearMiss.text}”`);
+  if (group.nearMiss) parts.push(`close to “${group.nearMiss.text}”`);
   if (group.aside) parts.push('aside');
   return parts.join('  ');
 }

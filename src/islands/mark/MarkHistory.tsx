@@ -3,7 +3,7 @@ import { optionLetter } from '@/core/kinds/optionLetter';
 import { groupHistory, type GroupRevision } from '@/core/marking/groupHistory';
 import { ownMarker, type HandMark, type MarkValues } from '@/core/model/mark';
 import { useNow } from '@/ui/clock';
-import { counted, dayAndTime } from '@/ui/format';
+import { counted, dayAndTime } from '@/words/format';
 import styles from './mark.module.css';
 
 interface MarkHistoryProps {

@@ -5,7 +5,7 @@ import { optionLetter } from '@/core/kinds/optionLetter';
 import { marksOf, type SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
 import { roundPoints } from '@/core/basics/points';
-import { counted, points } from '@/ui/format';
+import { counted, points } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { PointsField } from '@/ui/PointsField';
 import { MarginBlock } from '@/ui/TwoColumns';
@@ -37,7 +37,7 @@ export function MarkMargin(props: MarkMarginProps) {
     <>
       <MarginBlock
         title={`Question ${number}, ${counted(question.points, 'point')}`}
-        aside={<strong>{left > 0 ? `${left} left` : byHand ? 'all marked' : 'by key'}</strong>}
+        aside={<strong>{left > 0 ? `${left} left` : byHand ? 'all marked' : 'scored by key'}</strong>}
       >
         <div className={styles.stem}>
           <Rich text={question.stem} />
@@ -52,8 +52,8 @@ export function MarkMargin(props: MarkMarginProps) {
       )}
       <MarginBlock title="These answers">
         <p className={styles.soft}>
-          {counted(answers, 'answer')}, {counted(groups.length, 'different one')}. Equal ones are marked in
-          one go.
+          {counted(answers, 'answer')}, {counted(groups.length, 'different one')}. Identical ones are marked
+          together.
         </p>
         <Switch
           label="Show names"
@@ -82,7 +82,9 @@ function PointsBlock({ question, current, give, switchLine }: MarkMarginProps & 
   return (
     <MarginBlock
       title={
-        current.answers.length > 1 ? `For these ${current.answers.length} equal answers` : 'For this answer'
+        current.answers.length > 1
+          ? `For these ${current.answers.length} identical answers`
+          : 'For this answer'
       }
     >
       {scheme.map((line, index) => (
@@ -130,17 +132,17 @@ function PointsBlock({ question, current, give, switchLine }: MarkMarginProps & 
       {current.nearMiss && (
         <div className={styles.forward} role="group" aria-label="Put forward">
           <p>
-            This is nearly “{current.nearMiss.text}”, which gives{' '}
-            {points(roundPoints(current.nearMiss.share * question.points))}. A slip of the keys?
+            Close to “{current.nearMiss.text}”, which gives{' '}
+            {points(roundPoints(current.nearMiss.share * question.points))}. Typing error?
           </p>
           <Button
             size="compact-sm"
             onClick={() => give(current, roundPoints((current.nearMiss?.share ?? 0) * question.points))}
           >
-            Give it the same
+            Give the same points
           </Button>
           <Button size="compact-sm" onClick={() => give(current, current.points)}>
-            Leave it as it is
+            Leave as it is
           </Button>
         </div>
       )}
@@ -150,7 +152,7 @@ function PointsBlock({ question, current, give, switchLine }: MarkMarginProps & 
           {overridden ? 'Overridden by hand.' : 'Scored by the key; points given here override it.'}{' '}
           {overridden && (
             <Button size="compact-sm" onClick={() => give(current, null)}>
-              Take the override back
+              Remove override
             </Button>
           )}
         </p>

@@ -12,11 +12,11 @@ import styles from './mark.module.css';
 const shortcuts: Shortcut[] = [
   { keys: '0–9 . ,', does: 'give points to the current answers' },
   { keys: 'A–Z', does: 'switch a scheme line' },
-  { keys: 'Enter', does: 'go on to the next that waits' },
-  { keys: '↑  ↓', does: 'go to the answer before or after' },
+  { keys: 'Enter', does: 'go to the next one waiting' },
+  { keys: '↑  ↓', does: 'go to the previous or next answer' },
   { keys: 'Tab', does: 'write a comment; Enter there goes back to the answers' },
-  { keys: 'Space', does: 'put aside for a second look, or take up again' },
-  { keys: 'Backspace', does: 'take the points off again' },
+  { keys: 'Space', does: 'set aside for a second look, or bring back' },
+  { keys: 'Backspace', does: 'clear the points' },
 ];
 
 /** Marking by question: one question, everyone's answers, equal ones together. */
@@ -47,10 +47,11 @@ function Mark({ sitting }: { sitting: SittingData }) {
   if (sitting.progress.in === 0)
     return (
       <EmptyState
-        title="Nothing has come in yet"
-        action={<a href={`/sittings/${sitting.sitting.id}/run`}>Watch them work</a>}
+        title="Nothing handed in yet"
+        action={<a href={`/sittings/${sitting.sitting.id}/run`}>Watch students work</a>}
       >
-        Answers appear here when a student hands in or is collected. What has a key is scored by itself.
+        Answers appear here once a student has handed in or been collected. Questions with a key are scored
+        automatically.
       </EmptyState>
     );
   if (!question) return <EmptyState title="This paper has no questions" />;

@@ -17,7 +17,7 @@ import { markAnswers, type MarkStep } from '@/store/marks';
 import { isoNow } from '@/ui/clock';
 import { actWhenRoom, say } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { counted, points } from '@/ui/format';
+import { counted, points } from '@/words/format';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { AnswerList } from './AnswerList';
 import { MarkMargin } from './MarkMargin';
@@ -75,7 +75,7 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
         : { waiting: 0, points: worth, aside: false, nearMiss: null },
     );
     const count = counted(group.answers.length, 'answer');
-    if (worth === null) keep(group, { points: null, lines: [] }, `points of ${count} taken off`);
+    if (worth === null) keep(group, { points: null, lines: [] }, `points of ${count} cleared`);
     else
       keep(
         group,
@@ -106,7 +106,7 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
     keep(
       group,
       (_before, all) => ({ aside: !all.some((mark) => mark.aside) }),
-      group.aside ? 'taken up again' : 'put aside',
+      group.aside ? 'no longer set aside' : 'set aside',
     );
   };
   const goOn = (group: SameAnswers) => {
@@ -194,12 +194,12 @@ function enterWords(
   const next = nextToMark(groups, current.id);
   const going = next
     ? next.waiting > 0
-      ? `goes on to the next, ${left} left`
+      ? `goes to the next one, ${left} left`
       : next.nearMiss && !next.aside
-        ? 'goes to one put forward as nearly right'
-        : 'goes to one put aside'
+        ? 'goes to one put forward'
+        : 'goes to one set aside'
     : nextQuestion === null
-      ? 'stays: nothing else waits'
-      : `goes on to question ${nextQuestion}`;
+      ? 'stays here: nothing else is waiting'
+      : `goes to question ${nextQuestion}`;
   return blank ? `gives ${counted(current.answers.length, 'blank answer')} 0 points and ${going}` : going;
 }

@@ -18,11 +18,11 @@ import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { counted, points } from '@/ui/format';
+import { counted, points } from '@/words/format';
 import { KeptTextarea } from '@/ui/KeptTextarea';
 import { pointStep } from '@/core/marking/typedPoints';
 import { PointsField } from '@/ui/PointsField';
-import { shareWords } from '@/ui/shareWords';
+import { shareWords } from '@/words/shares';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { viewOf } from '../kinds';
 import { MarkHistory } from './MarkHistory';
@@ -43,10 +43,10 @@ function Script({ sitting, studentId }: { sitting: SittingData; studentId: strin
   if (!seat?.scorecard)
     return (
       <EmptyState
-        title="There is no script"
-        action={<a href={`/sittings/${sitting.sitting.id}/run`}>To the sitting</a>}
+        title="No script yet"
+        action={<a href={`/sittings/${sitting.sitting.id}/run`}>Go to the sitting</a>}
       >
-        This student has not started.
+        This student hasn’t started.
       </EmptyState>
     );
   const numbers = numbersOf(sitting.questions);
@@ -99,7 +99,7 @@ function ScriptMargin({ sitting, seat, seats }: { sitting: SittingData; seat: Se
           </p>
         )}
         <p className={styles.soft}>
-          {card?.final ? 'Wholly marked.' : `Not final: ${openWords(seat)}.`}
+          {card?.final ? 'Fully marked.' : `Not final: ${openWords(seat)}.`}
           {seat.state === 'working' && ' Still working.'}
         </p>
       </MarginBlock>
@@ -114,8 +114,8 @@ function ScriptMargin({ sitting, seat, seats }: { sitting: SittingData; seat: Se
           }
         />
         <div className={styles.walk}>
-          {before ? <a href={href(before)}>← before</a> : <span />}
-          {after ? <a href={href(after)}>after →</a> : <span />}
+          {before ? <a href={href(before)}>← Previous</a> : <span />}
+          {after ? <a href={href(after)}>Next →</a> : <span />}
         </div>
       </MarginBlock>
     </>
@@ -128,7 +128,7 @@ function openWords({ scorecard }: Seat): string {
   const here = scorecard?.awards.filter(isOpen).length ?? 0;
   const all = (scorecard?.waiting ?? 0) + (scorecard?.noKey ?? 0);
   const words = `${counted(here, 'answer')} of this attempt ${here === 1 ? 'is' : 'are'} open`;
-  return all > here ? `${words}, and ${all - here} of other attempts that matter for the total` : words;
+  return all > here ? `${words}, and ${all - here} of other attempts that count towards the total` : words;
 }
 
 const stateWords: Record<AwardState, string> = {
@@ -199,11 +199,8 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
           of {points(award.max)}, {stateWords[award.state]}
         </div>
         {award.state === 'overridden' && (
-          <Button
-            size="compact-sm"
-            onClick={() => keep({ points: null, lines: [] }, 'override taken back', '')}
-          >
-            Take the override back ({award.byKey === null ? 'no key' : `${points(award.byKey)} by the key`})
+          <Button size="compact-sm" onClick={() => keep({ points: null, lines: [] }, 'override removed', '')}>
+            Remove override ({award.byKey === null ? 'no key' : `${points(award.byKey)} by the key`})
           </Button>
         )}
         <SchemeChecks question={question} mark={mark} keep={keep} />

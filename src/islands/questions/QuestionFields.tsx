@@ -19,9 +19,9 @@ export function QuestionFields({ question, name, keep }: QuestionFieldsProps) {
       <RichField
         id="field-stem"
         label={`Text of ${name}`}
-        placeholder="What is asked"
+        placeholder="Question text"
         value={question.stem}
-        change={(stem) => keep({ ...question, stem }, `${capital(name)} worded`, `stem-${question.id}`)}
+        change={(stem) => keep({ ...question, stem }, `${capital(name)} edited`, `stem-${question.id}`)}
       />
       <Edit question={question} keep={keep} />
     </div>

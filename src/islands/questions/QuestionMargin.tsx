@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
 import type { Hint } from '@/core/kinds/QuestionKind';
-import { points } from '@/ui/format';
+import { points } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { PointsField } from '@/ui/PointsField';
 import { MarginBlock } from '@/ui/TwoColumns';
@@ -35,15 +35,15 @@ export function QuestionMargin({ question, name, keep, children }: QuestionMargi
       <div className={styles.pointsRow}>
         <PointsField
           id="field-points"
-          label={`Points of ${name}`}
+          label={`Points for ${name}`}
           value={question.points}
           onPoints={(value) => {
             if (value !== null)
-              keep({ ...question, points: value }, `Points of ${name} set`, `points-${question.id}`);
+              keep({ ...question, points: value }, `Points for ${name} changed`, `points-${question.id}`);
           }}
         />
         <span>
-          points, {byHand ? 'given by hand' : 'given by the key'} <KeyHint keys="Alt P" />
+          points, {byHand ? 'marked by hand' : 'scored by the key'} <KeyHint keys="Alt P" />
         </span>
       </div>
       <TagsInput
@@ -64,11 +64,11 @@ export function QuestionMargin({ question, name, keep, children }: QuestionMargi
         label="Comment when partly right; without it, the next"
         value={question.commentPart ?? ''}
         change={(commentPart) =>
-          keep({ ...question, commentPart }, 'Comment when right in part', `part-${question.id}`)
+          keep({ ...question, commentPart }, 'Comment when partly right', `part-${question.id}`)
         }
       />
       <CommentField
-        label="Comment when not wholly right"
+        label="Comment when wrong"
         value={question.commentWrong}
         change={(commentWrong) =>
           keep({ ...question, commentWrong }, 'Comment when wrong', `wrong-${question.id}`)
@@ -76,7 +76,7 @@ export function QuestionMargin({ question, name, keep, children }: QuestionMargi
       />
       <div id="field-link">
         <TextInput
-          label="Link to read on, shown with the comments"
+          label="Link for further reading, shown with the comments"
           placeholder="https://"
           size="xs"
           value={question.link?.href ?? ''}
@@ -87,14 +87,14 @@ export function QuestionMargin({ question, name, keep, children }: QuestionMargi
         />
         {question.link?.href && (
           <TextInput
-            aria-label="Words of the link"
-            placeholder="Words of the link"
+            aria-label="Link text"
+            placeholder="Link text"
             size="xs"
             mt={4}
             value={question.link.text}
             onChange={(event) => {
               const link = { href: '', ...question.link, text: event.currentTarget.value };
-              keep({ ...question, link }, 'Words of the link', `link-text-${question.id}`);
+              keep({ ...question, link }, 'Link text', `link-text-${question.id}`);
             }}
           />
         )}
@@ -102,7 +102,7 @@ export function QuestionMargin({ question, name, keep, children }: QuestionMargi
       <HintFields question={question} keep={keep} />
       {!byHand && <WorkingFields question={question} keep={keep} />}
       <CommentField
-        label="Note to yourself, never shown to students"
+        label="Private note, never shown to students"
         value={question.note}
         change={(note) => keep({ ...question, note }, 'Note', `note-${question.id}`)}
       />
@@ -118,7 +118,7 @@ function HintFields({ question, keep }: { question: Question; keep: KeepQuestion
     keep({ ...question, hints: hints.map((each) => (each.id === next.id ? next : each)) }, said, field);
   return (
     <div className={styles.working} role="group" aria-label="Hints">
-      <span className={styles.soft}>Hints, in the order they are given where a sitting gives hints</span>
+      <span className={styles.soft}>Hints, in the order students get them when a sitting offers hints</span>
       {hints.map((hint, index) => (
         <div key={hint.id} className={styles.hint}>
           <Textarea
@@ -131,7 +131,7 @@ function HintFields({ question, keep }: { question: Question; keep: KeepQuestion
             onChange={(event) =>
               keepHint(
                 { ...hint, text: event.currentTarget.value },
-                `Hint ${index + 1} worded`,
+                `Hint ${index + 1} edited`,
                 `hint-${hint.id}`,
               )
             }
@@ -142,7 +142,11 @@ function HintFields({ question, keep }: { question: Question; keep: KeepQuestion
             value={Math.round(hint.cost * 100)}
             onPoints={(percent) => {
               if (percent !== null)
-                keepHint({ ...hint, cost: percent / 100 }, `Cost of hint ${index + 1}`, `cost-${hint.id}`);
+                keepHint(
+                  { ...hint, cost: percent / 100 },
+                  `Cost of hint ${index + 1} changed`,
+                  `cost-${hint.id}`,
+                );
             }}
           />
           <span className={styles.soft}>% off</span>
@@ -151,7 +155,7 @@ function HintFields({ question, keep }: { question: Question; keep: KeepQuestion
             onClick={() =>
               keep(
                 { ...question, hints: hints.filter((each) => each.id !== hint.id) },
-                `Hint ${index + 1} taken out`,
+                `Hint ${index + 1} removed`,
               )
             }
           />
@@ -164,7 +168,7 @@ function HintFields({ question, keep }: { question: Question; keep: KeepQuestion
             keep({ ...question, hints: [...hints, { id: nanoid(12), text: '', cost: 0 }] }, 'Hint added')
           }
         >
-          One more hint
+          Add a hint
         </Button>
       )}
     </div>
@@ -179,12 +183,12 @@ function WorkingFields({ question, keep }: { question: Question; keep: KeepQuest
     <div id="field-working" className={styles.working}>
       <Checkbox
         size="sm"
-        label="Ask for the working as well"
+        label="Ask for working too"
         checked={working !== undefined}
         onChange={(event) =>
           keep(
             withWorking(question, event.currentTarget.checked ? 0.5 : null),
-            event.currentTarget.checked ? 'Working asked for' : 'No working asked for',
+            event.currentTarget.checked ? 'Working asked for' : 'Working no longer asked for',
           )
         }
       />
@@ -197,17 +201,17 @@ function WorkingFields({ question, keep }: { question: Question; keep: KeepQuest
               value={percentFrom(working.keyShare)}
               onPoints={(percent) => {
                 if (percent !== null)
-                  keep(withWorking(question, percent / 100), 'Share by key set', `keyShare-${question.id}`);
+                  keep(withWorking(question, percent / 100), 'Key share changed', `keyShare-${question.id}`);
               }}
             />
             <span>
-              % by key, {points(item.points)} of {points(question.points)} by hand for the working
+              % by key, {points(item.points)} of {points(question.points)} for the working, marked by hand
             </span>
           </div>
           <WaysChoice
             ways={working.ways ?? ['words']}
             change={(ways) =>
-              keep({ ...question, working: { ...working, ways } }, 'Ways to show the working changed')
+              keep({ ...question, working: { ...working, ways } }, 'Ways to show working changed')
             }
           />
           <SchemeEdit

@@ -52,7 +52,7 @@ export function AnswersIn({ sitting }: { sitting: SittingData }) {
         else good.push({ name: each.name, arrived: { file, studentId: null } });
       }
     }
-    if (found.length === 0) say('There is nothing in it', true);
+    if (found.length === 0) say('It is empty', true);
     await take(good, others);
   };
   const dropped = (event: DragEvent) => {
@@ -61,7 +61,7 @@ export function AnswersIn({ sitting }: { sitting: SittingData }) {
   };
   return (
     <section className={styles.stage} aria-labelledby="answers-in">
-      <h2 id="answers-in">Answers, in</h2>
+      <h2 id="answers-in">2 Import answers</h2>
       <div className={styles.drop} onDragOver={(event) => event.preventDefault()} onDrop={dropped}>
         <FileButton
           multiple

@@ -16,13 +16,13 @@ import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { clockLength, clockTime, counted, dayAndTime, duration, points } from '@/ui/format';
+import { clockLength, clockTime, counted, dayAndTime, duration, points } from '@/words/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { CourseChart } from './CourseChart';
 import { LateOfStudent } from './LateAnswers';
 import { DeleteAttempt } from './DeleteAttempt';
 import { allowanceWords } from './SeatPanel';
-import { eventWords, stateWords } from './stateWords';
+import { eventWords, stateWords } from '@/words/attempts';
 import styles from './attempt.module.css';
 
 interface AttemptPageProps {
@@ -41,8 +41,8 @@ export function AttemptPage({ sittingId, attemptId }: AttemptPageProps) {
           <Course attempt={attempt} seat={seat} sitting={sitting} />
         ) : (
           <EmptyState
-            title="No such attempt"
-            action={<a href={`/sittings/${sittingId}/run`}>To the sitting</a>}
+            title="Attempt not found"
+            action={<a href={`/sittings/${sittingId}/run`}>Go to the sitting</a>}
           />
         );
       }}
@@ -95,10 +95,10 @@ function Course({ attempt, seat, sitting }: CourseProps) {
               <dt>receipt</dt>
               <dd>{receiptOf(attempt.id)}</dd>
             </dl>
-            <a href={`/sittings/${sitting.sitting.id}/scripts/${seat.student.id}`}>The whole script</a>
+            <a href={`/sittings/${sitting.sitting.id}/scripts/${seat.student.id}`}>Whole script</a>
           </MarginBlock>
           <LateOfStudent seat={seat} sitting={sitting} />
-          <MarginBlock title="As it happened">
+          <MarginBlock title="Timeline">
             <Happenings timeline={timeline} numbers={numbers} now={sitting.now} />
           </MarginBlock>
           <MarginBlock title="The attempt">
@@ -107,7 +107,7 @@ function Course({ attempt, seat, sitting }: CourseProps) {
         </>
       }
     >
-      <h2 className={styles.heading}>The course of the attempt</h2>
+      <h2 className={styles.heading}>Timeline of the attempt</h2>
       <CourseChart timeline={timeline} numbers={numbers} />
       <AnswersNow attempt={attempt} sitting={sitting} timeline={timeline} numbers={numbers} />
     </TwoColumns>
@@ -124,7 +124,7 @@ interface HappeningsProps {
 function Happenings({ timeline, numbers, now }: HappeningsProps) {
   const rows = inRuns(timeline.happenings);
   return (
-    <div className={styles.happenings} role="region" aria-label="As it happened" tabIndex={0}>
+    <div className={styles.happenings} role="region" aria-label="Timeline" tabIndex={0}>
       <ol>
         {rows.map(({ first, questionIds }, index) => (
           <li key={index} data-teacher={byTeacher(first)}>
@@ -147,8 +147,8 @@ function words(
   const why = reason ? ` (${reason})` : '';
   if (allowance) return `${allowanceWords(allowance, now)}${why}`;
   if (kind === 'timeUp') return 'time was up';
-  if (kind === 'cameLate') return `came after the end: ${which}`;
-  if (kind === 'lateCounts') return `late answer let count: ${which}${why}`;
+  if (kind === 'cameLate') return `arrived after the end: ${which}`;
+  if (kind === 'lateCounts') return `late answer accepted: ${which}${why}`;
   if (kind === 'lateNot') return `late answer not counted: ${which}${why}`;
   if (kind === 'allowance') return why;
   return `${eventWords[kind]}${which && ` ${which}`}${why}`;
@@ -170,16 +170,16 @@ function AnswersNow({ attempt, sitting, timeline, numbers }: AnswersNowProps) {
   const laneOf = new Map(timeline.lanes.map((lane) => [lane.questionId, lane]));
   return (
     <table className={styles.answers}>
-      <caption className="visuallyHidden">Answers as they stand</caption>
+      <caption className="visuallyHidden">Current answers</caption>
       <thead>
         <tr>
           <th scope="col">Question</th>
-          <th scope="col">Answer as it stands</th>
+          <th scope="col">Current answer</th>
           <th scope="col" className={styles.figure}>
             Points
           </th>
           <th scope="col" className={styles.figure}>
-            Time at it
+            Time spent
           </th>
           <th scope="col" className={styles.figure}>
             Changed
@@ -208,7 +208,7 @@ function AnswersNow({ attempt, sitting, timeline, numbers }: AnswersNowProps) {
                       {versions.map(({ answer: earlier, unseen }, index) => (
                         <li key={index}>
                           <time dateTime={earlier.at}>{clockTime(earlier.at)}</time>{' '}
-                          {kindOf(question).asText(question, earlier.response) || 'left blank'}
+                          {kindOf(question).asText(question, earlier.response) || 'not answered'}
                           {unseen && (
                             <span className={styles.soft}>
                               {' '}

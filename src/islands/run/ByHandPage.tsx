@@ -4,7 +4,7 @@ import { scriptPackets } from '@/store/byHand';
 import { act, say } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { fileNameOf } from '@/core/formats/fileName';
 import { saveFile } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
@@ -12,7 +12,7 @@ import { WorkLine } from '@/ui/WorkLine';
 import { AnswersIn } from './AnswersIn';
 import { zipped, type Sealing } from './handFiles';
 import { PaperOut } from './PaperOut';
-import { stateGroups } from './stateWords';
+import { stateGroups } from '@/words/attempts';
 import styles from './run.module.css';
 
 /** Carrying a sitting by hand: the paper out as a file, answers in, scripts out. */
@@ -30,10 +30,10 @@ function ByHand({ sitting }: { sitting: SittingData }) {
     sitting.seats.filter((seat) => stateGroups[name].includes(seat.state)).length;
   return (
     <TwoColumns
-      marginLabel="About carrying by hand"
+      marginLabel="About carrying files"
       margin={
         <>
-          <MarginBlock title="Whose answers are here">
+          <MarginBlock title="Answers received">
             <dl className={styles.facts}>
               <dt>none yet</dt>
               <dd>{count('notStarted')}</dd>
@@ -43,13 +43,13 @@ function ByHand({ sitting }: { sitting: SittingData }) {
               <dd>{count('in')}</dd>
             </dl>
             <Button component="a" justify="start" href={`/sittings/${record.id}/run`}>
-              Student by student
+              See each student
             </Button>
           </MarginBlock>
           <MarginBlock title="Good to know">
             <p className={styles.soft}>
-              A student opens the file under “Sit a paper” on any computer with Gribbet, without a network,
-              and saves the answers as a file in the end. That computer’s clock counts.
+              Students open the file under “Sit a paper” on any computer with Gribbet, without a network, and
+              save their answers as a file at the end. That computer’s clock counts.
             </p>
             <p className={styles.soft}>
               The file has no key in it. What was spoilt on its way is noticed; who knows how to, can still
@@ -59,7 +59,7 @@ function ByHand({ sitting }: { sitting: SittingData }) {
         </>
       }
     >
-      <h1 className={styles.heading}>{record.title} carried by hand</h1>
+      <h1 className={styles.heading}>{record.title} carried in files</h1>
       <PaperOut sitting={sitting} />
       <AnswersIn sitting={sitting} />
       <ScriptsOut sitting={sitting} />
@@ -82,21 +82,21 @@ function ScriptsOut({ sitting }: { sitting: SittingData }) {
   };
   return (
     <section className={styles.stage} aria-labelledby="scripts-out">
-      <h2 id="scripts-out">Scripts, out</h2>
+      <h2 id="scripts-out">3 Save the scripts</h2>
       {back === 0 ? (
         <p>
-          Nothing has been handed back yet. Once it is, on{' '}
-          <a href={`/sittings/${record.id}/hand-back`}>Hand back</a>, each student’s script can be saved here.
+          Nothing has been handed back yet. After you hand back on{' '}
+          <a href={`/sittings/${record.id}/hand-back`}>Hand back</a>, you can save each student’s script here.
         </p>
       ) : (
         <>
           <p>
-            {counted(back, 'student')} had it handed back. Each file holds what was let out for that student
-            alone, sealed with their join code.
+            {counted(back, 'student')} have their results. Each file holds what that student may see, sealed
+            with their join code.
           </p>
           <div className={styles.row}>
             <Button onClick={() => void save()} disabled={sealing !== null}>
-              Save the scripts as a zip
+              Save scripts as a zip
             </Button>
             {sealing && <WorkLine doing="Sealing" of="file" {...sealing} />}
           </div>

@@ -5,7 +5,7 @@ import type { AnswersFile } from '@/core/formats/packet/packetFile';
 import { byRegister, fullName, registerName } from '@/core/model/names';
 import { sittingTitles } from '@/store/byHand';
 import type { SittingData } from '@/desk/useSitting';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { oddWords, type Came } from './handFiles';
 import styles from './run.module.css';
 
@@ -33,9 +33,9 @@ export function CameList({ sitting, came, takeIn }: CameListProps) {
   return (
     <>
       <p role="status">
-        {counted(taken.length, 'file')} taken in{left.length > 0 && `, ${left.length} not`}.
+        {counted(taken.length, 'file')} imported{left.length > 0 && `, ${left.length} not`}.
       </p>
-      <ul className={styles.came} aria-label="Files that came">
+      <ul className={styles.came} aria-label="Imported files">
         {[...left, ...taken].map((each) => (
           <li key={each.name} className={isIn(each, sitting) ? undefined : styles.warning}>
             <span className={styles.cameName}>{each.name}</span>
@@ -64,10 +64,10 @@ function CameWords({
     return (
       <>
         <span>
-          Changed since it was saved: it is not as {typed}’s computer wrote it. It was not taken in. Ask for
-          the file again, or take it in as it is if you know why.
+          Changed since it was saved: it isn’t as {typed}’s computer wrote it. It wasn’t imported. Ask for the
+          file again, or import it anyway if you know why.
         </span>
-        <Button onClick={() => takeIn(name, file, null)}>Take it in as it is</Button>
+        <Button onClick={() => takeIn(name, file, null)}>Import anyway</Button>
       </>
     );
   const { taken } = each;
@@ -84,42 +84,42 @@ function CameWords({
         return (
           <>
             <span>{who}. It is no longer on this desk.</span>
-            <Button onClick={() => takeIn(name, file, taken.student?.id ?? null)}>Take it in again</Button>
+            <Button onClick={() => takeIn(name, file, taken.student?.id ?? null)}>Import again</Button>
           </>
         );
       return (
         <span>
-          {who}. {taken.outcome === 'another' && 'A further attempt: there was one already. '}
-          {taken.outcome === 'further' && 'More of what was here already. '}
+          {who}. {taken.outcome === 'another' && 'A further attempt: there already was one. '}
+          {taken.outcome === 'further' && 'Adds to what was already here. '}
           {plainName(typed) !== plainName(who) && <strong>The name that was typed is “{typed}”. </strong>}
           {taken.odd && <strong>{oddWords[taken.odd]}</strong>}
         </span>
       );
     case 'double':
-      return <span>A double: all of it is here already, from {who}.</span>;
+      return <span>A duplicate: everything in it is already here, from {who}.</span>;
     case 'otherSitting': {
       const title = titles?.get(taken.sittingId);
       return title === undefined ? (
-        <span>Of another sitting, which is not on this desk. From {typed}.</span>
+        <span>From a sitting that isn’t on this desk, by {typed}.</span>
       ) : (
         <span>
-          Of another sitting, <a href={`/sittings/${taken.sittingId}/by-hand`}>{title}</a>: take it in there.
-          From {typed}.
+          From another sitting, <a href={`/sittings/${taken.sittingId}/by-hand`}>{title}</a>: import it there.
+          By {typed}.
         </span>
       );
     }
     case 'unfit':
       return (
         <span>
-          From {who}, but it does not fit this paper
-          {taken.question ? `: question ${taken.question} cannot have been answered so` : ''}. It was made up,
-          or for another version.
+          From {who}, but it doesn’t fit this paper
+          {taken.question ? `: question ${taken.question} can’t have been answered like this` : ''}. It was
+          made up, or is for another version.
         </span>
       );
     case 'copied':
       return (
         <span>
-          From {who}, but it is the attempt that came from {known(taken.studentId)} before. Not taken in.
+          From {who}, but it is the attempt that came from {known(taken.studentId)} before. Not imported.
         </span>
       );
     case 'nobody':
@@ -167,7 +167,7 @@ function Whose({ sitting, name, takeIn, children }: WhoseProps) {
           onChange={(event) => setStudentId(event.currentTarget.value)}
         />
         <Button disabled={studentId === ''} onClick={() => takeIn(studentId)}>
-          Take it in
+          Import
         </Button>
       </div>
     </>

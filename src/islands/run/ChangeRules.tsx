@@ -1,25 +1,19 @@
 import { Button, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';
-import {
-  changedBySettings,
-  settingsFault,
-  settingsOf,
-  settingsSentence,
-  type SittingSettings,
-} from '@/core/sittings/settings';
+import { changedBySettings, settingsFault, settingsOf, type SittingSettings } from '@/core/sittings/settings';
 import { groupRows } from '@/store/queries';
 import { changeSitting } from '@/store/sittings';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { dayAndTime, duration } from '@/ui/format';
-import { faultWords } from './GivePage';
+import { dayAndTime, duration } from '@/words/format';
+import { settingsFaultWords, settingsSentence } from '@/words/settings';
 import { RuleFields, type FixedRules } from './RuleFields';
 import sticky from '@/ui/stickyEnd.module.css';
 import styles from './run.module.css';
 
-const begunWhy = 'fixed since the first student started: it is the same for everyone.';
+const begunWhy = 'can’t change after the first student has started.';
 
 /** All the rules of a sitting, for everyone; what can no longer be changed says why. Running attempts follow at once. */
 export function ChangeRules({ sitting, done }: { sitting: SittingData; done: () => void }) {
@@ -52,18 +46,18 @@ export function ChangeRules({ sitting, done }: { sitting: SittingData; done: () 
   const fault = found === 'closesInThePast' ? null : found;
   const keep = async () => {
     const next = { ...changedBySettings(base, settings, isoNow()), title: title.trim() || base.title };
-    if (await act(changeSitting(next, 'Rules changed', isoNow(), base))) done();
+    if (await act(changeSitting(next, 'Settings changed', isoNow(), base))) done();
   };
   return (
     <form
       className={styles.give}
-      aria-label="Change the rules"
+      aria-label="Change settings"
       onSubmit={(event) => {
         event.preventDefault();
         void keep();
       }}
     >
-      <h2 className={styles.heading}>Change the rules</h2>
+      <h2 className={styles.heading}>Change settings</h2>
       <TextInput
         ref={first}
         label="Name of this sitting"
@@ -80,20 +74,20 @@ export function ChangeRules({ sitting, done }: { sitting: SittingData; done: () 
       />
       {elsewhere && (
         <p className={styles.fault} role="status">
-          Changed in another tab since you opened this. There it is: {sentence(settingsOf(record))} What you
-          change here is laid over it.
+          Changed in another tab since you opened this. There it is now: {sentence(settingsOf(record))} Your
+          changes are added to it.
         </p>
       )}
       {fault && (
         <p className={styles.fault} role="alert">
-          {faultWords[fault]}
+          {settingsFaultWords[fault]}
         </p>
       )}
       <div className={sticky.end}>
         <Button type="submit" variant="filled" disabled={fault !== null}>
-          Keep for everyone
+          Save for everyone
         </Button>
-        <Button onClick={done}>Leave it</Button>
+        <Button onClick={done}>Cancel</Button>
       </div>
     </form>
   );

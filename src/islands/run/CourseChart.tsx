@@ -1,6 +1,6 @@
 import { byTeacher, type Timeline } from '@/core/attempts/timeline';
 import { isReported } from '@/core/attempts/watching';
-import { clockSeconds, clockTime } from '@/ui/format';
+import { clockSeconds, clockTime } from '@/words/format';
 import styles from './attempt.module.css';
 
 interface CourseChartProps {

@@ -7,7 +7,7 @@ import { deleteAttempts } from '@/store/exceptions';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { counted, dayAndTime } from '@/ui/format';
+import { counted, dayAndTime } from '@/words/format';
 import styles from './run.module.css';
 
 interface DeleteAttemptProps {
@@ -33,22 +33,22 @@ export function DeleteAttempt({ attempts, sitting, done }: DeleteAttemptProps) {
   return (
     <>
       <Button size="compact-md" onClick={() => setAsking(true)}>
-        Delete for good…
+        Delete permanently…
       </Button>
       <Modal
         opened={asking}
         onClose={() => setAsking(false)}
         title={
           only
-            ? `Delete attempt ${only.number} of ${nameOf(only)} for good?`
-            : `Delete ${attempts.length} attempts for good?`
+            ? `Delete attempt ${only.number} of ${nameOf(only)} permanently?`
+            : `Delete ${attempts.length} attempts permanently?`
         }
         closeButtonProps={{ 'aria-label': 'Close' }}
       >
         {only ? (
           <p>
-            It was begun {dayAndTime(only.startedAt, sitting.now)}, receipt {receiptOf(only.id)}. With it go{' '}
-            {whatGoes(only, sitting)}, and its whole record.
+            It was started {dayAndTime(only.startedAt, sitting.now)}, receipt {receiptOf(only.id)}. This also
+            deletes {whatGoes(only, sitting)}, and its whole record.
           </p>
         ) : (
           <ul className={styles.going}>
@@ -60,17 +60,15 @@ export function DeleteAttempt({ attempts, sitting, done }: DeleteAttemptProps) {
           </ul>
         )}
         <p>
-          Nothing brings {only ? 'it' : 'them'} back. What is set aside is in no figure either, and can be
-          taken back.
+          You can’t undo this. {only ? 'it' : 'them'} back. What is set aside is in no figure either, and can
+          be taken back.
         </p>
         <div className={styles.modalRow}>
           {/* What can be done without harm has the focus and the strong colour. */}
           <Button variant="filled" data-autofocus onClick={() => setAsking(false)}>
-            {only ? 'Keep it' : 'Keep them'}
+            {only ? 'Cancel' : 'Cancel'}
           </Button>
-          <Button onClick={() => void remove()}>
-            {only ? 'Delete it for good' : 'Delete them for good'}
-          </Button>
+          <Button onClick={() => void remove()}>{only ? 'Delete permanently' : 'Delete permanently'}</Button>
         </div>
       </Modal>
     </>

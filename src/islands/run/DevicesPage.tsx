@@ -17,7 +17,7 @@ import { GoneFromServer, OtherSittings } from './OnServer';
 import { PairForm } from './PairForm';
 import { ServerWord, StoppedWord } from './ServerWord';
 import { WayIn } from './WayIn';
-import { stateGroups } from './stateWords';
+import { stateGroups } from '@/words/attempts';
 import styles from './run.module.css';
 
 const line = deskLine();
@@ -50,7 +50,7 @@ function Devices({ sitting }: { sitting: SittingData }) {
       marginLabel="About the server"
       margin={
         <>
-          <MarginBlock title="Who is in">
+          <MarginBlock title="Who has joined">
             <WhoIsIn sitting={sitting} state={state} />
           </MarginBlock>
           <MarginBlock title="The server">
@@ -58,7 +58,7 @@ function Devices({ sitting }: { sitting: SittingData }) {
             {paired && addresses.length > 1 && (
               <NativeSelect
                 label="Address to show"
-                description="This computer has several. Students need the one of their network."
+                description="This computer has several addresses. Students need the one on their network."
                 size="xs"
                 value={shown}
                 data={addresses}
@@ -67,25 +67,25 @@ function Devices({ sitting }: { sitting: SittingData }) {
             )}
             {paired && (
               <Button justify="start" onClick={() => void act(unpairDesk(line))}>
-                End the pairing
+                End pairing
               </Button>
             )}
           </MarginBlock>
           {box && <StoppedWord />}
           {box && <OtherSittings box={box} line={line} />}
           {record.onDevices && (
-            <MarginBlock title="When all is in">
+            <MarginBlock title="When everything is in">
               <p className={styles.soft}>
-                Off the server, students reach neither the paper nor their results there any more. What came
-                in stays on your desk.
+                After this, students can’t reach the paper or their results on the server. What they handed in
+                stays on your desk.
               </p>
               {state?.reach !== 'here' && (
                 <p className={styles.fault}>
-                  Wait until the server is in reach, so that nothing stays behind.
+                  Wait until the server can be reached, so that nothing is left behind.
                 </p>
               )}
               <Button justify="start" disabled={state?.reach !== 'here'} onClick={() => letIn(false)}>
-                Take it off the server
+                Remove from the server
               </Button>
             </MarginBlock>
           )}
@@ -102,22 +102,22 @@ function Devices({ sitting }: { sitting: SittingData }) {
         </>
       ) : readyToSit(sitting.paper) ? (
         <EmptyState
-          title="Students are not let in yet"
+          title="Students can’t join yet"
           action={
             <Button variant="filled" onClick={() => letIn(true)}>
-              Let them in on their own devices
+              Let students join on their own devices
             </Button>
           }
         >
-          The sitting goes to the server of this page, without the key. From then on the paper stands as it is
-          now, as when the first student starts.
+          The sitting goes to this server without the key. From then on the paper is fixed, just as when the
+          first student starts.
         </EmptyState>
       ) : (
         <EmptyState
-          title="The paper cannot be sat as it stands"
-          action={<a href={`/papers/${record.paperId}`}>To the paper</a>}
+          title="The paper isn’t ready to be sat"
+          action={<a href={`/papers/${record.paperId}`}>Go to the paper</a>}
         >
-          The check beside the paper says what is missing.
+          The list beside the paper says what to fix.
         </EmptyState>
       )}
     </TwoColumns>
@@ -158,13 +158,13 @@ function WhoIsIn({ sitting, state }: { sitting: SittingData; state: LineState | 
         <dd>{count('in')}</dd>
         {sitting.sitting.onDevices && (
           <>
-            <dt>answers on their way</dt>
-            <dd>{state?.reach === 'here' ? arriving || 'none' : 'the server keeps them'}</dd>
+            <dt>answers arriving</dt>
+            <dd>{state?.reach === 'here' ? arriving || 'none' : 'stored on the server'}</dd>
           </>
         )}
       </dl>
       <Button component="a" justify="start" href={`/sittings/${sitting.sitting.id}/run`}>
-        Watch it student by student
+        Watch each student
       </Button>
     </>
   );

@@ -4,13 +4,8 @@ import { useState } from 'react';
 import type { Paper } from '@/core/model/paper';
 import { givenCount, paperPoints } from '@/core/model/parts';
 import { readyToSit } from '@/core/scoring/paperFindings';
-import {
-  settingsFault,
-  settingsSentence,
-  settingsWarnings,
-  tooShortFor,
-  type SittingSettings,
-} from '@/core/sittings/settings';
+import { settingsFault, settingsWarnings, tooShortFor, type SittingSettings } from '@/core/sittings/settings';
+import { settingsFaultWords, settingsSentence, settingsWarningWords } from '@/words/settings';
 import { groupRows, studentsIn } from '@/store/queries';
 import { createSitting } from '@/store/sittings';
 import { desk } from '@/store/tables';
@@ -18,7 +13,7 @@ import { isoNow, useNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import { DeskReady } from '@/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
-import { counted, dayAndTime, duration, pointsWords } from '@/ui/format';
+import { counted, dayAndTime, duration, pointsWords } from '@/words/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { RehearsalStart } from './RehearsalStart';
 import { RuleFields, type GroupChoice } from './RuleFields';
@@ -37,21 +32,20 @@ export function GivePage({ paperId }: { paperId: string }) {
 function Give({ paperId }: { paperId: string }) {
   const paper = useLiveQuery(async () => (await desk.papers.get(paperId)) ?? null, [paperId]);
   const groups = useLiveQuery(groupRows);
-  if (paper === null)
-    return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
+  if (paper === null) return <EmptyState title="Paper not found" action={<a href="/">Go to the desk</a>} />;
   if (!paper || !groups) return null;
   if (!readyToSit(paper))
     return (
       <EmptyState
-        title={`${paper.title || 'This paper'} is not ready yet`}
+        title={`${paper.title || 'This paper'} isn’t ready yet`}
         action={<a href={`/papers/${paperId}`}>Back to writing</a>}
       >
-        What stops it is listed in its margin.
+        The margin lists what to fix.
       </EmptyState>
     );
   if (groups.length === 0 && !new URLSearchParams(window.location.search).has('guests'))
     return (
-      <EmptyState title="There is nobody to give it to yet" action={<a href="/groups?new=1">Make a group</a>}>
+      <EmptyState title="You have no groups yet" action={<a href="/groups?new=1">Create a group</a>}>
         Make a group and bring its students in; then come back here.
       </EmptyState>
     );
@@ -90,10 +84,10 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
     useLiveQuery(async () => (await studentsIn(settings.groupIds)).length, [settings.groupIds.join()]) ?? 0;
   return (
     <TwoColumns
-      marginLabel="What the settings amount to"
+      marginLabel="Summary of the settings"
       margin={
         <>
-          <MarginBlock title="So it will be">
+          <MarginBlock title="What students will get">
             <p>
               {settingsSentence(
                 settings,
@@ -101,24 +95,25 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
                 words,
               )}
             </p>
-            {settingsWarnings(settings, words).map((warning) => (
-              <p key={warning} className={styles.warning} role="note">
-                {warning}
+            {settingsWarnings(settings).map((warning) => (
+              <p key={warning.code} className={styles.warning} role="note">
+                {settingsWarningWords(warning, words)}
               </p>
             ))}
             {tooShortFor(settings.timeLimitMs, givenCount(paper)) && (
               <p className={styles.fault} role="note">
                 {counted(givenCount(paper), 'question')} in {duration(settings.timeLimitMs ?? 0)}: that is
-                less than twenty seconds each.
+                less than 20 seconds each.
               </p>
             )}
             {fault && (
               <p className={styles.fault} role="alert">
-                {faultWords[fault]}
+                {settingsFaultWords[fault]}
               </p>
             )}
             <Button variant="filled" disabled={fault !== null} onClick={() => void give()}>
-              Give it to {students === 0 && settings.guests ? 'guests' : counted(students, 'student')}
+              Give out
+              {students > 0 ? ` to ${counted(students, 'student')}` : settings.guests ? ' to guests' : ''}
             </Button>
           </MarginBlock>
           <Templates settings={settings} take={setSettings} />
@@ -134,7 +129,7 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
       <form className={styles.give} onSubmit={(event) => event.preventDefault()}>
         <TextInput
           label="Name of this sitting"
-          description="Students see it. Given out more than once, a paper needs names that tell the sittings apart."
+          description="Students see this name. If you give out a paper more than once, use different names."
           size="sm"
           maxLength={200}
           value={title}
@@ -147,9 +142,3 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
 }
 
 /** What keeps a sitting from working, and what to do about it. */
-export const faultWords = {
-  noGroup: 'Choose at least one group.',
-  closesBeforeOpening: 'It would close before it opens.',
-  closesInThePast: 'It would be closed already.',
-  guestsWithoutCode: 'Guests need an access code to come in with.',
-};

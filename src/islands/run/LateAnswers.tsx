@@ -11,14 +11,14 @@ import { decideLate } from '@/store/lateAnswers';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { clockSeconds, counted } from '@/ui/format';
+import { clockSeconds, counted } from '@/words/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './run.module.css';
 
 /** "2 answers came after the end; typed before it, by the device's clock" */
 export function lateSentence(late: readonly LateAnswer[], endedAt: number | null): string {
   const inTime = late.filter((each) => typedInTime(each, endedAt)).length;
-  const came = `${counted(late.length, 'answer')} came after the end`;
+  const came = `${counted(late.length, 'answer')} arrived after the end`;
   if (inTime === late.length) return `${came}; typed before it, by the device’s clock.`;
   return inTime === 0
     ? `${came}; typed after it, by the device’s clock.`
@@ -49,9 +49,9 @@ export function LateInSitting({
   return (
     <MarginBlock title="After the end">
       <p>
-        {counted(all.length, 'answer')} of {counted(seats.length, 'student')} came after the end,{' '}
+        {counted(all.length, 'answer')} of {counted(seats.length, 'student')} arrived after the end,{' '}
         {inTime.length === all.length ? 'all' : inTime.length} typed before it, by the devices’ clocks. They
-        do not count so far.
+        don’t count so far.
       </p>
       <ul className={styles.events}>
         {seats.map(({ student }) => (
@@ -66,10 +66,10 @@ export function LateInSitting({
         sittingId={sitting.sitting.id}
         offers={[
           ...(inTime.length > 0 && inTime.length < all.length
-            ? [{ label: `Let the ${inTime.length} typed in time count`, counts: true, of: inTime }]
+            ? [{ label: `Accept the ${inTime.length} typed in time`, counts: true, of: inTime }]
             : []),
-          { label: `Let ${countWord(all.length)} count`, counts: true, of: all },
-          { label: all.length === 1 ? 'Let it not count' : 'Let none count', counts: false, of: all },
+          { label: `Accept ${countWord(all.length)}`, counts: true, of: all },
+          { label: all.length === 1 ? 'Reject it' : 'Reject all', counts: false, of: all },
         ]}
       />
     </MarginBlock>
@@ -109,8 +109,8 @@ function LateOfAttempt({ attempt, seat, sitting }: { attempt: Attempt; seat: Sea
           return (
             <li key={lateKey(each)} className={styles.lateAnswer}>
               <strong>Question {numbers.get(each.questionId) ?? '?'}</strong>, typed{' '}
-              {clockSeconds(each.typedAt)}, came {clockSeconds(each.at)}:{' '}
-              <span className="keepLines">{textOf(each.questionId, each) || 'left blank'}</span>
+              {clockSeconds(each.typedAt)}, arrived {clockSeconds(each.at)}:{' '}
+              <span className="keepLines">{textOf(each.questionId, each) || 'not answered'}</span>
               {state?.counts !== true && (
                 <span className={styles.soft}>
                   {' '}
@@ -120,7 +120,7 @@ function LateOfAttempt({ attempt, seat, sitting }: { attempt: Attempt; seat: Sea
               {state && (
                 <span className={styles.soft}>
                   {' '}
-                  {state.counts ? 'Counts' : 'Does not count'}
+                  {state.counts ? 'Counts' : 'Doesn’t count'}
                   {state.by === 'rule'
                     ? ', by the rule of the sitting'
                     : state.reason && ` (${state.reason})`}
@@ -133,10 +133,10 @@ function LateOfAttempt({ attempt, seat, sitting }: { attempt: Attempt; seat: Sea
                 offers={[
                   ...(state?.counts === true
                     ? []
-                    : [{ label: 'Let it count', counts: true, of: [{ attempt, late: each }] }]),
+                    : [{ label: 'Accept', counts: true, of: [{ attempt, late: each }] }]),
                   ...(state?.counts === false
                     ? []
-                    : [{ label: 'Let it not count', counts: false, of: [{ attempt, late: each }] }]),
+                    : [{ label: 'Reject it', counts: false, of: [{ attempt, late: each }] }]),
                 ]}
               />
             </li>
@@ -147,8 +147,8 @@ function LateOfAttempt({ attempt, seat, sitting }: { attempt: Attempt; seat: Sea
         <Decide
           sittingId={sitting.sitting.id}
           offers={[
-            { label: `Let all ${waits.length} count`, counts: true, of: waits },
-            { label: 'Let none count', counts: false, of: waits },
+            { label: `Accept all ${waits.length}`, counts: true, of: waits },
+            { label: 'Reject all', counts: false, of: waits },
           ]}
         />
       )}

@@ -31,29 +31,29 @@ export function MannerFields({ manner, change, fixed = '' }: MannerFieldsProps) 
     <>
       <fieldset className={styles.field} disabled={fixed !== ''}>
         <legend>Questions</legend>
-        {fixed && <p className={styles.soft}>How questions come is {fixed}</p>}
+        {fixed && <p className={styles.soft}>Questions shown is {fixed}</p>}
         <Radio.Group
-          aria-label="Questions come"
+          aria-label="Questions shown"
           value={way}
           onChange={(value) => change({ oneByOne: value !== 'all', noBack: value === 'noBack' })}
         >
           <div className={styles.choices}>
-            <Radio value="all" label="all at once, on one sheet" />
-            <Radio value="back" label="one at a time, with a way back" />
-            <Radio value="noBack" label="one at a time, without a way back" />
+            <Radio value="all" label="all on one page" />
+            <Radio value="back" label="one at a time, can go back" />
+            <Radio value="noBack" label="one at a time, can’t go back" />
           </div>
         </Radio.Group>
         <Checkbox
-          label="Each student has them in an order of their own"
+          label="Each student gets them in a different order"
           checked={manner.shuffle === true}
           onChange={(event) => change({ shuffle: event.currentTarget.checked })}
         />
       </fieldset>
       <fieldset className={styles.field} disabled={fixed !== ''}>
         <legend>Practice</legend>
-        {fixed && <p className={styles.soft}>Whether it is practice is {fixed}</p>}
+        {fixed && <p className={styles.soft}>Practice is {fixed}</p>}
         <Checkbox
-          label="Each question says at once how it was answered"
+          label="Students see at once how they did on each question"
           checked={manner.practice !== undefined}
           onChange={(event) => change({ practice: event.currentTarget.checked ? usualPractice : undefined })}
         />
@@ -64,7 +64,7 @@ export function MannerFields({ manner, change, fixed = '' }: MannerFieldsProps) 
       <fieldset className={styles.field}>
         <legend>Straight after handing in</legend>
         <Checkbox
-          label="Students see something at once"
+          label="Students see something straight away"
           checked={manner.after !== undefined}
           onChange={(event) =>
             change({ after: event.currentTarget.checked ? { ...nothing, total: true } : undefined })
@@ -90,7 +90,7 @@ function PracticeFields({ practice, change }: PracticeFieldsProps) {
     <div className={styles.inset}>
       <NumberInput
         label="Tries for each question"
-        description="Empty: as many as wanted."
+        description="Empty: no limit."
         size="sm"
         w="100%"
         maw="16rem"
@@ -103,7 +103,7 @@ function PracticeFields({ practice, change }: PracticeFieldsProps) {
         }
       />
       <NumberInput
-        label="Percent of the points less for each try after the first"
+        label="Percent of the points lost with each further try"
         size="sm"
         w="100%"
         maw="24rem"
@@ -116,12 +116,12 @@ function PracticeFields({ practice, change }: PracticeFieldsProps) {
         }
       />
       <Checkbox
-        label="Hints can be taken, for what each costs"
+        label="Students can use hints; each costs points"
         checked={practice.hints}
         onChange={(event) => change({ ...practice, hints: event.currentTarget.checked })}
       />
       <Checkbox
-        label="The accepted answer can be shown on giving up"
+        label="Students can give up and see the accepted answer"
         checked={practice.showAnswer}
         onChange={(event) => change({ ...practice, showAnswer: event.currentTarget.checked })}
       />

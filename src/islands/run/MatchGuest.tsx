@@ -35,7 +35,7 @@ export function MatchGuest({ guest, sitting, done }: MatchGuestProps) {
   return (
     <MarginBlock title="Who is this guest?">
       <Select
-        aria-label="The student this guest is"
+        aria-label="Student"
         placeholder="Name or number"
         size="sm"
         searchable
@@ -43,17 +43,17 @@ export function MatchGuest({ guest, sitting, done }: MatchGuestProps) {
         data={options}
         value={id}
         onChange={setId}
-        nothingFoundMessage="Nobody of that name"
+        nothingFoundMessage="No matches"
       />
       {id !== null && (
         <p className={styles.soft}>
           {seat?.attempt
             ? `${registerName(seat.student)} has an attempt here already; this one comes beside it, and the later one counts unless you say otherwise.`
-            : 'The attempt goes to this student, with all its answers and marks.'}
+            : 'The attempt moves to this student, with all its answers and marks.'}
         </p>
       )}
       <Button disabled={id === null} onClick={() => void match()}>
-        It is this student
+        Match to this student
       </Button>
     </MarginBlock>
   );

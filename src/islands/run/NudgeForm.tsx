@@ -5,7 +5,7 @@ import { sendMessages } from '@/store/outbox';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { counted, dayAndTime } from '@/ui/format';
+import { counted, dayAndTime } from '@/words/format';
 import styles from './run.module.css';
 
 interface NudgeFormProps {
@@ -18,9 +18,9 @@ interface NudgeFormProps {
 export function NudgeForm({ seats, sitting, done }: NudgeFormProps) {
   const { sitting: record, now } = sitting;
   const until = record.closesAt ? ` It closes ${dayAndTime(record.closesAt, now)}.` : '';
-  const [subject, setSubject] = useState(`${record.title} waits for you`);
+  const [subject, setSubject] = useState(`Reminder: ${record.title}`);
   const [text, setText] = useState(
-    `Dear {given name},\n\nyou can still sit “${record.title}”.${until} Enter with your join code {join code}.`,
+    `Dear {given name},\n\nyou can still sit “${record.title}”.${until} Join with your code {join code}.`,
   );
   const without = seats.filter((seat) => seat.student.email === '').length;
   const send = async () => {
@@ -36,7 +36,7 @@ export function NudgeForm({ seats, sitting, done }: NudgeFormProps) {
   return (
     <form
       className={styles.act}
-      aria-label="Send a nudge"
+      aria-label="Send a reminder"
       onSubmit={(event) => {
         event.preventDefault();
         void send();
@@ -67,7 +67,7 @@ export function NudgeForm({ seats, sitting, done }: NudgeFormProps) {
         <Button type="submit" variant="filled" disabled={!subject.trim() || !text.trim()}>
           Put in the outbox
         </Button>
-        <Button onClick={done}>Leave it</Button>
+        <Button onClick={done}>Cancel</Button>
       </div>
     </form>
   );

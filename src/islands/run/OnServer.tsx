@@ -21,21 +21,21 @@ export function OtherSittings({ box, line }: { box: BoxState; line: DeskLine }) 
       line.put([{ drop: 'sittings', key: encodeURIComponent(id), rev: box.rev }]).then(() => true),
     );
     setSure('');
-    if (done) say(`${title} is off the server`);
+    if (done) say(`${title} removed from the server`);
   };
   return (
     <MarginBlock title="Also on the server">
-      <p className={styles.soft}>From another desk, or deleted on this one.</p>
+      <p className={styles.soft}>From another desk, or deleted from this one.</p>
       {others.map(({ id, title }) => (
         <div key={id} className={styles.actions}>
           <p>{title}</p>
           {sure === id ? (
             <>
               <p className={styles.fault}>
-                What students answered is deleted there. It is nowhere else, but on the desk it came from.
+                The students’ answers are deleted there. The only other copy is on the desk it came from.
               </p>
-              <Button onClick={() => void takeOff(id, title)}>Take it off for good</Button>
-              <Button onClick={() => setSure('')}>Leave it there</Button>
+              <Button onClick={() => void takeOff(id, title)}>Remove permanently</Button>
+              <Button onClick={() => setSure('')}>Cancel</Button>
             </>
           ) : (
             <Button onClick={() => setSure(id)}>Take {title} off the server</Button>
@@ -50,8 +50,10 @@ export function OtherSittings({ box, line }: { box: BoxState; line: DeskLine }) 
 export function GoneFromServer({ sittingId }: { sittingId: string }) {
   return (
     <div className={styles.warning} role="alert">
-      <p>It is no longer on the server: another browser took it off there. Students cannot reach it.</p>
-      <Button onClick={() => void act(forgetPosted(sittingId)).then(lookAgain)}>Put it there again</Button>
+      <p>It is no longer on the server: another browser removed it. Students can’t reach it.</p>
+      <Button onClick={() => void act(forgetPosted(sittingId)).then(lookAgain)}>
+        Put it on the server again
+      </Button>
     </div>
   );
 }

@@ -1,14 +1,14 @@
 import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { ServerFault } from '@/carriers/ask';
+import { ServerFault } from '@/core/exchange/serverFault';
 import type { DeskLine } from '@/sync/deskLine';
 import { pairDesk } from '@/sync/boxSync';
 import styles from './run.module.css';
 
 const words: Record<string, string> = {
-  wrongSecret: 'This is not the secret of this server.',
-  tooManyGuesses: 'Too many wrong secrets came from here. Try again in ten minutes.',
-  unreachable: 'The server cannot be reached. Look whether Gribbet still runs there.',
+  wrongSecret: 'That isn’t this server’s secret.',
+  tooManyGuesses: 'Too many wrong attempts. Try again in ten minutes.',
+  unreachable: 'The server can’t be reached. Check that Gribbet is running there.',
 };
 
 /** Once in each browser: the secret says that this is the teacher's. */
@@ -19,7 +19,10 @@ export function PairForm({ line }: { line: DeskLine }) {
     try {
       await pairDesk(line, secret);
     } catch (error) {
-      setWord(words[error instanceof ServerFault ? error.why : ''] ?? 'The server could not do it.');
+      setWord(
+        words[error instanceof ServerFault ? error.why : ''] ??
+          'Pairing failed. The server’s terminal says why.',
+      );
     }
   };
   return (
@@ -32,10 +35,10 @@ export function PairForm({ line }: { line: DeskLine }) {
       }}
     >
       <p>
-        Gribbet runs on a computer that your students’ devices can reach: this one, or one of the school. So
-        that only you can give papers out there, it wants the teacher’s secret once in this browser. It stands
-        in the window where Gribbet was started for the first time, and in <code>teacher-secret.txt</code> in
-        its exchange folder.
+        Gribbet runs on a computer that your students’ devices can reach: this one, or one at school. So that
+        only you can give papers out there, enter the teacher’s secret once in this browser. It stands in the
+        window where Gribbet was started for the first time, and in <code>teacher-secret.txt</code> in its
+        exchange folder.
       </p>
       <TextInput
         label="The teacher’s secret"
@@ -47,7 +50,7 @@ export function PairForm({ line }: { line: DeskLine }) {
         onChange={(event) => setSecret(event.currentTarget.value)}
       />
       <Button type="submit" variant="filled" disabled={secret.trim().length < 12}>
-        Pair this browser
+        Pair browser
       </Button>
     </form>
   );

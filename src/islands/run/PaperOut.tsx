@@ -9,7 +9,7 @@ import { changeSitting } from '@/store/sittings';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { fileNameOf } from '@/core/formats/fileName';
 import { saveFile } from '@/ui/saveFile';
 import { chance, zipped, type Sealing } from './handFiles';
@@ -20,19 +20,19 @@ import styles from './run.module.css';
 export function PaperOut({ sitting }: { sitting: SittingData }) {
   return (
     <section className={styles.stage} aria-labelledby="paper-out">
-      <h2 id="paper-out">The paper, out</h2>
+      <h2 id="paper-out">1 Save the paper</h2>
       {sitting.sitting.practice ? (
         <p>
-          Practice says at once how each question was answered, and needs the key for it. It is sat in this
-          browser or over the <a href={`/sittings/${sitting.sitting.id}/devices`}>classroom server</a>; a file
-          has no key in it.
+          Practice scores each question at once and needs the key for that. It can be sat in this browser or
+          over the <a href={`/sittings/${sitting.sitting.id}/devices`}>classroom server</a>; a file has no key
+          in it.
         </p>
       ) : readyToSit(sitting.paper) ? (
         <Choices sitting={sitting} />
       ) : (
         <p>
-          The paper cannot be sat as it stands.{' '}
-          <a href={`/papers/${sitting.sitting.paperId}`}>The check beside the paper</a> says what is missing.
+          The paper isn’t ready to be sat.{' '}
+          <a href={`/papers/${sitting.sitting.paperId}`}>The list beside the paper</a> says what to fix.
         </p>
       )}
     </section>
@@ -75,21 +75,21 @@ function Choices({ sitting }: { sitting: SittingData }) {
       <Radio.Group
         value={forEach ? 'each' : 'all'}
         onChange={(value) => setForEach(value === 'each')}
-        aria-label="For whom"
+        aria-label="For"
       >
         <div className={styles.choices}>
           <Radio
             value="all"
             label="One file for everyone"
-            description="The student types name and join code."
+            description="Students type their name and join code."
           />
           <Radio
             value="each"
-            label="A file for each student, as a zip"
+            label="One file per student, as a zip"
             description={
               own > 0
-                ? `With the extra time and other exceptions of ${counted(own, 'student')}, which one file for everyone cannot have.`
-                : 'Each with the student’s name in it.'
+                ? `Includes extra time and other exceptions of ${counted(own, 'student')}, which a single file can’t.`
+                : 'Each has the student’s name in it.'
             }
           />
         </div>
@@ -101,9 +101,7 @@ function Choices({ sitting }: { sitting: SittingData }) {
         </p>
       )}
       {record.paperVersion === null && (
-        <p className={styles.soft}>
-          From then on the paper stands as it is now, as when the first student starts.
-        </p>
+        <p className={styles.soft}>From then on the paper is fixed, just as when the first student starts.</p>
       )}
       <div className={styles.row}>
         <Button
@@ -138,10 +136,10 @@ function Seal({
     return (
       <div className={styles.seal}>
         <p>
-          Whoever has the file can open it from when the sitting opens. To give it out before, seal it with an
+          Anyone with the file can open it once the sitting opens. To hand it out earlier, seal it with an
           access code.
         </p>
-        <Button onClick={draw}>Draw an access code to seal it with</Button>
+        <Button onClick={draw}>Create an access code to seal it</Button>
       </div>
     );
   const weak = !sealHolds(record.accessCode);
@@ -157,17 +155,14 @@ function Seal({
         }
         description={
           sealed
-            ? 'Nobody can read it before you say the code, so it can be given out the day before.'
-            : 'Open: whoever has the file can read it.'
+            ? 'Nobody can read it until you say the code, so you can hand it out the day before.'
+            : 'Not sealed: anyone with the file can read it.'
         }
       />
       {sealed && weak && (
         <div className={styles.warning}>
-          <p>
-            Someone who has the file and tries all night could find this code: it is short, or a word. A drawn
-            one holds.
-          </p>
-          <Button onClick={draw}>Draw one that holds</Button>
+          <p>Someone with the file could guess this code: it is short, or a word. A random code is safe.</p>
+          <Button onClick={draw}>Create a random code</Button>
         </div>
       )}
     </div>

@@ -9,7 +9,7 @@ import { Stopped } from '@/workers/stoppable';
 import styles from './run.module.css';
 
 const speeds = [
-  { value: '1', label: 'as in life' },
+  { value: '1', label: 'real time' },
   { value: '10', label: '10 times' },
   { value: '60', label: '60 times' },
   { value: 'all', label: 'all at once' },
@@ -52,7 +52,7 @@ export function RehearsalPanel({ sitting }: { sitting: SittingData }) {
   return (
     <MarginBlock title="This is a rehearsal">
       <p className={styles.soft}>
-        {progress.students} made-up students. What you mark and give here goes with them.
+        {progress.students} made-up students. Anything you mark or change here is deleted with them.
       </p>
       <Radio.Group aria-label="Speed" value={speed} onChange={choose}>
         <div className={styles.choices}>
@@ -65,16 +65,16 @@ export function RehearsalPanel({ sitting }: { sitting: SittingData }) {
         <>
           <Progress
             value={(100 * work.done) / work.of}
-            aria-label={`The class is at work: ${work.done} of ${work.of} steps`}
+            aria-label={`The class is working: ${work.done} of ${work.of} steps`}
           />
           <Button onClick={() => running.current?.stop()}>Stop the class</Button>
         </>
       ) : (
         <Button variant="filled" onClick={() => void begin()}>
-          {begun ? 'Let those at work go on' : 'Let the class begin'}
+          {begun ? 'Continue the class' : 'Start the class'}
         </Button>
       )}
-      <Button onClick={() => void remove()}>Take the rehearsal away</Button>
+      <Button onClick={() => void remove()}>Delete rehearsal</Button>
     </MarginBlock>
   );
 }

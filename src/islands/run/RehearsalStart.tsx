@@ -22,7 +22,7 @@ export function RehearsalStart({ paper, settings }: { paper: Paper; settings: Si
   return (
     <MarginBlock title="Rehearse first">
       <p className={styles.soft}>
-        A made-up class sits it in the background, apart from your students. It is taken away without trace.
+        A made-up class sits it in the background, apart from your students. You can delete it without trace.
       </p>
       <div className={styles.row}>
         <NumberInput

@@ -2,7 +2,8 @@ import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import { fullName } from '@/core/model/names';
-import { actsFor, asksWords } from '@/core/seats/requests';
+import { actsFor } from '@/core/seats/requests';
+import { asksWords } from '@/words/requests';
 import { canBeDone, type SeatAct } from '@/core/seats/seatActs';
 import { answerRequest, grantRequest, requestRows, type RequestRow } from '@/store/requests';
 import { isoNow } from '@/ui/clock';
@@ -10,7 +11,7 @@ import { act } from '@/desk/act';
 import { DeskReady } from '@/desk/DeskReady';
 import { useSitting, type SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
-import { dayAndTime } from '@/ui/format';
+import { counted, dayAndTime } from '@/words/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { SeatActForm } from './SeatActForm';
 import { seatActNames, seatActs } from './seatActs';
@@ -22,7 +23,7 @@ export function SittingRequests({ sitting }: { sitting: SittingData }) {
   const open = rows.filter(({ request }) => request.answer === null);
   if (open.length === 0) return null;
   return (
-    <MarginBlock title={open.length === 1 ? 'A student asks' : `${open.length} students ask`}>
+    <MarginBlock title={counted(open.length, 'request')}>
       <ul className={styles.requests}>
         {open.map((row) => (
           <li key={row.request.id}>
@@ -48,13 +49,13 @@ function AllRequests() {
   if (!rows) return null;
   if (rows.length === 0)
     return (
-      <EmptyState title="No student asks for anything" action={<a href="/">To the desk</a>}>
+      <EmptyState title="No requests" action={<a href="/">Go to the desk</a>}>
         Students can ask for an exception from their own page; it appears here and in the sitting.
       </EmptyState>
     );
   return (
     <>
-      <h1 className={styles.heading}>What students ask for</h1>
+      <h1 className={styles.heading}>Requests</h1>
       <ul className={styles.requestList}>
         {rows.map((row) => (
           <li key={row.request.id}>
@@ -119,7 +120,7 @@ function OpenRequest({ row, sitting }: { row: RequestRow; sitting: SittingData }
         <>
           {offered.length > 1 && (
             <NativeSelect
-              label="What it comes down to"
+              label="What you grant"
               size="xs"
               value={what}
               data={offered.map((name) => ({ value: name, label: seatActs[name].label }))}
@@ -142,9 +143,9 @@ function OpenRequest({ row, sitting }: { row: RequestRow; sitting: SittingData }
           {!what && (
             <div className={styles.acts}>
               <Button variant="filled" onClick={() => void answer(true)}>
-                Say yes
+                Grant
               </Button>
-              <Button onClick={() => setDoing(null)}>Leave it</Button>
+              <Button onClick={() => setDoing(null)}>Cancel</Button>
             </div>
           )}
         </>
@@ -152,14 +153,14 @@ function OpenRequest({ row, sitting }: { row: RequestRow; sitting: SittingData }
       {doing === 'decline' && (
         <form
           className={styles.act}
-          aria-label={`Decline the request of ${fullName(student)}`}
+          aria-label={`Decline ${fullName(student)}’s request`}
           onSubmit={(event) => {
             event.preventDefault();
             void answer(false);
           }}
         >
           <TextInput
-            label="A word to the student"
+            label="Message to the student"
             size="xs"
             maxLength={400}
             value={words}
@@ -167,9 +168,9 @@ function OpenRequest({ row, sitting }: { row: RequestRow; sitting: SittingData }
           />
           <div className={styles.row}>
             <Button type="submit" variant="filled">
-              Decline it
+              Decline
             </Button>
-            <Button onClick={() => setDoing(null)}>Leave it</Button>
+            <Button onClick={() => setDoing(null)}>Cancel</Button>
           </div>
         </form>
       )}

@@ -3,7 +3,7 @@ import { CountRule } from '@/core/model/sitting';
 import type { SittingSettings } from '@/core/sittings/settings';
 import type { groupRows } from '@/store/queries';
 import { isoNow } from '@/ui/clock';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { forgivenFrom } from './forgiven';
 import { MannerFields } from './MannerFields';
 import styles from './run.module.css';
@@ -36,7 +36,7 @@ export function RuleFields({ settings, groups, change, fixed = free }: RuleField
   return (
     <>
       <fieldset className={styles.field}>
-        <legend>To whom</legend>
+        <legend>Groups</legend>
         {fixed.groupIds && fixed.groupIds.length > 0 && <p className={styles.soft}>{groupsFixed}</p>}
         {groups.map(({ group, students: size }) => (
           <Checkbox
@@ -56,10 +56,10 @@ export function RuleFields({ settings, groups, change, fixed = free }: RuleField
       </fieldset>
       <fieldset className={styles.field}>
         <legend>When</legend>
-        {fixed.start && <p className={styles.soft}>When it opens is {fixed.why}</p>}
+        {fixed.start && <p className={styles.soft}>Opening is {fixed.why}</p>}
         <WhenField
           label="Opens"
-          without="open at once"
+          without="open straight away"
           disabled={fixed.start}
           value={settings.opensAt}
           start={isoNow}
@@ -67,7 +67,7 @@ export function RuleFields({ settings, groups, change, fixed = free }: RuleField
         />
         <WhenField
           label="Closes"
-          without="no end"
+          without="no closing time"
           value={settings.closesAt}
           start={() => new Date(Date.parse(settings.opensAt ?? isoNow()) + 3 * 3_600_000).toISOString()}
           change={(closesAt) => change({ closesAt })}
@@ -78,7 +78,7 @@ export function RuleFields({ settings, groups, change, fixed = free }: RuleField
         <div className={styles.how}>
           <NumberInput
             label="Time limit in minutes"
-            description="Empty: no limit. The clock starts when a student starts."
+            description="Empty: no limit. Each student’s time starts when they start."
             size="sm"
             min={1}
             max={10_000}
@@ -88,7 +88,7 @@ export function RuleFields({ settings, groups, change, fixed = free }: RuleField
           />
           <NumberInput
             label="Attempts"
-            description="How often each student may sit it."
+            description="How many times each student may sit it."
             size="sm"
             min={1}
             max={50}
@@ -112,7 +112,7 @@ export function RuleFields({ settings, groups, change, fixed = free }: RuleField
           )}
           <TextInput
             label="Access code"
-            description="Empty: none asked. Otherwise said aloud in the room, so that nobody starts elsewhere."
+            description="Optional. You say it in the room, so nobody starts elsewhere."
             size="sm"
             maxLength={40}
             value={settings.accessCode}
@@ -120,8 +120,8 @@ export function RuleFields({ settings, groups, change, fixed = free }: RuleField
           />
         </div>
         <NumberInput
-          label="Minutes of broken connection forgiven"
-          description="What was typed before the end and arrives so much later still counts. Empty: it is kept, and you decide."
+          label="Minutes allowed for a lost connection"
+          description="Answers typed before the end that arrive up to this much later still count. Empty: they are kept and you decide."
           size="sm"
           w="100%"
           maw="24rem"
@@ -132,7 +132,7 @@ export function RuleFields({ settings, groups, change, fixed = free }: RuleField
           onChange={(value) => change({ forgivenMs: forgivenFrom(value) })}
         />
         <Checkbox
-          label="Guests may come in, with that code and a typed name"
+          label="Guests can join with that code and their name"
           checked={settings.guests}
           onChange={(event) => change({ guests: event.currentTarget.checked })}
         />

@@ -20,7 +20,7 @@ import { SeveralPanel } from './SeveralPanel';
 import { LineFault, StoppedWord } from './ServerWord';
 import { SittingPanel } from './SittingPanel';
 import { StudentGrid, type GridOrder } from './StudentGrid';
-import { stateGroups, type StateGroup } from './stateWords';
+import { stateGroups, type StateGroup } from '@/words/attempts';
 import styles from './run.module.css';
 
 /** Watching a sitting: who has started, what is answered, and what to do for one student. */
@@ -108,10 +108,7 @@ function Watch({ sitting }: { sitting: SittingData }) {
       {changing ? (
         <ChangeRules sitting={sitting} done={() => setChanging(false)} />
       ) : sitting.seats.length === 0 ? (
-        <EmptyState
-          title="There are no students in this sitting"
-          action={<a href="/groups">To the groups</a>}
-        >
+        <EmptyState title="There are no students in this sitting" action={<a href="/groups">Go to groups</a>}>
           Bring students into the group; they appear here by themselves.
         </EmptyState>
       ) : (

@@ -5,7 +5,7 @@ import type { Seat } from '@/core/seats/seats';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { seatActs, type ActFields } from './seatActs';
 import { WhenField } from './WhenField';
 import styles from './run.module.css';
@@ -95,14 +95,14 @@ export function SeatActForm({ doing, seats, sitting, reason: given = '', wrap, d
         <>
           <WhenField
             label="Opens"
-            without="as for everyone"
+            without="same as everyone"
             value={fields.opensAt}
             start={isoNow}
             change={(opensAt) => change({ opensAt })}
           />
           <WhenField
             label="Closes"
-            without="as for everyone"
+            without="same as everyone"
             value={fields.closesAt}
             start={() => new Date(now + 24 * 3_600_000).toISOString()}
             change={(closesAt) => change({ closesAt })}
@@ -123,7 +123,7 @@ export function SeatActForm({ doing, seats, sitting, reason: given = '', wrap, d
       />
       {usual === own && (
         <TextInput
-          aria-label="The reason in words"
+          aria-label="Reason in your own words"
           size="xs"
           required
           value={words}
@@ -134,7 +134,7 @@ export function SeatActForm({ doing, seats, sitting, reason: given = '', wrap, d
         <Button type="submit" variant="filled" disabled={reason === '' || amiss !== null}>
           {kind.does(fields)}
         </Button>
-        <Button onClick={done}>Leave it</Button>
+        <Button onClick={done}>Cancel</Button>
       </div>
     </form>
   );
@@ -145,7 +145,7 @@ function faultIn(doing: SeatAct, fields: ActFields, opensForAll: string): string
   if (doing === 'minutes' && fields.minutes < 1) return 'Give at least one minute.';
   if (doing === 'percent' && (fields.percent < 1 || fields.percent > 300)) return 'Give 1 to 300 percent.';
   if (doing !== 'window') return null;
-  if (fields.opensAt === null && fields.closesAt === null) return 'These are the times of everyone.';
+  if (fields.opensAt === null && fields.closesAt === null) return 'These are the same times as everyone’s.';
   const opens = Date.parse(fields.opensAt ?? opensForAll);
   return fields.closesAt !== null && Date.parse(fields.closesAt) <= opens
     ? 'It would close before it opens.'

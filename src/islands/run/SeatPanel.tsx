@@ -12,14 +12,14 @@ import { giveLasting } from '@/store/exceptions';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { dayAndTime } from '@/ui/format';
+import { counted, dayAndTime } from '@/words/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { LateOfStudent } from './LateAnswers';
 import { MatchGuest } from './MatchGuest';
 import { NudgeForm } from './NudgeForm';
 import { SeatActForm } from './SeatActForm';
 import { seatActNames, seatActs } from './seatActs';
-import { eventWords, stateWords } from './stateWords';
+import { eventWords, stateWords } from '@/words/attempts';
 import styles from './run.module.css';
 
 interface SeatPanelProps {
@@ -66,7 +66,7 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
             </>
           )}
         </dl>
-        {attempt && <a href={`/sittings/${sitting.sitting.id}/scripts/${student.id}`}>The whole script</a>}
+        {attempt && <a href={`/sittings/${sitting.sitting.id}/scripts/${student.id}`}>Whole script</a>}
         <TimelineLinks seat={seat} sitting={sitting} />
       </MarginBlock>
       <LateOfStudent seat={seat} sitting={sitting} />
@@ -75,7 +75,7 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
           doing === null
             ? `For ${student.givenName || fullName(student)} alone`
             : doing === 'nudge'
-              ? 'A nudge'
+              ? 'Reminder'
               : seatActs[doing].label
         }
       >
@@ -100,7 +100,7 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
               ))}
             {running && (
               <Button size="compact-md" onClick={() => setDoing('nudge')}>
-                Send a nudge
+                Send a reminder
               </Button>
             )}
           </div>
@@ -109,9 +109,9 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
       {isGuest(student) && <MatchGuest guest={student} sitting={sitting} done={close} />}
       {student.extraPercent !== undefined && (
         <MarginBlock title="In every sitting">
-          <p>{student.extraPercent} % more time, wherever there is a time limit.</p>
+          <p>{student.extraPercent} % extra time, wherever there is a time limit.</p>
           <Button onClick={() => void act(giveLasting(student.id, null, 'no longer needed', isoNow()))}>
-            No longer
+            Remove
           </Button>
         </MarginBlock>
       )}
@@ -135,7 +135,7 @@ function TimelineLinks({ seat, sitting }: { seat: Seat; sitting: SittingData }) 
     .sort((a, b) => a.number - b.number);
   return attempts.map((attempt) => (
     <a key={attempt.id} href={`/sittings/${sitting.sitting.id}/attempts/${attempt.id}`}>
-      {attempts.length === 1 ? 'The course of the attempt' : `The course of attempt ${attempt.number}`}
+      {attempts.length === 1 ? 'Timeline of the attempt' : `Timeline of attempt ${attempt.number}`}
       {isAside(attempt) && ', set aside'}
     </a>
   ));
@@ -143,7 +143,8 @@ function TimelineLinks({ seat, sitting }: { seat: Seat; sitting: SittingData }) 
 
 function timeWords(seat: Seat, now: number): string {
   const extra = seat.terms.extraMs > 0 ? `, ${Math.round(seat.terms.extraMs / 60_000)} min of it extra` : '';
-  if (!seat.attempt) return extra ? `${Math.round(seat.terms.extraMs / 60_000)} min extra` : 'as everyone';
+  if (!seat.attempt)
+    return extra ? `${Math.round(seat.terms.extraMs / 60_000)} min extra` : 'same as everyone';
   if (seat.deadline === null) return 'no limit';
   return `${seat.state === 'working' ? 'until' : 'was until'} ${dayAndTime(seat.deadline, now)}${extra}`;
 }
@@ -181,13 +182,13 @@ function Record({ seat, now }: { seat: Seat; now: number }) {
 export function allowanceWords(allowance: Allowance, now: number): string {
   switch (allowance.kind) {
     case 'minutes':
-      return `${allowance.minutes} more minutes given`;
+      return `${counted(allowance.minutes, 'more minute')} given`;
     case 'percent':
-      return `${allowance.percent} % more time given`;
+      return `${allowance.percent}% extra time given`;
     case 'attempt':
       return 'another attempt given';
     case 'lateStart':
-      return 'let in although closed to new starts';
+      return 'allowed to start late';
     case 'window': {
       const from = allowance.opensAt && ` from ${dayAndTime(allowance.opensAt, now)}`;
       const until = allowance.closesAt && ` until ${dayAndTime(allowance.closesAt, now)}`;

@@ -9,7 +9,7 @@ import { desk } from '@/store/tables';
 import { useNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import { useLine } from '@/desk/useLine';
-import { clockTime, counted } from '@/ui/format';
+import { clockTime, counted } from '@/words/format';
 import { lookAgain, type LineState } from '@/workers/line';
 import styles from './run.module.css';
 
@@ -25,8 +25,8 @@ interface ServerWordProps {
 /** How the line to the server is, in a sentence; where it is broken, what to do. */
 export function ServerWord({ sittingId, state, paired }: ServerWordProps) {
   const now = useNow(5_000);
-  if (!paired) return <p className={styles.soft}>This browser is not paired with it.</p>;
-  if (!state || state.reach === 'asking') return <p className={styles.soft}>Asking it…</p>;
+  if (!paired) return <p className={styles.soft}>This browser isn’t paired with it.</p>;
+  if (!state || state.reach === 'asking') return <p className={styles.soft}>Connecting…</p>;
   if (state.reach !== 'here')
     return (
       <p role="alert" className={styles.warning}>
@@ -35,7 +35,7 @@ export function ServerWord({ sittingId, state, paired }: ServerWordProps) {
     );
   return (
     <>
-      <p role="status">In reach, last heard {clockTime(state.heardAt ?? now)}.</p>
+      <p role="status">Connected, last heard {clockTime(state.heardAt ?? now)}.</p>
       {Math.abs(state.aheadMs) > clocksApartMs && (
         <p className={styles.fault}>
           Its clock is {counted(Math.round(Math.abs(state.aheadMs) / 60_000), 'minute')}{' '}
@@ -58,7 +58,7 @@ export function LineFault({ sitting }: { sitting: Sitting }) {
   if (reach === 'unreachable' && now - (state?.heardAt ?? 0) < blinkMs) return null;
   return (
     <p role="alert" className={styles.watchFault}>
-      What you see may be old: {faultInShort[reach]}.{' '}
+      What you see may be out of date: {faultInShort[reach]}.{' '}
       <a href={`/sittings/${sitting.id}/devices`}>What to do</a>
     </p>
   );
@@ -93,17 +93,16 @@ export function StoppedWord() {
 
 const stoppedWords: Record<Stopped['what'], (who: string, until: string) => string> = {
   codes: (who, until) =>
-    `Many wrong join codes came from ${who}: devices that were not in before cannot come in from there until ${until}.`,
-  guests: (who, until) =>
-    `Many wrong access codes came from ${who}: no guest can come in from there until ${until}.`,
-  access: (who, until) => `${who} typed wrong access codes again and again, and cannot start until ${until}.`,
+    `Many wrong join codes came from ${who}: new devices there can’t join until ${until}.`,
+  guests: (who, until) => `Many wrong access codes came from ${who}: guests there can’t join until ${until}.`,
+  access: (who, until) => `${who} typed too many wrong access codes and can’t start until ${until}.`,
 };
 
 /** The same in few words. */
 const faultInShort: Record<Exclude<LineState['reach'], 'asking' | 'here'>, string> = {
-  unreachable: 'the server cannot be reached. Answers wait on students’ devices',
-  notPaired: 'this browser is not paired with the server on which students sit',
-  full: 'no room is left on the server’s disk. What came in is kept',
+  unreachable: 'the server can’t be reached. Answers wait on students’ devices',
+  notPaired: 'this browser isn’t paired with the server students are using',
+  full: 'the server’s disk is full. What came in is saved',
   failed: 'the server answers, but something went wrong there',
 };
 
@@ -113,7 +112,7 @@ function FaultWords({ sittingId, state }: { sittingId: string; state: LineState 
     case 'unreachable':
       return (
         <>
-          The server cannot be reached.{heard} Students’ answers wait on their devices and follow by
+          The server can’t be reached.{heard} Students’ answers wait on their devices and follow by
           themselves. Look whether Gribbet still runs on the computer that serves it, and whether this one is
           in the same network; nothing has to be done here when it is back. If it stays away, the paper can be
           carried <a href={`/sittings/${sittingId}/by-hand`}>by hand</a>.
@@ -122,16 +121,16 @@ function FaultWords({ sittingId, state }: { sittingId: string; state: LineState 
     case 'notPaired':
       return (
         <>
-          The server does not know this browser any more. End the pairing and pair it again, on the page of{' '}
+          The server no longer knows this browser. End the pairing and pair again, on the page for{' '}
           <a href={`/sittings/${sittingId}/devices`}>their own devices</a>.
         </>
       );
     case 'full':
       return (
-        <>No room is left on the server’s disk. What came in is kept; make room there, and it goes on.</>
+        <>The server’s disk is full. What came in is saved; free some space there and it will carry on.</>
       );
     case 'failed':
-      return <>The server answers, but something went wrong there.{heard} Its own window says what.</>;
+      return <>The server answers, but something went wrong there.{heard} Its terminal says what.</>;
     case 'asking':
     case 'here':
       return null;

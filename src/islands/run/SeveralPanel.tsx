@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { canBeDone, type SeatAct } from '@/core/seats/seatActs';
 import type { Seat } from '@/core/seats/seats';
 import type { SittingData } from '@/desk/useSitting';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { DeleteAttempt } from './DeleteAttempt';
 import { NudgeForm } from './NudgeForm';
@@ -31,10 +31,10 @@ export function SeveralPanel({
   );
   const last = seats.flatMap((seat) => seat.last ?? []);
   if (offered.length === 0 && nudged.length === 0) return null;
-  const title = `For the ${counted(seats.length, 'student')} ${picked ? 'picked' : 'shown'}`;
+  const title = `For the ${counted(seats.length, 'student')} ${picked ? 'selected' : 'shown'}`;
   if (doing === 'nudge')
     return (
-      <MarginBlock title="A nudge">
+      <MarginBlock title="Reminder">
         <NudgeForm seats={nudged} sitting={sitting} done={() => setDoing(null)} />
       </MarginBlock>
     );
@@ -50,7 +50,7 @@ export function SeveralPanel({
         />
       ) : (
         <>
-          <p className={styles.soft}>A name opens what can be done for one alone; boxes pick several.</p>
+          <p className={styles.soft}>Click a name for one student; tick boxes for several.</p>
           <div className={styles.acts}>
             {offered.map((name) => (
               <Button key={name} size="compact-md" onClick={() => setDoing(name)}>
@@ -59,7 +59,7 @@ export function SeveralPanel({
             ))}
             {nudged.length > 0 && (
               <Button size="compact-md" onClick={() => setDoing('nudge')}>
-                Send a nudge to {counted(nudged.length, 'student')}
+                Send a reminder to {counted(nudged.length, 'student')}
               </Button>
             )}
             {picked && last.length > 0 && (

@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { showsSentence } from '@/core/handback/releaseSentence';
+import { showsSentence } from '@/words/releases';
 import type { Sitting } from '@/core/model/sitting';
 import { Fragment } from 'react';
 import { deleteSitting, setClosedToStarts } from '@/store/sittings';
@@ -7,7 +7,7 @@ import { beginTryOut } from '@/store/tryOut';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { counted, dayAndTime, duration } from '@/ui/format';
+import { counted, dayAndTime, duration } from '@/words/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './run.module.css';
 
@@ -34,19 +34,19 @@ export function SittingPanel({ sitting, changing, changeRules }: SittingPanelPro
       <MarginBlock title="New starts">
         <p>
           {closed
-            ? `Nobody new may start since ${dayAndTime(record.closedToStartsAt ?? '', now)}. Those who are working go on.`
-            : `${progress.notStarted} could still start.`}
+            ? `Closed to new starts since ${dayAndTime(record.closedToStartsAt ?? '', now)}. Students who have started can carry on.`
+            : `${counted(progress.notStarted, 'student')} can still start.`}
         </p>
         <Button onClick={() => void act(setClosedToStarts(record.id, !closed, isoNow()))}>
-          {closed ? 'Let students start again' : 'Close to new starts'}
+          {closed ? 'Allow new starts' : 'Close to new starts'}
         </Button>
       </MarginBlock>
-      <MarginBlock title="The rules">
+      <MarginBlock title="Settings">
         <dl className={styles.facts}>
           <dt>opens</dt>
           <dd>{dayAndTime(record.opensAt, now)}</dd>
           <dt>closes</dt>
-          <dd>{record.closesAt ? dayAndTime(record.closesAt, now) : 'no end'}</dd>
+          <dd>{record.closesAt ? dayAndTime(record.closesAt, now) : 'no closing time'}</dd>
           <dt>time limit</dt>
           <dd>{record.timeLimitMs ? duration(record.timeLimitMs) : 'none'}</dd>
           {(record.attempts ?? 1) > 1 && (
@@ -67,37 +67,36 @@ export function SittingPanel({ sitting, changing, changeRules }: SittingPanelPro
           ))}
         </dl>
         <Button aria-expanded={changing} onClick={changeRules}>
-          Change the rules
+          Change settings
         </Button>
         <p className={styles.soft}>
-          Students enter at <a href="/sit">/sit</a> with their join code.
+          Students join at <a href="/sit">/sit</a> with their join code.
         </p>
       </MarginBlock>
       {record.rehearsal !== true && (
-        <MarginBlock title="Their own devices">
+        <MarginBlock title="Own devices">
           <p className={styles.soft}>
             {record.onDevices
-              ? 'Students come in on their own devices.'
-              : 'So far students sit it in this browser only.'}
+              ? 'Students join on their own devices.'
+              : 'Students can only sit it in this browser so far.'}
           </p>
           <Button component="a" href={`/sittings/${record.id}/devices`}>
-            {record.onDevices ? 'Address, code and who is in' : 'Let students in on their own devices'}
+            {record.onDevices ? 'Address, code and who has joined' : 'Let students join on their own devices'}
           </Button>
           <Button component="a" href={`/sittings/${record.id}/by-hand`}>
-            Without a network: carry it by hand
+            No network? Carry it in files
           </Button>
         </MarginBlock>
       )}
-      <MarginBlock title="Be a student for a minute">
+      <MarginBlock title="Try it yourself">
         <p className={styles.soft}>
-          Sit it as a try-out, at any time and as often as you like. It counts nowhere, and nobody else sees
-          it.
+          Start a try-out, whenever and as often as you like. It doesn’t count, and nobody else sees it.
         </p>
-        <Button onClick={() => void tryOut()}>Sit it as a try-out</Button>
+        <Button onClick={() => void tryOut()}>Start a try-out</Button>
       </MarginBlock>
       <MarginBlock title="The sitting">
         <Button justify="start" onClick={() => void remove()}>
-          Delete the sitting
+          Delete sitting
         </Button>
       </MarginBlock>
     </>
@@ -107,15 +106,16 @@ export function SittingPanel({ sitting, changing, changeRules }: SittingPanelPro
 /** How it is sat, where it is not the plain way. */
 function mannerWords(record: Sitting): [string, string][] {
   const rows: [string, string][] = [];
-  if (record.oneByOne) rows.push(['questions', record.noBack ? 'one by one, no way back' : 'one by one']);
-  if (record.shuffle) rows.push(['order', 'of their own']);
+  if (record.oneByOne)
+    rows.push(['questions', record.noBack ? 'one at a time, can’t go back' : 'one at a time']);
+  if (record.shuffle) rows.push(['order', 'different for each']);
   if (record.practice)
     rows.push([
       'practice',
-      record.practice.tries === null ? 'any number of tries' : counted(record.practice.tries, 'try', 'tries'),
+      record.practice.tries === null ? 'unlimited tries' : counted(record.practice.tries, 'try', 'tries'),
     ]);
-  if (record.after) rows.push(['at once', showsSentence(record.after)]);
-  if (record.forgivenMs) rows.push(['late by', `${duration(record.forgivenMs)} still counts, typed in time`]);
+  if (record.after) rows.push(['straight away', showsSentence(record.after)]);
+  if (record.forgivenMs) rows.push(['late answers', `up to ${duration(record.forgivenMs)} if typed in time`]);
   if (record.guests) rows.push(['guests', 'with the access code']);
   return rows;
 }

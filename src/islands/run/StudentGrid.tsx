@@ -10,10 +10,10 @@ import { awardGlyph } from '@/ui/awardGlyph';
 import { deskHearing } from '@/store/live/presence';
 import type { SittingData } from '@/desk/useSitting';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { clockTime, percent } from '@/ui/format';
+import { clockTime, percent } from '@/words/format';
 import { PickBox } from '@/ui/PickBox';
 import { VirtualRows } from '@/ui/VirtualRows';
-import { stateWords } from './stateWords';
+import { stateWords } from '@/words/attempts';
 import styles from './run.module.css';
 
 const rowHeight = 31;
@@ -80,7 +80,7 @@ export function StudentGrid(props: StudentGridProps) {
           <tr>
             <th className={styles.pickCell}>
               <PickBox
-                label="Pick all that are shown"
+                label="Select all shown"
                 checked={all}
                 some={seats.some((seat) => picked.has(seat.student.id))}
                 change={(on) =>
@@ -94,9 +94,12 @@ export function StudentGrid(props: StudentGridProps) {
             {head('name', 'Student', { className: styles.name ?? '' })}
             {head('state', 'State')}
             {head('minutes', 'Min', { className: styles.figure ?? '', title: 'Minutes at work' })}
-            {timed && head('timeLeft', 'To go', { className: styles.figure ?? '', title: 'Minutes left' })}
-            {head('lastSign', 'Last sign')}
-            {head('left', 'Away', { className: styles.figure ?? '', title: 'How often the page was left' })}
+            {timed && head('timeLeft', 'Left', { className: styles.figure ?? '', title: 'Minutes left' })}
+            {head('lastSign', 'Last seen')}
+            {head('left', 'Left page', {
+              className: styles.figure ?? '',
+              title: 'How often the page was left',
+            })}
             {practice && head('tries', 'Tries', { className: styles.figure ?? '' })}
             {sitting.questions.map((question) =>
               head({ questionId: question.id }, numbers.get(question.id), {
@@ -154,7 +157,7 @@ const GridRow = memo(function GridRow(props: GridRowProps) {
   return (
     <tr data-current={current}>
       <td className={styles.pickCell}>
-        <PickBox label={`Pick ${name}`} checked={picked} change={(on) => pick([student.id], on)} />
+        <PickBox label={`Select ${name}`} checked={picked} change={(on) => pick([student.id], on)} />
       </td>
       <th scope="row" className={styles.name}>
         <button

@@ -26,9 +26,9 @@ export function Templates({ settings, take }: TemplatesProps) {
     if (await act(keepTemplate(kept, isoNow()))) setName('');
   };
   return (
-    <MarginBlock title="Settings kept">
+    <MarginBlock title="Saved settings">
       {templates.length === 0 && (
-        <p className={styles.soft}>Keep these settings under a name, and they are one press next time.</p>
+        <p className={styles.soft}>Save these settings under a name to use them again with one click.</p>
       )}
       <ul className={styles.templates}>
         {templates
@@ -41,7 +41,7 @@ export function Templates({ settings, take }: TemplatesProps) {
               <ActionIcon
                 variant="subtle"
                 color="gray"
-                aria-label={`No longer keep ${template.name}`}
+                aria-label={`Delete ${template.name}`}
                 onClick={() => void act(removeTemplate(template.id, isoNow()))}
               >
                 <IconX size={16} />
@@ -65,7 +65,7 @@ export function Templates({ settings, take }: TemplatesProps) {
           onChange={(event) => setName(event.currentTarget.value)}
         />
         <Button type="submit" size="sm" disabled={name.trim() === ''}>
-          Keep
+          Save
         </Button>
       </form>
     </MarginBlock>

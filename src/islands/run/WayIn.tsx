@@ -20,26 +20,26 @@ export function WayIn({ address, accessCode, guests }: WayInProps) {
   }, [big]);
   const local = /\/\/(localhost|127\.)/.test(address);
   return (
-    <section className={big ? styles.wayInBig : styles.wayIn} aria-label="How students come in">
+    <section className={big ? styles.wayInBig : styles.wayIn} aria-label="How students join">
       <div className={styles.wayInWords}>
         <p>Open this address</p>
         <p className={styles.wayInAddress}>{address.replace(/^https?:\/\//, '')}/sit</p>
         <p>Type the join code from your slip</p>
         {accessCode && (
           <>
-            <p>Then the access code</p>
+            <p>Then type the access code</p>
             <p className={styles.wayInCode}>{accessCode}</p>
           </>
         )}
-        {guests && accessCode && <p>No slip? Come in as a guest with the access code.</p>}
+        {guests && accessCode && <p>No slip? Join as a guest with the access code.</p>}
         {local && (
           <p className={styles.fault}>
-            This address works on this computer only. It has found no network; connect it to the one the
-            students are in.
+            This address only works on this computer: it isn’t on a network. Connect it to the students’
+            network.
           </p>
         )}
         <Button size={big ? 'md' : 'compact-md'} onClick={() => setBig(!big)}>
-          {big ? 'Back to the desk (Esc)' : 'Fill the window, for the projector'}
+          {big ? 'Back to the desk (Esc)' : 'Show full window for the projector'}
         </Button>
       </div>
       <QRCodeSVG

@@ -44,8 +44,8 @@ describe('what became of a file', () => {
     [{ outcome: 'new', attempts: [attempt], odd: 'begunEarly' }, /begun before the sitting opened/],
     [{ outcome: 'new', attempts: [attempt], odd: 'endedLate' }, /went on after time was up/],
     [{ outcome: 'new', attempts: [attempt], odd: 'clockAhead' }, /ahead of this one/],
-    [{ outcome: 'double' }, /A double: all of it is here already, from Amara Okafor/],
-    [{ outcome: 'otherSitting', sittingId: 'nowhere' }, /Of another sitting, which is not on this desk/],
+    [{ outcome: 'double' }, /A duplicate: everything in it is already here, from Amara Okafor/],
+    [{ outcome: 'otherSitting', sittingId: 'nowhere' }, /From another sitting, which is not on this desk/],
     [{ outcome: 'copied', studentId: 'linh' }, /it is the attempt that came from Linh Tran before/],
     [{ outcome: 'unfit', question: '3' }, /does not fit this paper: question 3 cannot/],
     [{ outcome: 'unfit', question: null }, /does not fit this paper\. It was made up/],
@@ -76,7 +76,7 @@ describe('what became of a file', () => {
   it('whose nobody’s are, the teacher says', async () => {
     const { hand, takeIn, row } = listed({ outcome: 'nobody', student: null });
     expect(row.textContent).toContain(`with a join code that nobody here has, ${amara.joinCode}`);
-    const button = within(row).getByRole<HTMLButtonElement>('button', { name: 'Take it in' });
+    const button = within(row).getByRole<HTMLButtonElement>('button', { name: 'Import' });
     expect(button.disabled).toBe(true);
     await hand.selectOptions(within(row).getByRole('combobox'), 'Tran, Linh');
     await hand.click(button);
@@ -92,19 +92,19 @@ describe('what became of a file', () => {
 
   it('what was undone can be taken in again, and what was changed as it is', async () => {
     const gone = listed({ outcome: 'new', attempts: [{ ...attempt, id: 'gone' }] });
-    await gone.hand.click(screen.getByRole('button', { name: 'Take it in again' }));
+    await gone.hand.click(screen.getByRole('button', { name: 'Import again' }));
     expect(gone.takeIn).toHaveBeenCalledWith('a.json', file, 'student1');
     gone.unmount();
     const takeIn = vi.fn();
     const came: Came[] = [{ name: 'b.json', became: 'changed', file }];
     const { hand } = draw(<CameList sitting={sitting} came={came} takeIn={takeIn} />);
-    await hand.click(screen.getByRole('button', { name: 'Take it in as it is' }));
+    await hand.click(screen.getByRole('button', { name: 'Import anyway' }));
     expect(takeIn).toHaveBeenCalledWith('b.json', file, null);
   });
 
   it.each([
-    ['notPacket', 'Not a file from Gribbet.'],
-    ['newer', 'Made by a newer Gribbet than this one.'],
+    ['notPacket', 'Not a Gribbet file.'],
+    ['newer', 'Made by a newer version of Gribbet.'],
     ['damaged', /Damaged.*content\.files\.0: as its id says/],
     ['badZip', /cannot be unpacked/],
     ['tooLarge', /Too large/],

@@ -55,10 +55,10 @@ export type Came =
   | { name: string; became: 'told'; file: AnswersFile; taken: TakenIn };
 
 const refusalWords = {
-  notPacket: 'Not a file from Gribbet.',
-  newer: 'Made by a newer Gribbet than this one.',
-  damaged: 'Damaged: a part of it is missing or spoilt. Nothing of it was taken; ask for it again.',
-  badZip: 'A zip that cannot be unpacked.',
+  notPacket: 'Not a Gribbet file.',
+  newer: 'Made by a newer version of Gribbet.',
+  damaged: 'The file is damaged. Nothing was imported; ask for it again.',
+  badZip: 'A zip file that can’t be unpacked.',
   tooLarge: 'Too large to be answers.',
 };
 
@@ -79,7 +79,7 @@ export function refusalOf({ name, read }: FoundPacket): Came | null {
 }
 
 export const oddWords: Record<OddTime, string> = {
-  begunEarly: 'By the clock of that computer it was begun before the sitting opened.',
-  endedLate: 'By the clock of that computer it went on after time was up.',
-  clockAhead: 'The clock of that computer is ahead of this one.',
+  begunEarly: 'By that computer’s clock it was started before the sitting opened.',
+  endedLate: 'By that computer’s clock it went on after time was up.',
+  clockAhead: 'That computer’s clock is ahead of this one.',
 };

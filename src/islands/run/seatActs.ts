@@ -13,7 +13,7 @@ import {
   takeBack,
 } from '@/store/exceptions';
 import { together } from '@/store/command';
-import { clockTime, counted, dayAndTime, duration } from '@/ui/format';
+import { clockTime, counted, dayAndTime, duration } from '@/words/format';
 
 /** What is filled in before it is done. */
 export interface ActFields {
@@ -51,17 +51,17 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     label: 'More minutes',
     does: ({ minutes }) => `Give ${counted(minutes, 'minute')}`,
     consequence: (seat, { minutes }) => moreTime(seat, minutes * 60_000),
-    several: (count, { minutes }) => `${count} have ${counted(minutes, 'minute')} more than now.`,
+    several: (count, { minutes }) => `${count} get ${counted(minutes, 'more minute')}.`,
     reasons: ['Extra time', 'Technical trouble', 'Started late'],
     run: (seats, sittingId, { minutes }, reason, now) =>
       giveAllowance(sittingId, idsOf(seats), { kind: 'minutes', minutes }, reason, now),
   },
   percent: {
-    label: 'Percent more time',
-    does: ({ percent }) => `Give ${percent} % more`,
+    label: 'Extra time in percent',
+    does: ({ percent }) => `Give ${percent}% more`,
     consequence: (seat, { percent, progress }) =>
       `${moreTime(seat, extraFor(seat, percent, progress))}${progress ? ` From now on ${name(seat)} has ${percent} % more in every sitting with a time limit.` : ''}`,
-    several: (count, { percent }) => `${count} have ${percent} % more of the time limit, in this sitting.`,
+    several: (count, { percent }) => `${count} get ${percent}% extra time in this sitting.`,
     reasons: ['Extra time', 'Reads slowly', 'Second language'],
     run: (seats, sittingId, { percent, progress }, reason, now) =>
       progress
@@ -72,30 +72,30 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     label: 'Other times',
     does: () => 'Give these times',
     consequence: (seat, fields, now) =>
-      `${name(seat)} can sit it ${windowWords(fields, now)}. Nobody else is touched.`,
+      `${name(seat)} can sit it ${windowWords(fields, now)}. Nobody else is affected.`,
     several: (count, fields, now) => `${count} can sit it ${windowWords(fields, now)}.`,
     reasons: ['Illness', 'Another exam', 'Technical trouble'],
     run: (seats, sittingId, { opensAt, closesAt }, reason, now) =>
       giveAllowance(sittingId, idsOf(seats), { kind: 'window', opensAt, closesAt }, reason, now),
   },
   lateStart: {
-    label: 'Let in although closed',
-    does: () => 'Let in',
-    consequence: (seat) => `${name(seat)} may start. For all others it stays closed to new starts.`,
-    several: (count) => `${count} may start. For all others it stays closed to new starts.`,
+    label: 'Allow a late start',
+    does: () => 'Allow start',
+    consequence: (seat) => `${name(seat)} can start. It stays closed to new starts for everyone else.`,
+    several: (count) => `${count} can start. It stays closed to new starts for everyone else.`,
     reasons: ['Came late', 'Technical trouble'],
     run: (seats, sittingId, _fields, reason, now) =>
       giveAllowance(sittingId, idsOf(seats), { kind: 'lateStart' }, reason, now),
   },
   carryOn: {
-    label: 'Carry on',
-    does: () => 'Let it go on',
+    label: 'Reopen',
+    does: () => 'Reopen attempt',
     consequence: (seat, _fields, now) => {
       const left = seat.last && leftAtEnd(seat.last, seat.terms, now);
-      const time = left === null ? 'without a limit, as before' : `with the ${duration(left)} that were left`;
-      return `${name(seat)} goes on with the same answers, ${time}.`;
+      const time = left === null ? 'without a limit, as before' : `with the ${duration(left)} that was left`;
+      return `${name(seat)} carries on with the same answers, ${time}.`;
     },
-    several: (count) => `${count} go on with the same answers, each with the time that was left.`,
+    several: (count) => `${count} carry on with the same answers, each with the time that was left.`,
     reasons: ['Handed in by mistake', 'Technical trouble', 'Collected by mistake'],
     run: (seats, sittingId, _fields, reason, now) => carryOn(sittingId, idsOf(seats), reason, now),
   },
@@ -105,49 +105,49 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     consequence: (seat) =>
       seat.state === 'working'
         ? `${name(seat)}’s running attempt is collected first; then ${name(seat)} can start again${onceOpen(seat)}.`
-        : `${name(seat)} can start again${onceOpen(seat)}. The attempt there is stays.`,
-    several: (count) => `${count} can start again; attempts that run are collected first.`,
+        : `${name(seat)} can start again${onceOpen(seat)}. The existing attempt stays.`,
+    several: (count) => `${count} can start again; running attempts are collected first.`,
     reasons: ['Second chance', 'Technical trouble', 'Illness'],
     run: (seats, sittingId, _fields, reason, now) => giveAttempt(sittingId, idsOf(seats), reason, now),
   },
   afresh: {
-    label: 'Start afresh',
-    does: () => 'Set aside and start afresh',
+    label: 'Start again',
+    does: () => 'Set aside and start again',
     consequence: (seat) =>
-      `${name(seat)}’s attempt is set aside with all its answers and counts no more; ${name(seat)} can start afresh${onceOpen(seat)}.`,
+      `${name(seat)}’s attempt is set aside with all its answers and no longer counts; ${name(seat)} can start again${onceOpen(seat)}.`,
     several: (count) =>
-      `The attempts of ${count} are set aside with all their answers and count no more; each can start afresh.`,
+      `The attempts of ${count} are set aside with all their answers and no longer count; each can start again.`,
     reasons: ['Opened by mistake', 'Technical trouble', 'Illness'],
     run: (seats, sittingId, _fields, reason, now) => startAfresh(sittingId, idsOf(seats), reason, now),
   },
   collect: {
     label: 'Collect now',
     does: () => 'Collect',
-    consequence: (seat) => `${name(seat)}’s answers are taken in as they stand. Nobody else is touched.`,
-    reasons: ['The attempt hangs', 'Left without handing in', 'Time is over'],
-    several: (count) => `The answers of ${count} are taken in as they stand.`,
+    consequence: (seat) => `${name(seat)}’s answers are collected as they are. Nobody else is affected.`,
+    reasons: ['Attempt is stuck', 'Left without handing in', 'Time is over'],
+    several: (count) => `The answers of ${count} are collected as they are.`,
     run: (seats, sittingId, _fields, reason, now) => collectFrom(sittingId, idsOf(seats), reason, now),
   },
   setAside: {
-    label: 'Set the attempt aside',
-    does: () => 'Set it aside',
+    label: 'Set an attempt aside',
+    does: () => 'Set aside',
     consequence: (seat) =>
-      `${name(seat)}’s attempt is kept and counts no more, neither in marking nor in any figure. It can be taken back.`,
+      `${name(seat)}’s attempt is kept but no longer counts, in marking or any figures. You can restore it.`,
     several: (count) =>
-      `The attempts of ${count} are kept and count no more, neither in marking nor in any figure. They can be taken back.`,
-    reasons: ['Opened by mistake', 'Not on their own', 'A try-out'],
+      `The attempts of ${count} are kept but no longer count, in marking or any figures. You can restore them.`,
+    reasons: ['Opened by mistake', 'Had help', 'A try-out'],
     run: (seats, sittingId, _fields, reason, now) => setAside(sittingId, idsOf(seats), reason, now),
   },
   takeBack: {
-    label: 'Take an attempt back',
-    does: () => 'Let it count again',
+    label: 'Restore an attempt',
+    does: () => 'Restore attempt',
     consequence: (seat, _fields, now) => {
       const last = seat.aside.at(-1);
       const which = last ? `the attempt of ${dayAndTime(last.startedAt, now)}` : 'it';
-      return `${name(seat)} has ${which} again, as it was.`;
+      return `${name(seat)} gets ${which} back, as it was.`;
     },
     reasons: ['Set aside by mistake', 'It is the better one'],
-    several: (count) => `${count} have the attempt again that was set aside last, as it was.`,
+    several: (count) => `${count} get back the attempt that was set aside last, as it was.`,
     run: (seats, sittingId, _fields, reason, now) => {
       const ids = seats.flatMap((seat) => seat.aside.at(-1)?.id ?? []);
       const [only = ''] = ids;
@@ -165,13 +165,13 @@ export const seatActNames = Object.keys(seatActs) as SeatAct[]; // the keys of a
 
 /** What is still missing where the sitting is over. */
 const onceOpen = (seat: Seat) =>
-  seat.terms.start === 'over' ? ' once you give other times, for it is over' : '';
+  seat.terms.start === 'over' ? ' once you give other times, because it has closed' : '';
 
 function moreTime(seat: Seat, extraMs: number): string {
   if (seat.state === 'collectedByTime')
-    return `${name(seat)} can go on with the same answers if the new time is not over yet.`;
-  if (seat.deadline === null) return `${name(seat)} will have ${duration(extraMs)} more than now.`;
-  return `${name(seat)} will have until ${clockTime(seat.deadline + extraMs)}. Nobody else is touched.`;
+    return `${name(seat)} can carry on with the same answers if there is time left.`;
+  if (seat.deadline === null) return `${name(seat)} will have ${duration(extraMs)} more.`;
+  return `${name(seat)} will have until ${clockTime(seat.deadline + extraMs)}. Nobody else is affected.`;
 }
 
 function windowWords({ opensAt, closesAt }: ActFields, now: number): string {

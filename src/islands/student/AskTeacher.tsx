@@ -1,12 +1,13 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Carrier, HomeSitting } from '@/carriers/Carrier';
 import type { Asks } from '@/core/model/sitting';
-import { asksOffered, asksWords } from '@/core/seats/requests';
+import { asksOffered } from '@/core/seats/requests';
+import { asksWords } from '@/words/requests';
 import { useNow } from '@/ui/clock';
-import { dayAndTime } from '@/ui/format';
+import { dayAndTime } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
 import { NativeSelect, Textarea } from '@/ui/plain/fields';
-import { faultWords } from './faultWords';
+import { faultWords } from '@/words/serverFaults';
 import styles from './student.module.css';
 
 interface AskTeacherProps {
@@ -27,7 +28,7 @@ export function AskTeacher({ carrier, joinCode, sitting, asked }: AskTeacherProp
         <p className={styles.asked} role="status">
           You asked for {asksWords[last.asks]} {dayAndTime(last.at, now)}: “{last.words}”{' '}
           {last.answer === null ? (
-            'Your teacher has not answered yet.'
+            'Your teacher hasn’t answered yet.'
           ) : (
             <strong>
               {last.answer.granted ? 'Granted' : 'Declined'}
@@ -77,7 +78,7 @@ function AskForm({ sitting, send, back }: AskFormProps) {
   useEffect(() => first.current?.focus(), []);
   const ask = async () => {
     try {
-      if (!(await send(asks, words.trim()))) setWord('Your teacher has not answered your last question yet.');
+      if (!(await send(asks, words.trim()))) setWord('Your teacher hasn’t answered your last request yet.');
     } catch (error) {
       setWord(faultWords(error));
     }
@@ -93,13 +94,13 @@ function AskForm({ sitting, send, back }: AskFormProps) {
     >
       <NativeSelect
         ref={first}
-        label="I ask for"
+        label="I need"
         value={asks}
         data={choices.map((value) => ({ value, label: asksWords[value] }))}
         onChange={({ currentTarget }) => setAsks(choices[currentTarget.selectedIndex] ?? 'other')}
       />
       <Textarea
-        label="Because"
+        label="Reason"
         required
         maxLength={500}
         minRows={2}
@@ -112,7 +113,7 @@ function AskForm({ sitting, send, back }: AskFormProps) {
           Ask
         </Button>
         <Button size="md" onClick={back}>
-          Leave it
+          Cancel
         </Button>
       </div>
     </form>

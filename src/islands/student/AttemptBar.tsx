@@ -4,7 +4,7 @@ import type { AnswerFill } from '@/core/kinds/fillings';
 import { timeWarning, type TimeWarning } from '@/core/attempts/timeWarning';
 import type { HeldAttempt } from '@/store/sitTables';
 import { announce } from '@/ui/announce';
-import { clockTime, countdown } from '@/ui/format';
+import { clockTime, countdown } from '@/words/format';
 import type { Keeping } from './useAttempt';
 import styles from './student.module.css';
 
@@ -66,7 +66,7 @@ export function AttemptBar({
         </span>
         {lastLook && (
           <button type="button" className={styles.quiet} onClick={lastLook}>
-            Last look
+            Check and hand in
           </button>
         )}
       </div>
@@ -125,9 +125,9 @@ function useSayWhereKept(state: Keeping['state']): void {
   useEffect(() => {
     if (state === 'keeping') return;
     const now = state !== 'kept';
-    if (now && state === 'onPage') announce('Not kept: this device has no room and there is no connection');
-    else if (now && !away.current) announce('No connection: what you type is kept on this device');
-    else if (!now && away.current) announce('The connection is back: everything is kept');
+    if (now && state === 'onPage') announce('Not saved: this device is full and there is no connection');
+    else if (now && !away.current) announce('No connection: what you type is saved on this device');
+    else if (!now && away.current) announce('Connected again: everything is saved');
     away.current = now;
   }, [state]);
 }
@@ -158,15 +158,15 @@ function TimeLeft({ leftMs, totalMs }: { leftMs: number | null; totalMs: number 
 }
 
 const warningWords: Record<TimeWarning, string> = {
-  half: 'Half of your time is over.',
+  half: 'Half your time is gone.',
   five: 'Less than five minutes left.',
-  one: 'Less than one minute left. What is there will be handed in.',
+  one: 'Less than one minute left. Your answers will be handed in then.',
 };
 
 function keepingWords(keeping: Keeping): string {
-  if (keeping.state === 'kept') return `kept ${clockTime(keeping.at)}`;
+  if (keeping.state === 'kept') return `saved ${clockTime(keeping.at)}`;
   if (keeping.state === 'keeping') return 'keeping…';
   return keeping.state === 'onDevice'
     ? 'kept on this device; no connection'
-    : 'Not kept: this device has no room and there is no connection. Keep this page open and make room';
+    : 'Not saved: this device is full and there is no connection. Keep this page open and free some space';
 }

@@ -7,7 +7,7 @@ import { firstOpenStep, stepsOf } from '@/core/attempts/steps';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
 import { announce } from '@/ui/announce';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
 import { PaperQuestions, responsesOf } from '../kinds/PaperQuestions';
 import { AskInside } from './AskInside';
@@ -116,8 +116,8 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
       />
       {refused.length > 0 && (
         <p role="alert">
-          Not taken by the desk, because it is too much: {refused.join(', ')}. Your other answers are kept.
-          Tell your teacher, or put in a smaller file.
+          Too large to send: {refused.join(', ')}. Your other answers are saved. Tell your teacher, or add a
+          smaller file.
         </p>
       )}
       {looking ? (
@@ -159,7 +159,7 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
             />
           ) : (
             <Button variant="filled" size="md" onClick={() => setLooking(true)}>
-              Last look before handing in
+              Check before handing in
             </Button>
           )}
         </div>
@@ -198,12 +198,12 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
               const number = numbersOf(questions).get(question.id) ?? '';
               announce(
                 marked
-                  ? `The mark of question ${number} is taken off`
+                  ? `Question ${number} is no longer marked to come back to`
                   : `Question ${number} is marked to come back to`,
               );
             }}
           >
-            {marked ? 'You will come back to this; take the mark off' : 'Mark to come back to'}
+            {marked ? 'You will come back to this; take the mark off' : 'Come back to this'}
           </button>
         )}
       </>
@@ -241,20 +241,16 @@ function StepButtons({ place, of, noBack, trying, back, next }: StepButtonsProps
     <div className={styles.steps}>
       {noBack && (
         <p className={styles.soft}>
-          {last ? 'This is the last question.' : 'Once you go on, there is no way back to this one.'}
+          {last ? 'This is the last question.' : 'Once you go on, you can’t come back to this question.'}
         </p>
       )}
       <div className={styles.row}>
         <Button variant={trying ? 'default' : 'filled'} size="md" onClick={next}>
-          {last
-            ? 'Done: last look before handing in'
-            : noBack
-              ? 'Done with it: on to the next'
-              : 'On to the next'}
+          {last ? 'Finish and check before handing in' : noBack ? 'Finish this and go on' : 'Next'}
         </Button>
         {!noBack && place > 0 && (
           <Button size="md" onClick={back}>
-            Back to the one before
+            Previous
           </Button>
         )}
       </div>
@@ -277,12 +273,12 @@ function Elsewhere({
   const waiting = held.unsent.length + held.apart.length;
   return (
     <section className={styles.narrow} aria-labelledby="elsewhere">
-      <ViewHeading id="elsewhere" text="Your paper goes on in another tab" />
+      <ViewHeading id="elsewhere" text="Your paper is open in another tab" />
       <p>
-        It was opened there after it was opened here, so this one has stopped.{' '}
+        You opened it there later, so this tab has stopped.{' '}
         {waiting > 0
           ? `${counted(waiting, 'answer')} that you typed here ${waiting === 1 ? 'is' : 'are'} still on this device; the page hands them over.`
-          : 'All that you typed here has arrived.'}
+          : 'Everything you typed here has arrived.'}
       </p>
       {status.choices.length > 0 && (
         <p className={styles.waits}>
@@ -292,10 +288,10 @@ function Elsewhere({
         </p>
       )}
       <Button variant="filled" size="md" onClick={() => void takeOver()}>
-        Go on here instead
+        Continue here instead
       </Button>
       <Button size="md" onClick={done}>
-        To your papers
+        Go to your papers
       </Button>
     </section>
   );

@@ -59,7 +59,7 @@ export function ByHand({ carrier, who, sitting, changed, leave }: ByHandProps) {
   return (
     <>
       {ended && byHand === 'toSave' && (
-        <p className={styles.waits}>Your teacher does not have your answers yet: save them as a file.</p>
+        <p className={styles.waits}>Your teacher doesn’t have your answers yet: save them as a file.</p>
       )}
       <div className={styles.row}>
         {ended && (
@@ -73,25 +73,25 @@ export function ByHand({ carrier, who, sitting, changed, leave }: ByHandProps) {
         )}
         {!leaving && (
           <button type="button" className={styles.quiet} onClick={() => setLeaving(true)}>
-            Take it off this computer
+            Remove from this computer
           </button>
         )}
       </div>
       {leaving && (
-        <div role="group" aria-label={`Take ${sitting.title} off this computer`}>
+        <div role="group" aria-label={`Remove ${sitting.title} from this computer`}>
           <p>
             {byHand === 'nothing'
-              ? 'The paper is gone from this computer then. The file can be opened again.'
+              ? 'The paper is removed from this computer. You can open the file again.'
               : byHand === 'saved'
-                ? 'The paper and your answers are gone from this computer then. What you saved as a file stays.'
-                : 'The paper and your answers are gone from this computer then, and nobody else has them.'}
+                ? 'The paper and your answers are removed from this computer. The file you saved stays.'
+                : 'The paper and your answers are removed from this computer, and nobody else has them.'}
           </p>
           <div className={styles.row}>
             <Button size="md" onClick={() => void forget()}>
-              Take it off
+              Remove
             </Button>
             <Button size="md" onClick={() => setLeaving(false)}>
-              Leave it here
+              Cancel
             </Button>
           </div>
         </div>

@@ -1,7 +1,7 @@
 import type { AttemptStatus } from '@/carriers/Carrier';
 import type { StudentQuestion } from '@/core/kinds';
 import type { Answer } from '@/core/model/sitting';
-import { clockTime } from '@/ui/format';
+import { clockTime } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
 import { viewOf } from '../kinds';
 import styles from './student.module.css';
@@ -17,7 +17,7 @@ export function ChoiceOfTwo({ question, choice, choose }: ChoiceOfTwoProps) {
   const { Show } = viewOf(question);
   const { counts, others } = choice;
   return (
-    <div className={styles.choice} role="group" aria-label="Another answer of yours">
+    <div className={styles.choice} role="group" aria-label="Another answer you gave">
       {others.map((other, index) => (
         <div key={index}>
           <p>You also answered this on another device or in another tab, at {clockTime(other.at)}:</p>
@@ -29,7 +29,7 @@ export function ChoiceOfTwo({ question, choice, choose }: ChoiceOfTwoProps) {
       ))}
       <p className={styles.soft}>The answer above counts. Both are kept, and your teacher can read them.</p>
       <Button size="md" onClick={() => choose(counts, [counts, ...others])}>
-        Stay with the answer above
+        Keep the answer above
       </Button>
     </div>
   );

@@ -5,7 +5,7 @@ import type { HeldAttempt } from '@/store/sitTables';
 import { Button } from '@/ui/plain/Button';
 import { TextInput } from '@/ui/plain/fields';
 import { CodeField, joinCodeWords } from './CodeField';
-import { faultWords } from './faultWords';
+import { faultWords } from '@/words/serverFaults';
 import { HeldHere } from './sitParts';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
@@ -41,9 +41,7 @@ export function EnterCode({
     try {
       const greeting = await carrier.greet(joinCodeFrom(typed));
       setFound(greeting);
-      setWord(
-        greeting ? '' : 'Nobody has this code. Look at your slip again: it has six letters and digits.',
-      );
+      setWord(greeting ? '' : 'Code not recognised. Check your slip: it has six letters and digits.');
     } catch (error) {
       setWord(faultWords(error));
       setAway(true);
@@ -64,7 +62,7 @@ export function EnterCode({
           Yes, this is me
         </Button>
         <Button size="md" onClick={() => (setFound(null), setTyped(''))}>
-          No, another code
+          No, use another code
         </Button>
       </section>
     );
@@ -80,11 +78,11 @@ export function EnterCode({
       <ViewHeading text="Sit a paper" />
       <CodeField {...joinCodeWords} value={typed} error={word} change={setTyped} />
       <Button type="submit" variant="filled" size="md" disabled={joinCodeFrom(typed).length < 6}>
-        Go in
+        Continue
       </Button>
       {away && <HeldHere joinCode={joinCodeFrom(typed)} goOn={(held) => held.who && goOn(held.who, held)} />}
       <button type="button" className={styles.quiet} onClick={() => setGuest(true)}>
-        No code? Come in as a guest
+        No code? Join as a guest
       </button>
       <button type="button" className={styles.quiet} onClick={openFile}>
         Your teacher gave you a file? Open it
@@ -107,7 +105,8 @@ function GuestForm({ carrier, enter, back }: GuestFormProps) {
   const come = async () => {
     try {
       const greeting = await carrier.comeAsGuest(name, code);
-      if (!greeting) return setWord('This code lets no guest in at the moment. Ask the teacher in the room.');
+      if (!greeting)
+        return setWord('This access code doesn’t work for guests right now. Ask the teacher in the room.');
       sessionStorage.setItem(rememberedKey, greeting.joinCode);
       enter(greeting);
     } catch (error) {
@@ -122,7 +121,7 @@ function GuestForm({ carrier, enter, back }: GuestFormProps) {
         void come();
       }}
     >
-      <ViewHeading text="Come in as a guest" />
+      <ViewHeading text="Join as a guest" />
       <TextInput
         label="Your name"
         description="As your teacher knows you"
@@ -143,10 +142,10 @@ function GuestForm({ carrier, enter, back }: GuestFormProps) {
       {word && <p role="alert">{word}</p>}
       <div className={styles.row}>
         <Button type="submit" variant="filled" size="md" disabled={!name.trim() || !code.trim()}>
-          Come in
+          Join
         </Button>
         <Button size="md" onClick={back}>
-          I have a code
+          I have a join code
         </Button>
       </div>
     </form>

@@ -13,12 +13,12 @@ export class Fetched extends Component<{ children: ReactNode }, { failed: boolea
     if (!this.state.failed) return this.props.children;
     return (
       <section>
-        <h1>A part of this page could not be fetched</h1>
+        <h1>Part of this page couldn’t be loaded</h1>
         <p role="alert">
-          Look at the connection, then load the page again. What you typed is kept on this device.
+          Check your connection, then load the page again. What you typed is saved on this device.
         </p>
         <Button variant="filled" size="md" onClick={() => window.location.reload()}>
-          Load it again
+          Load again
         </Button>
       </section>
     );

@@ -20,11 +20,11 @@ export function HeldHere({ joinCode, goOn }: { joinCode: string; goOn: (held: He
     <section key={held.attemptId} className={styles.paper}>
       <h2>{held.packet.title}</h2>
       <p>
-        You began it on this device. You can go on without a connection: what you type is kept here and handed
-        over as soon as there is one.
+        You started it on this device. You can carry on without a connection: what you type is saved here and
+        sent as soon as you are connected.
       </p>
       <Button variant="filled" size="md" onClick={() => goOn(held)}>
-        Go on without a connection
+        Continue without a connection
       </Button>
     </section>
   ));

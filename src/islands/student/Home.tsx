@@ -3,11 +3,11 @@ import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import { joinCodeShown } from '@/core/basics/joinCode';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
-import { counted, dayAndTime, duration } from '@/ui/format';
+import { counted, dayAndTime, duration } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
 import { AskTeacher } from './AskTeacher';
 import { ByHand } from './ByHand';
-import { faultWords } from './faultWords';
+import { faultWords } from '@/words/serverFaults';
 import { handOverLeft } from './heldAttempts';
 import { HeldHere } from './HeldHere';
 import { LateWords } from './LateWords';
@@ -29,7 +29,7 @@ type Section = 'open' | 'coming' | 'back' | 'done';
 
 const headings: Record<Section, string> = {
   open: 'Open now',
-  coming: 'Coming',
+  coming: 'Coming up',
   back: 'Handed back',
   done: 'Done',
 };
@@ -60,7 +60,7 @@ export function Home({ carrier, who, goOn, openSitting, openResult, openFile, le
   if (fault)
     return (
       <>
-        <p role="alert">{fault} It is asked again by itself.</p>
+        <p role="alert">{fault} We keep trying.</p>
         <HeldHere joinCode={who.joinCode} goOn={goOn} />
       </>
     );
@@ -70,11 +70,11 @@ export function Home({ carrier, who, goOn, openSitting, openResult, openFile, le
       <ViewHeading text="Your papers" />
       {who.guest && (
         <p>
-          You are here as a guest. If you have to come in again, your code is{' '}
+          You are here as a guest. If you have to join again, your code is{' '}
           <strong className={styles.receiptCode}>{joinCodeShown(who.joinCode)}</strong>
         </p>
       )}
-      {sittings.length === 0 && <p>Nothing is open or coming for you at the moment.</p>}
+      {sittings.length === 0 && <p>Nothing is open or coming up for you right now.</p>}
       {(Object.keys(headings) as Section[]).map((section) => {
         const rows = sittings.filter((sitting) => sectionOf(sitting) === section);
         if (rows.length === 0) return null;
@@ -92,12 +92,12 @@ export function Home({ carrier, who, goOn, openSitting, openResult, openFile, le
                   <div className={styles.row}>
                     {section === 'open' && (
                       <Button variant="filled" size="md" onClick={() => openSitting(sitting)}>
-                        {sitting.may === 'resume' ? 'Go on with it' : 'Read the instructions'}
+                        {sitting.may === 'resume' ? 'Continue' : 'Read the instructions'}
                       </Button>
                     )}
                     {sitting.handedBack && (
                       <Button size="md" onClick={() => openResult(sitting)}>
-                        See what came back
+                        See my result
                       </Button>
                     )}
                   </div>
@@ -140,18 +140,18 @@ function stateWordsOf(sitting: HomeSitting, now: number): string {
     .join(', ');
   if (sitting.may === 'resume')
     return sitting.leftMs === undefined
-      ? 'You have started. Your answers are kept and the clock goes on.'
-      : `You have started, and have ${duration(sitting.leftMs)} left. Your answers are kept and the clock goes on.`;
+      ? 'You have started. Your answers are saved and the clock is running.'
+      : `You have started, and have ${duration(sitting.leftMs)} left. Your answers are saved and the clock is running.`;
   if (sitting.may === 'start')
     return `${sitting.state === 'notStarted' ? '' : 'You may make another attempt. '}Open${sitting.closesAt ? ` until ${dayAndTime(sitting.closesAt, now)}` : ''}. ${size}.`;
   if (sitting.state !== 'notStarted')
     return sitting.handedBack
       ? 'You can see how it went.'
       : sitting.byHand
-        ? 'Finished. Nothing has come back yet.'
-        : 'Handed in. Nothing has come back yet.';
+        ? 'Finished. No result yet.'
+        : 'Handed in. No result yet.';
   // A script came without its paper.
   if (sitting.handedBack) return 'You can see how it went.';
   if (sitting.may === 'notYet') return `Opens ${dayAndTime(sitting.opensAt, now)}. ${size}.`;
-  return 'Closed. You have not sat it.';
+  return 'Closed. You didn’t sit it.';
 }

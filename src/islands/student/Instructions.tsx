@@ -3,10 +3,10 @@ import { Rich } from '@/ui/Rich';
 import type { Carrier, Greeting, HomeSitting, StartReply } from '@/carriers/Carrier';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
-import { counted, dayAndTime, duration } from '@/ui/format';
+import { counted, dayAndTime, duration } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
 import { TextInput } from '@/ui/plain/fields';
-import { faultWords } from './faultWords';
+import { faultWords } from '@/words/serverFaults';
 import { holdAttempt, tabId } from './heldAttempts';
 import { alsoFor, paperIsHere } from './sitParts';
 import { ViewHeading } from './ViewHeading';
@@ -23,13 +23,13 @@ interface InstructionsProps {
 type Refusal = Extract<StartReply, { outcome: 'refused' }>['why'];
 
 const refusalWords: Record<Refusal, string> = {
-  unknown: 'This paper is not for you, or it is gone.',
-  wrongCode: 'That is not the access code. Ask your teacher.',
-  notReady: 'The paper is not ready yet. Tell your teacher.',
-  notYet: 'It is not open yet.',
+  unknown: 'This paper isn’t for you, or it has been removed.',
+  wrongCode: 'That isn’t the access code. Ask your teacher.',
+  notReady: 'The paper isn’t ready yet. Tell your teacher.',
+  notYet: 'It isn’t open yet.',
   over: 'It is closed.',
   closedToStarts: 'It is closed to new starts. Ask your teacher.',
-  noAttemptLeft: 'You have handed it in already.',
+  noAttemptLeft: 'You have already handed it in.',
 };
 
 /** What to know before the clock starts. */
@@ -43,7 +43,7 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
       await paperIsHere();
     } catch {
       return setWord(
-        'A part of this page could not be fetched, so nothing was started. Look at the connection and try again.',
+        'Part of this page couldn’t be loaded, so you haven’t started. Check your connection and try again.',
       );
     }
     try {
@@ -87,31 +87,31 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
         <li>
           {sitting.timeLimitMs
             ? resuming
-              ? 'The clock has been going since you started.'
+              ? 'The clock has been running since you started.'
               : `You have ${duration(sitting.timeLimitMs)} from when you start.`
             : 'There is no time limit.'}
         </li>
         {sitting.closesAt && (
-          <li>It closes {dayAndTime(sitting.closesAt, now)}. What is there then is handed in.</li>
+          <li>It closes {dayAndTime(sitting.closesAt, now)}. Your answers are handed in then.</li>
         )}
         {sitting.oneByOne && (
           <li>
             Questions come one at a time.{' '}
-            {sitting.noBack ? 'Once you go on, there is no way back.' : 'You can go back to each.'}
+            {sitting.noBack ? 'Once you go on, you can’t go back.' : 'You can go back to any of them.'}
           </li>
         )}
         {sitting.practice && (
-          <li>
-            It is practice: each question tells you at once how you answered it, and can be tried again.
-          </li>
+          <li>This is practice: you see at once how you did on each question, and can try again.</li>
         )}
         {sitting.byHand && (
           <li>
-            It came as a file. At the end you save your answers as a file, too, and give that to your teacher.
-            The clock of this computer counts.
+            It came as a file. At the end you save your answers as a file too, and give it to your teacher.
+            This computer’s clock counts.
           </li>
         )}
-        <li>What you type is kept as you type. If the page closes, come back with your code and go on.</li>
+        <li>
+          Your answers are saved as you type. If the page closes, come back with your code and carry on.
+        </li>
       </ul>
       {sitting.codeAsked && !resuming && (
         <TextInput
@@ -126,7 +126,7 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
       {word && <p role="alert">{word}</p>}
       <div className={styles.row}>
         <Button type="submit" variant="filled" size="md">
-          {resuming ? 'Go on' : 'Start'}
+          {resuming ? 'Continue' : 'Start'}
         </Button>
         <Button size="md" onClick={back}>
           Not now

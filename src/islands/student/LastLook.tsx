@@ -3,7 +3,7 @@ import { plainText } from '@/core/basics/richWords';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import type { AnswerFill } from '@/core/kinds/fillings';
 import type { HeldAttempt } from '@/store/sitTables';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
@@ -38,12 +38,12 @@ export function LastLook({ held, fillOf, goTo, handIn, back }: LastLookProps) {
     setSending(false);
     if (!done)
       setWord(
-        'It could not be handed in: your teacher’s computer cannot be reached. Your answers are kept here; try again.',
+        'Not handed in yet: your teacher’s computer can’t be reached. Your answers are saved here; try again.',
       );
   };
   return (
     <section aria-labelledby="last-look" className={styles.lastLook}>
-      <ViewHeading id="last-look" text="Last look" />
+      <ViewHeading id="last-look" text="Check before handing in" />
       <p>
         {open.length === 0 && half.length === 0
           ? held.packet.questions.length === 1

@@ -11,9 +11,9 @@ import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
 const refusals: Record<Extract<PacketRead, { outcome: 'refused' }>['why'], string> = {
-  notPacket: 'is no paper from Gribbet.',
-  newer: 'comes from a newer Gribbet than this computer has. It has to be brought up to date first.',
-  damaged: 'is damaged: a part of it is missing or spoilt. Ask your teacher for it again.',
+  notPacket: 'isn’t a Gribbet paper.',
+  newer: 'was made by a newer version of Gribbet. This computer needs an update first.',
+  damaged: 'is damaged. Ask your teacher for it again.',
 };
 
 type Step =
@@ -41,8 +41,8 @@ export function OpenFile({ who, opened, back }: OpenFileProps) {
     if (read.outcome === 'refused') return refuse(refusals[read.why]);
     if (read.outcome === 'sealed') return setStep({ at: 'sealed', name, title: read.title, seal: read.seal });
     if (read.packet.kind === 'answers')
-      return refuse('holds answers. It is for your teacher; there is nothing to open in it here.');
-    if (read.changed) return refuse('is not as your teacher saved it. Ask for it again.');
+      return refuse('holds answers for your teacher. There is nothing to open in it here.');
+    if (read.changed) return refuse('has changed since your teacher saved it. Ask for it again.');
     const { packet } = read;
     if (packet.kind === 'script') return take(packet, packet.content.student);
     if (who) return take(packet, who);
@@ -72,14 +72,14 @@ export function OpenFile({ who, opened, back }: OpenFileProps) {
   return (
     <section className={styles.narrow} aria-labelledby="open-file">
       <ViewHeading id="open-file" text="A file from your teacher" />
-      <p>A paper to sit, or one that was marked. It stays on this computer, and works without any network.</p>
+      <p>A paper to sit, or one that was marked. It stays on this computer and works without a network.</p>
       <FileButton
         onChange={(file) => void choose(file)}
         inputProps={{ 'aria-label': 'Choose a file from your teacher' }}
       >
         {(props) => (
           <Button variant="filled" size="md" {...props}>
-            Choose the file
+            Choose file
           </Button>
         )}
       </FileButton>
@@ -111,7 +111,7 @@ function Unseal({ title, seal, known, read, back }: UnsealProps) {
     const inside = await openedWith(seal, code);
     setOpening(false);
     if (inside) await read(inside);
-    else setWord(own ? 'That is not the join code of whom it is for.' : 'That is not the access code.');
+    else setWord(own ? 'That isn’t the join code of the student it is for.' : 'That isn’t the access code.');
   };
   return (
     <form
@@ -123,7 +123,9 @@ function Unseal({ title, seal, known, read, back }: UnsealProps) {
     >
       <ViewHeading text={title} />
       <p>
-        {own ? 'It is sealed with your join code.' : 'It is sealed until your teacher says the access code.'}
+        {own
+          ? 'It is sealed with your join code.'
+          : 'It is sealed until your teacher gives you the access code.'}
       </p>
       <CodeField
         {...(own ? joinCodeWords : { label: 'Access code', description: 'Your teacher says it in the room' })}
@@ -134,10 +136,10 @@ function Unseal({ title, seal, known, read, back }: UnsealProps) {
       />
       <div className={styles.row}>
         <Button type="submit" variant="filled" size="md" disabled={!code.trim()} loading={opening}>
-          Open it
+          Open
         </Button>
         <Button size="md" onClick={back}>
-          Another file
+          Choose another file
         </Button>
       </div>
     </form>
@@ -160,7 +162,7 @@ function WhoAreYou({ packet, take, back }: WhoAreYouProps) {
     const joinCode = joinCodeFrom(typed);
     if (joinCode.length !== 6) return setWord('A join code has six letters and digits.');
     const odd = [...joinCode].find((letter) => !joinCodeAlphabet.includes(letter));
-    if (odd) return setWord(`There is no ${odd} in a join code. Look at your slip again.`);
+    if (odd) return setWord(`Join codes have no ${odd}. Check your slip.`);
     const { familyName, givenName } = student ?? namesFrom(name.replace(/\s+/g, ' ').trim());
     await take({ joinCode, familyName, givenName });
   };
@@ -203,10 +205,10 @@ function WhoAreYou({ packet, take, back }: WhoAreYouProps) {
           size="md"
           disabled={joinCodeFrom(typed) === '' || (!student && !name.trim())}
         >
-          Go in
+          Continue
         </Button>
         <Button size="md" onClick={back}>
-          Another file
+          Choose another file
         </Button>
       </div>
     </form>

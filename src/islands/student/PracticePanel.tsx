@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Response, StudentQuestion } from '@/core/kinds';
 import { fillOf } from '@/core/kinds/fillings';
 import type { PracticeAct, PracticeView } from '@/core/attempts/practice';
-import { counted, percent } from '@/ui/format';
+import { counted, percent } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
 import styles from './student.module.css';
 
@@ -39,13 +39,13 @@ export function PracticePanel({ question, view, response, practise }: PracticePa
         )}
       </div>
       {view.hints.length > 0 && (
-        <ol className={styles.hints} aria-label="Hints you took">
+        <ol className={styles.hints} aria-label="Hints you used">
           {view.hints.map((hint) => (
             <li key={hint}>{hint}</li>
           ))}
         </ol>
       )}
-      {away && <p role="alert">Your teacher’s computer cannot be reached at the moment. Try again.</p>}
+      {away && <p role="alert">Your teacher’s computer can’t be reached right now. Try again.</p>}
       <div className={styles.row}>
         {view.canTry && !view.done && (
           <Button
@@ -54,12 +54,12 @@ export function PracticePanel({ question, view, response, practise }: PracticePa
             disabled={blank || busy}
             onClick={() => response && void act({ act: 'try', response })}
           >
-            {view.tries === 0 ? 'See how it is' : 'Try again'}
+            {view.tries === 0 ? 'Check answer' : 'Try again'}
           </Button>
         )}
         {view.hintsLeft > 0 && (
           <Button size="md" disabled={busy} onClick={() => void act({ act: 'hint' })}>
-            {view.nextHintCost ? `A hint, for ${percent(view.nextHintCost)} of the points` : 'A hint'}
+            {view.nextHintCost ? `Get a hint for ${percent(view.nextHintCost)} of the points` : 'Get a hint'}
           </Button>
         )}
         {view.mayShow && (
@@ -70,7 +70,7 @@ export function PracticePanel({ question, view, response, practise }: PracticePa
       </div>
       {!view.done && view.canTry && <p className={styles.soft}>{leftWords(view)}</p>}
       {!view.canTry && view.accepted === null && (
-        <p className={styles.soft}>Your teacher reads this one; it is not scored at once.</p>
+        <p className={styles.soft}>Your teacher marks this one; it isn’t scored now.</p>
       )}
     </div>
   );
@@ -79,12 +79,12 @@ export function PracticePanel({ question, view, response, practise }: PracticePa
 function verdictWords({ verdict, triesLeft, done, accepted }: PracticeView): string {
   if (verdict === 'right') return 'Right.';
   const said = verdict === 'part' ? 'Partly right.' : 'Not right.';
-  if (done) return accepted === null ? `${said} No try is left.` : said;
+  if (done) return accepted === null ? `${said} No tries left.` : said;
   return triesLeft === null ? said : `${said} ${counted(triesLeft, 'try', 'tries')} left.`;
 }
 
 function leftWords({ pointsLeft, triesLeft, tries }: PracticeView): string {
   const often =
     triesLeft === null ? 'as often as you like' : tries === 0 ? counted(triesLeft, 'try', 'tries') : '';
-  return `Still to be had: ${counted(pointsLeft, 'point')}${often ? `; ${often}` : ''}.`;
+  return `${counted(pointsLeft, 'point')} still available${often ? `; ${often}` : ''}.`;
 }

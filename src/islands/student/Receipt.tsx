@@ -3,7 +3,7 @@ import type { AttemptStatus, Carrier, HomeSitting } from '@/carriers/Carrier';
 import { fillOf } from '@/core/kinds/fillings';
 import { receiptOf } from '@/core/attempts/receipt';
 import type { HeldAttempt } from '@/store/sitTables';
-import { counted, dayAndTime } from '@/ui/format';
+import { counted, dayAndTime } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
 import { SaveAnswers } from './ByHand';
 import { lateCounts, LateWords } from './LateWords';
@@ -13,8 +13,8 @@ import styles from './student.module.css';
 const words: Record<AttemptStatus['state'], string> = {
   working: '',
   handedIn: 'Handed in',
-  collected: 'Your teacher has taken in your paper',
-  collectedByTime: 'Time is up: what was there has been handed in',
+  collected: 'Your teacher has collected your paper',
+  collectedByTime: 'Time is up: your answers were handed in',
 };
 
 /** What the student takes away: that it came in, when, and how much of it. */
@@ -74,11 +74,11 @@ export function Receipt({
       )}
       {row?.handedBack && (
         <Button variant="filled" size="md" onClick={seeResult}>
-          See how it went
+          See how I did
         </Button>
       )}
       <Button size="md" onClick={done}>
-        To your papers
+        Go to your papers
       </Button>
     </section>
   );

@@ -3,10 +3,10 @@ import { Rich } from '@/ui/Rich';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import type { ScriptPacket, ScriptQuestion, Verdict } from '@/core/handback/script';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { counted, dayAndTime, percent, points } from '@/ui/format';
+import { counted, dayAndTime, percent, points } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
 import { viewOf } from '../kinds';
-import { faultWords } from './faultWords';
+import { faultWords } from '@/words/serverFaults';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
@@ -50,15 +50,15 @@ export function ResultView({ carrier, who, sitting, back }: ResultViewProps) {
   return (
     <>
       <Button size="compact-md" onClick={back}>
-        To your papers
+        Go to your papers
       </Button>
-      {fault && <p role="alert">{fault} What you see may be old.</p>}
+      {fault && <p role="alert">{fault} What you see may be out of date.</p>}
       {script ? (
         <Script script={script} />
       ) : (
         <>
           <ViewHeading text={sitting.title} />
-          <p>Nothing is handed back at the moment.</p>
+          <p>Nothing is handed back right now.</p>
         </>
       )}
     </>
@@ -90,7 +90,7 @@ function Script({ script }: { script: ScriptPacket }) {
         <p>{counted(script.waiting, 'answer')} still to be marked: the total can rise.</p>
       )}
       {script.questions.length === 0 && !script.total && (
-        <p>Your paper came in. Nothing else is shown yet.</p>
+        <p>Your teacher has your paper. Nothing else is shown yet.</p>
       )}
       {script.questions.map((row) => (
         <ReturnedQuestion key={row.question.id} row={row} />
@@ -137,7 +137,7 @@ function ReturnedQuestion({ row }: { row: ScriptQuestion }) {
       )}
       {row.link && (
         <p>
-          <span className={styles.soft}>Read on: </span>
+          <span className={styles.soft}>Read more: </span>
           <a href={row.link.href} target="_blank" rel="noopener noreferrer" referrerPolicy="no-referrer">
             {row.link.text}
           </a>

@@ -1,5 +1,5 @@
 import type { HeldAttempt } from '@/store/sitTables';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import type { Keeping } from './useAttempt';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
@@ -15,15 +15,16 @@ export function TimeIsUp({ held, keeping }: { held: HeldAttempt; keeping: Keepin
         <>
           <p className={styles.waits}>
             {counted(waiting, 'answer')} {keeping.state === 'onPage' ? 'on this page' : 'on this device'}{' '}
-            could not be handed over yet: your teacher’s computer cannot be reached.
+            couldn’t be sent yet: your teacher’s computer can’t be reached.
           </p>
           <p>
             {keeping.state === 'onPage'
-              ? 'Keep this page open. They are handed over as soon as there is a connection, with when you typed them.'
-              : 'They are handed over as soon as there is a connection, with when you typed them. Keep this page open, or come back with your code.'}
+              ? 'Keep this page open. They are sent as soon as there is a connection, with the time you typed them.'
+              : 'They are sent as soon as there is a connection, with the time you typed them. Keep this page open, or come back with your code.'}
           </p>
           <p>
-            Tell your teacher. What came after the end is kept apart; your teacher decides whether it counts.
+            Tell your teacher. Answers that arrive after the end are kept separately; your teacher decides
+            whether they count.
           </p>
         </>
       ) : away ? (

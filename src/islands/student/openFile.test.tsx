@@ -82,7 +82,7 @@ describe('opening a file', () => {
     const { hand, opened } = await opening(await packetText(forAll, 'T'));
     await hand.type(await screen.findByLabelText(/Your name/), 'Amara  Okafor');
     await hand.type(screen.getByLabelText(/Your join code/), 'abc');
-    await hand.click(screen.getByRole('button', { name: 'Go in' }));
+    await hand.click(screen.getByRole('button', { name: 'Continue' }));
     expect(screen.getByText('A join code has six letters and digits.')).toBeTruthy();
     await hand.clear(screen.getByLabelText(/Your join code/));
     await hand.type(screen.getByLabelText(/Your join code/), `${amara.joinCode.toLowerCase()}{Enter}`);
@@ -113,7 +113,7 @@ describe('opening a file', () => {
     const { hand, opened } = await opening(text, { ...who, joinCode: 'ZZZZZZ' });
     expect(await screen.findByRole('heading', { name: 'Mock exam back' })).toBeTruthy();
     expect(screen.getByDisplayValue('ZZZZZZ')).toBeTruthy();
-    await hand.click(screen.getByRole('button', { name: 'Open it' }));
+    await hand.click(screen.getByRole('button', { name: 'Open' }));
     expect(await screen.findByText(/not the join code/)).toBeTruthy();
     await hand.clear(screen.getByLabelText(/Your join code/));
     await hand.type(screen.getByLabelText(/Your join code/), `${amara.joinCode}{Enter}`);
@@ -160,12 +160,12 @@ describe('what came by hand, in the list of papers', () => {
     ['nothing', /The file can be opened again/],
   ])('taking it off says what goes with it (%s)', async (byHand, words) => {
     const { hand, changed, leave } = shown({ byHand });
-    await hand.click(screen.getByRole('button', { name: 'Take it off this computer' }));
+    await hand.click(screen.getByRole('button', { name: 'Remove from this computer' }));
     expect(screen.getByText(words)).toBeTruthy();
-    await hand.click(screen.getByRole('button', { name: 'Leave it here' }));
+    await hand.click(screen.getByRole('button', { name: 'Cancel' }));
     expect(changed).not.toHaveBeenCalled();
-    await hand.click(screen.getByRole('button', { name: 'Take it off this computer' }));
-    await hand.click(screen.getByRole('button', { name: 'Take it off' }));
+    await hand.click(screen.getByRole('button', { name: 'Remove from this computer' }));
+    await hand.click(screen.getByRole('button', { name: 'Remove' }));
     // Nobody answers, and nothing is left here: out.
     await waitFor(() => expect(leave).toHaveBeenCalled());
   });

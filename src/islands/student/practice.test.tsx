@@ -34,11 +34,11 @@ function panel(part: Partial<PracticeView>, response = { picked: ['b'] }) {
 describe('a question in practice', () => {
   it('is tried with what is filled in, and not while it is blank', async () => {
     const { hand, practise, unmount } = panel({});
-    await hand.click(screen.getByRole('button', { name: 'See how it is' }));
+    await hand.click(screen.getByRole('button', { name: 'Check answer' }));
     expect(practise).toHaveBeenCalledWith({ act: 'try', response: { picked: ['b'] } });
     unmount();
     panel({}, { picked: [] });
-    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'See how it is' }).disabled).toBe(true);
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Check answer' }).disabled).toBe(true);
   });
 
   it('says how it was, how many tries are left and what is still to be had', () => {
@@ -57,7 +57,7 @@ describe('a question in practice', () => {
 
   it('a hint is asked for by what it costs; those taken stay in sight', async () => {
     const { hand, practise } = panel({ hints: ['Twelfths'], hintsLeft: 1, nextHintCost: 0.5 });
-    expect(screen.getByRole('list', { name: 'Hints you took' }).textContent).toBe('Twelfths');
+    expect(screen.getByRole('list', { name: 'Hints you used' }).textContent).toBe('Twelfths');
     await hand.click(screen.getByRole('button', { name: 'A hint, for 50% of the points' }));
     expect(practise).toHaveBeenCalledWith({ act: 'hint' });
   });
@@ -73,7 +73,7 @@ describe('a question in practice', () => {
     const { hand } = draw(
       <PracticePanel question={question} view={fresh} response={{ picked: ['a'] }} practise={practise} />,
     );
-    await hand.click(screen.getByRole('button', { name: 'See how it is' }));
+    await hand.click(screen.getByRole('button', { name: 'Check answer' }));
     expect((await screen.findByRole('alert')).textContent).toMatch(/cannot be reached|could not do that/);
   });
 });
@@ -110,7 +110,7 @@ describe('asking the teacher', () => {
       'something else',
     ]);
     expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Ask' }).disabled).toBe(true);
-    await hand.type(screen.getByLabelText(/Because/), ' I was ill ');
+    await hand.type(screen.getByLabelText(/Reason/), ' I was ill ');
     await hand.click(screen.getByRole('button', { name: 'Ask' }));
     expect(ask).toHaveBeenCalledWith('K7M4QX', 'sitting1', { asks: 'otherTimes', words: 'I was ill' });
     expect(asked).toHaveBeenCalled();
@@ -194,7 +194,7 @@ describe('a guest', () => {
         openFile={() => undefined}
       />,
     );
-    await hand.click(screen.getByRole('button', { name: 'No code? Come in as a guest' }));
+    await hand.click(screen.getByRole('button', { name: 'No code? Join as a guest' }));
     await hand.type(screen.getByLabelText('Your name'), 'Nia');
     await hand.type(screen.getByLabelText('Access code'), 'flood{Enter}');
     expect((await screen.findByRole('alert')).textContent).toMatch(/lets no guest in/);

@@ -66,7 +66,7 @@ describe('entering', () => {
       />,
     );
     await hand.type(screen.getByLabelText(/Your join code/), 'k7m 4qx');
-    await hand.click(screen.getByRole('button', { name: 'Go in' }));
+    await hand.click(screen.getByRole('button', { name: 'Continue' }));
     expect(greet).toHaveBeenCalledWith('K7M4QX');
     expect(await screen.findByRole('heading', { name: 'Amara Okafor' })).toBeTruthy();
     expect(enter).not.toHaveBeenCalled();
@@ -103,15 +103,11 @@ describe('entering', () => {
 describe('the student’s home', () => {
   it.each([
     [{}, /^Open. 4 questions, 1 h 00 min/, 'Read the instructions'],
-    [{ may: 'resume', state: 'working' }, /the clock goes on/, 'Go on with it'],
+    [{ may: 'resume', state: 'working' }, /the clock goes on/, 'Continue'],
     [{ may: 'notYet' }, /^Opens /, null],
     [{ may: 'over' }, /^Closed. You have not sat it/, null],
     [{ may: 'noAttemptLeft', state: 'handedIn' }, /Nothing has come back yet/, null],
-    [
-      { may: 'noAttemptLeft', state: 'collected', handedBack: true },
-      /can see how it went/,
-      'See what came back',
-    ],
+    [{ may: 'noAttemptLeft', state: 'collected', handedBack: true }, /can see how it went/, 'See my result'],
   ] as const)('%o is said in words, with the button for it', async (part, words, button) => {
     const home = () => Promise.resolve([{ ...homeSitting, ...part }]);
     const nothing = () => undefined;
@@ -227,9 +223,9 @@ describe('what came back', () => {
       />,
     );
 
-  it('only that it came in, when nothing else is let out', async () => {
+  it('only that you have their paper, when nothing else is let out', async () => {
     view(nothing);
-    expect(await screen.findByText('Your paper came in. Nothing else is shown yet.')).toBeTruthy();
+    expect(await screen.findByText('Your teacher has your paper. Nothing else is shown yet.')).toBeTruthy();
     expect(screen.queryByRole('region')).toBeNull();
   });
 

@@ -1,3 +1,4 @@
+import { WordedFault } from '@/words/faults';
 import type { Carrier } from '@/carriers/Carrier';
 import { assetId } from '@/core/basics/assetBytes';
 import type { FileRef } from '@/core/basics/file';
@@ -18,10 +19,10 @@ export function studentFiles(
     get: async (id) =>
       (attemptId && (await sitDesk.files.get([attemptId, id]))) || carrier.file(joinCode, sittingId, id),
     put: async ({ name, mediaType, bytes }) => {
-      if (!attemptId) throw new Error('Files are put in only while the paper is sat.');
+      if (!attemptId) throw new WordedFault('You can only add files while sitting the paper.');
       const held = await sitDesk.files.where({ attemptId }).toArray();
       if (held.reduce((sum, file) => sum + file.size, bytes.length) > mostAttemptBytes)
-        throw new Error(`Your files are too large together with ${name}: at most 100 MB.`);
+        throw new WordedFault(`Your files are too large with ${name}: at most 100 MB in total.`);
       const ref = { id: await assetId(bytes), name: name.slice(0, 200), mediaType, size: bytes.length };
       await sitDesk.files.put({ ...ref, bytes, attemptId, sent: false });
       return ref;

@@ -18,26 +18,26 @@ export function BankLink({ paperId, question }: { paperId: string; question: Que
     return (
       <MarginBlock title="Not in the bank">
         <Button justify="start" onClick={() => void act(putIntoBank(paperId, question.id, isoNow()))}>
-          Put it into the bank
+          Add to bank
         </Button>
       </MarginBlock>
     );
   const same = sameQuestion(question, entry.question);
   return (
-    <MarginBlock title={same ? 'The same as in the bank' : 'Not the same as in the bank'}>
+    <MarginBlock title={same ? 'Same as in the bank' : 'Differs from the bank'}>
       <div className={styles.actions}>
         {!same && (
           <>
             <Button justify="start" onClick={() => void act(putBack(paperId, question.id, isoNow()))}>
-              Put this one back into the bank
+              Update the bank
             </Button>
             <Button justify="start" onClick={() => void act(takeOver(paperId, question.id, isoNow()))}>
-              Take the one of the bank
+              Use the bank’s version
             </Button>
           </>
         )}
         <Button justify="start" onClick={() => void act(makeSeparate(paperId, question.id, isoNow()))}>
-          Make it separate
+          Unlink
         </Button>
       </div>
     </MarginBlock>

@@ -12,7 +12,7 @@ import { paperOf, sittingRecords } from '@/store/queries';
 import { adoptPaper } from '@/store/sittings';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
-import { counted, percent, points } from '@/ui/format';
+import { counted, percent, points } from '@/words/format';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './write.module.css';
 
@@ -22,20 +22,22 @@ export function ChangedSince({ paper, sitting }: { paper: Paper; sitting: Sittin
   if (sitting.paperVersion === null)
     return (
       <MarginBlock title={sitting.title}>
-        <p className={styles.soft}>Nobody has started: students will get the paper as it stands then.</p>
+        <p className={styles.soft}>
+          Nobody has started yet: students get the paper as it is when the first one starts.
+        </p>
       </MarginBlock>
     );
   if (!effect) return null;
   return (
     <MarginBlock title={sitting.title}>
       <p>
-        Students sat an earlier version of this paper. With what has changed since,{' '}
-        {counted(effect.answersChanged, 'answer')} of the {counted(effect.students, 'student')} who are in
-        would have other points: {effect.studentsUp} would go up, {effect.studentsDown} down, the mean from{' '}
-        {meanWords(effect.before)} to {meanWords(effect.after)}.
+        Students sat an earlier version of this paper. With your changes since,{' '}
+        {counted(effect.answersChanged, 'answer')} of the {counted(effect.students, 'student')} who have
+        handed in would get different points: {effect.studentsUp} would go up, {effect.studentsDown} down, the
+        mean from {meanWords(effect.before)} to {meanWords(effect.after)}.
       </p>
       <Button disabled={!readyToSit(paper)} onClick={() => void act(adoptPaper(sitting.id, isoNow()))}>
-        Score it with the changed paper
+        Score with the changed paper
       </Button>
     </MarginBlock>
   );

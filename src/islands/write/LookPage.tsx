@@ -21,7 +21,7 @@ import { deskFiles } from '@/desk/deskFiles';
 import { EmptyState } from '@/ui/EmptyState';
 import { FillGlyph } from '@/ui/FillGlyph';
 import { FilesFrom, passingFiles } from '@/ui/files';
-import { counted, points } from '@/ui/format';
+import { counted, points } from '@/words/format';
 import { Rich } from '@/ui/Rich';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { PaperQuestions } from '../kinds/PaperQuestions';
@@ -38,8 +38,7 @@ export function LookPage({ paperId }: { paperId: string }) {
 
 function Look({ paperId }: { paperId: string }) {
   const paper = useLiveQuery(async () => (await desk.papers.get(paperId)) ?? null, [paperId]);
-  if (paper === null)
-    return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
+  if (paper === null) return <EmptyState title="Paper not found" action={<a href="/">Go to the desk</a>} />;
   return paper ? <FilledIn paper={paper} /> : null;
 }
 
@@ -57,10 +56,10 @@ function FilledIn({ paper }: { paper: Paper }) {
   const awardOf = new Map(card.awards.map((award) => [award.questionId, award]));
   return (
     <TwoColumns
-      marginLabel="About this look"
+      marginLabel="About this preview"
       margin={
         <>
-          <MarginBlock title="As a student sees it">
+          <MarginBlock title="What students see">
             <p>
               Built from the very packet students get: no key, scheme or note is in it. Fill it in as you
               like; nothing of it is kept.
@@ -78,12 +77,12 @@ function FilledIn({ paper }: { paper: Paper }) {
             <a href={`/papers/${paper.id}`}>Back to writing</a>
           </MarginBlock>
           <MarginBlock
-            title="Scored on the spot"
+            title="Score"
             aside={scored && <strong>{`${points(card.total)} of ${points(card.max)}`}</strong>}
           >
             <Checkbox
               size="sm"
-              label="Score what is filled in"
+              label="Score these answers"
               checked={scored}
               onChange={(event) => setScored(event.currentTarget.checked)}
             />
@@ -148,7 +147,7 @@ function Scored({ question, award, tried, withComments }: ScoredProps) {
   const comments = withComments && answer ? commentsByKey(question, answer, award) : [];
   const words =
     award.state === 'waiting'
-      ? 'you would mark this by hand'
+      ? 'marked by hand'
       : award.points === null
         ? 'there is no key yet'
         : `${points(award.points)} of ${points(award.max)}`;
@@ -177,17 +176,17 @@ function KeyFromThis({ paper, tried }: { paper: Paper; tried: Tried }) {
     void act(
       changePaper(
         { ...paper, questions },
-        `Key of ${counted(changes.length, 'question')} taken from what was filled in`,
+        `Key of ${counted(changes.length, 'question')} set from these answers`,
         undefined,
         isoNow(),
       ),
     );
   };
   return (
-    <MarginBlock title="The key from this">
+    <MarginBlock title="Make this the key">
       {changes.length === 0 ? (
         <p className={styles.points}>
-          Fill the paper in with the right answers, and they can be made its key. So far nothing would change.
+          Fill in the right answers to make them the key. So far nothing would change.
         </p>
       ) : (
         <>

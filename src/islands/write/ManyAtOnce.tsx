@@ -1,7 +1,7 @@
 import { Button, NativeSelect, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Paper } from '@/core/model/paper';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { PointsField } from '@/ui/PointsField';
 import { MarginBlock } from '@/ui/TwoColumns';
 import type { ManyChange } from './paperEdits';
@@ -25,17 +25,17 @@ export function ManyAtOnce({ paper, picked, pick, change }: ManyAtOnceProps) {
   ];
   const all = paper.questions.every((question) => picked.has(question.id));
   return (
-    <MarginBlock title={`${these} picked`}>
+    <MarginBlock title={`${these} selected`}>
       <div className={styles.many}>
         <Button
           size="compact-sm"
           justify="start"
           onClick={() => pick(all ? new Set() : new Set(paper.questions.map(({ id }) => id)))}
         >
-          {all ? 'Pick none' : 'Pick all'}
+          {all ? 'Select none' : 'Select all'}
         </Button>
         <div className={styles.manyRow}>
-          <PointsField label="Points for each picked question" w={64} value={worth} onPoints={setWorth} />
+          <PointsField label="Points for each selected question" w={64} value={worth} onPoints={setWorth} />
           <Button
             size="compact-sm"
             disabled={worth === null}
@@ -65,16 +65,16 @@ export function ManyAtOnce({ paper, picked, pick, change }: ManyAtOnceProps) {
             disabled={!tag.trim()}
             onClick={() => change({ what: 'addTag', tag: tag.trim() }, `${these} tagged ${tag.trim()}`)}
           >
-            put on
+            Add tag
           </Button>
           <Button
             size="compact-sm"
             disabled={!tag.trim()}
             onClick={() =>
-              change({ what: 'removeTag', tag: tag.trim() }, `Tag ${tag.trim()} taken off ${these}`)
+              change({ what: 'removeTag', tag: tag.trim() }, `Tag ${tag.trim()} removed from ${these}`)
             }
           >
-            take off
+            Remove tag
           </Button>
         </div>
         <div className={styles.manyRow}>
@@ -99,28 +99,28 @@ export function ManyAtOnce({ paper, picked, pick, change }: ManyAtOnceProps) {
         <Button
           size="compact-sm"
           justify="start"
-          onClick={() => change({ what: 'working', keyShare: null }, `No working in ${these}`)}
+          onClick={() => change({ what: 'working', keyShare: null }, `Working removed from ${these}`)}
         >
-          Ask for no working
+          Don’t ask for working
         </Button>
         <Button
           size="compact-sm"
           justify="start"
           onClick={() => change({ what: 'shuffle', on: true }, `Options of ${these} shuffled`)}
         >
-          Shuffle their options
+          Shuffle options
         </Button>
         <Button
           size="compact-sm"
           justify="start"
-          onClick={() => change({ what: 'shuffle', on: false }, `Options of ${these} as they stand`)}
+          onClick={() => change({ what: 'shuffle', on: false }, `Options of ${these} in written order`)}
         >
-          Leave options as they stand
+          Keep options in written order
         </Button>
         {paper.parts && (
           <NativeSelect
             size="xs"
-            aria-label="Move the picked questions to"
+            aria-label="Move the selected questions to"
             value="choose"
             data={[
               { value: 'choose', label: 'Move to…' },
@@ -141,7 +141,7 @@ export function ManyAtOnce({ paper, picked, pick, change }: ManyAtOnceProps) {
             pick(new Set());
           }}
         >
-          Delete them
+          Delete questions
         </Button>
       </div>
     </MarginBlock>

@@ -15,7 +15,7 @@ export function NewQuestion({
 }) {
   return (
     <div className={styles.newQuestion} role="group" aria-label="New question">
-      <span className={styles.soft}>{first ? 'The first question is' : 'Next question:'}</span>
+      <span className={styles.soft}>{first ? 'First question:' : 'Next question:'}</span>
       {kindNames.map((name) => (
         <Button
           key={name}
@@ -27,11 +27,11 @@ export function NewQuestion({
         </Button>
       ))}
       <Button size="compact-sm" onClick={addPart}>
-        A new part
+        Add a part
       </Button>
       {!first && (
         <span className={styles.alone}>
-          <KeyHint keys="Ctrl Enter" /> one more of the same kind
+          <KeyHint keys="Ctrl Enter" /> another of the same kind
         </span>
       )}
     </div>

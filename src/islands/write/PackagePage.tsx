@@ -10,9 +10,9 @@ import { bringPapers } from '@/store/papers';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/desk/act';
 import { DeskReady } from '@/desk/DeskReady';
-import { counted, pointsWords } from '@/ui/format';
+import { counted, pointsWords } from '@/words/format';
 import { LossList } from '@/ui/LossList';
-import { refusalWords } from '@/ui/lossWords';
+import { refusalWords } from '@/words/losses';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import type { PackageReply } from '@/workers/qti.worker';
 import type { Work } from '@/workers/stoppable';
@@ -55,29 +55,29 @@ function Package() {
     <TwoColumns
       marginLabel="About packages"
       margin={
-        <MarginBlock title="What is read">
+        <MarginBlock title="What can be imported">
           <p>
             QTI packages of version 3.0, 2.1 and 2.2: a zip with imsmanifest.xml, tests, items and pictures.
             Each test becomes a paper of its own; items that stand in no test become one more.
           </p>
           <p className={styles.soft}>
-            What cannot be carried is listed item by item before anything is kept. A package that could do
-            harm is refused whole.
+            Anything that can’t be imported is listed before you import. A package that could do harm is
+            refused.
           </p>
           <a href="/">Back to the desk</a>
         </MarginBlock>
       }
     >
-      <h1 className={styles.title}>Papers from a package</h1>
+      <h1 className={styles.title}>Import papers</h1>
       <div className={styles.drop} onDragOver={(event) => event.preventDefault()} onDrop={dropped}>
         <FileButton
           accept=".zip,application/zip"
           onChange={(file) => void read(file)}
-          inputProps={{ 'aria-label': 'Choose a package' }}
+          inputProps={{ 'aria-label': 'Choose package' }}
         >
           {(button) => (
             <Button {...button} variant={reply && 'read' in reply ? 'default' : 'filled'}>
-              Choose a package
+              Choose package
             </Button>
           )}
         </FileButton>
@@ -103,11 +103,11 @@ function Understood({ read }: { read: ReadPackage }) {
   const bring = async () => {
     const kept = await act(withKeptPictures({ ...read, papers: taken }));
     if (!kept) return;
-    const said = `${counted(taken.length, 'paper')} brought in from a package`;
+    const said = `${counted(taken.length, 'paper')} imported from a package`;
     const done = await act(bringPapers(kept.papers, said, isoNow()));
     if (!done) return;
     if (kept.unread.length > 0)
-      return say(`${said}. Not readable as pictures, and left out: ${kept.unread.join(', ')}`, true);
+      return say(`${said}. Left out, because they aren’t readable pictures: ${kept.unread.join(', ')}`, true);
     const [only, ...more] = done.result;
     window.location.assign(only !== undefined && more.length === 0 ? `/papers/${only}` : '/');
   };
@@ -121,10 +121,10 @@ function Understood({ read }: { read: ReadPackage }) {
           take={(on) => setLeft(on ? left.filter((each) => each !== index) : [...left, index])}
         />
       ))}
-      <LossList losses={losses} label="Not carried, or only in part" />
-      {losses.length === 0 && <p className={styles.soft}>Everything in it could be carried.</p>}
+      <LossList losses={losses} label="Not imported, or only in part" />
+      {losses.length === 0 && <p className={styles.soft}>Everything in it can be imported.</p>}
       <Button variant="filled" disabled={taken.length === 0} onClick={() => void bring()}>
-        Bring in {counted(taken.length, 'paper')}
+        Import {counted(taken.length, 'paper')}
       </Button>
     </>
   );

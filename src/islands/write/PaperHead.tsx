@@ -22,7 +22,7 @@ export function PaperHead({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
         low
         id="field-instructions"
         label="Instructions"
-        placeholder="Instructions: what students read before they start"
+        placeholder="Instructions students read before they start"
         value={paper.instructions}
         change={(instructions) => keep({ ...paper, instructions }, 'Instructions changed', 'instructions')}
       />

@@ -8,9 +8,9 @@ import { deletePaper } from '@/store/papers';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
-import { counted, pointsWords } from '@/ui/format';
+import { counted, pointsWords } from '@/words/format';
 import { PointsField } from '@/ui/PointsField';
-import { findingWords } from '@/ui/findingWords';
+import { findingWords } from '@/words/findings';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { ChangedSince } from './ChangedSince';
 import type { KeepPaper } from './usePaperDraft';
@@ -52,55 +52,55 @@ export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginP
               href={`/papers/${paper.id}/give`}
               variant={sittings.length === 0 ? 'filled' : 'default'}
             >
-              Give it out
+              Give out
             </Button>
           ) : (
             <Button size={brief ? 'compact-sm' : 'xs'} disabled>
-              Give it out
+              Give out
             </Button>
           )}
           <Button
             component="a"
             size={brief ? 'compact-sm' : 'xs'}
             href={`/papers/${paper.id}/look`}
-            aria-label="Look at it as a student"
+            aria-label="Preview as a student"
           >
-            {brief ? 'Look' : 'Look at it as a student'}
+            {brief ? 'Look' : 'Preview as a student'}
           </Button>
           <Button component="a" size={brief ? 'compact-sm' : 'xs'} href={`/papers/${paper.id}/print`}>
-            Print it
+            Print
           </Button>
         </div>
         {!brief && (
           <div className={styles.actions}>
             <Button component="a" href={`/papers/${paper.id}/sheet`}>
-              In and out: sheet, package
+              Import and export
             </Button>
             <Button onClick={pickMany} disabled={paper.questions.length === 0}>
-              Change many at once
+              Edit several questions
             </Button>
             <div className={styles.pointsRow} id="field-wantedPoints">
               <PointsField
-                label="What the points are meant to add up to"
+                label="Target total"
                 w={64}
                 value={paper.wantedPoints ?? null}
                 onPoints={(wanted) => {
                   const { wantedPoints: _, ...rest } = paper;
                   keep(
                     wanted === null ? rest : { ...rest, wantedPoints: wanted },
-                    'Wanted points set',
+                    'Target total changed',
                     'wantedPoints',
                   );
                 }}
               />
-              <span>points are wanted in all</span>
+              <span>points target total</span>
             </div>
             <Checkbox
               size="sm"
               label={
                 paper.parts
                   ? 'Shuffle the questions before the first part'
-                  : 'Each student gets the questions in an order of their own'
+                  : 'Each student gets the questions in a different order'
               }
               checked={paper.shuffle ?? false}
               onChange={(event) =>
@@ -113,7 +113,7 @@ export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginP
       {!brief && sittings.length === 0 && (
         <MarginBlock title="Not given out yet">
           <Button justify="start" onClick={() => void remove()}>
-            Delete the paper
+            Delete paper
           </Button>
         </MarginBlock>
       )}
@@ -121,16 +121,14 @@ export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginP
         <ChangedSince key={sitting.id} paper={paper} sitting={sitting} />
       ))}
       <MarginBlock
-        title={
-          findings.length === 0 ? 'Nothing is missing' : `${counted(findings.length, 'thing')} to look at`
-        }
+        title={findings.length === 0 ? 'Nothing to fix' : `${counted(findings.length, 'thing')} to check`}
       >
         <ul className={styles.findings}>
           {shown.map((finding, index) => (
             <li key={index}>
               <button type="button" className={styles.finding} onClick={() => goTo(finding)}>
                 {findingWords(finding, paper.questions)}
-                {finding.level === 'stops' && <span className={styles.stops}> stops it being given out</span>}
+                {finding.level === 'stops' && <span className={styles.stops}> fix before giving out</span>}
               </button>
             </li>
           ))}

@@ -33,7 +33,7 @@ export function PartRow({ part, number, count, keep, remove }: PartRowProps) {
           low
           id={`field-part-instructions-${part.id}`}
           label={`Instructions of ${name}`}
-          placeholder="What students read before it"
+          placeholder="Instructions for this part"
           value={part.instructions}
           change={(instructions) =>
             keep({ ...part, instructions }, `Instructions of ${name}`, `part-instructions-${part.id}`)
@@ -43,7 +43,7 @@ export function PartRow({ part, number, count, keep, remove }: PartRowProps) {
           <Checkbox
             size="sm"
             label={part.draw === null ? `Each student gets all ${count}` : 'Each student gets'}
-            aria-label={`Draw questions of ${name} by chance`}
+            aria-label={`Draw questions of ${name} at random`}
             checked={part.draw !== null}
             onChange={(event) =>
               keep(
@@ -61,15 +61,15 @@ export function PartRow({ part, number, count, keep, remove }: PartRowProps) {
                 value={part.draw}
                 onPoints={(draw) => {
                   if (draw !== null && Number.isInteger(draw))
-                    keep({ ...part, draw }, `Draw of ${name} set`, `draw-${part.id}`);
+                    keep({ ...part, draw }, `Draw of ${name} changed`, `draw-${part.id}`);
                 }}
               />
-              of {count}, drawn by chance
+              of {count}, drawn at random
             </span>
           )}
           <Checkbox
             size="sm"
-            label="in an order of their own"
+            label="in a different order each"
             aria-label={`Shuffle the questions of ${name}`}
             checked={part.shuffle}
             onChange={(event) =>
@@ -78,15 +78,15 @@ export function PartRow({ part, number, count, keep, remove }: PartRowProps) {
           />
           <Checkbox
             size="sm"
-            label="new page in print"
-            aria-label={`Begin ${name} on a new page in print`}
+            label="new page when printed"
+            aria-label={`Begin ${name} on a new page when printed`}
             checked={part.newPage}
             onChange={(event) =>
-              keep({ ...part, newPage: event.currentTarget.checked }, `Page of ${name} changed`)
+              keep({ ...part, newPage: event.currentTarget.checked }, `Page break of ${name} changed`)
             }
           />
           <Button size="compact-sm" onClick={remove}>
-            Take the heading out
+            Remove heading
           </Button>
         </div>
       </div>

@@ -12,7 +12,7 @@ import { givenOf, paperPoints, sectionsOf, type Section } from '@/core/model/par
 import { desk } from '@/store/tables';
 import { DeskReady } from '@/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
-import { counted, points, pointsRange, pointsWords } from '@/ui/format';
+import { counted, points, pointsRange, pointsWords } from '@/words/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { viewOf } from '../kinds';
 import styles from './print.module.css';
@@ -21,8 +21,8 @@ type Sheet = 'paper' | 'room' | 'key';
 
 const sheetWords: Record<Sheet, string> = {
   paper: 'The paper',
-  room: 'The paper, with room for answers',
-  key: 'The key, with schemes and comments',
+  room: 'The paper with room for answers',
+  key: 'The key with schemes and comments',
 };
 
 /** The paper or its key, as it comes out of a printer. */
@@ -37,8 +37,7 @@ export function PrintPage({ paperId }: { paperId: string }) {
 function Print({ paperId }: { paperId: string }) {
   const paper = useLiveQuery(async () => (await desk.papers.get(paperId)) ?? null, [paperId]);
   const [sheet, setSheet] = useState<Sheet>('room');
-  if (paper === null)
-    return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
+  if (paper === null) return <EmptyState title="Paper not found" action={<a href="/">Go to the desk</a>} />;
   if (!paper) return null;
   return (
     <TwoColumns
@@ -60,7 +59,7 @@ function Print({ paperId }: { paperId: string }) {
             Print
           </Button>
           <p className={styles.soft}>
-            Questions that are drawn by chance are all printed: strike out what you do not want.
+            All questions that could be drawn are printed: strike out the ones you don’t want.
           </p>
           <a href={`/papers/${paperId}`}>Back to writing</a>
         </MarginBlock>

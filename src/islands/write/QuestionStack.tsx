@@ -4,7 +4,7 @@ import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import type { Paper } from '@/core/model/paper';
 import { questionFindings } from '@/core/scoring/paperFindings';
-import { points } from '@/ui/format';
+import { points } from '@/words/format';
 import { SortableItem, SortableList } from '@/ui/Sortable';
 import type { KeepQuestion } from '../kinds/KindView';
 import { rowId, rowsOf, withoutPart, withPart } from './paperEdits';
@@ -45,7 +45,7 @@ export function QuestionStack(props: QuestionStackProps) {
             number={(paper.parts ?? []).indexOf(row.part) + 1}
             count={paper.questions.filter((question) => question.partId === row.part.id).length}
             keep={(part, said, field) => keepPaper(withPart(paper, part), said, field)}
-            remove={() => keepPaper(withoutPart(paper, row.part.id), 'Heading of a part taken out')}
+            remove={() => keepPaper(withoutPart(paper, row.part.id), 'Part heading removed')}
           />
         ) : (
           <QuestionItem
@@ -88,7 +88,7 @@ function QuestionItem({ question, number, opened, open, keep, picked, toggle }: 
           size="sm"
           className={styles.pick ?? ''}
           label={number}
-          aria-label={`Pick question ${number}`}
+          aria-label={`Select question ${number}`}
           checked={picked}
           onChange={toggle}
         />
@@ -127,7 +127,7 @@ function ClosedQuestion({
         {question.working && ', with working'}
         {key && ` · ${key}`}
         {question.tags.length > 0 && ` · ${question.tags.join(', ')}`}
-        {findings > 0 && <span className={styles.toLook}> · {findings} to look at</span>}
+        {findings > 0 && <span className={styles.toLook}> · {findings} to check</span>}
       </span>
     </button>
   );

@@ -23,9 +23,9 @@ import { act, say } from '@/desk/act';
 import { DeskReady } from '@/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
 import { BadRows } from '@/ui/BadRows';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { fileNameOf } from '@/core/formats/fileName';
-import { fieldWords } from '@/ui/lossWords';
+import { fieldWords } from '@/words/losses';
 import { saveFile } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { HeadingChoice, SheetSource } from '@/desk/SheetSource';
@@ -58,12 +58,11 @@ export function SheetPage({ paperId }: { paperId: string }) {
 
 function Sheet({ paperId }: { paperId: string }) {
   const paper = useLiveQuery(async () => (await desk.papers.get(paperId)) ?? null, [paperId]);
-  if (paper === null)
-    return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
+  if (paper === null) return <EmptyState title="Paper not found" action={<a href="/">Go to the desk</a>} />;
   if (!paper) return null;
   return (
     <TwoColumns
-      marginLabel="The paper as a file"
+      marginLabel="Import and export"
       margin={
         <>
           <TakeOutSheet paper={paper} />
@@ -71,12 +70,11 @@ function Sheet({ paperId }: { paperId: string }) {
         </>
       }
     >
-      <h1 className={styles.title}>Questions from a sheet into: {paper.title || 'paper without a title'}</h1>
+      <h1 className={styles.title}>Import questions into {paper.title || 'paper without a title'}</h1>
       <div className={styles.bring}>
         <p>
-          One row a question: what is asked, its options if it has any, and its key as a letter, a number or
-          in words. Paste rows, or choose a CSV, XLSX or ODS file. What was understood is shown before
-          anything is kept.
+          One row per question: its text, its options if it has any, and its key as a letter, a number or in
+          words. Paste rows, or choose a CSV, XLSX or ODS file. You can check everything before you import.
         </p>
         <SheetSource
           label="Rows of questions"
@@ -100,7 +98,7 @@ function Understood({ rows, paper }: { rows: TableRow[]; paper: Paper }) {
   const tooMany = paper.questions.length + good.length > mostQuestions;
   const bring = async () => {
     const brought = good.map(({ question }) => question);
-    const said = `${counted(good.length, 'question')} brought in from a sheet`;
+    const said = `${counted(good.length, 'question')} imported`;
     const next = { ...paper, questions: withAppended(paper.questions, brought) };
     if (await act(changePaper(next, said, undefined, isoNow())))
       window.location.assign(`/papers/${paper.id}`);
@@ -133,7 +131,7 @@ function Understood({ rows, paper }: { rows: TableRow[]; paper: Paper }) {
       <Table verticalSpacing={3}>
         <Table.Thead>
           <Table.Tr>
-            <Table.Th>Line</Table.Th>
+            <Table.Th>Row</Table.Th>
             <Table.Th>Question</Table.Th>
             <Table.Th>Kind</Table.Th>
             <Table.Th>Key</Table.Th>
@@ -161,8 +159,8 @@ function Understood({ rows, paper }: { rows: TableRow[]; paper: Paper }) {
       <div className={sticky.end}>
         <Button variant="filled" disabled={good.length === 0 || tooMany} onClick={() => void bring()}>
           {bad.length > 0
-            ? `Bring in the ${counted(good.length, 'good one')}`
-            : `Bring in ${counted(good.length, 'question')}`}
+            ? `Import ${counted(good.length, 'valid row')}`
+            : `Import ${counted(good.length, 'question')}`}
         </Button>
       </div>
     </>
@@ -171,14 +169,14 @@ function Understood({ rows, paper }: { rows: TableRow[]; paper: Paper }) {
 
 function badWords({ reason, cell }: BadQuestionRow): string {
   const words: Record<BadQuestionRow['reason'], string> = {
-    noStem: 'nothing is asked',
-    keyMatchesNothing: `the key “${cell}” matches no option`,
-    badPoints: `“${cell}” is no number of points`,
-    badNumber: `“${cell}” cannot be read as a number`,
-    badScheme: `the line “${cell}” of the scheme does not end with its points, as in “a named light (1)”`,
-    unknownKind: cell ? `“${cell}” is no kind of question` : 'its kind cannot be told from its cells',
-    noPartner: `“${cell}” does not say what it belongs to, as in “spring tide → new moon”`,
-    noGaps: `“${cell}” has no gap, as in “The [flood] comes in”`,
+    noStem: 'it has no question text',
+    keyMatchesNothing: `the key “${cell}” doesn’t match any option`,
+    badPoints: `“${cell}” isn’t a valid number of points`,
+    badNumber: `“${cell}” can’t be read as a number`,
+    badScheme: `the scheme line “${cell}” doesn’t end with its points, for example “a named light (1)”`,
+    unknownKind: cell ? `“${cell}” isn’t a kind of question` : 'its kind can’t be told from its cells',
+    noPartner: `“${cell}” doesn’t say what it belongs to, for example “spring tide → new moon”`,
+    noGaps: `“${cell}” has no gap, for example “The [flood] comes in”`,
     tooLong: `“${cell}” is too long`,
     tooMany: `it has too many ${cell}`,
     tooManyOptions: `it has ${cell} options; 50 is the most`,
@@ -197,7 +195,7 @@ function TakeOutSheet({ paper }: { paper: Paper }) {
   const { rows, left } = useMemo(() => questionTable(paper.questions), [paper.questions]);
   const numbers = numbersOf(paper.questions);
   const name = `questions-${fileNameOf(paper.title)}`;
-  const said = `${counted(rows.length - 1, 'question')} saved as a sheet`;
+  const said = `${counted(rows.length - 1, 'question')} exported`;
   const saveWorkbook = async () => {
     const bytes = await act(workbookOf(rows, paper.title).result);
     if (!bytes) return;
@@ -205,11 +203,11 @@ function TakeOutSheet({ paper }: { paper: Paper }) {
     say(said);
   };
   return (
-    <MarginBlock title="This paper as a sheet">
-      <p>{counted(rows.length - 1, 'question')} can stand in a row each and be read in again.</p>
+    <MarginBlock title="Export to a spreadsheet">
+      <p>{counted(rows.length - 1, 'question')} fit in one row each and can be imported again.</p>
       {left.length > 0 && (
         <>
-          <p>Left out, because a row cannot hold all of them:</p>
+          <p>Left out, because they don’t fit in a row:</p>
           <ul className={styles.left}>
             {left.map(({ question, fields }) => (
               <li key={question.id}>
@@ -220,7 +218,7 @@ function TakeOutSheet({ paper }: { paper: Paper }) {
         </>
       )}
       <p className={styles.soft}>
-        Notes, hints, links, comments on single options and those for partly right answers stay on the desk.
+        Notes, hints, links, comments on single options and comments for partly right answers aren’t exported.
       </p>
       <Button
         disabled={rows.length === 1}

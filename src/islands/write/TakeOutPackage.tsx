@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Loss } from '@/core/formats/qti/losses';
 import type { Paper } from '@/core/model/paper';
 import { act, say } from '@/desk/act';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { LossList } from '@/ui/LossList';
 import { fileNameOf } from '@/core/formats/fileName';
 import { saveFile } from '@/ui/saveFile';
@@ -22,11 +22,11 @@ export function TakeOutPackage({ paper }: { paper: Paper }) {
     if (!written) return;
     saveFile(`${fileNameOf(paper.title)}.zip`, 'application/zip', written.bytes);
     setLosses(written.losses);
-    say(`${counted(paper.questions.length, 'question')} saved as a package`);
+    say(`${counted(paper.questions.length, 'question')} exported as a package`);
   };
   return (
-    <MarginBlock title="This paper as a QTI package">
-      <p>All questions with their keys, points, parts, comments and pictures, as QTI 3.0.</p>
+    <MarginBlock title="Export as a QTI package">
+      <p>All questions with their keys, points, parts, comments and pictures, in QTI 3.0.</p>
       {writing ? (
         <>
           <Progress value={(100 * writing.done) / paper.questions.length} aria-label="Written so far" />
@@ -34,11 +34,11 @@ export function TakeOutPackage({ paper }: { paper: Paper }) {
         </>
       ) : (
         <Button disabled={paper.questions.length === 0} onClick={() => void save()}>
-          Save as a package
+          Export package
         </Button>
       )}
-      {losses && losses.length === 0 && <p>Everything in it is in words of QTI.</p>}
-      {losses && <LossList losses={losses} label="What other programs will not read" />}
+      {losses && losses.length === 0 && <p>Other programs can read all of it.</p>}
+      {losses && <LossList losses={losses} label="What other programs won’t read" />}
     </MarginBlock>
   );
 }

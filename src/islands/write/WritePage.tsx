@@ -38,11 +38,11 @@ import { usePaperDraft, type KeepPaper } from './usePaperDraft';
 import styles from './write.module.css';
 
 const shortcuts: Shortcut[] = [
-  { keys: 'Ctrl Enter', does: 'new question of the same kind after this one' },
+  { keys: 'Ctrl Enter', does: 'add a question of the same kind after this one' },
   { keys: 'Alt ↑  Alt ↓', does: 'move the open question up or down' },
   { keys: 'Alt PgUp  Alt PgDn', does: 'open the question before or after' },
   { keys: 'Ctrl D', does: 'duplicate the open question' },
-  { keys: 'Alt 1  Alt 2 …', does: 'make that option of the open question right' },
+  { keys: 'Alt 1  Alt 2 …', does: 'make that option the right answer' },
   { keys: 'Alt P', does: 'go to its points' },
   { keys: 'Esc', does: 'close the open question' },
 ];
@@ -71,8 +71,7 @@ function WriteInSitting({ paperId, sittingId }: { paperId: string; sittingId: st
 
 function PaperEditor({ paperId }: { paperId: string }) {
   const { paper, keep } = usePaperDraft(paperId);
-  if (paper === null)
-    return <EmptyState title="No such paper on this desk" action={<a href="/">To the desk</a>} />;
+  if (paper === null) return <EmptyState title="Paper not found" action={<a href="/">Go to the desk</a>} />;
   return paper ? <Editor paper={paper} keep={keep} /> : null;
 }
 
@@ -129,12 +128,12 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
   };
   const addPart = () => {
     const next = withNewPart(paper, openId, () => nanoid(12));
-    keep(next.paper, 'Part begun');
+    keep(next.paper, 'Part added');
     focusField(`part-${next.part.id}`);
   };
   const makeRight = (place: number) => {
     const next = open && kindOf(open).withOptionRight?.(open, place);
-    if (next) keep(withQuestion(paper, next), `Option ${optionLetter(place)} marked`);
+    if (next) keep(withQuestion(paper, next), `Option ${optionLetter(place)} made right`);
   };
   const change = (many: ManyChange, said: string) => picked && keep(withMany(paper, picked, many), said);
 
@@ -178,7 +177,7 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
           {picked && <ManyAtOnce paper={paper} picked={picked} pick={setPicked} change={change} />}
           {picked && (
             <Button size="compact-md" onClick={() => setPicked(null)}>
-              Done with these
+              Done
             </Button>
           )}
           {open && (
@@ -197,7 +196,7 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
                   Duplicate
                 </Button>
                 <Button onClick={() => remove(open)} justify="start">
-                  Delete the question
+                  Delete question
                 </Button>
               </div>
             </QuestionMargin>

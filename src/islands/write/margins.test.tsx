@@ -39,7 +39,7 @@ describe('many questions at once', () => {
   it('says how many are picked, and gives them points in one act', async () => {
     const { hand, change, after } = many();
     expect(screen.getByRole('heading', { name: '2 questions picked' })).toBeTruthy();
-    const field = screen.getByLabelText('Points for each picked question');
+    const field = screen.getByLabelText('Points for each selected question');
     await hand.clear(field);
     await hand.type(field, '2,5');
     await hand.click(screen.getByRole('button', { name: 'points each' }));
@@ -49,11 +49,11 @@ describe('many questions at once', () => {
 
   it('puts a tag on and takes it off; nothing to press while none is named', async () => {
     const { hand, after } = many();
-    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'put on' }).disabled).toBe(true);
+    expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Add tag' }).disabled).toBe(true);
     await hand.type(screen.getByLabelText('Tag'), ' tides ');
-    await hand.click(screen.getByRole('button', { name: 'put on' }));
+    await hand.click(screen.getByRole('button', { name: 'Add tag' }));
     expect(after().questions.map((question) => question.tags)).toEqual([['tides'], ['tides'], []]);
-    await hand.click(screen.getByRole('button', { name: 'take off' }));
+    await hand.click(screen.getByRole('button', { name: 'Remove tag' }));
     expect(after().questions.every((question) => question.tags.length === 0)).toBe(true);
   });
 
@@ -68,9 +68,9 @@ describe('many questions at once', () => {
 
   it('deletes them and picks none after that; picks all when not all are', async () => {
     const { hand, pick, after } = many();
-    await hand.click(screen.getByRole('button', { name: 'Pick all' }));
+    await hand.click(screen.getByRole('button', { name: 'Select all' }));
     expect(pick).toHaveBeenLastCalledWith(new Set(['q1', 'q6', 'q4']));
-    await hand.click(screen.getByRole('button', { name: 'Delete them' }));
+    await hand.click(screen.getByRole('button', { name: 'Delete questions' }));
     expect(pick).toHaveBeenLastCalledWith(new Set());
     expect(after().questions.map((question) => question.id)).toEqual(['q4']);
   });
@@ -85,7 +85,7 @@ describe('what belongs to the open question', () => {
 
   it('working is asked for beside a key, and says how the points fall', async () => {
     const { hand, last } = margin(runDistance);
-    await hand.click(screen.getByLabelText('Ask for the working as well'));
+    await hand.click(screen.getByLabelText('Ask for working too'));
     expect(last()?.working).toEqual({ keyShare: 0.5, modelAnswer: '', scheme: [], ways: allWays });
   });
 
@@ -95,44 +95,44 @@ describe('what belongs to the open question', () => {
       points: 5,
       working: { keyShare: 0.4, modelAnswer: '', scheme: [] },
     } as Question);
-    expect(screen.getByText(/% by key, 3 of 5 by hand for the working/)).toBeTruthy();
-    expect(screen.getByRole('button', { name: 'One more line' })).toBeTruthy();
+    expect(screen.getByText(/% by key, 3 of 5 for the working, marked by hand/)).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Add a line' })).toBeTruthy();
   });
 
   it('a kind marked by hand has no working beside it', () => {
     margin(openQuestion);
-    expect(screen.queryByLabelText('Ask for the working as well')).toBeNull();
+    expect(screen.queryByLabelText('Ask for working too')).toBeNull();
     expect(screen.getByText(/points, given by hand/)).toBeTruthy();
   });
 
   it('keeps a link as it is typed, and asks for its words once there is one', async () => {
     const { hand, last, unmount } = margin(tideChoice);
-    expect(screen.queryByLabelText('Words of the link')).toBeNull();
+    expect(screen.queryByLabelText('Link text')).toBeNull();
     await hand.type(screen.getByLabelText(/^Link to read on/), 'h');
     expect(last()?.link).toEqual({ href: 'h', text: '' });
     unmount();
     margin({ ...tideChoice, link: { href: 'https://example.org', text: '' } } as Question);
-    expect(screen.getByLabelText('Words of the link')).toBeTruthy();
+    expect(screen.getByLabelText('Link text')).toBeTruthy();
   });
 });
 
 describe('how a question stands to the bank', () => {
   it('is put in, changed, put back and made separate, each kept at once', async () => {
     const { hand, rerender } = draw(<BankLink paperId="p" question={tideChoice} />);
-    await hand.click(await screen.findByRole('button', { name: 'Put it into the bank' }));
+    await hand.click(await screen.findByRole('button', { name: 'Add to bank' }));
     await waitFor(async () => expect(await desk.bank.count()).toBe(1));
     const question = async () => (await desk.papers.get('p'))?.questions[0] ?? samples.oneChoice;
     const linked = await question();
     rerender(<BankLink paperId="p" question={linked} />);
-    expect(await screen.findByRole('heading', { name: 'The same as in the bank' })).toBeTruthy();
+    expect(await screen.findByRole('heading', { name: 'Same as in the bank' })).toBeTruthy();
 
     const changed = { ...linked, points: 4 } as Question;
     await desk.papers.update('p', { questions: [changed, ...paper.questions.slice(1)] });
     rerender(<BankLink paperId="p" question={changed} />);
-    await hand.click(await screen.findByRole('button', { name: 'Put this one back into the bank' }));
+    await hand.click(await screen.findByRole('button', { name: 'Update the bank' }));
     await waitFor(async () => expect((await desk.bank.toArray())[0]?.question.points).toBe(4));
 
-    await hand.click(screen.getByRole('button', { name: 'Make it separate' }));
+    await hand.click(screen.getByRole('button', { name: 'Unlink' }));
     await waitFor(async () => expect((await question()).bankId).toBeUndefined());
     expect((await question()).points).toBe(4);
   });

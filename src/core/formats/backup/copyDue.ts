@@ -1,3 +1,5 @@
+/** Why the last copy could not be made. */
+export type CopyFault = 'permission' | 'gone' | 'full' | 'unreachable' | 'notPaired' | 'unpaired' | 'failed';
 /** A change is in a copy after so long. */
 const restMs = 2 * 60_000;
 /** What takes long is not done all the time: a copy rests so many times as long as it took. */

@@ -63,7 +63,7 @@ export const number: QuestionKind<NumberQuestion, StudentNumberQuestion, TextRes
     question.accepted
       .filter((accepted) => boundsOf(accepted) !== null && accepted.share > 0)
       .map((accepted) => {
-        const share = accepted.share < 1 ? ` (${percentFrom(accepted.share)} %)` : '';
+        const share = accepted.share < 1 ? ` (${percentFrom(accepted.share)}%)` : '';
         return acceptedNumberText(accepted, unitOf(question)) + share;
       })
       .join('; '),
@@ -119,7 +119,7 @@ export function emptyAccepted(newId: () => string): AcceptedNumber {
   return { id: newId(), form: 'exact', value: null, tolerance: 0, upTo: null, share: 1, comment: '' };
 }
 
-/** "12.5 ± 0.5 nm", "6.9 to 7.1", "240 ± 2 %" */
+/** "12.5 ± 0.5 nm", "6.9 to 7.1", "240 ± 2%" */
 export function acceptedNumberText(accepted: AcceptedNumber, unit: string): string {
   const behind = unit && ` ${unit}`;
   switch (accepted.form) {
@@ -128,7 +128,7 @@ export function acceptedNumberText(accepted: AcceptedNumber, unit: string): stri
     case 'plusMinus':
       return `${accepted.value ?? ''} ± ${accepted.tolerance}${behind}`;
     case 'percent':
-      return `${accepted.value ?? ''}${behind} ± ${accepted.tolerance} %`;
+      return `${accepted.value ?? ''}${behind} ± ${accepted.tolerance}%`;
     default:
       return `${accepted.value ?? ''}${behind}`;
   }

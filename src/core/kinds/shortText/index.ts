@@ -44,7 +44,7 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
       .filter((accepted) => accepted.text.trim() && accepted.share > 0)
       .map((accepted) =>
         accepted.share < 1
-          ? `${acceptedText(accepted)} (${percentFrom(accepted.share)} %)`
+          ? `${acceptedText(accepted)} (${percentFrom(accepted.share)}%)`
           : acceptedText(accepted),
       )
       .join('; '),

@@ -8,7 +8,7 @@ export function Edit(props: EditProps<Categories>) {
       {...props}
       target="Category"
       targetsTitle="Categories"
-      itemsTitle="Items, and where each belongs"
+      itemsTitle="Items and their categories"
     />
   );
 }

@@ -13,20 +13,20 @@ export function Edit({ question, keep }: EditProps<FileQuestion>) {
     sorts.filter((each) => (each === sort) !== question.sorts.includes(each));
   return (
     <div className={styles.rows}>
-      <div className={styles.choices} role="group" aria-label="What is taken">
-        <span className={styles.label}>Takes:</span>
+      <div className={styles.choices} role="group" aria-label="Accepted files">
+        <span className={styles.label}>Accept:</span>
         {sorts.map((sort) => (
           <Checkbox
             key={sort}
             size="sm"
             label={fileSorts[sort].label}
             checked={question.sorts.includes(sort)}
-            onChange={() => keep({ ...question, sorts: toggled(sort) }, 'What is taken changed')}
+            onChange={() => keep({ ...question, sorts: toggled(sort) }, 'Accepted files changed')}
           />
         ))}
         <span>
           <PointsField
-            label="Files at most"
+            label="Maximum number of files"
             size="sm"
             min={1}
             max={10}
@@ -40,7 +40,7 @@ export function Edit({ question, keep }: EditProps<FileQuestion>) {
         <span className={styles.soft}>at most</span>
       </div>
       <p className={styles.soft}>
-        The student is asked for {sortWords(question.sorts)}
+        Students are asked for {sortWords(question.sorts)}
         {question.most > 1 ? `, up to ${question.most} of them` : ''}.
       </p>
       <SchemeEdit

@@ -1,7 +1,7 @@
 import type { FileRef } from '@/core/basics/file';
 import { isPicture } from '@/core/basics/fileRules';
 import { harmlessType, useFileAddress } from '@/ui/files';
-import { fileSize } from '@/ui/format';
+import { fileSize } from '@/words/format';
 import styles from './file.module.css';
 
 /** One file of an answer: a picture to look at, anything else by its name; a press opens or saves it. */
@@ -12,7 +12,7 @@ export function FileLine({ file, small = false }: { file: FileRef; small?: boole
       {file.name} <span className={styles.size}>{fileSize(file.size)}</span>
     </>
   );
-  if (address === 'missing') return <span className={styles.missing}>{file.name} has not arrived yet</span>;
+  if (address === 'missing') return <span className={styles.missing}>{file.name} hasn’t arrived yet</span>;
   if (address === 'coming') return <span>{name}</span>;
   const picture = isPicture(file) && (
     <img className={small ? styles.small : styles.picture} src={address.href} alt={file.name} />

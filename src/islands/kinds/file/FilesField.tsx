@@ -1,8 +1,9 @@
+import { faultWords } from '@/words/faults';
 import { FileButton } from '@/ui/FileButton';
 import { useState, type DragEvent } from 'react';
 import type { FileRef } from '@/core/basics/file';
 import { mostFileBytes } from '@/core/basics/fileRules';
-import { fileSize } from '@/ui/format';
+import { fileSize } from '@/words/format';
 import { useFiles, type FileBytes } from '@/ui/files';
 import { Button } from '@/ui/plain/Button';
 import { FileLine } from './FileLine';
@@ -33,7 +34,7 @@ export function FilesField(props: FilesFieldProps) {
     let kept = files;
     try {
       for (const file of chosen) {
-        const why = kept.length >= most ? `No more than ${most} can be put in.` : refused(file);
+        const why = kept.length >= most ? `You can add at most ${most}.` : refused(file);
         if (why) return setFault(why);
         if (file.size > mostFileBytes)
           return setFault(`${file.name} is too large: at most ${fileSize(mostFileBytes)}.`);
@@ -41,7 +42,7 @@ export function FilesField(props: FilesFieldProps) {
         if (!kept.some((each) => each.id === ref.id)) kept = [...kept, ref];
       }
     } catch (error) {
-      setFault(error instanceof Error ? error.message : 'This file could not be read.');
+      setFault(faultWords(error, 'This file couldn’t be read.'));
     } finally {
       if (kept !== files) change(kept);
     }
@@ -60,10 +61,10 @@ export function FilesField(props: FilesFieldProps) {
               <Button
                 size="compact-md"
                 disabled={disabled}
-                aria-label={`Take out ${file.name}`}
+                aria-label={`Remove ${file.name}`}
                 onClick={() => change(files.filter((each) => each.id !== file.id))}
               >
-                Take out
+                Remove
               </Button>
             </li>
           ))}

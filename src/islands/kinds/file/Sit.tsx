@@ -17,12 +17,12 @@ export function Sit({
       <FilesField
         files={response?.files ?? []}
         most={most}
-        add={`Put in ${sortWords(sorts)}`}
+        add={`Add ${sortWords(sorts)}`}
         accept={known.join(',')}
         refused={(file) =>
           isTaken({ name: file.name, mediaType: file.type }, sorts)
             ? null
-            : `${file.name} is not taken here: it asks for ${sortWords(sorts)}.`
+            : `${file.name} isn’t accepted here: add ${sortWords(sorts)}.`
         }
         prepared={async (file) => ({
           name: file.name,

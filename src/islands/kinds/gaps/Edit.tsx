@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { useRef } from 'react';
 import { emptyGap } from '@/core/kinds/gaps';
 import type { Gap, Gaps } from '@/core/kinds/gaps/schema';
-import { points } from '@/ui/format';
+import { points } from '@/words/format';
 import edit from '../edit.module.css';
 import type { EditProps } from '../KindView';
 import { OptionRows } from '../options/OptionRows';
@@ -22,7 +22,7 @@ export function Edit({ question, keep }: EditProps<Gaps>) {
     const [first] = gap.accepted;
     if (marked && first) first.text = marked;
     const text = `${question.text.slice(0, at)}[${gap.number}]${question.text.slice(end)}`;
-    keep({ ...question, text, gaps: [...question.gaps, gap] }, `Gap ${gap.number} put in`);
+    keep({ ...question, text, gaps: [...question.gaps, gap] }, `Gap ${gap.number} added`);
   };
   const changeGap = (next: Gap, said: string, name?: string) =>
     keep({ ...question, gaps: question.gaps.map((gap) => (gap.id === next.id ? next : gap)) }, said, name);
@@ -33,7 +33,7 @@ export function Edit({ question, keep }: EditProps<Gaps>) {
         text: question.text.replace(`[${gap.number}]`, gap.accepted[0]?.text ?? ''),
         gaps: question.gaps.filter((each) => each.id !== gap.id),
       },
-      `Gap ${gap.number} taken out`,
+      `Gap ${gap.number} removed`,
     );
   return (
     <div className={edit.rows}>
@@ -48,13 +48,13 @@ export function Edit({ question, keep }: EditProps<Gaps>) {
         onChange={(event) =>
           keep(
             { ...question, text: event.currentTarget.value },
-            'Text with gaps worded',
+            'Text with gaps edited',
             `gaps-${question.id}`,
           )
         }
       />
       <Button size="compact-sm" className={edit.add} onClick={putGap}>
-        Put a gap where the cursor is, or for the words marked
+        Add a gap at the cursor, or for the selected words
       </Button>
       {question.gaps.map((gap) => (
         <GapRows
@@ -113,7 +113,7 @@ function GapRows({ gap, max, change, remove }: GapRowsProps) {
           value={gap.filledBy}
           data={[
             { value: 'typing', label: 'typing' },
-            { value: 'picking', label: 'picking from a list' },
+            { value: 'picking', label: 'choosing from a list' },
           ]}
           onChange={(event) => fillBy(event.currentTarget.value)}
         />
@@ -142,7 +142,7 @@ function GapRows({ gap, max, change, remove }: GapRowsProps) {
               name={`key-${gap.id}`}
               aria-label={`${name}: ${letter} is right`}
               checked={gap.key === option.id}
-              onChange={() => change({ ...gap, key: option.id }, `${name}: key set to ${letter}`)}
+              onChange={() => change({ ...gap, key: option.id }, `${name}: key changed to ${letter}`)}
             />
           )}
         />

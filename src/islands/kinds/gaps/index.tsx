@@ -55,7 +55,7 @@ function Show({ question, response }: ShowProps<StudentGaps, GapsResponse>) {
         const words = fillingText(segment.gap, filling);
         return (
           <span key={index} className={words ? styles.filled : styles.empty}>
-            {words || 'left open'}
+            {words || 'not answered'}
           </span>
         );
       })}

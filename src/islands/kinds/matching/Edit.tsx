@@ -8,7 +8,7 @@ export function Edit(props: EditProps<Matching>) {
       {...props}
       target="Partner"
       targetsTitle="Partners: what can be chosen, in an order of each student's own; more of them than items make it harder"
-      itemsTitle="Items, and the partner of each"
+      itemsTitle="Items and their partners"
     />
   );
 }

@@ -15,15 +15,15 @@ import { NumberField } from './NumberField';
 
 const formWords: Record<NumberForm, string> = {
   exact: 'exactly',
-  plusMinus: 'give or take',
+  plusMinus: 'plus or minus',
   percent: 'within percent',
   range: 'from … to',
 };
 
 const unitWords: Record<UnitAsked, string> = {
-  none: 'No unit: the number alone',
-  optional: 'With or without a unit',
-  required: 'With a unit, or it is not right',
+  none: 'No unit',
+  optional: 'The unit is optional',
+  required: 'The unit is required',
 };
 
 /** Accepted numbers, units and figures. */
@@ -49,7 +49,7 @@ export function Edit({ question, keep }: EditProps<NumberQuestion>) {
             remove={() =>
               keepAccepted(
                 question.accepted.filter((each) => each.id !== accepted.id),
-                `Accepted number ${index + 1} taken out`,
+                `Accepted number ${index + 1} removed`,
               )
             }
           />
@@ -61,7 +61,7 @@ export function Edit({ question, keep }: EditProps<NumberQuestion>) {
             keepAccepted([...question.accepted, emptyAccepted(() => nanoid(12))], 'Accepted number added')
           }
         >
-          One more accepted number
+          Add an accepted number
         </Button>
       </div>
       <UnitRows question={question} keep={keep} />
@@ -84,13 +84,13 @@ function AcceptedRow({ accepted, name, max, change, remove }: AcceptedRowProps) 
     <div className={`${styles.row} ${styles.number}`}>
       <NativeSelect
         size="sm"
-        aria-label={`How near to ${name}`}
+        aria-label={`Tolerance type of ${name}`}
         value={form}
         data={NumberForm.options.map((value) => ({ value, label: formWords[value] }))}
         onChange={(event) =>
           change(
             { ...accepted, form: NumberForm.parse(event.currentTarget.value) },
-            `Form of ${name} changed`,
+            `Tolerance type of ${name} changed`,
           )
         }
       />
@@ -109,7 +109,7 @@ function AcceptedRow({ accepted, name, max, change, remove }: AcceptedRowProps) 
       )}
       {(form === 'plusMinus' || form === 'percent') && (
         <NumberField
-          label={form === 'percent' ? `Percent either side of ${name}` : `Give or take for ${name}`}
+          label={form === 'percent' ? `Percent either side of ${name}` : `Plus or minus for ${name}`}
           value={accepted.tolerance}
           leftSection={<span className={styles.worth}>±</span>}
           rightSection={form === 'percent' ? <span className={styles.worth}>%</span> : null}
@@ -127,7 +127,7 @@ function AcceptedRow({ accepted, name, max, change, remove }: AcceptedRowProps) 
         name={name}
         share={accepted.share}
         max={max}
-        change={(share) => change({ ...accepted, share }, `Share of ${name} set`, `share-${id}`)}
+        change={(share) => change({ ...accepted, share }, `Share of ${name} changed`, `share-${id}`)}
       />
       <TextInput
         aria-label={`Comment on ${name}`}
@@ -170,7 +170,7 @@ function UnitRows({ question, keep }: EditProps<NumberQuestion>) {
           <div key={unit.id} className={`${styles.row} ${styles.unit}`}>
             <TextInput
               size="sm"
-              aria-label={`Names of unit ${index + 1}`}
+              aria-label={`Names for unit ${index + 1}`}
               placeholder="nm, M, nautical miles"
               value={unit.names}
               onChange={(event) => keepUnit({ ...unit, names: event.currentTarget.value }, 'names')}
@@ -179,7 +179,7 @@ function UnitRows({ question, keep }: EditProps<NumberQuestion>) {
               <span className={styles.soft}>the numbers above are in this unit</span>
             ) : (
               <NumberField
-                label={`One of unit ${index + 1} is this many of the first`}
+                label={`One of unit ${index + 1} in the first unit`}
                 value={unit.factor}
                 rightSection={<span className={styles.worth}>{units[0]?.names.split(',')[0]}</span>}
                 rightSectionWidth={56}
@@ -192,7 +192,7 @@ function UnitRows({ question, keep }: EditProps<NumberQuestion>) {
               <TakeOut
                 what={`unit ${index + 1}`}
                 onClick={() =>
-                  keep({ ...question, units: units.filter((each) => each.id !== unit.id) }, 'Unit taken out')
+                  keep({ ...question, units: units.filter((each) => each.id !== unit.id) }, 'Unit removed')
                 }
               />
             )}
@@ -204,7 +204,7 @@ function UnitRows({ question, keep }: EditProps<NumberQuestion>) {
           className={styles.add}
           onClick={() => keep({ ...question, units: add() }, 'Unit added')}
         >
-          One more unit
+          Add a unit
         </Button>
       )}
     </div>
@@ -217,12 +217,12 @@ function Figures({ question, keep }: EditProps<NumberQuestion>) {
     <div className={styles.gapHead}>
       <NativeSelect
         size="sm"
-        aria-label="How precisely"
+        aria-label="Precision"
         value={figures?.of ?? 'any'}
         data={[
-          { value: 'any', label: 'As precisely as one likes' },
-          { value: 'significant', label: 'With this many significant figures' },
-          { value: 'decimals', label: 'With this many decimals' },
+          { value: 'any', label: 'Any precision' },
+          { value: 'significant', label: 'This many significant figures' },
+          { value: 'decimals', label: 'This many decimal places' },
         ]}
         onChange={(event) => {
           const of = event.currentTarget.value;
@@ -234,7 +234,7 @@ function Figures({ question, keep }: EditProps<NumberQuestion>) {
       {figures && (
         <>
           <NumberField
-            label="How many figures"
+            label="Number of figures"
             w={70}
             value={figures.count}
             change={(count) =>
@@ -242,19 +242,23 @@ function Figures({ question, keep }: EditProps<NumberQuestion>) {
               Number.isInteger(count) &&
               count >= 0 &&
               count <= 12 &&
-              keep({ ...question, figures: { ...figures, count } }, 'Figures set', `figures-${question.id}`)
+              keep(
+                { ...question, figures: { ...figures, count } },
+                'Figures changed',
+                `figures-${question.id}`,
+              )
             }
           />
-          <span className={styles.soft}>otherwise it loses</span>
+          <span className={styles.soft}>otherwise subtract</span>
           <span style={{ width: '7.5rem' }}>
             <ShareField
-              name="other figures lost"
+              name="for other precision"
               share={figures.cost}
               max={question.points}
               change={(cost) =>
                 keep(
                   { ...question, figures: { ...figures, cost } },
-                  'Cost of figures set',
+                  'Cost of wrong figures changed',
                   `cost-${question.id}`,
                 )
               }

@@ -61,9 +61,9 @@ function Doubt({ text, mean }: { text: string; mean: (text: string) => void }) {
   if (!thousands || !decimal || sure === text) return null;
   const [asDecimal, asWhole] = [plainNumber(decimal.value), plainNumber(thousands.value)];
   return (
-    <div className={styles.doubt} role="group" aria-label="Which number do you mean?">
+    <div className={styles.doubt} role="group" aria-label="Which number did you mean?">
       <span>
-        In doubt: it counts as {asDecimal}. Do you mean {asDecimal} or {asWhole}?
+        Ambiguous: counted as {asDecimal}. Did you mean {asDecimal} or {asWhole}?
       </span>
       <Button
         onClick={() => {
@@ -82,11 +82,11 @@ function Doubt({ text, mean }: { text: string; mean: (text: string) => void }) {
 export function understood(text: string, unitAsked: StudentNumberQuestion['unitAsked']): string {
   if (text.trim() === '') return unitAsked === 'required' ? 'A number with its unit.' : '';
   const written = numberFrom(text);
-  if (!written) return 'This cannot be read as a number.';
+  if (!written) return 'This can’t be read as a number.';
   const number = plainNumber(written.value);
   if (unitAsked === 'none' && written.unit)
-    return `Understood: ${number}, and “${written.unit}” behind it. No unit is asked for.`;
-  if (unitAsked === 'required' && !written.unit) return `Understood: ${number}. The unit is missing.`;
+    return `Read as ${number}, with “${written.unit}” after it. No unit is needed.`;
+  if (unitAsked === 'required' && !written.unit) return `Read as ${number}. The unit is missing.`;
   return `Understood: ${number}${written.unit && ` ${written.unit}`}`;
 }
 

@@ -14,14 +14,14 @@ export function Edit({ question, keep }: EditProps<OneChoice>) {
       shuffle={{
         on: question.shuffle ?? false,
         change: (shuffle) =>
-          keep({ ...question, shuffle }, shuffle ? 'Options shuffled' : 'Options as they stand'),
+          keep({ ...question, shuffle }, shuffle ? 'Options shuffled' : 'Options in written order'),
       }}
       keyControl={(option, letter) => (
         <Radio
           name={`key-${question.id}`}
           aria-label={`${letter} is right`}
           checked={question.key === option.id}
-          onChange={() => keep({ ...question, key: option.id }, `Key set to ${letter}`)}
+          onChange={() => keep({ ...question, key: option.id }, `Key changed to ${letter}`)}
         />
       )}
     />

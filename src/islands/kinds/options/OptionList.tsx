@@ -40,7 +40,7 @@ export function OptionPicker({
       ))}
       {!several && picked.length > 0 && !disabled && (
         <button type="button" className={styles.clear} onClick={() => respond({ picked: [] })}>
-          Take my choice back
+          Clear my choice
         </button>
       )}
     </div>

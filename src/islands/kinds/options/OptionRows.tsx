@@ -41,8 +41,7 @@ export function OptionRows({ options, keyControl, keep, prefix = '', shuffle = n
   return (
     <div className={styles.options} id="field-options">
       <span className={styles.hint}>
-        Mark what is right, in front of it{shuffle && ' or by Alt and its place (Alt 1, Alt 2)'}. Enter begins
-        the next option.
+        Tick the right answer{shuffle && ' (or Alt 1, Alt 2…)'}. Enter adds the next option.
       </span>
       {options.map((option, index) => (
         <OptionRow
@@ -58,13 +57,13 @@ export function OptionRows({ options, keyControl, keep, prefix = '', shuffle = n
           remove={() =>
             keep(
               options.filter((each) => each.id !== option.id),
-              `Option ${optionLetter(index)} taken out`,
+              `Option ${optionLetter(index)} removed`,
             )
           }
         />
       ))}
       <Button size="compact-sm" onClick={add} className={styles.add}>
-        One more option
+        Add an option
       </Button>
       {shuffle && (
         <Checkbox
@@ -111,7 +110,7 @@ function OptionRow(props: OptionRowProps) {
   // Most options are a few plain words; markup, maths and pictures come with a press.
   const [marked, setMarked] = useState(typeof option.text !== 'string');
   const word = (text: RichText) =>
-    change({ ...option, text }, `Option ${letter} worded`, `option-${option.id}`);
+    change({ ...option, text }, `Option ${letter} edited`, `option-${option.id}`);
   return (
     <div className={styles.option}>
       {keyControl}
@@ -140,8 +139,8 @@ function OptionRow(props: OptionRowProps) {
         )}
         {commenting && (
           <Textarea
-            aria-label={`Comment for whoever picks ${letter}`}
-            placeholder={`What to tell whoever picks ${letter}`}
+            aria-label={`Comment for students who choose ${letter}`}
+            placeholder={`Shown to students who choose ${letter}`}
             autosize
             minRows={1}
             size="xs"
@@ -160,12 +159,12 @@ function OptionRow(props: OptionRowProps) {
         <ActionIcon
           variant="subtle"
           color="gray"
-          aria-label={`Pin ${name} to its place`}
+          aria-label={`Keep ${name} in place when shuffling`}
           aria-pressed={option.pinned ?? false}
           onClick={() =>
             change(
               { ...option, pinned: !option.pinned },
-              option.pinned ? `${name} let loose` : `${name} pinned`,
+              option.pinned ? `${name} unpinned` : `${name} pinned`,
             )
           }
         >
@@ -195,7 +194,7 @@ function OptionRow(props: OptionRowProps) {
       <ActionIcon
         variant="subtle"
         color="gray"
-        aria-label={`Take out ${name.replace('Option', 'option')}`}
+        aria-label={`Remove ${name.replace('Option', 'option')}`}
         onClick={remove}
       >
         <IconX size={16} />

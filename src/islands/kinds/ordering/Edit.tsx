@@ -11,9 +11,9 @@ import { TakeOut } from '../text/AcceptedRows';
 
 const ruleWords: Record<OrderRule, string> = {
   exact: 'All or nothing: full points only for the right order',
-  places: 'Each item in its right place earns its share',
-  neighbours: 'Each two neighbours that stand in the right order earn their share',
-  pairs: 'Each two items, wherever they stand, that are in the right order earn their share',
+  places: 'Each item in the right place earns its share',
+  neighbours: 'Each pair of neighbours in the right order earns its share',
+  pairs: 'Each pair of items in the right order earns its share',
 };
 
 export function Edit({ question, keep }: EditProps<Ordering>) {
@@ -22,7 +22,7 @@ export function Edit({ question, keep }: EditProps<Ordering>) {
   return (
     <div className={edit.rows} id="field-items">
       <span className={edit.label}>
-        In the right order: this order is the key. Students get them in an order by chance.
+        Put the items in the right order: this is the key. Students get them shuffled.
       </span>
       <SortableList
         ids={question.items.map((item) => item.id)}
@@ -44,7 +44,7 @@ export function Edit({ question, keep }: EditProps<Ordering>) {
                 const text = event.currentTarget.value;
                 keepItems(
                   question.items.map((each) => (each.id === item.id ? { ...each, text } : each)),
-                  `Item ${index + 1} worded`,
+                  `Item ${index + 1} edited`,
                   `item-${item.id}`,
                 );
               }}
@@ -54,7 +54,7 @@ export function Edit({ question, keep }: EditProps<Ordering>) {
               onClick={() =>
                 keepItems(
                   question.items.filter((each) => each.id !== item.id),
-                  `Item ${index + 1} taken out`,
+                  `Item ${index + 1} removed`,
                 )
               }
             />
@@ -66,7 +66,7 @@ export function Edit({ question, keep }: EditProps<Ordering>) {
         className={edit.add}
         onClick={() => keepItems([...question.items, { id: nanoid(12), text: '' }], 'Item added')}
       >
-        One more item
+        Add an item
       </Button>
       <PartPoints
         question={question}

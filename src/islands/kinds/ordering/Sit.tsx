@@ -68,7 +68,7 @@ export function Sit({
           style={{ justifySelf: 'start' }}
           onClick={() => respond({ order: items.map((item) => item.id) })}
         >
-          They are in order as they stand
+          They are already in order
         </Button>
       )}
     </div>

@@ -9,7 +9,7 @@ function Show({ question, response }: ShowProps<StudentOrdering, OrderResponse>)
   if (order.length === 0)
     return (
       <ul className={sit.shown}>
-        <li className={sit.left}>left blank</li>
+        <li className={sit.left}>not answered</li>
       </ul>
     );
   return (

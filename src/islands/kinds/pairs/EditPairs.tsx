@@ -31,7 +31,7 @@ export function EditPairs<Q extends PairsQuestion & Question>({
   const withText = (rows: PairItem[], id: string, text: string) =>
     rows.map((row) => (row.id === id ? { ...row, text } : row));
   const choices = [
-    { value: '', label: 'belongs nowhere' },
+    { value: '', label: 'doesn’t belong anywhere' },
     ...question.targets.map(({ id, text }, index) => ({
       value: id,
       label: `${optionLetter(index)}  ${text}`,
@@ -56,7 +56,7 @@ export function EditPairs<Q extends PairsQuestion & Question>({
                 onChange={(event) =>
                   change(
                     { targets: withText(question.targets, row.id, event.currentTarget.value) },
-                    `${target} ${letter} worded`,
+                    `${target} ${letter} edited`,
                     `target-${row.id}`,
                   )
                 }
@@ -69,7 +69,7 @@ export function EditPairs<Q extends PairsQuestion & Question>({
                       targets: question.targets.filter((each) => each.id !== row.id),
                       key: Object.fromEntries(Object.entries(question.key).filter(([, id]) => id !== row.id)),
                     },
-                    `${target} ${letter} taken out`,
+                    `${target} ${letter} removed`,
                   )
                 }
               />
@@ -81,7 +81,7 @@ export function EditPairs<Q extends PairsQuestion & Question>({
           className={styles.add}
           onClick={() => change({ targets: [...question.targets, fresh()] }, `${target} added`)}
         >
-          One more {target.toLowerCase()}
+          Add another {target.toLowerCase()}
         </Button>
       </div>
       <div className={styles.rows} id="field-items" role="group" aria-label={itemsTitle}>
@@ -99,7 +99,7 @@ export function EditPairs<Q extends PairsQuestion & Question>({
               onChange={(event) =>
                 change(
                   { items: withText(question.items, row.id, event.currentTarget.value) },
-                  `Item ${index + 1} worded`,
+                  `Item ${index + 1} edited`,
                   `item-${row.id}`,
                 )
               }
@@ -112,7 +112,7 @@ export function EditPairs<Q extends PairsQuestion & Question>({
               onChange={(event) => {
                 const { [row.id]: _, ...rest } = question.key;
                 const id = event.currentTarget.value;
-                change({ key: id ? { ...rest, [row.id]: id } : rest }, `Key of item ${index + 1} set`);
+                change({ key: id ? { ...rest, [row.id]: id } : rest }, `Key of item ${index + 1} changed`);
               }}
             />
             <TakeOut
@@ -121,7 +121,7 @@ export function EditPairs<Q extends PairsQuestion & Question>({
                 const { [row.id]: _, ...key } = question.key;
                 change(
                   { items: question.items.filter((each) => each.id !== row.id), key },
-                  `Item ${index + 1} taken out`,
+                  `Item ${index + 1} removed`,
                 );
               }}
             />
@@ -132,17 +132,15 @@ export function EditPairs<Q extends PairsQuestion & Question>({
           className={styles.add}
           onClick={() => change({ items: [...question.items, fresh()] }, 'Item added')}
         >
-          One more item
+          Add an item
         </Button>
       </div>
       <Checkbox
         size="sm"
-        label="A wrong pair takes off what a right one gives, never below 0"
+        label="A wrong pair loses what a right one gives, never below 0"
         description={workedLine(question)}
         checked={question.wrongTakesOff}
-        onChange={(event) =>
-          change({ wrongTakesOff: event.currentTarget.checked }, 'Points for part of it changed')
-        }
+        onChange={(event) => change({ wrongTakesOff: event.currentTarget.checked }, 'Part points changed')}
       />
     </div>
   );

@@ -48,7 +48,7 @@ export function ShowPairs({ question, response }: ShowProps<StudentPairsQuestion
         const target = question.targets.find((each) => each.id === response?.pairs[item.id]);
         return (
           <li key={item.id} className={target ? undefined : styles.left}>
-            {item.text} → {target ? <strong>{target.text}</strong> : 'left open'}
+            {item.text} → {target ? <strong>{target.text}</strong> : 'not answered'}
           </li>
         );
       })}

@@ -10,9 +10,9 @@ import { ShareField } from '../text/AcceptedRows';
 
 const ruleWords: Record<PartPointsRule, string> = {
   allOrNothing: 'All or nothing: full points only for exactly the right options',
-  rightMinusWrong: 'Right minus wrong: each wrong pick cancels a right one, never below 0',
-  everyOption: 'Every option counts: picked or left, each that is as it should be earns its share',
-  weights: 'Each pick gives or takes its own weight, together kept between 0 and all the points',
+  rightMinusWrong: 'Right minus wrong: each wrong choice cancels a right one, never below 0',
+  everyOption: 'Every option counts: each one chosen or left correctly earns its share',
+  weights: 'Each option has its own weight; the sum stays between 0 and full points',
 };
 
 export function Edit({ question, keep }: EditProps<SeveralChoices>) {
@@ -27,7 +27,7 @@ export function Edit({ question, keep }: EditProps<SeveralChoices>) {
         shuffle={{
           on: question.shuffle ?? false,
           change: (shuffle) =>
-            keep({ ...question, shuffle }, shuffle ? 'Options shuffled' : 'Options as they stand'),
+            keep({ ...question, shuffle }, shuffle ? 'Options shuffled' : 'Options in written order'),
         }}
         keyControl={(option, letter) => (
           <Checkbox
@@ -55,14 +55,14 @@ export function Edit({ question, keep }: EditProps<SeveralChoices>) {
             <label key={option.id} className={edit.weight}>
               {optionLetter(index)}
               <ShareField
-                name={`picking ${optionLetter(index)}`}
+                name={`choosing ${optionLetter(index)}`}
                 min={-100}
                 share={weightOf(question, option.id)}
                 max={question.points}
                 change={(weight) =>
                   keep(
                     { ...question, weights: { ...question.weights, [option.id]: weight } },
-                    `Weight of ${optionLetter(index)} set`,
+                    `Weight of ${optionLetter(index)} changed`,
                     `weight-${option.id}`,
                   )
                 }

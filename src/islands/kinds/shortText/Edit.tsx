@@ -11,7 +11,7 @@ export function Edit({ question, keep }: EditProps<ShortText>) {
         <span>When the answer</span>
         <span>this</span>
         <span>it gets</span>
-        <span>and reads this comment</span>
+        <span>with this comment</span>
       </div>
       <AcceptedRows
         accepted={question.accepted}
@@ -30,7 +30,7 @@ export function Edit({ question, keep }: EditProps<ShortText>) {
         onChange={(event) =>
           keep(
             { ...question, acceptsNearMisses: event.currentTarget.checked },
-            event.currentTarget.checked ? 'Slips of the keys accepted' : 'Slips of the keys put forward',
+            event.currentTarget.checked ? 'Typing errors accepted' : 'Typing errors put forward',
           )
         }
       />

@@ -4,7 +4,7 @@ import { nanoid } from 'nanoid';
 import type { Forgive } from '@/core/kinds/forgiving';
 import type { AcceptedAnswer } from '@/core/kinds/shortText/schema';
 import { roundPoints } from '@/core/basics/points';
-import { points } from '@/ui/format';
+import { points } from '@/words/format';
 import { PointsField } from '@/ui/PointsField';
 import styles from '../edit.module.css';
 
@@ -40,7 +40,7 @@ export function AcceptedRows({ accepted, max, prefix = '', withMatch = false, ke
           remove={() =>
             keep(
               accepted.filter((other) => other.id !== each.id),
-              `Accepted answer ${index + 1} taken out`,
+              `Accepted answer ${index + 1} removed`,
             )
           }
         />
@@ -52,7 +52,7 @@ export function AcceptedRows({ accepted, max, prefix = '', withMatch = false, ke
           keep([...accepted, { id: nanoid(12), text: '', share: 1, comment: '' }], 'Accepted answer added')
         }
       >
-        One more accepted answer
+        Add an accepted answer
       </Button>
     </>
   );
@@ -91,12 +91,12 @@ function AcceptedRow({ accepted, name, max, withMatch, change, remove }: Accepte
         id={`field-accepted-${accepted.id}`}
         aria-label={name}
         size="sm"
-        placeholder={accepted.match === 'containsAll' ? 'words, or phrases with commas between' : ''}
+        placeholder={accepted.match === 'containsAll' ? 'words or phrases, separated by commas' : ''}
         value={accepted.text}
         onChange={(event) =>
           change(
             { ...accepted, text: event.currentTarget.value },
-            `${name} worded`,
+            `${name} edited`,
             `accepted-${accepted.id}`,
           )
         }
@@ -105,7 +105,7 @@ function AcceptedRow({ accepted, name, max, withMatch, change, remove }: Accepte
         name={name}
         share={accepted.share}
         max={max}
-        change={(share) => change({ ...accepted, share }, `Share of ${name} set`, `share-${accepted.id}`)}
+        change={(share) => change({ ...accepted, share }, `Share of ${name} changed`, `share-${accepted.id}`)}
       />
       <TextInput
         aria-label={`Comment on ${name}`}
@@ -159,14 +159,14 @@ export function ShareField({
 /** The small button that takes one row out. */
 export function TakeOut({ what, onClick }: { what: string; onClick: () => void }) {
   return (
-    <ActionIcon variant="subtle" color="gray" aria-label={`Take out ${what}`} onClick={onClick}>
+    <ActionIcon variant="subtle" color="gray" aria-label={`Remove ${what}`} onClick={onClick}>
       <IconX size={16} />
     </ActionIcon>
   );
 }
 
 const forgivenWords = {
-  case: 'capital or small',
+  case: 'capital letters',
   spaces: 'spaces',
   accents: 'accents',
   punctuation: 'punctuation',
@@ -181,8 +181,8 @@ export function ForgiveChoice({
   change: (forgive: Forgive, said: string) => void;
 }) {
   return (
-    <div className={styles.choices} role="group" aria-label="What is forgiven">
-      <span className={styles.label}>Does not matter:</span>
+    <div className={styles.choices} role="group" aria-label="What to ignore">
+      <span className={styles.label}>Ignore:</span>
       {(Object.keys(forgivenWords) as (keyof typeof forgivenWords)[]).map((what) => (
         <Checkbox
           key={what}
@@ -190,7 +190,7 @@ export function ForgiveChoice({
           label={forgivenWords[what]}
           checked={forgive[what] ?? false}
           onChange={(event) =>
-            change({ ...forgive, [what]: event.currentTarget.checked }, 'What is forgiven changed')
+            change({ ...forgive, [what]: event.currentTarget.checked }, 'What to ignore changed')
           }
         />
       ))}

@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import type { SchemeLine } from '@/core/kinds/schemeLine';
 import { schemeTotal } from '@/core/kinds/schemePoints';
-import { points } from '@/ui/format';
+import { points } from '@/words/format';
 import { PointsField } from '@/ui/PointsField';
 import styles from '../edit.module.css';
 import { TakeOut } from './AcceptedRows';
@@ -35,13 +35,13 @@ export function SchemeEdit({ value, worth, change }: SchemeEditProps) {
         size="sm"
         value={value.modelAnswer}
         onChange={(event) =>
-          change({ ...value, modelAnswer: event.currentTarget.value }, 'Model answer worded', 'model')
+          change({ ...value, modelAnswer: event.currentTarget.value }, 'Model answer edited', 'model')
         }
       />
       <div className={styles.rows} id="field-scheme">
         <span className={styles.label}>
-          Mark scheme: what to look for, worth {points(schemeTotal(value.scheme))} together (by hand are{' '}
-          {points(worth)})
+          Mark scheme: what to look for and its points {points(schemeTotal(value.scheme))} together (by hand
+          are {points(worth)})
         </span>
         {value.scheme.map((line, index) => (
           <SchemeRow
@@ -58,7 +58,7 @@ export function SchemeEdit({ value, worth, change }: SchemeEditProps) {
             remove={() =>
               keepScheme(
                 value.scheme.filter((each) => each.id !== line.id),
-                `Line ${optionLetter(index)} taken out`,
+                `Line ${optionLetter(index)} removed`,
               )
             }
           />
@@ -71,7 +71,7 @@ export function SchemeEdit({ value, worth, change }: SchemeEditProps) {
               keepScheme([...value.scheme, { id: nanoid(12), text: '', points: 1 }], 'Scheme line added')
             }
           >
-            One more line
+            Add a line
           </Button>
         )}
       </div>
@@ -98,7 +98,7 @@ function SchemeRow({ line, letter, change, remove }: SchemeRowProps) {
         size="sm"
         value={line.text}
         onChange={(event) =>
-          change({ ...line, text: event.currentTarget.value }, `Line ${letter} worded`, `line-${line.id}`)
+          change({ ...line, text: event.currentTarget.value }, `Line ${letter} edited`, `line-${line.id}`)
         }
       />
       <PointsField
@@ -108,7 +108,7 @@ function SchemeRow({ line, letter, change, remove }: SchemeRowProps) {
         value={line.points}
         onPoints={(worth) => {
           if (worth !== null)
-            change({ ...line, points: worth }, `Points of line ${letter}`, `line-points-${line.id}`);
+            change({ ...line, points: worth }, `Points for line ${letter} changed`, `line-points-${line.id}`);
         }}
       />
       <TakeOut what={`line ${letter}`} onClick={remove} />

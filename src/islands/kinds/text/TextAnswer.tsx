@@ -29,6 +29,6 @@ export function WrittenAnswer<S>({ response }: ShowProps<S, TextResponse>) {
   return text ? (
     <p className={`keepLines ${styles.written}`}>{text}</p>
   ) : (
-    <p className={styles.blank}>left blank</p>
+    <p className={styles.blank}>not answered</p>
   );
 }

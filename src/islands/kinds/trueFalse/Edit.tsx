@@ -10,7 +10,7 @@ export function Edit({ question, keep }: EditProps<TrueFalse>) {
   ] as const;
   return (
     <div className={styles.rows} id="field-options">
-      <span className={styles.label}>Mark what is right.</span>
+      <span className={styles.label}>Choose the right answer.</span>
       {rows.map(({ right, word, comment }) => (
         <div key={word} className={styles.gapHead}>
           <Radio
@@ -19,13 +19,13 @@ export function Edit({ question, keep }: EditProps<TrueFalse>) {
             aria-label={`${word} is right`}
             w="5rem"
             checked={question.key === right}
-            onChange={() => keep({ ...question, key: right }, `Key set to ${word.toLowerCase()}`)}
+            onChange={() => keep({ ...question, key: right }, `Key changed to ${word.toLowerCase()}`)}
           />
           <TextInput
             flex={1}
             size="sm"
-            aria-label={`Comment for whoever picks ${word.toLowerCase()}`}
-            placeholder={`What to tell whoever picks ${word.toLowerCase()}`}
+            aria-label={`Comment for students who choose ${word.toLowerCase()}`}
+            placeholder={`Shown to students who choose ${word.toLowerCase()}`}
             value={question[comment]}
             onChange={(event) =>
               keep(

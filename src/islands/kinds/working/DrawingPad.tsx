@@ -2,7 +2,7 @@ import { useId, useRef, useState, type PointerEvent } from 'react';
 import type { Drawing } from '@/core/kinds/working/drawing';
 import { fitsASheet, heightOf, sheetWidth, thinned, withoutLinesAt } from '@/core/kinds/working/strokes';
 import type { PictureRef } from '@/core/basics/file';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
 import { DrawnLines } from './DrawnLines';
 import { Sheet } from './Sheet';
@@ -93,7 +93,7 @@ export function DrawingPad({ drawing, canvas, disabled, change }: DrawingPadProp
                 checked={tool === each}
                 onChange={() => setTool(each)}
               />
-              {each === 'pen' ? 'Pen' : 'Rubber'}
+              {each === 'pen' ? 'Pen' : 'Eraser'}
             </label>
           ))}
         </div>
@@ -102,7 +102,7 @@ export function DrawingPad({ drawing, canvas, disabled, change }: DrawingPadProp
           disabled={disabled || drawing.length === 0}
           onClick={() => keep(drawing.slice(0, -1))}
         >
-          Last line away
+          Undo line
         </Button>
         {drawing.length === 0 && putAway.length > 0 ? (
           <Button size="compact-md" disabled={disabled} onClick={() => keep(putAway)}>
@@ -117,11 +117,11 @@ export function DrawingPad({ drawing, canvas, disabled, change }: DrawingPadProp
               keep([]);
             }}
           >
-            All away
+            Clear drawing
           </Button>
         )}
       </div>
-      {full && <p role="alert">The sheet is full: rub something out, or add a photo.</p>}
+      {full && <p role="alert">The page is full: erase something, or add a photo.</p>}
     </div>
   );
 }

@@ -14,7 +14,7 @@ const wayWords: Record<WorkingWay, string> = {
   words: 'in words',
   maths: 'in typed maths',
   drawing: 'by drawing',
-  photo: 'with a photo of a sheet',
+  photo: 'with a photo of their page',
 };
 
 export function Edit({ question, keep }: EditProps<Working>) {
@@ -22,7 +22,7 @@ export function Edit({ question, keep }: EditProps<Working>) {
     <div className={styles.rows}>
       <WaysChoice
         ways={question.ways}
-        change={(ways) => keep({ ...question, ways }, 'Ways to show it changed')}
+        change={(ways) => keep({ ...question, ways }, 'Ways to show working changed')}
       />
       {question.ways.includes('drawing') && <CanvasField question={question} keep={keep} />}
       <SchemeEdit
@@ -39,8 +39,8 @@ export function Edit({ question, keep }: EditProps<Working>) {
 /** How a working may be shown. */
 export function WaysChoice({ ways, change }: { ways: WorkingWay[]; change: (ways: WorkingWay[]) => void }) {
   return (
-    <div className={styles.choices} role="group" aria-label="How it may be shown" id="field-ways">
-      <span className={styles.label}>Shown</span>
+    <div className={styles.choices} role="group" aria-label="How students show it" id="field-ways">
+      <span className={styles.label}>Students show it</span>
       {allWays.map((way) => (
         <Checkbox
           key={way}
@@ -61,7 +61,7 @@ function CanvasField({ question, keep }: EditProps<Working>) {
     keep({ ...question, canvas: next }, said, field);
   return (
     <div className={styles.rows} id="field-canvas">
-      <span className={styles.label}>Drawn on {canvas ? 'this picture:' : 'an empty sheet.'}</span>
+      <span className={styles.label}>They draw on {canvas ? 'this picture:' : 'a blank page.'}</span>
       {canvas && (
         <>
           <div className={own.canvas}>
@@ -70,19 +70,19 @@ function CanvasField({ question, keep }: EditProps<Working>) {
           <PictureWords
             picture={canvas}
             change={(words) =>
-              put({ ...canvas, ...words }, 'Words of the picture', `canvas-words-${question.id}`)
+              put({ ...canvas, ...words }, 'Description of the picture', `canvas-words-${question.id}`)
             }
           />
         </>
       )}
       <div className={styles.choices}>
         <ChoosePicture
-          label={canvas ? 'Another picture' : 'A picture to draw on'}
-          taken={(picture) => put(picture, 'Picture to draw on put in')}
+          label={canvas ? 'Choose another picture' : 'Add a picture to draw on'}
+          taken={(picture) => put(picture, 'Picture to draw on added')}
         />
         {canvas && (
-          <Button size="compact-sm" onClick={() => keep(without, 'Picture to draw on taken out')}>
-            An empty sheet instead
+          <Button size="compact-sm" onClick={() => keep(without, 'Picture to draw on removed')}>
+            Use a blank page
           </Button>
         )}
       </div>

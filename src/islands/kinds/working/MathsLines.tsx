@@ -18,7 +18,7 @@ export function MathsLines({ lines, focus, disabled, change }: MathsLinesProps) 
   const shown = lines.length === 0 ? [''] : lines;
   return (
     <div className={styles.maths}>
-      <Suspense fallback={<p>The maths field is on its way…</p>}>
+      <Suspense fallback={<p>Loading the maths field…</p>}>
         {shown.map((line, index) => (
           <MathLine
             key={index}
@@ -39,11 +39,11 @@ export function MathsLines({ lines, focus, disabled, change }: MathsLinesProps) 
             change([...shown, '']);
           }}
         >
-          One more line
+          Add a line
         </Button>
         {shown.length > 1 && (
           <Button size="compact-md" disabled={disabled} onClick={() => change(shown.slice(0, -1))}>
-            Take the last line out
+            Remove the last line
           </Button>
         )}
       </div>

@@ -53,7 +53,7 @@ export function Sit({ question, response, respond, labelledBy, disabled = false 
       <FilesField
         files={given.photos}
         most={10}
-        add="Put in a photo of your sheet"
+        add="Add a photo of your page"
         accept="image/*"
         refused={(file) => (file.type.startsWith('image/') ? null : `${file.name} is not a picture.`)}
         prepared={pictureFile}

@@ -1,6 +1,6 @@
 import type { StudentWorking, WorkingResponse } from '@/core/kinds/working/schema';
 import { noWorking, waysTaken } from '@/core/kinds/working/ways';
-import { counted } from '@/ui/format';
+import { counted } from '@/words/format';
 import { Picture } from '@/ui/Picture';
 import { Maths } from '@/ui/Rich';
 import { FileLine } from '../file/FileLine';
@@ -25,7 +25,7 @@ export const workingView: KindView<StudentWorking, WorkingResponse> = {
 function Show({ question, response, small = false }: ShowProps<StudentWorking, WorkingResponse>) {
   const given = response ?? noWorking;
   const { words, maths, drawing, photos } = given;
-  if (waysTaken(given).length === 0) return <p className={styles.blank}>left blank</p>;
+  if (waysTaken(given).length === 0) return <p className={styles.blank}>not answered</p>;
   return (
     <div className={small ? styles.smallShown : styles.shown}>
       {words.trim() && <p className="keepLines">{words.trim()}</p>}

@@ -4,30 +4,33 @@ import type { Loss } from '@/core/formats/qti/losses';
 import type { Refusal, Refused } from '@/core/basics/refused';
 
 const words: Record<LossCode, (detail: string) => string> = {
-  picture: (detail) => `the picture ${detail} is not in the package, or is none that can be shown`,
-  markup: (detail) => `${detail}: its words are kept, its form is not`,
-  link: (detail) => `“${detail}” is no address that can be opened; its words are kept`,
-  interaction: (detail) => `${detail}: there is no kind of question for it here, so it is left out`,
-  split: (detail) => `it asks in several ways at once and is ${detail} questions here: look at their points`,
-  noInteraction: () => 'it asks nothing, and is left out',
-  scoring: () => 'it is scored by rules of its own: check its key and points',
-  partPoints: () => 'more than one option gives points; the best is the key, the others give none',
-  feedback: (detail) => `the comment “${detail}” goes by a condition that is not known here`,
+  picture: (detail) => `the picture ${detail} isn’t in the package, or can’t be shown`,
+  markup: (detail) => `${detail}: the text is kept, the formatting isn’t`,
+  link: (detail) => `“${detail}” isn’t a web address; the text is kept`,
+  interaction: (detail) => `${detail}: Gribbet has no question kind for it, so it is left out`,
+  split: (detail) =>
+    `it combines several interactions and becomes ${detail} questions here: check their points`,
+  noInteraction: () => 'it has no interaction, and is left out',
+  scoring: () => 'it has its own scoring rules: check its key and points',
+  partPoints: () => 'more than one option gives points; the best is the key, the others get none',
+  feedback: (detail) => `the comment “${detail}” depends on a condition Gribbet doesn’t know`,
   severalTargets: () => 'an item belongs to several places; the first is its key',
-  noOrder: () => 'it has no right order; the order of the file is taken',
-  template: () => 'it has values drawn by chance; what stands in the file is taken as it is',
-  adaptive: () => 'it goes on in several steps; only the first is taken',
+  noOrder: () => 'it has no right order; the order in the file is used',
+  template: () => 'it has random values; the text in the file is used as it is',
+  adaptive: () => 'it has several steps; only the first is imported',
   timeLimit: (detail) =>
     `a time limit of ${counted(Number(detail), 'minute')}: set it when you give the paper`,
-  branching: () => 'it leads different students to different questions; all are taken, in their order',
-  tooMany: (detail) => `more than a paper holds: ${detail} left out`,
+  branching: () => 'it branches to different questions; all are imported, in order',
+  tooMany: (detail) => `more than a paper can hold: ${detail} left out`,
   changedElsewhere: (detail) =>
     `it was changed elsewhere; ${detail ? `what Gribbet had kept of its ${fieldWords[detail] ?? detail}` : 'what Gribbet had kept'} no longer fits and is left out`,
   onlyHere: (detail) => `only Gribbet reads its ${fieldWords[detail] ?? detail}`,
   newPage: () => 'that it begins a new page',
   wantedPoints: (detail) => `that the points are to add up to ${detail}`,
   unreadItem: (detail) =>
-    detail === '1.2' ? 'it is of QTI 1.2, which is not read' : `it cannot be read and is left out. ${detail}`,
+    detail === '1.2'
+      ? 'it is QTI 1.2, which can’t be imported'
+      : `it can’t be read and is left out. ${detail}`,
 };
 
 /** What the fields of a question are called. */
@@ -76,26 +79,26 @@ export function lossesByPlace(losses: readonly Loss[]): [place: string, said: st
 }
 
 const refusals: Record<Refusal, string> = {
-  notZip: 'It is no zip file, or a damaged one.',
-  damagedFile: 'A file in it is damaged: it is not what its checksum says.',
-  locked: 'A file in it is locked with a password. Save it without one.',
-  notPackage: 'It is a zip, but no QTI package: imsmanifest.xml is not in it.',
-  notWorkbook: 'It is no XLSX or ODS workbook, or a damaged one.',
-  noSheet: 'There is no sheet in the workbook.',
-  notSheet: 'It is neither an XLSX or ODS workbook nor a text with commas, semicolons or tabs.',
+  notZip: 'It isn’t a zip file, or it is damaged.',
+  damagedFile: 'A file in it is damaged: its checksum doesn’t match.',
+  locked: 'A file in it has a password. Save it without one.',
+  notPackage: 'It is a zip file but not a QTI package: imsmanifest.xml is missing.',
+  notWorkbook: 'It isn’t an XLSX or ODS workbook, or it is damaged.',
+  noSheet: 'The workbook has no sheets.',
+  notSheet: 'It isn’t an XLSX or ODS workbook, or text with commas, semicolons or tabs.',
   openQuote:
-    'A cell that begins with a quotation mark does not end with one. Double a mark that belongs to the text.',
-  tooManyCells: 'The sheet is larger than one of a class or a paper.',
-  tooLarge: 'It would take more room than such a file needs.',
+    'A cell that begins with a quotation mark doesn’t end with one. Double a quotation mark that is part of the text.',
+  tooManyCells: 'The sheet is too large for a class or a paper.',
+  tooLarge: 'It unpacks to more than such a file needs.',
   tooManyFiles: 'It holds more files than such a package needs.',
-  badPath: 'It names a file outside of the package.',
-  notXml: 'A file in it is no XML that can be read.',
-  tooDeep: 'A file in it is nested deeper than any question is.',
-  entities: 'A file in it declares a document type or entities, which could reach outside of it.',
-  script: 'A file in it holds something that would run as a program.',
-  missingColumn: 'A column that is needed is not in it.',
-  missingFile: 'A file that it needs is not in it.',
-  nothingIn: 'There is no test and no question in it.',
+  badPath: 'It refers to a file outside the package.',
+  notXml: 'A file in it isn’t readable XML.',
+  tooDeep: 'A file in it is nested too deeply.',
+  entities: 'A file in it declares a document type or entities, which could reach outside the package.',
+  script: 'A file in it contains something that could run as a program.',
+  missingColumn: 'A required column is missing.',
+  missingFile: 'A required file is missing.',
+  nothingIn: 'It has no tests or questions.',
 };
 
 /** Why a file was refused, and where. */

@@ -1,9 +1,9 @@
-import type { Shows } from '../model/release';
+import type { Shows } from '@/core/model/release';
 
 /** What each thing to show is called in the sentence. */
 export const showWords: Record<keyof Shows, string> = {
   total: 'their total',
-  points: 'the points of each question',
+  points: 'the points for each question',
   answers: 'their own answers',
   rightOrWrong: 'what was right or wrong',
   accepted: 'the accepted answers',
@@ -18,14 +18,14 @@ export function releaseSentence(shows: Shows): string {
   const hidden = (Object.keys(showWords) as (keyof Shows)[])
     .filter((what) => !shows[what])
     .map((what) => showWords[what]);
-  if (seen.length === 0) return 'Students see only that their paper came in.';
+  if (seen.length === 0) return 'Students see only that you have their paper.';
   return `Students see ${listed(seen)}${hidden.length ? `, but not ${listed(hidden, 'or')}` : ''}.`;
 }
 
 /** What is seen, as the end of a sentence: "their total and the comments". */
 export function showsSentence(shows: Shows): string {
   const seen = (Object.keys(showWords) as (keyof Shows)[]).filter((what) => shows[what]);
-  return seen.length === 0 ? 'only that it came in' : listed(seen.map((what) => showWords[what]));
+  return seen.length === 0 ? 'only that you have their paper' : listed(seen.map((what) => showWords[what]));
 }
 
 /** What of it tells what is right: "the accepted answers and the comments". */

@@ -1,6 +1,6 @@
 import { backupVersion, type BackupFault } from '@/core/formats/backup';
-import type { CopyFault } from '@/sync/copyPlaces';
-import { counted, dayAndTime, fileSize } from '../ui/format';
+import type { CopyFault } from '@/core/formats/backup/copyDue';
+import { counted, dayAndTime, fileSize } from './format';
 
 const names = ['student', 'group', 'paper', 'sitting', 'attempt'];
 
@@ -19,12 +19,12 @@ export function ageWords(at: string, now: number): string {
 
 /** Why a copy could not be made, as the end of a sentence. */
 export const copyFaultWords: Record<CopyFault, string> = {
-  permission: 'the browser wants to be told again that Gribbet may write there',
-  gone: 'the folder is not there any more',
-  full: 'there is no room left there',
-  unreachable: 'the server cannot be reached',
-  notPaired: 'it does not know this browser any more: end the pairing and pair it again',
-  unpaired: 'this browser is not paired with it',
+  permission: 'the browser needs your permission again to write there',
+  gone: 'the folder is gone',
+  full: 'it is out of space',
+  unreachable: 'the server can’t be reached',
+  notPaired: 'it no longer knows this browser: end the pairing and pair again',
+  unpaired: 'this browser isn’t paired with it',
   failed: 'something went wrong there',
 };
 
@@ -32,24 +32,24 @@ export const copyFaultWords: Record<CopyFault, string> = {
 export function backupFaultWords(fault: BackupFault): string {
   switch (fault.code) {
     case 'notJson':
-      return `the file is damaged or not a desk file (${fault.detail}). Nothing was changed.`;
+      return `the file is damaged or isn’t a Gribbet backup (${fault.detail}). Nothing was changed.`;
     case 'torn':
-      return `the file is not whole (${fault.detail}). Nothing was changed. Take another copy.`;
+      return `the file is incomplete (${fault.detail}). Nothing was changed. Try another backup.`;
     case 'foreign':
-      return 'this is not a desk file. Nothing was changed.';
+      return 'this isn’t a Gribbet backup. Nothing was changed.';
     case 'newer':
-      return `it was saved by a newer Gribbet (version ${fault.version}); this one reads up to version ${backupVersion}. Nothing was changed.`;
+      return `it was saved by a newer version of Gribbet (format ${fault.version}; this one reads up to ${backupVersion}). Nothing was changed.`;
     case 'changed':
-      return 'the file is damaged: what is in it is not what was saved. Nothing was changed. Take another copy.';
+      return 'the file is damaged: its content has changed since it was saved. Nothing was changed. Try another backup.';
     case 'sealed':
-      return 'it is sealed with another secret than this browser is paired with, or damaged. Nothing was changed.';
+      return 'it is sealed with a different teacher’s secret, or it is damaged. Nothing was changed.';
     case 'tooLarge':
-      return `at ${fault.path}: it is larger than the ${fileSize(fault.most)} that are read. Nothing was changed.`;
+      return `at ${fault.path}: it is larger than ${fileSize(fault.most)}, the most that can be read. Nothing was changed.`;
     case 'double':
       return `at ${fault.path}: “${fault.key}” is there twice. Nothing was changed.`;
     case 'damaged':
       return `at ${fault.path}: ${fault.expected}${fault.more > 0 ? `, and ${fault.more} more places` : ''}. Nothing was changed.`;
     case 'loose':
-      return `at ${fault.path}: it points to something the file does not hold. Nothing was changed.`;
+      return `at ${fault.path}: it refers to something that isn’t in the file. Nothing was changed.`;
   }
 }

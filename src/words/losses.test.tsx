@@ -5,8 +5,8 @@ import { samples } from '../../tests/unit/samples';
 import { draw } from '../../tests/unit/screen';
 import { qtiPackage } from '@/core/formats/qti/writePackage';
 import type { Question } from '@/core/kinds';
-import { LossList } from './LossList';
-import { lossesByPlace, lossWords, refusalWords } from './lossWords';
+import { LossList } from '@/ui/LossList';
+import { lossesByPlace, lossWords, refusalWords } from './losses';
 
 describe('what could not be carried', () => {
   const losses = [
@@ -57,10 +57,10 @@ describe('what could not be carried', () => {
 
   it('a package that is refused says why, where, and that nothing changed', () => {
     expect(refusalWords({ why: 'script', place: 'items/1.xml', detail: '<script>' })).toBe(
-      'A file in it holds something that would run as a program. (items/1.xml: <script>) Nothing was changed.',
+      'A file in it contains something that could run as a program. (items/1.xml: <script>) Nothing was changed.',
     );
     expect(refusalWords({ why: 'notZip', place: '', detail: '' })).toBe(
-      'It is no zip file, or a damaged one. Nothing was changed.',
+      'It isn’t a zip file, or it is damaged. Nothing was changed.',
     );
   });
 });

@@ -1,0 +1,32 @@
+/** Why something cannot be done: what it was to be done to is gone, or is not as it has to be. */
+export type CommandFaultCode =
+  | 'questionGone'
+  | 'bankQuestionGone'
+  | 'paperGone'
+  | 'paperQuestionGone'
+  | 'paperInUse'
+  | 'paperNotReady'
+  | 'noAttemptToSetAside'
+  | 'noAttemptEnded'
+  | 'noTimeLeft'
+  | 'notSetAside'
+  | 'attemptGone'
+  | 'studentGone'
+  | 'sittingOrStudentGone'
+  | 'sameStudent'
+  | 'rehearsalGone'
+  | 'notRehearsal'
+  | 'requestGone'
+  | 'fileChanged';
+
+/** Thrown by a command that cannot be done; nothing of it has been. The words stand in `words/faults`. */
+export class CommandFault extends Error {
+  constructor(
+    readonly code: CommandFaultCode,
+    /** What it is about, by name. */
+    readonly detail = '',
+  ) {
+    // Of an error that comes out of a worker the message is all there is.
+    super(detail ? `${code} ${detail}` : code);
+  }
+}

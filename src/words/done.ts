@@ -1,0 +1,116 @@
+import { counted } from '@/core/basics/counted';
+import type { AllowanceWish, Attempt } from '@/core/model/sitting';
+import { fullName, isGuest } from '@/core/model/names';
+import type { Student } from '@/core/model/people';
+
+/** What was done, as the message with Undo says it and the record keeps it. */
+
+type Named = Pick<Student, 'familyName' | 'givenName'>;
+
+const students = (count: number) => counted(count, 'student');
+const nameOf = (student: Named | undefined) => (student ? fullName(student) : 'A student');
+/** One by name, or how many. */
+const who = (all: readonly Named[]) => (all.length === 1 ? nameOf(all[0]) : students(all.length));
+
+export const done = {
+  questionToBank: 'Question added to the bank',
+  questionFromBank: 'Question added from the bank',
+  bankUpdated: 'Bank updated from this paper',
+  questionUpdated: 'Question updated from the bank',
+  questionUnlinked: 'Question unlinked from the bank',
+  bankQuestionCreated: 'Question created in the bank',
+  questionOffBank: 'Question removed from the bank',
+
+  paperCreated: (title: string) => `Paper ${title} created`,
+  paperDeleted: (title: string) => `Paper ${title} deleted`,
+  paperFixed: 'Paper fixed for giving out in files',
+
+  groupCreated: (name: string) => `Group ${name} created`,
+  groupRenamed: (name: string) => `Group renamed to ${name}`,
+  groupDeleted: (name: string) => `Group ${name} deleted`,
+  studentsImported: (count: number) => `${students(count)} imported`,
+  classesImported: (count: number, classes: number) =>
+    `${students(count)} imported in ${counted(classes, 'group')}`,
+  studentEdited: (student: Named) => `${nameOf(student)} edited`,
+  addedTo: (group: string) => (all: readonly Named[]) => `${who(all)} added to ${group}`,
+  movedTo: (group: string) => (all: readonly Named[]) => `${who(all)} moved to ${group}`,
+  archived: (all: readonly Named[]) => `${who(all)} archived`,
+  restored: (all: readonly Named[]) => `${who(all)} restored`,
+  newCodes: (all: readonly Named[]) =>
+    `${who(all)} ${all.length === 1 ? 'has a new join code' : 'have new join codes'}`,
+  removedFromGroup: (all: readonly Named[]) => `${who(all)} removed from the group`,
+  merged: (kept: Student, other: Student) =>
+    isGuest(other)
+      ? `Guest ${nameOf(other)} matched to ${nameOf(kept)}`
+      : `${nameOf(other)} merged into ${nameOf(kept)}`,
+
+  givenOut: (title: string) => `${title} given out`,
+  startsClosed: (closed: boolean) => (closed ? 'Closed to new starts' : 'Opened to new starts'),
+  onDevices: (on: boolean) =>
+    on ? 'Students can join on their own devices' : 'Sitting removed from the server',
+  scoredAnew: 'Sitting scored with the changed paper',
+  sittingDeleted: (title: string | undefined) => `${title ?? 'Sitting'} deleted`,
+  settingsSaved: (name: string) => `Settings saved as “${name}”`,
+  settingsDeleted: (name: string) => `Saved settings “${name}” deleted`,
+
+  allowance: (wish: AllowanceWish): Several => {
+    switch (wish.kind) {
+      case 'minutes':
+        return have(counted(wish.minutes, 'more minute'));
+      case 'percent':
+        return have(`${wish.percent}% extra time`);
+      case 'window':
+        return have('different times');
+      case 'lateStart':
+        return can('start late');
+    }
+  },
+  lastingTime: (student: Named, percent: number | null, reason: string) =>
+    percent === null
+      ? `${nameOf(student)} gets no extra time (${reason})`
+      : `${nameOf(student)} gets ${percent}% extra time in every sitting (${reason})`,
+  anotherAttempt: can('make another attempt'),
+  startedAgain: can('start again, the earlier attempt is set aside'),
+  carriedOn: can('carry on'),
+  collected: { one: 'was collected from', several: 'were collected from' },
+  setAside: have('an attempt set aside'),
+  attemptRestored: have('an attempt restored'),
+  several: (words: Several, all: readonly Named[], count: number) =>
+    count === 1 ? `${nameOf(all[0])} ${words.one}` : `${students(count)} ${words.several}`,
+  attemptsDeleted: (attempts: readonly Pick<Attempt, 'number'>[], student: Named | undefined) =>
+    attempts.length === 1
+      ? `Attempt ${attempts[0]?.number} of ${student ? fullName(student) : 'a student'} deleted permanently`
+      : `${attempts.length} attempts deleted permanently`,
+  lateDecided: (count: number, counts: boolean | null) => {
+    const answers = counted(count, 'late answer');
+    if (counts === null) return `Decision on ${answers} undone`;
+    if (counts) return `${answers} ${count === 1 ? 'counts' : 'count'}`;
+    return `${answers} ${count === 1 ? 'doesn’t' : 'don’t'} count`;
+  },
+  answersImported: (count: number) => `Answers of ${students(count)} imported`,
+
+  requestAnswered: (student: Named | undefined, granted: boolean) =>
+    `${nameOf(student)}: request ${granted ? 'granted' : 'declined'}`,
+  inOutbox: (all: readonly Named[], count: number) =>
+    count === 1
+      ? `Message to ${nameOf(all[0])} put in the outbox`
+      : `Messages to ${students(count)} put in the outbox`,
+  messageDeleted: 'Message deleted from the outbox',
+
+  handedBack: (count: number) => `Handed back to ${students(count)}`,
+  withdrawn: (count: number) => `Withdrawn from ${students(count)}`,
+};
+
+/** What is said of one student, and of several. */
+export interface Several {
+  one: string;
+  several: string;
+}
+
+function have(what: string): Several {
+  return { one: `has ${what}`, several: `have ${what}` };
+}
+
+function can(what: string): Several {
+  return { one: `can ${what}`, several: `can ${what}` };
+}

@@ -1,0 +1,44 @@
+import type { CommandFaultCode } from '@/core/model/commandFault';
+
+/** Why something could not be done, as a sentence. */
+const words: Record<CommandFaultCode, string | ((detail: string) => string)> = {
+  questionGone: 'This question no longer exists',
+  bankQuestionGone: 'This question is no longer in the bank',
+  paperGone: 'This paper no longer exists',
+  paperQuestionGone: 'This question is no longer in the paper',
+  paperInUse: 'A paper that was given out can’t be deleted',
+  paperNotReady: 'This paper isn’t ready to be sat',
+  noAttemptToSetAside: 'There is no attempt to set aside',
+  noAttemptEnded: 'No attempt has ended',
+  noTimeLeft: 'There was no time left: give more minutes and it reopens by itself',
+  notSetAside: 'This attempt isn’t set aside',
+  attemptGone: 'This attempt no longer exists',
+  studentGone: 'This student no longer exists',
+  sittingOrStudentGone: 'This sitting or student no longer exists',
+  sameStudent: 'Choose two different students',
+  rehearsalGone: 'This rehearsal no longer exists',
+  notRehearsal: 'This isn’t a rehearsal',
+  requestGone: 'This request no longer exists',
+  fileChanged: (name) => `The file ${name} has changed since it was saved`,
+};
+
+/** An error whose message is words for whoever sits there. */
+export class WordedFault extends Error {}
+
+/**
+ * What to say of an error: its own words only where they are ours. What nobody foresaw goes to the console, and is not
+ * shown.
+ *
+ * @param otherwise what is said then
+ */
+export function faultWords(error: unknown, otherwise = 'Something unexpected went wrong. Try again'): string {
+  if (error instanceof WordedFault) return error.message;
+  const [, code = '', detail = ''] =
+    /^(\w+)(?: (.*))?$/s.exec(error instanceof Error ? error.message : '') ?? [];
+  if (!Object.hasOwn(words, code)) {
+    console.error(error);
+    return otherwise;
+  }
+  const said = words[code as CommandFaultCode]; // it is one of them
+  return typeof said === 'string' ? said : said(detail);
+}
