@@ -32,7 +32,7 @@ describe('a strip says what is left in each stage', () => {
   it('before anyone has started', () => {
     expect(words({})).toEqual([
       '4 questions, 8 points',
-      '30 to start',
+      '30 not started',
       'nothing handed in',
       'nothing handed in',
       'nothing handed in',
@@ -43,7 +43,7 @@ describe('a strip says what is left in each stage', () => {
   it('while students work and answers come in', () => {
     const running = { notStarted: 3, working: 7, in: 20, waiting: 14, byHand: 20, meanShare: 0.614 };
     expect(words(running).slice(1)).toEqual([
-      '7 still working, 3 to start, 20 in',
+      '7 still working, 3 not started, 20 handed in',
       '14 answers wait',
       'mean 61% of what is marked',
       'nothing ready',
@@ -53,21 +53,26 @@ describe('a strip says what is left in each stage', () => {
   it('an answer that is nearly right is said, and is not all there is to mark', () => {
     expect(words({ in: 5, forward: 1 })[2]).toBe('1 put forward');
     expect(words({ in: 5, waiting: 2, forward: 3, aside: 1 })[2]).toBe(
-      '2 answers wait, 3 put forward, 1 put aside',
+      '2 answers wait, 3 put forward, 1 set aside',
     );
   });
 
   it('when all is marked and handed back', () => {
     const done = { notStarted: 0, in: 30, byHand: 30, ready: 30, meanShare: 0.7 };
-    expect(words(done).slice(1)).toEqual(['all 30 in', 'all marked', 'mean 70%', '30 ready, none back']);
-    expect(words({ ...done, released: 12 })[4]).toBe('12 of 30 have it');
-    expect(words({ ...done, released: 30, opened: 9 })[4]).toBe('all have it, 9 opened');
+    expect(words(done).slice(1)).toEqual([
+      'all 30 handed in',
+      'all marked',
+      'mean 70%',
+      '30 ready to hand back',
+    ]);
+    expect(words({ ...done, released: 12 })[4]).toBe('handed back to 12 of 30');
+    expect(words({ ...done, released: 30, opened: 9 })[4]).toBe('handed back to all, 9 opened');
   });
 
   it('one answer waits, two wait; put aside and keyless ones are named', () => {
     const some = { in: 5, notStarted: 25 };
     expect(words({ ...some, waiting: 1, byHand: 5 })[2]).toBe('1 answer waits');
-    expect(words({ ...some, aside: 2, noKey: 3 })[2]).toBe('2 put aside, 3 without a key');
+    expect(words({ ...some, aside: 2, noKey: 3 })[2]).toBe('2 set aside, 3 without a key');
   });
 
   it('a paper that is ready leads to giving it out; one that is not leads back to writing', () => {
@@ -93,7 +98,7 @@ describe('words for what is found and seen', () => {
   it('the glyph says in words what it draws', () => {
     expect(glyphWords({ share: 0, answered: false })).toBe('not answered');
     expect(glyphWords({ share: 0.5, answered: true, overridden: true })).toBe(
-      '50 % of the points, overridden by hand',
+      '50% of the points, overridden by hand',
     );
     expect(glyphWords({ share: null, answered: false, waiting: true })).toBe(
       'not answered, waits for a mark',

@@ -1,4 +1,5 @@
 // @vitest-environment jsdom
+import { CommandFault } from '@/core/model/commandFault';
 import 'fake-indexeddb/auto';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import { describe, expect, it, vi } from 'vitest';
@@ -114,10 +115,20 @@ describe('a row as it is being written', () => {
   it('no room is said in words, with what to do; the browser’s own name for it is not', () => {
     const inner = Object.assign(new Error('x'), { name: 'QuotaExceededError' });
     const words = unsavedWords(Object.assign(new Error('AbortError'), { inner }));
-    expect(words).toMatch(/^Not saved: there is no room left/);
+    expect(words).toMatch(/^Not saved: this browser is out of space/);
     expect(words).not.toMatch(/Quota/);
-    expect(unsavedWords(new Error('A paper that was given out can’t be deleted'))).toBe(
-      'Not kept: A paper that was given out can’t be deleted',
+    expect(unsavedWords(new CommandFault('paperInUse'))).toBe(
+      'Not saved: A paper that was given out can’t be deleted',
     );
+    // What comes out of a worker has its message alone.
+    expect(unsavedWords(new Error('fileChanged chart.png'))).toBe(
+      'Not saved: The file chart.png has changed since it was saved',
+    );
+    const silent = vi.spyOn(console, 'error').mockReturnValue();
+    expect(unsavedWords(new Error('ConstraintError: key already exists'))).toBe(
+      'Not saved: Something unexpected went wrong. Try again',
+    );
+    expect(silent).toHaveBeenCalledOnce();
+    silent.mockRestore();
   });
 });

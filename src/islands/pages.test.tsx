@@ -142,7 +142,7 @@ describe('writing', () => {
     const last = await desk.log.orderBy('seq').last();
     expect(last?.said).toBe('Title changed');
     title.blur();
-    await hand.click(await screen.findByRole('button', { name: /^Undo/ }));
+    await hand.click(await screen.findByRole('button', { name: /^Undo(?! line)/ }));
     await waitFor(async () => expect((await desk.papers.get('paper-weather'))?.title).toBe(before));
   });
 
@@ -172,7 +172,7 @@ describe('the look at a paper', () => {
     expect(await key()).toMatchObject({ key: true });
     await hand.click(screen.getByRole('button', { name: 'Make this the key' }));
     await waitFor(async () => expect(await key()).toMatchObject({ key: false }));
-    await hand.click(await screen.findByRole('button', { name: /^Undo/ }));
+    await hand.click(await screen.findByRole('button', { name: /^Undo(?! line)/ }));
     await waitFor(async () => expect(await key()).toMatchObject({ key: true }));
   });
 });
@@ -204,18 +204,18 @@ describe('the bank', () => {
     await hand.selectOptions(screen.getByLabelText('Kind'), 'Matching');
     const matching = papers.flatMap((paper) => paper.questions).filter((each) => each.kind === 'matching');
     expect(screen.getByText(`${matching.length} of ${count} questions`)).toBeTruthy();
-    await hand.type(screen.getByLabelText(/^Words/), 'no such words');
+    await hand.type(screen.getByLabelText(/^Search questions/), 'no such words');
     expect(screen.getByText('No questions match.')).toBeTruthy();
   });
 
   it('says where a question is, how it did, and offers papers that do not have it', async () => {
     render(<BankPage />);
-    await hand.type(await screen.findByLabelText(/^Words/), 'isolated danger night');
+    await hand.type(await screen.findByLabelText(/^Search questions/), 'isolated danger night');
     await hand.click(screen.getByRole('button', { name: /isolated danger mark show/ }));
     const about = screen.getByRole('complementary', { name: 'About the question' });
-    expect(within(about).getByRole('heading', { name: 'In 1 paper' })).toBeTruthy();
+    expect(within(about).getByRole('heading', { name: 'Used in 1 paper' })).toBeTruthy();
     expect(within(about).getByRole('heading', { name: 'Results' })).toBeTruthy();
-    expect(within(about).getByText(/version 1, .*92 answers, \d+\s?%, tells apart/)).toBeTruthy();
+    expect(within(about).getByText(/version 1, .*92 answers, \d+\s?%, discrimination/)).toBeTruthy();
     const paper = within(about).getByRole<HTMLSelectElement>('combobox', { name: 'Paper to add it to' });
     expect(paper.selectedOptions[0]?.textContent).not.toContain('lights');
   });
@@ -244,7 +244,7 @@ describe('a paper as a sheet', () => {
     const before = (await desk.papers.get('paper-weather'))?.questions.length;
     await hand.click(await screen.findByLabelText('Rows of questions'));
     await hand.paste('Question,A,B,Key\nWhich cloud?,cirrus,stratus,A\n,x,y,A');
-    expect(screen.getByRole('alert').textContent).toContain('line 3: nothing is asked');
+    expect(screen.getByRole('alert').textContent).toContain('row 3: it has no question text');
     expect(screen.getByRole('row', { name: /Which cloud.*One choice.*A cirrus/ })).toBeTruthy();
     await hand.selectOptions(screen.getByLabelText(/^Column 4/), 'leave out');
     expect(screen.getByRole('row', { name: /Which cloud.*none yet/ })).toBeTruthy();

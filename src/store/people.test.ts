@@ -52,7 +52,7 @@ describe('bringing students in', () => {
       Array.from({ length: 40 }, (_, line) => ({ ...row, line, number: String(line) })),
       at,
     );
-    expect(await undo(at)).toMatchObject({ outcome: 'undone', said: '40 students brought in' });
+    expect(await undo(at)).toMatchObject({ outcome: 'undone', said: '40 students imported' });
     expect(await desk.students.count()).toBe(0);
     expect(await desk.groups.count()).toBe(1);
   });
@@ -132,7 +132,7 @@ describe('who leaves a group', () => {
   });
 
   it('a paper with a sitting stays; one without goes and comes back', async () => {
-    await expect(deletePaper('paper1', at)).rejects.toThrow('A paper that was given out can’t be deleted');
+    await expect(deletePaper('paper1', at)).rejects.toThrow('paperInUse');
     const { result: paperId } = await createPaper('Draft', at);
     await deletePaper(paperId, at);
     expect(await desk.papers.get(paperId)).toBeUndefined();

@@ -65,7 +65,7 @@ describe('groups', () => {
     expect((await desk.students.get('student1'))?.groupIds).toEqual(['group2']);
     await putInGroup(['student1', 'other'], 'group1', null, at);
     expect((await desk.students.get('student1'))?.groupIds).toEqual(['group2', 'group1']);
-    expect(await undo(at)).toMatchObject({ said: '2 students also in Monday' });
+    expect(await undo(at)).toMatchObject({ said: '2 students added to Monday' });
     expect((await desk.students.get('student1'))?.groupIds).toEqual(['group2']);
   });
 
@@ -114,7 +114,7 @@ describe('bringing a list in again', () => {
     const [added] = await desk.students.filter(({ number }) => number === '7').toArray();
     expect(added?.groupIds).toEqual(['group1', made?.id]);
     expect(await desk.students.count()).toBe(3);
-    expect(await undo(at)).toMatchObject({ said: '2 students brought in in 2 groups' });
+    expect(await undo(at)).toMatchObject({ said: '2 students imported in 2 groups' });
     expect(await desk.groups.count()).toBe(2);
   });
 });
@@ -152,12 +152,12 @@ describe('two rows that are one student', () => {
   });
 
   it('are refused when they are not two', async () => {
-    await expect(mergeStudents('student1', 'student1', at)).rejects.toThrow(/not two students/);
-    await expect(mergeStudents('student1', 'nobody', at)).rejects.toThrow(/not two students/);
+    await expect(mergeStudents('student1', 'student1', at)).rejects.toThrow(/sameStudent/);
+    await expect(mergeStudents('student1', 'nobody', at)).rejects.toThrow(/sameStudent/);
   });
 });
 
-describe('an attempt deleted for good', () => {
+describe('an attempt deleted permanently', () => {
   it('goes with its marks and files; what another attempt or a paper has stays; the log says so', async () => {
     const file = { id: 'mine', name: 'a.pdf', mediaType: 'application/pdf', size: 1 };
     const shared = { ...file, id: 'shared' };
@@ -176,7 +176,7 @@ describe('an attempt deleted for good', () => {
     expect(await desk.marks.count()).toBe(0);
     expect(await desk.assets.toCollection().primaryKeys()).toEqual(['shared']);
     expect((await desk.log.toArray()).at(-1)).toMatchObject({
-      said: 'Attempt 1 of Amara Okafor deleted for good',
+      said: 'Attempt 1 of Amara Okafor deleted permanently',
       changes: [],
     });
     expect((await undo(at)).outcome).toBe('nothing');
@@ -228,6 +228,6 @@ describe('a rehearsal', () => {
     expect(records?.attempts.filter(({ handedInAt }) => handedInAt !== null).length).toBeGreaterThan(5);
     await clearRehearsal(id);
     expect(JSON.stringify(await Promise.all(desk.tables.map((table) => table.toArray())))).toBe(before);
-    await expect(clearRehearsal('sitting1')).rejects.toThrow(/no rehearsal/);
+    await expect(clearRehearsal('sitting1')).rejects.toThrow(/notRehearsal/);
   });
 });

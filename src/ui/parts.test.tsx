@@ -17,16 +17,16 @@ describe('the fill glyph', () => {
     expect(glyphWords({ share: 0, answered: false })).toBe('not answered');
     expect(glyphWords({ share: null, answered: true, waiting: true })).toBe('waits for a mark');
     expect(glyphWords({ share: null, answered: true })).toBe('answered');
-    expect(glyphWords({ share: 2 / 3, answered: true })).toBe('67 % of the points');
+    expect(glyphWords({ share: 2 / 3, answered: true })).toBe('67% of the points');
     expect(glyphWords({ share: 1, answered: true, overridden: true })).toBe(
-      '100 % of the points, overridden by hand',
+      '100% of the points, overridden by hand',
     );
   });
 
   it('is as full as the share of the points', () => {
     const { container } = draw(<FillGlyph share={0.5} answered />);
     expect(container.querySelector('rect')?.getAttribute('height')).toBe('5');
-    expect(screen.getByRole('img', { name: '50 % of the points' })).toBeTruthy();
+    expect(screen.getByRole('img', { name: '50% of the points' })).toBeTruthy();
   });
 
   it('no two states look the same', () => {
@@ -76,7 +76,7 @@ describe('the strip', () => {
 describe('an empty view', () => {
   it('says what to do first and has the button for it', () => {
     draw(
-      <EmptyState title="No groups yet" action={<button>Make a group</button>}>
+      <EmptyState title="No groups yet" action={<button>Create a group</button>}>
         A group is a class.
       </EmptyState>,
     );

@@ -23,7 +23,7 @@ describe('what could not be carried', () => {
     draw(<LossList losses={losses} label="Not carried" />);
     const list = screen.getByRole('region', { name: 'Not carried' });
     expect(within(list).getByText('only Gribbet reads its asking for figures')).toBeTruthy();
-    expect(within(list).getByText(/^the picture far\.png is not in the package/)).toBeTruthy();
+    expect(within(list).getByText(/^the picture far\.png isn’t in the package/)).toBeTruthy();
   });
 
   it('nothing is said where nothing was lost', () => {

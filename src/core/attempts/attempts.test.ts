@@ -301,7 +301,7 @@ describe('which of several attempts counts', () => {
       number: 3,
     });
     expect(attemptsSentence({ attempts: 3, counts: 'best' })).toBe(
-      'Each may sit it 3 times; the best counts.',
+      'Each student may sit it 3 times; the best counts.',
     );
   });
 });

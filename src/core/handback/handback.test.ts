@@ -97,7 +97,7 @@ describe('the script a student gets', () => {
     expect(only('accepted').questions.map((row) => row.accepted)).toEqual([
       'B  3/12',
       'A  range larger; B  streams faster; C  low water lower',
-      'SECRET-118; SECRET-half (50 %)',
+      'SECRET-118; SECRET-half (50%)',
       'SECRET-MODEL',
     ]);
   });

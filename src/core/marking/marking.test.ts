@@ -287,7 +287,7 @@ describe('what an answer must contain', () => {
     const right = kindOf(contains).rightAnswer(contains);
     expect(right && kindOf(contains).score(contains, right).share).toBe(1);
     expect(kindOf(contains).keyText(contains)).toBe(
-      'contains wind and against and stream; contains shallow water and swell (50 %)',
+      'contains wind and against and stream; contains shallow water and swell (50%)',
     );
   });
 });

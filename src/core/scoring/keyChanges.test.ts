@@ -33,7 +33,7 @@ describe('the key from a filled-in paper', () => {
 
   it('a text not accepted yet is accepted for all the points, and the others stay', () => {
     const [change] = changesFor({ q3: { text: ' 118 true ' } });
-    expect(change?.after).toBe('118 true; SECRET-118; SECRET-half (50 %)');
+    expect(change?.after).toBe('118 true; SECRET-118; SECRET-half (50%)');
     // What gave half before gives all now.
     const [half] = changesFor({ q3: { text: 'secret-HALF' } });
     expect(half && kindOf(half.changed).score(half.changed, { text: 'SECRET-half' }).share).toBe(1);

@@ -26,7 +26,7 @@ async function bringing(list: string) {
 describe('bringing students in', () => {
   it('shows what was understood before anything is kept, then keeps it', async () => {
     const { hand, done, id } = await bringing('Name;No\nOkafor, Amara;2101\nTran, Linh;2102');
-    const button = await screen.findByRole('button', { name: 'Bring in 2 students' });
+    const button = await screen.findByRole('button', { name: 'Import 2 students' });
     expect(await desk.students.count()).toBe(0);
     await hand.click(button);
     await waitFor(() => expect(done).toHaveBeenCalled());
@@ -44,10 +44,10 @@ describe('bringing students in', () => {
       'Family name,Given name,Number,Email\nOkafor,Amara,2101,amara@example.org\n,,2102,\nTran,Linh,2101,\nSilva,Rui,2104,rui(at)example.org',
     );
     const alert = await screen.findByRole('alert');
-    expect(alert.textContent).toMatch(/3 rows could not be read/);
-    expect(alert.textContent).toMatch(/line 3: it has no name/);
-    expect(alert.textContent).toMatch(/line 4: student number 2101 is on line 2 already/);
-    expect(alert.textContent).toMatch(/line 5: “rui\(at\)example.org” is not an email address/);
+    expect(alert.textContent).toMatch(/3 rows couldn’t be read/);
+    expect(alert.textContent).toMatch(/row 3: it has no name/);
+    expect(alert.textContent).toMatch(/row 4: student number 2101 is already in row 2/);
+    expect(alert.textContent).toMatch(/row 5: “rui\(at\)example.org” is not an email address/);
     await hand.click(screen.getByRole('button', { name: 'Cancel' }));
     expect(done).toHaveBeenCalled();
     expect(await desk.students.count()).toBe(0);
@@ -59,7 +59,7 @@ describe('bringing students in', () => {
     const first = screen.getByRole('combobox', { name: 'Column 1 is' });
     await hand.selectOptions(first, 'given name');
     await hand.selectOptions(screen.getByRole('combobox', { name: 'Column 2 is' }), 'family name');
-    await hand.click(screen.getByRole('button', { name: 'Bring in 2 students' }));
+    await hand.click(screen.getByRole('button', { name: 'Import 2 students' }));
     await waitFor(async () => expect(await desk.students.count()).toBe(2));
     expect((await desk.students.toArray()).map((student) => student.familyName).sort()).toEqual([
       'Okafor',
@@ -72,9 +72,9 @@ describe('bringing students in', () => {
       'Autumn term\nFamily name;Given name;No;Group\nOkafor;Amara;2101;Wednesday\nTran;Linh;2102;\nSilva;Rui;2103;monday',
     );
     const heading = await screen.findByRole('combobox', { name: 'Column names are in' });
-    expect((heading as HTMLSelectElement).selectedOptions[0]?.textContent).toMatch(/^line 2: Family name/);
+    expect((heading as HTMLSelectElement).selectedOptions[0]?.textContent).toMatch(/^row 2: Family name/);
     expect(await screen.findByText('Into Wednesday (a new group): 1, Monday: 2')).toBeTruthy();
-    await hand.click(screen.getByRole('button', { name: 'Bring in 3 students' }));
+    await hand.click(screen.getByRole('button', { name: 'Import 3 students' }));
     await waitFor(() => expect(done).toHaveBeenCalled());
     const groups = await desk.groups.toArray();
     expect(groups.map(({ name }) => name).sort()).toEqual(['Monday', 'Wednesday']);
@@ -90,7 +90,7 @@ describe('bringing students in', () => {
     await hand.click(screen.getByRole('button', { name: 'Show all rows' }));
     expect(screen.getByText('Okafor19')).toBeTruthy();
     fireEvent.change(screen.getByLabelText('Column names are in'), { target: { value: '2' } });
-    expect(await screen.findByText('Bring in 17 students')).toBeTruthy();
+    expect(await screen.findByText('Import 17 students')).toBeTruthy();
   });
 
   it('a quotation mark that is never closed is named with its line, and nothing is taken', async () => {
@@ -101,12 +101,12 @@ describe('bringing students in', () => {
 
   it('someone on the desk already is said to be, and joins the group without a double', async () => {
     const { hand, unmount } = await bringing('Name,Number\nOkafor Amara,2101');
-    await hand.click(await screen.findByRole('button', { name: 'Bring in 1 student' }));
+    await hand.click(await screen.findByRole('button', { name: 'Import 1 student' }));
     await waitFor(async () => expect(await desk.students.count()).toBe(1));
     unmount();
     const again = await bringing('Name,Number\nOkafor Amara,2101');
-    expect(await screen.findByText(/known and as they were/)).toBeTruthy();
-    await again.hand.click(screen.getByRole('button', { name: 'Bring in 1 student' }));
+    expect(await screen.findByText(/unchanged/)).toBeTruthy();
+    await again.hand.click(screen.getByRole('button', { name: 'Import 1 student' }));
     await waitFor(() => expect(again.done).toHaveBeenCalled());
     expect(await desk.students.count()).toBe(1);
     expect((await desk.students.toArray())[0]?.groupIds).toHaveLength(2);

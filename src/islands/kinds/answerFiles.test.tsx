@@ -44,24 +44,24 @@ describe('a file put into an answer', () => {
 
   it('is kept with its name, type and size', async () => {
     const { given } = await sit('file', null);
-    choose(/^Put in a PDF or sheet file/, plan);
+    choose(/^Add a PDF or sheet file/, plan);
     await waitFor(() => expect(given).toHaveLength(1));
     expect(given[0]).toMatchObject({ files: [{ name: 'plan.pdf', mediaType: 'application/pdf', size: 13 }] });
   });
 
   it('of another sort, or one too many, is refused in words, and what was there stays', async () => {
     const { given } = await sit('file', null);
-    choose(/^Put in/, new File(['x'], 'plan.exe', { type: 'application/x-msdownload' }));
-    expect((await screen.findByRole('alert')).textContent).toMatch(/plan\.exe is not taken here/);
-    choose(/^Put in/, plan, plan, plan);
+    choose(/^Add/, new File(['x'], 'plan.exe', { type: 'application/x-msdownload' }));
+    expect((await screen.findByRole('alert')).textContent).toMatch(/plan\.exe isn’t accepted here/);
+    choose(/^Add/, plan, plan, plan);
     await waitFor(() => expect(given).toHaveLength(1));
-    expect((await screen.findByRole('alert')).textContent).toMatch(/No more than 2/);
+    expect((await screen.findByRole('alert')).textContent).toMatch(/You can add at most 2/);
   });
 
   it('that cannot be kept says so, and is no part of the answer', async () => {
     const { given } = await sit('file', null, empty);
-    choose(/^Put in/, plan);
-    expect((await screen.findByRole('alert')).textContent).toBe('full');
+    choose(/^Add/, plan);
+    expect((await screen.findByRole('alert')).textContent).toBe('This file couldn’t be read.');
     expect(given).toEqual([]);
   });
 
@@ -69,7 +69,7 @@ describe('a file put into an answer', () => {
     const file = { id: 'f1', name: 'plan.pdf', mediaType: 'application/pdf', size: 13 };
     const { given, hand } = await sit('file', { files: [file] });
     expect(await screen.findByText(/plan.pdf hasn’t arrived yet/)).toBeTruthy();
-    await hand.click(screen.getByRole('button', { name: 'Take out plan.pdf' }));
+    await hand.click(screen.getByRole('button', { name: 'Remove plan.pdf' }));
     expect(given).toEqual([{ files: [] }]);
   });
 

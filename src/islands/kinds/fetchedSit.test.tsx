@@ -24,7 +24,7 @@ describe('a field that is fetched where a paper asks for it', () => {
         <input aria-label="Another question" />
       </>,
     );
-    expect((await screen.findByRole('alert')).textContent).toMatch(/could not be fetched/);
+    expect((await screen.findByRole('alert')).textContent).toMatch(/couldn’t be loaded/);
     expect(screen.getByLabelText('Another question')).toBeTruthy();
     await hand.click(screen.getByRole('button', { name: 'Try again' }));
     expect(await screen.findByLabelText('Sort by')).toBeTruthy();

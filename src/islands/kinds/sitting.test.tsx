@@ -75,7 +75,7 @@ describe('sitting a number', () => {
   it('says what was understood while it is typed', async () => {
     const { hand, share } = sit(runDistance);
     await hand.type(screen.getByRole('textbox', { name: 'How far does she run?' }), '18,0 nautical miles');
-    expect(screen.getByText('Understood: 18 nautical miles')).toBeTruthy();
+    expect(screen.getByText('Read as 18 nautical miles')).toBeTruthy();
     expect(share()).toBe(1);
   });
 
@@ -83,9 +83,9 @@ describe('sitting a number', () => {
     const { hand, last } = sit(runDistance);
     const field = screen.getByRole('textbox', { name: 'How far does she run?' });
     await hand.type(field, '12,500 m');
-    expect(screen.getByText('Understood: 12.5 m')).toBeTruthy();
+    expect(screen.getByText('Read as 12.5 m')).toBeTruthy();
     expect(screen.getByRole('group', { name: 'Which number did you mean?' }).textContent).toContain(
-      'it counts as 12.5',
+      'counted as 12.5',
     );
     await hand.click(screen.getByRole('button', { name: '12\u202f500' }));
     expect(last()).toEqual({ text: '12500 m' });
@@ -102,10 +102,10 @@ describe('sitting a number', () => {
     ['', 'required', 'A number with its unit.'],
     ['', 'optional', ''],
     ['about ten', 'none', 'This can’t be read as a number.'],
-    ['12', 'required', 'Understood: 12. The unit is missing.'],
-    ['12 nm', 'none', 'Understood: 12, and “nm” behind it. No unit is asked for.'],
-    ['43 279.16829', 'none', 'Understood: 43\u202f279.16829'],
-    ['−1/4 °', 'optional', 'Understood: -0.25 °'],
+    ['12', 'required', 'Read as 12. The unit is missing.'],
+    ['12 nm', 'none', 'Read as 12, with “nm” after it. No unit is needed.'],
+    ['43 279.16829', 'none', 'Read as 43\u202f279.16829'],
+    ['−1/4 °', 'optional', 'Read as -0.25 °'],
   ])('“%s”, unit %s: “%s”', (text, unit, words) => expect(understood(text, unit)).toBe(words));
 });
 
@@ -147,7 +147,7 @@ describe('sitting matching and categories', () => {
   it('shows what was put where', () => {
     const words = shown(sides, { pairs: { m0: 's1' } });
     expect(words).toContain('red can → to starboard');
-    expect(words).toContain('green cone → left open');
+    expect(words).toContain('green cone → not answered');
   });
 });
 
@@ -231,7 +231,7 @@ describe('the worked line under a rule', () => {
   });
 
   it('asks for more where there is nothing to work with yet', () => {
-    expect(workedLine({ ...lightColours, key: {} } as Question)).toMatch(/^Write more of it/);
+    expect(workedLine({ ...lightColours, key: {} } as Question)).toMatch(/^Write more to see/);
   });
 });
 

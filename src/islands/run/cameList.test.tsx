@@ -39,16 +39,16 @@ function listed(taken: Partial<TakenIn>, from: AnswersFile = file) {
 describe('what became of a file', () => {
   it.each([
     [{ outcome: 'new', attempts: [attempt] }, /^a.jsonAmara Okafor\. $/],
-    [{ outcome: 'another', attempts: [attempt] }, /A further attempt: there was one already/],
-    [{ outcome: 'further', attempts: [attempt] }, /More of what was here already/],
-    [{ outcome: 'new', attempts: [attempt], odd: 'begunEarly' }, /begun before the sitting opened/],
+    [{ outcome: 'another', attempts: [attempt] }, /A further attempt: there already was one/],
+    [{ outcome: 'further', attempts: [attempt] }, /Adds to what was already here/],
+    [{ outcome: 'new', attempts: [attempt], odd: 'begunEarly' }, /started before the sitting opened/],
     [{ outcome: 'new', attempts: [attempt], odd: 'endedLate' }, /went on after time was up/],
     [{ outcome: 'new', attempts: [attempt], odd: 'clockAhead' }, /ahead of this one/],
     [{ outcome: 'double' }, /A duplicate: everything in it is already here, from Amara Okafor/],
-    [{ outcome: 'otherSitting', sittingId: 'nowhere' }, /From another sitting, which is not on this desk/],
+    [{ outcome: 'otherSitting', sittingId: 'nowhere' }, /From a sitting that isn’t on this desk/],
     [{ outcome: 'copied', studentId: 'linh' }, /it is the attempt that came from Linh Tran before/],
-    [{ outcome: 'unfit', question: '3' }, /does not fit this paper: question 3 cannot/],
-    [{ outcome: 'unfit', question: null }, /does not fit this paper\. It was made up/],
+    [{ outcome: 'unfit', question: '3' }, /doesn’t fit this paper: question 3 can’t/],
+    [{ outcome: 'unfit', question: null }, /doesn’t fit this paper\. It was made up/],
   ] as [Partial<TakenIn>, RegExp][])('%o is said in words', async (taken, words) => {
     const { row } = listed(taken);
     expect((row.textContent ?? '').replace(/\s+/g, ' ')).toMatch(words);
@@ -105,8 +105,8 @@ describe('what became of a file', () => {
   it.each([
     ['notPacket', 'Not a Gribbet file.'],
     ['newer', 'Made by a newer version of Gribbet.'],
-    ['damaged', /Damaged.*content\.files\.0: as its id says/],
-    ['badZip', /cannot be unpacked/],
+    ['damaged', /damaged.*content\.files\.0: as its id says/],
+    ['badZip', /can’t be unpacked/],
     ['tooLarge', /Too large/],
   ] as const)('refused as %s it has its words', (why, words) => {
     const read =

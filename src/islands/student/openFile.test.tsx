@@ -59,19 +59,19 @@ async function opening(text: string, inside: typeof who | null = null) {
 
 describe('opening a file', () => {
   it.each([
-    ['a letter', async () => 'Dear class', /mock.json is no paper from Gribbet/],
+    ['a letter', async () => 'Dear class', /mock.json isn’t a Gribbet paper/],
     ['half of it', async () => (await packetText(forAll, 'T')).slice(0, -20), /is damaged/],
     [
       'one of a later version',
       async () => (await packetText(forAll, 'T')).replace('"version":1', '"version":9'),
-      /newer Gribbet/,
+      /newer version of Gribbet/,
     ],
     [
       'a changed one',
       async () => (await packetText(forAll, 'T')).replace('Mock', 'Mick'),
-      /not as your teacher saved it/,
+      /has changed since your teacher saved it/,
     ],
-    ['answers', () => packetText(answers, 'T'), /It is for your teacher/],
+    ['answers', () => packetText(answers, 'T'), /holds answers for your teacher/],
   ])('%s is told apart, and nothing is kept', async (_, text, words) => {
     await opening(await text());
     expect((await screen.findByRole('alert')).textContent).toMatch(words);
@@ -114,7 +114,7 @@ describe('opening a file', () => {
     expect(await screen.findByRole('heading', { name: 'Mock exam back' })).toBeTruthy();
     expect(screen.getByDisplayValue('ZZZZZZ')).toBeTruthy();
     await hand.click(screen.getByRole('button', { name: 'Open' }));
-    expect(await screen.findByText(/not the join code/)).toBeTruthy();
+    expect(await screen.findByText(/isn’t the join code/)).toBeTruthy();
     await hand.clear(screen.getByLabelText(/Your join code/));
     await hand.type(screen.getByLabelText(/Your join code/), `${amara.joinCode}{Enter}`);
     await waitFor(() => expect(opened).toHaveBeenCalledWith(amara.joinCode));
@@ -143,11 +143,11 @@ describe('what came by hand, in the list of papers', () => {
 
   it('answers that nobody has are named, and what was saved can be saved again', () => {
     const first = shown({ byHand: 'toSave' });
-    expect(screen.getByText(/does not have your answers yet/)).toBeTruthy();
+    expect(screen.getByText(/doesn’t have your answers yet/)).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Save your answers as a file' })).toBeTruthy();
     first.unmount();
     const second = shown({ byHand: 'saved' });
-    expect(screen.queryByText(/does not have your answers yet/)).toBeNull();
+    expect(screen.queryByText(/doesn’t have your answers yet/)).toBeNull();
     expect(screen.getByRole('button', { name: 'Save your answers again' })).toBeTruthy();
     second.unmount();
     shown({ byHand: 'toSave', state: 'working' });
@@ -156,8 +156,8 @@ describe('what came by hand, in the list of papers', () => {
 
   it.each([
     ['toSave', /nobody else has them/],
-    ['saved', /What you saved as a file stays/],
-    ['nothing', /The file can be opened again/],
+    ['saved', /The file you saved stays/],
+    ['nothing', /You can open the file again/],
   ])('taking it off says what goes with it (%s)', async (byHand, words) => {
     const { hand, changed, leave } = shown({ byHand });
     await hand.click(screen.getByRole('button', { name: 'Remove from this computer' }));

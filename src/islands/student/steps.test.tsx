@@ -85,7 +85,7 @@ describe('entering', () => {
       />,
     );
     await hand.type(screen.getByLabelText(/Your join code/), 'AAAAAA{Enter}');
-    expect(await screen.findByText(/Nobody has this code/)).toBeTruthy();
+    expect(await screen.findByText(/Code not recognised/)).toBeTruthy();
     unmount();
     const again = draw(
       <EnterCode
@@ -96,17 +96,17 @@ describe('entering', () => {
       />,
     );
     await again.hand.type(screen.getByLabelText(/Your join code/), 'AAAAAA{Enter}');
-    expect(await screen.findByText(/cannot be reached|could not do that/)).toBeTruthy();
+    expect(await screen.findByText(/can’t be reached|went wrong/)).toBeTruthy();
   });
 });
 
 describe('the student’s home', () => {
   it.each([
     [{}, /^Open. 4 questions, 1 h 00 min/, 'Read the instructions'],
-    [{ may: 'resume', state: 'working' }, /the clock goes on/, 'Continue'],
+    [{ may: 'resume', state: 'working' }, /the clock is running/, 'Continue'],
     [{ may: 'notYet' }, /^Opens /, null],
-    [{ may: 'over' }, /^Closed. You have not sat it/, null],
-    [{ may: 'noAttemptLeft', state: 'handedIn' }, /Nothing has come back yet/, null],
+    [{ may: 'over' }, /^Closed. You didn’t sit it/, null],
+    [{ may: 'noAttemptLeft', state: 'handedIn' }, /No result yet/, null],
     [{ may: 'noAttemptLeft', state: 'collected', handedBack: true }, /can see how it went/, 'See my result'],
   ] as const)('%o is said in words, with the button for it', async (part, words, button) => {
     const home = () => Promise.resolve([{ ...homeSitting, ...part }]);
@@ -166,7 +166,7 @@ describe('an attempt under way', () => {
     expect(goTo).toHaveBeenCalledWith('q4');
     expect(screen.getByRole('button', { name: /^3\s*True course/ })).toBeTruthy();
     await hand.click(screen.getByRole('button', { name: 'Hand in with 2 questions unanswered' }));
-    expect((await screen.findByRole('alert')).textContent).toMatch(/kept here; try again/);
+    expect((await screen.findByRole('alert')).textContent).toMatch(/saved here; try again/);
   });
 
   it('the receipt counts only answers that arrived', () => {
@@ -251,6 +251,6 @@ describe('what came back', () => {
         back={() => undefined}
       />,
     );
-    expect(await screen.findByText(/Nothing is handed back at the moment/)).toBeTruthy();
+    expect(await screen.findByText(/Nothing is handed back right now/)).toBeTruthy();
   });
 });

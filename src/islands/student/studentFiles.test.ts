@@ -27,7 +27,7 @@ describe('a file put into an answer', () => {
 
   it('is put in only while a paper is sat', async () => {
     const home = studentFiles(carrierWith({}), { joinCode: 'K7M4QX', sittingId: 'sitting1' });
-    await expect(home.put(photo)).rejects.toThrow(/while the paper is sat/);
+    await expect(home.put(photo)).rejects.toThrow(/while sitting the paper/);
   });
 
   it('is handed over once, and again until it was', async () => {
@@ -58,7 +58,7 @@ describe('a file put into an answer', () => {
     const files = studentFiles(carrierWith({}), place);
     await files.put(photo);
     await sitDesk.files.toCollection().modify({ size: mostAttemptBytes });
-    await expect(files.put({ ...photo, bytes: Uint8Array.of(9) })).rejects.toThrow(/too large together/);
+    await expect(files.put({ ...photo, bytes: Uint8Array.of(9) })).rejects.toThrow(/too large with/);
   });
 
   it('of another attempt is left alone, and goes when the attempt is forgotten', async () => {

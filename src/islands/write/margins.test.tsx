@@ -38,7 +38,7 @@ describe('many questions at once', () => {
 
   it('says how many are picked, and gives them points in one act', async () => {
     const { hand, change, after } = many();
-    expect(screen.getByRole('heading', { name: '2 questions picked' })).toBeTruthy();
+    expect(screen.getByRole('heading', { name: '2 questions selected' })).toBeTruthy();
     const field = screen.getByLabelText('Points for each selected question');
     await hand.clear(field);
     await hand.type(field, '2,5');
@@ -102,13 +102,13 @@ describe('what belongs to the open question', () => {
   it('a kind marked by hand has no working beside it', () => {
     margin(openQuestion);
     expect(screen.queryByLabelText('Ask for working too')).toBeNull();
-    expect(screen.getByText(/points, given by hand/)).toBeTruthy();
+    expect(screen.getByText(/points, marked by hand/)).toBeTruthy();
   });
 
   it('keeps a link as it is typed, and asks for its words once there is one', async () => {
     const { hand, last, unmount } = margin(tideChoice);
     expect(screen.queryByLabelText('Link text')).toBeNull();
-    await hand.type(screen.getByLabelText(/^Link to read on/), 'h');
+    await hand.type(screen.getByLabelText(/^Link for further reading/), 'h');
     expect(last()?.link).toEqual({ href: 'h', text: '' });
     unmount();
     margin({ ...tideChoice, link: { href: 'https://example.org', text: '' } } as Question);

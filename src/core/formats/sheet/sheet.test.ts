@@ -67,7 +67,7 @@ describe('questions from a sheet', () => {
       ['trueFalse', 'True', 1],
       ['number', '15 ± 0.5 nm', 2.5],
       ['number', '6.9 to 7.1', 1],
-      ['shortText', 'flood; flood stream; flod (50 %)', 1],
+      ['shortText', 'flood; flood stream; flod (50%)', 1],
       ['openText', '', 4],
     ]);
     expect(good[3]?.question.tags).toEqual(['tides', 'streams']);

@@ -87,7 +87,7 @@ export function understood(text: string, unitAsked: StudentNumberQuestion['unitA
   if (unitAsked === 'none' && written.unit)
     return `Read as ${number}, with “${written.unit}” after it. No unit is needed.`;
   if (unitAsked === 'required' && !written.unit) return `Read as ${number}. The unit is missing.`;
-  return `Understood: ${number}${written.unit && ` ${written.unit}`}`;
+  return `Read as ${number}${written.unit && ` ${written.unit}`}`;
 }
 
 export const numberView: KindView<StudentNumberQuestion, TextResponse> = {
