@@ -70,7 +70,7 @@ async function letIn(context: BrowserContext): Promise<string[]> {
   await page.getByLabel('The teacher’s secret').fill(secret);
   await page.getByRole('button', { name: 'Pair browser' }).click();
   await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
-  await page.getByRole('status').filter({ hasText: 'In reach' }).waitFor();
+  await page.getByRole('status').filter({ hasText: 'Connected' }).waitFor();
   await page.goto(`${base}/sittings/rules/run`);
   await page.getByRole('button', { name: '4 not started' }).click();
   const codes: string[] = [];

@@ -133,11 +133,11 @@ async function big(page: Page, context: BrowserContext): Promise<void> {
   const times: number[] = [];
   // The right option is B; wrong and right by turns, as the grid shows it.
   for (const [option, words] of [
-    [1, '100 % of the points'],
+    [1, '100% of the points'],
     [0, '0 % of the points'],
-    [1, '100 % of the points'],
+    [1, '100% of the points'],
     [2, '0 % of the points'],
-    [1, '100 % of the points'],
+    [1, '100% of the points'],
   ] as const) {
     const seen = page.evaluate(
       (label) =>
@@ -166,7 +166,7 @@ async function big(page: Page, context: BrowserContext): Promise<void> {
 
   await page.bringToFront();
   await page.goto(`${base}/groups/all`);
-  await page.getByRole('checkbox', { name: 'Pick Given0 Family0' }).waitFor();
+  await page.getByRole('checkbox', { name: 'Select Given0 Family0' }).waitFor();
   const typed: number[] = [];
   for (let count = 0; count < 10; count++) {
     await page.getByRole('button', { name: /^Number of Given0 Family0/ }).click();
@@ -195,7 +195,7 @@ async function putInPlace(page: Page, desk: DeskTables): Promise<void> {
     .locator('input[type=file]')
     .setInputFiles({ name: 'big.zip', mimeType: 'application/zip', buffer });
   await page.getByRole('button', { name: 'Replace permanently' }).click();
-  await page.getByText(/is in place$/).waitFor({ timeout: 60_000 });
+  await page.getByText(/is restored$/).waitFor({ timeout: 60_000 });
 }
 
 /** All rows of a table of the desk, read past the app. */

@@ -42,7 +42,7 @@ try {
     .locator('input[type=file]')
     .setInputFiles({ name: 'big.zip', mimeType: 'application/zip', buffer });
   await page.getByRole('button', { name: 'Replace permanently' }).click();
-  await page.getByText(/is in place$/).waitFor({ timeout: 60_000 });
+  await page.getByText(/is restored$/).waitFor({ timeout: 60_000 });
   await writing(page);
   await views(page, '550 × 50', { Run: 'big', Mark: 'big', Analyse: 'big' });
   await next(page, '550 × 50', 'big');

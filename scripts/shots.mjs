@@ -63,7 +63,7 @@ async function desk(browser, colorScheme) {
       await page.getByLabel('The teacher’s secret').fill(secret);
       await page.getByRole('button', { name: 'Pair browser' }).click();
       await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
-      await page.getByRole('status').filter({ hasText: 'In reach' }).waitFor();
+      await page.getByRole('status').filter({ hasText: 'Connected' }).waitFor();
     });
     return context.close();
   }
@@ -120,8 +120,8 @@ async function desk(browser, colorScheme) {
   });
   const code = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent();
   await at('/groups/group1', 'group', async () => {
-    await page.getByLabel('Pick Elif Adler').check();
-    await page.getByLabel('Pick Priya Eze').check();
+    await page.getByLabel('Select Elif Adler').check();
+    await page.getByLabel('Select Priya Eze').check();
     await page.getByRole('button', { name: /^Email of Elif Adler/ }).click();
   });
   const codes = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).allTextContents();
@@ -184,7 +184,7 @@ async function desk(browser, colorScheme) {
       const changed = { ...answers, name: 'opened in an editor.json' };
       changed.buffer = Buffer.from(answers.buffer.toString().replace('Keahi', 'Kea'));
       await page.getByLabel('Choose answer files').setInputFiles([answers, half, changed]);
-      await page.getByText('1 file taken in').scrollIntoViewIfNeeded();
+      await page.getByText('1 file imported').scrollIntoViewIfNeeded();
       await page.getByRole('heading', { name: '2 Import answers' }).evaluate((head) => head.scrollIntoView());
     });
   }
@@ -196,7 +196,7 @@ async function desk(browser, colorScheme) {
     await sit.getByRole('button', { name: 'Continue' }).click();
     await sit.getByRole('button', { name: 'Yes, this is me' }).click();
     await sit.getByRole('button', { name: 'Continue' }).click();
-    await sit.getByText(/^kept \d/).waitFor();
+    await sit.getByText(/^saved \d/).waitFor();
     await sit.screenshot({ path: 'docs/screenshots/student.png' });
     await sit.setViewportSize({ width: 360, height: 740 });
     await sit.waitForTimeout(300);

@@ -73,7 +73,12 @@ async function readAll(): Promise<{ group: string; actions: SpotlightActionData[
     {
       group: 'Sittings',
       actions: sittings.map((sitting) =>
-        entry(`s${sitting.id}`, sitting.title, 'sitting', `/sittings/${sitting.id}/run`),
+        entry(
+          `s${sitting.id}`,
+          sitting.title,
+          sitting.archivedAt === undefined ? 'sitting' : 'archived sitting',
+          `/sittings/${sitting.id}/run`,
+        ),
       ),
     },
     {

@@ -137,7 +137,7 @@ export function boxPlace(store: ExchangeStore, secret: string, presence: Presenc
     },
     newId: () => nanoid(12),
     seen: ({ id }, now) => presence.saw(id, now),
-    within: (studentId, work) =>
+    within: (studentId, _keeps, work) =>
       store.locked(studentId, async () => {
         const changes: KeptChange[] = [];
         const result = await work(keepIn(changes));

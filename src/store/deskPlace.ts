@@ -1,4 +1,5 @@
-import type { ExchangeKeep, ExchangePlace } from '@/core/exchange/place';
+import type { Table } from 'dexie';
+import type { ExchangeKeep, ExchangePlace, Keeps } from '@/core/exchange/place';
 import { Student } from '@/core/model/people';
 import { stagesOf } from '@/core/model/release';
 import { readyToSit } from '@/core/scoring/paperFindings';
@@ -9,21 +10,23 @@ import { paperOf } from './queries';
 import { tellSeen } from './live/presence';
 import { desk } from './tables';
 
-/** What a student's side can change, and what is looked at meanwhile: the other tables go on undisturbed. */
-const touched = [
-  desk.students,
-  desk.papers,
-  desk.paperVersions,
-  desk.sittings,
-  desk.allowances,
-  desk.attempts,
-  desk.requests,
-  desk.releases,
-  desk.releasePlans,
-  desk.openings,
-  desk.assets,
-  desk.progress,
-];
+/** What is held while a student's side keeps something, with what is looked at meanwhile: everything else goes on. */
+const held: Record<Keeps, Table[]> = {
+  attempt: [desk.attempts, desk.progress],
+  file: [desk.attempts, desk.progress, desk.assets],
+  opening: [desk.openings, desk.progress],
+  request: [desk.requests, desk.attempts],
+  guest: [desk.students],
+  any: [
+    desk.students,
+    desk.papers,
+    desk.paperVersions,
+    desk.sittings,
+    desk.allowances,
+    desk.attempts,
+    desk.progress,
+  ],
+};
 
 const keep: ExchangeKeep = {
   attempt: async (attempt) => {
@@ -90,5 +93,5 @@ export const deskPlace: ExchangePlace = {
   file: (id) => desk.assets.get(id),
   newId,
   seen: ({ id }, now) => tellSeen([[id, now]]),
-  within: (_studentId, work) => desk.transaction('rw', touched, async () => work(keep)),
+  within: (_studentId, keeps, work) => desk.transaction('rw', held[keeps], async () => work(keep)),
 };

@@ -52,7 +52,7 @@ export function handPlace(joinCode: string): ExchangePlace {
     newId,
     // The teacher is somewhere else.
     seen: () => undefined,
-    within: (_studentId, work) =>
+    within: (_studentId, _keeps, work) =>
       sitDesk.transaction('rw', sitDesk.packets, sitDesk.handAttempts, sitDesk.handFiles, async () =>
         work(keep),
       ),

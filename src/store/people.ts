@@ -37,6 +37,25 @@ export async function renameGroup(id: string, name: string, now: string) {
   );
 }
 
+/** Says what course and term a group belongs to; empty: none. */
+export async function describeGroup(
+  id: string,
+  { course, term }: { course: string; term: string },
+  now: string,
+) {
+  const group = await desk.groups.get(id);
+  if (!group) return null;
+  const said = done.groupDescribed(group.name);
+  return runCommand({ command: 'describeGroup', said, about: id }, now, async (record) => {
+    const { course: _c, term: _t, ...rest } = group;
+    const [named, when] = [course.trim(), term.trim()];
+    await record.put(
+      'groups',
+      Group.parse({ ...rest, ...(named && { course: named }), ...(when && { term: when }) }),
+    );
+  });
+}
+
 /** Takes a group off the desk. Its students stay when they are in another group or have an attempt. */
 export async function deleteGroup(id: string, now: string) {
   const group = await desk.groups.get(id);

@@ -107,7 +107,8 @@ export async function keepProgress(kept: readonly KeptProgress[]): Promise<void>
 export interface SittingRow {
   sitting: Sitting;
   paper: PaperContent;
-  progress: KeptProgress;
+  /** Null for an archived one. */
+  progress: KeptProgress | null;
   /** True when the progress came from the rows and not from the cache, which may keep it. */
   computed: boolean;
   groups: Group[];
@@ -121,22 +122,22 @@ export async function deskRows(now: number) {
     desk.groups.orderBy('name').toArray(),
   ]);
   const given = new Set(all.filter((sitting) => !sitting.rehearsal).map((sitting) => sitting.paperId));
-  const sittings: SittingRow[] = [];
-  for (const sitting of all) {
-    const paper = await paperOf(sitting);
-    const stands = await progress(sitting, now);
-    if (paper && stands)
-      sittings.push({
-        sitting,
-        paper,
-        ...stands,
-        groups: groups.filter((group) => sitting.groupIds.includes(group.id)),
-      });
-  }
+  // All at once: one after the other, hundreds of sittings would wait for each other.
+  const rows = await Promise.all(
+    all.map(async (sitting): Promise<SittingRow | null> => {
+      const archived = sitting.archivedAt !== undefined;
+      const [paper, stands] = await Promise.all([
+        paperOf(sitting),
+        archived ? { progress: null, computed: false } : progress(sitting, now),
+      ]);
+      const ofSitting = groups.filter((group) => sitting.groupIds.includes(group.id));
+      return paper && stands ? { sitting, paper, ...stands, groups: ofSitting } : null;
+    }),
+  );
   const lasting = groups.filter((group) => !group.rehearsal);
   const sizes = await Promise.all(lasting.map(async (group) => (await studentsIn([group.id])).length));
   return {
-    sittings: sittings.sort((a, b) => b.sitting.opensAt.localeCompare(a.sitting.opensAt)),
+    sittings: rows.filter((row) => row !== null),
     papers: papers.filter((paper) => !given.has(paper.id)),
     groups: lasting.map((group, index) => ({ ...group, students: sizes[index] ?? 0 })),
   };

@@ -73,6 +73,24 @@ export async function adoptPaper(sittingId: string, now: string) {
   );
 }
 
+/** Takes sittings off the desk; they are kept, found, and counted in the bank. */
+export async function archiveSittings(ids: readonly string[], now: string) {
+  const sittings = (await desk.sittings.bulkGet([...ids])).filter((sitting) => sitting !== undefined);
+  const said = done.sittingsArchived(sittings.map(({ title }) => title));
+  return runCommand({ command: 'archiveSittings', said }, now, async (record) => {
+    for (const sitting of sittings) await record.put('sittings', { ...sitting, archivedAt: now });
+  });
+}
+
+export async function restoreSitting(id: string, now: string) {
+  const sitting = await desk.sittings.get(id);
+  const said = done.sittingRestored(sitting?.title ?? '');
+  return runCommand({ command: 'restoreSitting', said, about: id }, now, async (record) => {
+    const { archivedAt: _, ...rest } = sitting ?? {};
+    if (sitting) await record.put('sittings', rest);
+  });
+}
+
 /** Takes a sitting off the desk for good, with its attempts and marks; the undo brings all of it back. */
 export async function deleteSitting(sittingId: string, now: string) {
   const sitting = await desk.sittings.get(sittingId);

@@ -27,6 +27,7 @@ export const done = {
 
   groupCreated: (name: string) => `Group ${name} created`,
   groupRenamed: (name: string) => `Group renamed to ${name}`,
+  groupDescribed: (name: string) => `Course of ${name} changed`,
   groupDeleted: (name: string) => `Group ${name} deleted`,
   studentsImported: (count: number) => `${students(count)} imported`,
   classesImported: (count: number, classes: number) =>
@@ -49,6 +50,9 @@ export const done = {
   onDevices: (on: boolean) =>
     on ? 'Students can join on their own devices' : 'Sitting removed from the server',
   scoredAnew: 'Sitting scored with the changed paper',
+  sittingsArchived: (titles: readonly string[]) =>
+    titles.length === 1 ? `${titles[0]} archived` : `${counted(titles.length, 'sitting')} archived`,
+  sittingRestored: (title: string) => `${title} restored`,
   sittingDeleted: (title: string | undefined) => `${title ?? 'Sitting'} deleted`,
   settingsSaved: (name: string) => `Settings saved as “${name}”`,
   settingsDeleted: (name: string) => `Saved settings “${name}” deleted`,

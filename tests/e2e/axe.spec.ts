@@ -98,7 +98,7 @@ for (const [paper, number] of questions)
 test('many questions changed at once', async ({ desk }) => {
   await desk.goto('/papers/paper-passage');
   await desk.getByRole('button', { name: 'Edit several questions' }).click();
-  await desk.getByLabel('Pick question 1', { exact: true }).check();
+  await desk.getByLabel('Select question 1', { exact: true }).check();
   await expectNoViolation(desk, 'many at once');
 });
 
@@ -125,7 +125,7 @@ test('a question opened in the analysis, and the list of keys', async ({ desk })
   await desk.goto('/sittings/lights/analyse');
   await desk.getByRole('button', { name: /^3 What light/ }).click();
   await expectNoViolation(desk, 'question opened in the analysis');
-  await desk.getByRole('button', { name: /^Keyboard shortcuts/ }).click();
+  await desk.getByRole('button', { name: /^Shortcuts/ }).click();
   await expect(desk.getByRole('dialog')).toBeVisible();
   await expectNoViolation(desk, 'keys');
 });
@@ -135,7 +135,7 @@ test('letting students in on their own devices', async ({ page }) => {
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
   await page.getByRole('button', { name: 'Pair browser' }).click();
   await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'Connected' })).toBeVisible();
   await expectNoViolation(page, 'the way in');
   await page.getByRole('button', { name: 'Show full window for the projector' }).click();
   await expectNoViolation(page, 'the way in on the projector');

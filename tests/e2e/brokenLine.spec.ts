@@ -15,14 +15,14 @@ test('typed before the end on a broken line: kept on the device, kept apart, let
   await startPaper(phone);
   const begun = Date.now();
   await first(phone).fill('Flashing, one every five seconds.');
-  await expect(phone.getByText(/^kept \d/)).toBeVisible();
+  await expect(phone.getByText(/^saved \d/)).toBeVisible();
   await context.setOffline(true);
   await second(phone).fill('Fixed, typed while the line was broken.');
-  await expect(phone.getByText('kept on this device; no connection')).toBeVisible();
+  await expect(phone.getByText('saved on this device; no connection')).toBeVisible();
 
   await test.step('offline at the end, the page says so and takes no more typing', async () => {
     await expect(phone.getByRole('heading', { name: 'Time is up' })).toBeVisible({ timeout: 90_000 });
-    await expect(phone.getByText('1 answer on this device could not be handed over yet')).toBeVisible();
+    await expect(phone.getByText('1 answer on this device couldn’t be sent yet')).toBeVisible();
     await expect(phone.getByRole('textbox')).toHaveCount(0);
   });
   // The line comes back only when the seconds of grace are over, too.
@@ -30,7 +30,7 @@ test('typed before the end on a broken line: kept on the device, kept apart, let
   await context.setOffline(false);
 
   await test.step('the receipt counts what came in time, and says what became of the rest', async () => {
-    await expect(phone.getByText('1 answer came after the end and is kept.')).toBeVisible({
+    await expect(phone.getByText('1 answer arrived after the end and is kept.')).toBeVisible({
       timeout: 30_000,
     });
     await expect(phone.getByText('1 of 2 questions')).toBeVisible();
@@ -47,22 +47,24 @@ test('typed before the end on a broken line: kept on the device, kept apart, let
       .getByRole('button')
       .click();
     await expect(
-      page.getByText('1 answer came after the end; typed before it, by the device’s clock.'),
+      page.getByText('1 answer arrived after the end; typed before it, by the device’s clock.'),
     ).toBeVisible();
     await expect(page.getByText('Fixed, typed while the line was broken.')).toBeVisible();
     await page.getByRole('group', { name: 'Question 2' }).getByRole('button', { name: 'Accept' }).click();
     await page.getByRole('form', { name: 'Accept' }).getByRole('button', { name: 'Accept' }).click();
     await kept(page, '1 late answer counts');
-    await expect(phone.getByText('1 answer came after the end and counts.')).toBeVisible({ timeout: 30_000 });
+    await expect(phone.getByText('1 answer arrived after the end and counts.')).toBeVisible({
+      timeout: 30_000,
+    });
     await expect(phone.getByText('2 of 2 questions')).toBeVisible();
   });
 
   await test.step('it is in the course of the attempt, and on the list of papers', async () => {
     await page.getByRole('link', { name: 'Timeline of the attempt' }).click();
-    await expect(page.getByText('late answer let count: 2 (The connection broke)')).toBeVisible();
+    await expect(page.getByText('late answer accepted: 2 (The connection broke)')).toBeVisible();
     await expect(page.getByRole('cell', { name: /Fixed, typed while the line was broken/ })).toBeVisible();
     await phone.getByRole('button', { name: 'Go to your papers' }).click();
-    await expect(phone.getByText('1 answer came after the end and counts.')).toBeVisible();
+    await expect(phone.getByText('1 answer arrived after the end and counts.')).toBeVisible();
   });
   await context.close();
 });
@@ -77,18 +79,18 @@ test('an old device never replaces newer words; both say so, the student chooses
   const phone = await enterAs(pocket, code);
   await startPaper(phone);
   await first(phone).fill('Both began with this.');
-  await expect(phone.getByText(/^kept \d/)).toBeVisible();
+  await expect(phone.getByText(/^saved \d/)).toBeVisible();
   await pocket.setOffline(true);
   await first(phone).fill('STALE, typed on the phone.');
   await second(phone).fill('Only on the phone.');
-  await expect(phone.getByText('kept on this device; no connection')).toBeVisible();
+  await expect(phone.getByText('saved on this device; no connection')).toBeVisible();
 
   const bag = await browser.newContext({ viewport: { width: 1280, height: 800 } });
   const laptop = await enterAs(bag, code);
   await startPaper(laptop);
   await expect(first(laptop)).toHaveValue('Both began with this.');
   await first(laptop).fill('NEWER, typed on the laptop.');
-  await expect(laptop.getByText(/^kept \d/)).toBeVisible();
+  await expect(laptop.getByText(/^saved \d/)).toBeVisible();
 
   await test.step('the phone comes back untouched', async () => {
     await pocket.setOffline(false);
@@ -142,20 +144,20 @@ test('a page whose server is gone says so, and goes on with what the device hold
   const phone = await enterAs(context, code);
   await startPaper(phone);
   await first(phone).fill('Before the server went.');
-  await expect(phone.getByText(/^kept \d/)).toBeVisible();
+  await expect(phone.getByText(/^saved \d/)).toBeVisible();
   // The page is opened anew, and then nobody answers any more.
   await phone.goto(`${emptyDesk}/sit`);
   await expect(phone.getByLabel('Your join code')).toBeVisible();
   await context.route('**/api/exchange/**', (route) => route.abort());
   await phone.getByLabel('Your join code').fill(code);
   await phone.getByRole('button', { name: 'Continue' }).click();
-  await expect(phone.getByText(/cannot be reached at the moment/)).toBeVisible();
+  await expect(phone.getByText(/can’t be reached right now/)).toBeVisible();
   await phone.getByRole('button', { name: 'Continue without a connection' }).click();
   await expect(first(phone)).toHaveValue('Before the server went.');
   await second(phone).fill('While it was gone.');
-  await expect(phone.getByText('kept on this device; no connection')).toBeVisible();
+  await expect(phone.getByText('saved on this device; no connection')).toBeVisible();
   await context.unroute('**/api/exchange/**');
-  await expect(phone.getByText(/^kept \d/)).toBeVisible({ timeout: 30_000 });
+  await expect(phone.getByText(/^saved \d/)).toBeVisible({ timeout: 30_000 });
   await handIn(phone);
   await expect(phone.getByText('2 of 2 questions')).toBeVisible();
   await context.close();

@@ -83,7 +83,7 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
     await first.getByLabel('Your name').fill('T. Adeyemi');
     await first.getByLabel('Your join code').fill('O1O1O1');
     await first.getByRole('button', { name: 'Continue' }).click();
-    await expect(first.getByText('There is no O in a join code.')).toBeVisible();
+    await expect(first.getByText('Join codes have no O.')).toBeVisible();
     await first.getByLabel('Your join code').fill(tunde);
     await first.getByRole('button', { name: 'Continue' }).click();
   });
@@ -92,7 +92,7 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
     await startPaper(first);
     await first.getByRole('radio', { name: /chain to depth/ }).check();
     await first.getByRole('textbox', { name: /anchor drag/ }).fill('Too little chain for the depth.');
-    await expect(first.getByText(/^kept \d/)).toBeVisible();
+    await expect(first.getByText(/^saved \d/)).toBeVisible();
     await first.reload();
     await first.getByLabel('Your join code').fill(tunde);
     await first.getByRole('button', { name: 'Continue' }).click();
@@ -110,7 +110,7 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
   });
 
   const others = await test.step('each student’s own file knows whose it is', async () => {
-    await page.getByRole('radio', { name: /^A file for each student/ }).check();
+    await page.getByRole('radio', { name: /^One file per student/ }).check();
     const zip = await saved(page, 'Save the papers');
     const inside = Object.entries(unzipSync(zip.buffer));
     expect(inside.map(([name]) => name)).toEqual([
@@ -144,21 +144,21 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
       .setInputFiles([answers, changed, damaged, zip, { ...paper, name: 'paper.json' }]);
     const rows = page.getByRole('list', { name: 'Imported files' }).getByRole('listitem');
     await expect(rows).toHaveCount(6);
-    await expect(page.getByRole('status').filter({ hasText: '2 files taken in, 4 not' })).toBeVisible();
+    await expect(page.getByRole('status').filter({ hasText: '2 files imported, 4 not' })).toBeVisible();
     const row = (text: string) => rows.filter({ hasText: text });
     await expect(row(answers.name)).toContainText('Tunde Adeyemi. The name that was typed is “T. Adeyemi”.');
     await expect(row('changed.json')).toContainText('Changed since it was saved');
-    await expect(row('damaged.json')).toContainText('Damaged');
+    await expect(row('damaged.json')).toContainText('damaged');
     await expect(row('class.zip: again.json')).toContainText('Freja Larsen.');
-    await expect(row('class.zip: freja.json')).toContainText('A double: all of it is here already');
+    await expect(row('class.zip: freja.json')).toContainText('A duplicate: everything in it is already here');
     await expect(row('paper.json')).toContainText('A sealed packet of Anchoring in the post, not answers.');
     await page.keyboard.press('Control+z');
     await expect(row(answers.name)).toContainText('It is no longer on this desk.');
     await row('class.zip: again.json').getByRole('button', { name: 'Import again' }).click();
     await row(answers.name).getByRole('button', { name: 'Import again' }).click();
-    await expect(page.getByRole('status').filter({ hasText: '2 files taken in, 4 not' })).toBeVisible();
+    await expect(page.getByRole('status').filter({ hasText: '2 files imported, 4 not' })).toBeVisible();
     await row('changed.json').getByRole('button', { name: 'Import anyway' }).click();
-    await expect(row('changed.json')).toContainText('A double');
+    await expect(row('changed.json')).toContainText('A duplicate');
     await page.getByRole('link', { name: 'See each student' }).click();
     await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
   });

@@ -28,7 +28,7 @@ async function letIn(page: Page) {
   await page.getByRole('button', { name: 'Pair browser' }).click();
   await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
   await expect(page.getByRole('img', { name: /^QR code of http.*\/sit$/ })).toBeVisible();
-  await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'Connected' })).toBeVisible();
 }
 
 test('three browsers and one server: from the way in to the result, with an exception on the way', async ({
@@ -56,14 +56,14 @@ test('three browsers and one server: from the way in to the result, with an exce
   await first.getByRole('radio', { name: /port side/ }).check();
   await second.getByRole('radio', { name: /wreck/ }).check();
   await first.getByRole('textbox', { name: /cardinal/ }).fill('It has two cones on top.');
-  await expect(first.getByText(/^kept \d/)).toBeVisible();
+  await expect(first.getByText(/^saved \d/)).toBeVisible();
 
   await test.step('what is typed while the line is broken waits on the device and follows', async () => {
     await phone.setOffline(true);
     await first.getByRole('textbox', { name: /cardinal/ }).fill('It has two cones on top, black.');
-    await expect(first.getByText('kept on this device; no connection')).toBeVisible();
+    await expect(first.getByText('saved on this device; no connection')).toBeVisible();
     await phone.setOffline(false);
-    await expect(first.getByText(/^kept \d/)).toBeVisible();
+    await expect(first.getByText(/^saved \d/)).toBeVisible();
     expect(await first.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
   });
 
@@ -71,7 +71,7 @@ test('three browsers and one server: from the way in to the result, with an exce
     await page.getByRole('link', { name: 'Watch each student' }).click();
     await expect(page.getByRole('button', { name: '2 working' })).toBeVisible();
     const row = page.getByRole('row', { name: /Okonkwo, Chidi/ });
-    await expect(row.getByRole('img', { name: '100 % of the points' })).toBeVisible();
+    await expect(row.getByRole('img', { name: '100% of the points' })).toBeVisible();
     await page.getByRole('rowheader', { name: /Sato/ }).getByRole('button').click();
     await page.getByRole('button', { name: 'Collect now', exact: true }).click();
     await page
@@ -94,7 +94,7 @@ test('three browsers and one server: from the way in to the result, with an exce
     await expect(third.getByRole('radio', { name: /wreck/ })).toBeChecked();
     await third.getByRole('radio', { name: /port side/ }).check();
     await third.getByRole('textbox', { name: /cardinal/ }).fill('Two cones');
-    await expect(third.getByText(/^kept \d/)).toBeVisible();
+    await expect(third.getByText(/^saved \d/)).toBeVisible();
     await handIn(third);
     await spare.close();
   });
@@ -130,7 +130,7 @@ test('three browsers and one server: from the way in to the result, with an exce
       // Until then the result is there again without the code; from then on the code is asked for.
       await first.getByLabel('Your join code').fill(chidi, { timeout: 3_000 });
       await first.getByRole('button', { name: 'Continue' }).click({ timeout: 3_000 });
-      await expect(first.getByText(/Nobody has this code/)).toBeVisible({ timeout: 3_000 });
+      await expect(first.getByText(/Code not recognised/)).toBeVisible({ timeout: 3_000 });
     }).toPass({ timeout: 30_000 });
     await page.getByRole('link', { name: 'Watch each student' }).click();
     await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
@@ -158,7 +158,7 @@ test('a line so slow that every answer is seconds on its way, and a desk that no
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
   await page.getByRole('button', { name: 'Pair browser' }).click();
   await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'Connected' })).toBeVisible();
 
   const context = await browser.newContext({ viewport: { width: 360, height: 740 } });
   const phone = await enterAs(context, ines);
@@ -178,13 +178,13 @@ test('a line so slow that every answer is seconds on its way, and a desk that no
   await phone.getByRole('radio', { name: /fast/ }).check();
   await field.pressSequentially('Two when stopped.', { delay: 15 });
   await phone.getByRole('radio', { name: /slowly/ }).check();
-  await expect(phone.getByText(/^kept \d/)).toBeVisible({ timeout: 30_000 });
+  await expect(phone.getByText(/^saved \d/)).toBeVisible({ timeout: 30_000 });
   await expect(field).toHaveValue(`${words}Two when stopped.`);
 
   // The desk asks, as it is told nothing.
   await page.getByRole('link', { name: 'Watch each student' }).click();
   const row = page.getByRole('row', { name: /Moreno, Inés/ });
-  await expect(row.getByRole('img', { name: '100 % of the points' })).toBeVisible({ timeout: 15_000 });
+  await expect(row.getByRole('img', { name: '100% of the points' })).toBeVisible({ timeout: 15_000 });
   expect(streams).toBeGreaterThan(0);
   await handIn(phone);
   await expect(page.getByRole('button', { name: '1 in' })).toBeVisible({ timeout: 15_000 });
@@ -223,16 +223,16 @@ test('two desks at one server see what lies there, and what one takes off the ot
   await other.getByLabel('The teacher’s secret').fill(teacherSecret);
   await other.getByRole('button', { name: 'Pair browser' }).click();
   await expect(other.getByRole('heading', { name: 'Also on the server' })).toBeVisible();
-  await other.getByRole('button', { name: 'Take Harbour watch off the server' }).click();
-  await expect(other.getByText('It is nowhere else, but on the desk it came from.')).toBeVisible();
+  await other.getByRole('button', { name: 'Remove Harbour watch from the server' }).click();
+  await expect(other.getByText('The only other copy is on the desk it came from.')).toBeVisible();
   await other.getByRole('button', { name: 'Remove permanently' }).click();
   await kept(other, 'Harbour watch is off the server');
-  await expect(other.getByRole('button', { name: 'Take Harbour watch off the server' })).toBeHidden();
+  await expect(other.getByRole('button', { name: 'Remove Harbour watch from the server' })).toBeHidden();
 
   await expect(page.getByText('It is no longer on the server')).toBeVisible({ timeout: 20_000 });
   await page.getByRole('button', { name: 'Put it on the server again' }).click();
   await expect(page.getByText('It is no longer on the server')).toBeHidden({ timeout: 20_000 });
-  await expect(other.getByRole('button', { name: 'Take Harbour watch off the server' })).toBeVisible({
+  await expect(other.getByRole('button', { name: 'Remove Harbour watch from the server' })).toBeVisible({
     timeout: 20_000,
   });
   await page.getByRole('button', { name: 'Remove from the server' }).click();

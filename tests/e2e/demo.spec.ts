@@ -20,7 +20,7 @@ test('the desk is a stack of strips, the most pressing on top, each saying what 
   ]);
   const exam = page.getByRole('navigation', { name: 'Stages of Mid-course exam' });
   await expect(exam.getByRole('link', { name: 'Mark 276 answers wait' })).toBeVisible();
-  await expect(exam.getByRole('link', { name: 'Run all 92 in' })).toBeVisible();
+  await expect(exam.getByRole('link', { name: 'Run all 92 handed in' })).toBeVisible();
 });
 
 test('marking by keys: lines, points, put aside, back, undo, and what Enter will do', async ({ page }) => {
@@ -178,7 +178,7 @@ test('the whole desk is saved, and a damaged file changes nothing', async ({ pag
   await page.goto('/backup');
   await choose.setInputFiles(file(whole));
   await page.getByRole('button', { name: 'Replace permanently' }).click();
-  await kept(page, /is in place$/);
+  await kept(page, /is restored$/);
   await page.goto('/');
   await expect(page.getByRole('link', { name: 'Mark 276 answers wait' })).toBeVisible();
 });
@@ -234,7 +234,7 @@ test('a group alone has figures of its own, and a changed key is shown before it
   await page.keyboard.press('Escape');
   await expect(
     page.getByText(
-      /Students sat an earlier version of this paper.*\d+ answers of the 92 students who are in would have other points/,
+      /Students sat an earlier version of this paper.*\d+ answers of the 92 students who are in would get different points/,
     ),
   ).toBeVisible();
   const before = await page.getByRole('link', { name: /^Analyse mean/ }).textContent();

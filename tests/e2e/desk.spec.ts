@@ -48,7 +48,7 @@ test('copies keep themselves in a folder; a desk that is gone comes back by one 
   await expect(page.getByText('No automatic backups yet.')).toBeVisible();
   await page.getByRole('link', { name: 'Backups' }).click();
   await page.getByRole('button', { name: 'Choose a backup folder' }).click();
-  const place = page.getByText(/^In the folder Copies of the desk: last copy/);
+  const place = page.getByText(/^In the folder Copies of the desk: last backup/);
   await expect(place).toContainText('less than a minute ago');
 
   // A paper more; by itself it is in a copy two minutes later: here those two minutes are over already.
@@ -90,7 +90,7 @@ test('copies lie sealed on the server that the desk is paired with, and come bac
   await expect(page.getByText(/^Connected, last heard/)).toBeVisible();
   await page.goto('/backup');
   await expect(page.getByText(/^On the classroom server, sealed/)).toContainText(
-    'last copy less than a minute ago',
+    'last backup less than a minute ago',
     {
       timeout: 40_000,
     },
@@ -112,7 +112,7 @@ test('copies lie sealed on the server that the desk is paired with, and come bac
   await expect.poll(() => ofPlace(page, 'server', 'secret'), { timeout: 40_000 }).toBe('');
   await page.goto('/');
   await expect(page.getByText(/^Last copy/)).toBeVisible();
-  await expect(page.getByText('gets no copies')).toHaveCount(0);
+  await expect(page.getByText('gets no backups')).toHaveCount(0);
 });
 
 /** What is known of a place of copies, read past the app. */

@@ -28,7 +28,7 @@ test('time up hands in what is there, and the teacher sees it', async ({ page, c
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: 'Give out' }).click();
   await page.getByLabel('Time limit in minutes').fill('1');
-  await page.getByRole('button', { name: 'Give it to 2 students' }).click();
+  await page.getByRole('button', { name: 'Give out to 2 students' }).click();
   await expect(page.getByRole('button', { name: '2 not started' })).toBeVisible();
 
   const student = await enterAs(context, nia);
@@ -61,7 +61,7 @@ test('a register is kept: changed, taken out, taken back, renamed', async ({ pag
   );
   await writeCell(page, 'Number of Amara Okafor', '2101');
   await expect(page.getByRole('button', { name: 'Number of Amara Okafor: 2101' })).toBeVisible();
-  await page.getByLabel('Pick Linh Tran').check();
+  await page.getByLabel('Select Linh Tran').check();
   await page.getByRole('button', { name: 'Remove from group' }).click();
   await expect(page.getByRole('row', { name: /Tran/ })).toHaveCount(0);
   await page.getByRole('button', { name: /^Undo/ }).click();
@@ -85,7 +85,7 @@ test('a Latin-1 file is read, its columns can be changed, and none may be brough
   await expect(page.getByRole('cell', { name: 'José' })).toBeVisible();
   await page.getByLabel('Column 1 is').selectOption('given name');
   await page.getByLabel('Column 2 is').selectOption('family name');
-  await page.getByRole('button', { name: 'Bring in 2 students' }).click();
+  await page.getByRole('button', { name: 'Import 2 students' }).click();
   await expect(page.getByRole('row', { name: /Åberg José/ })).toBeVisible();
   await page.getByRole('button', { name: 'Add students' }).click();
   await page.getByLabel('List of students').fill('Name,Email\nAnn Baker,ann at example');

@@ -33,10 +33,12 @@ test('handed in by mistake, opened by mistake, ill: each is put right for that s
   const student = await enterAs(page.context(), code);
   await startPaper(student);
   await student.getByRole('radio', { name: /port/ }).first().check();
-  await expect(student.getByText(/^kept/).first()).toBeVisible();
+  await expect(student.getByText(/^saved/).first()).toBeVisible();
   await handIn(student);
   const carry = await actFor(page, /Moreau/, 'Reopen');
-  await expect(carry).toContainText('Lea Moreau goes on with the same answers, without a limit, as before.');
+  await expect(carry).toContainText(
+    'Lea Moreau carries on with the same answers, without a limit, as before.',
+  );
   await carry.getByRole('button', { name: 'Reopen attempt' }).click();
   await kept(page, 'Lea Moreau can carry on');
   // The student's page hears of it by itself, and is at the questions again.
@@ -70,7 +72,7 @@ test('a fire alarm: ten minutes more for all who work, in one step and back', as
   await page.getByRole('button', { name: '10 working' }).click();
   await page.getByRole('button', { name: 'More minutes', exact: true }).click();
   const form = page.getByRole('form', { name: 'More minutes' });
-  await expect(form).toContainText('10 students have 10 minutes more than now.');
+  await expect(form).toContainText('10 students get 10 more minutes.');
   await form.getByRole('button', { name: 'Give 10 minutes' }).click();
   await kept(page, '10 students have 10 more minutes');
   await page.getByRole('rowheader').first().getByRole('button').click();
@@ -91,7 +93,7 @@ test('of two attempts the best counts', async ({ page }) => {
   await page.getByLabel('Attempts').fill('2');
   await page.getByLabel('Which one counts').selectOption('the best');
   await expect(page.getByText('Each may sit it 2 times; the best counts.')).toBeVisible();
-  await page.getByRole('button', { name: 'Give it to 1 student' }).click();
+  await page.getByRole('button', { name: 'Give out to 1 student' }).click();
   const student = await enterAs(page.context(), code);
   for (const [round, side] of ['port', 'starboard'].entries()) {
     await startPaper(student);
@@ -119,14 +121,14 @@ test('who is ill on the day sits it at another time, alone; the others wait for 
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: 'Give out' }).click();
   await page.getByRole('checkbox', { name: /Ill/ }).check();
-  await page.getByRole('checkbox', { name: 'Opens: open at once' }).check();
+  await page.getByRole('checkbox', { name: 'Opens: open straight away' }).check();
   const nextWeek = new Date(Date.now() + 7 * 24 * 3_600_000).toISOString().slice(0, 16);
   await page.getByRole('textbox', { name: 'Opens at' }).fill(nextWeek);
-  await page.getByRole('button', { name: 'Give it to 2 students' }).click();
+  await page.getByRole('button', { name: 'Give out to 2 students' }).click();
   await expect(page).toHaveURL(/\/run$/);
 
   const times = await actFor(page, /Moreau/, 'Other times');
-  await times.getByRole('checkbox', { name: 'Opens: as for everyone' }).check();
+  await times.getByRole('checkbox', { name: 'Opens: same as everyone' }).check();
   await times.getByRole('checkbox', { name: 'Closes at' }).uncheck();
   await expect(times).toContainText('Nobody else is affected.');
   await times.getByLabel('Reason, kept on record').selectOption('Illness');

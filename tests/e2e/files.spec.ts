@@ -83,15 +83,15 @@ test('working is drawn, typed as maths and photographed on a phone, a file is ha
   await first.getByLabel('Add a photo of your page', { exact: true }).setInputFiles(picture);
   await expect(first.getByRole('img', { name: 'chart.png' })).toBeVisible();
   const second = questionOn(student, 2);
-  const put = second.getByLabel(/^Put in a picture or PDF/);
+  const put = second.getByLabel(/^Add a picture or PDF/);
   await put.setInputFiles({ ...plan, name: 'plan.exe', mimeType: 'application/x-msdownload' });
-  await expect(second.getByRole('alert')).toContainText('plan.exe is not taken here');
+  await expect(second.getByRole('alert')).toContainText('plan.exe isn’t accepted here');
   await put.setInputFiles(plan);
   await expect(second.getByRole('link', { name: /plan\.pdf/ })).toBeVisible();
   expect(await student.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
   await expect(student.getByText('2 of 2 answered')).toBeVisible();
   // Nothing is lost with the page: all of it is there again.
-  await expect(student.getByText(/^kept/).first()).toBeVisible();
+  await expect(student.getByText(/^saved/).first()).toBeVisible();
   await student.reload();
   await student.getByLabel('Your join code').fill(code);
   await student.getByRole('button', { name: 'Continue' }).click();
@@ -134,7 +134,7 @@ test('a picture stands in a question, needs words, and reaches the student', asy
   await page.getByRole('toolbar', { name: 'Markup' }).getByLabel('Picture').setInputFiles(picture);
   await expect(stem.getByRole('img')).toHaveCount(1);
   await page.getByRole('radio', { name: 'True is right' }).check();
-  await expect(page.getByText(/a picture has no words/)).toBeVisible();
+  await expect(page.getByText(/a picture has no description/)).toBeVisible();
   await expect(page.getByRole('link', { name: 'Give out' })).toHaveCount(0);
   await stem.getByRole('img').click();
   await page.getByLabel('Describe the picture for students who can’t see it').fill('A bay with an island');
@@ -215,7 +215,7 @@ test('a package goes out, comes into an empty desk, is sat there, and scores the
     buffer: readFileSync(path),
   });
   await expect(page.getByText('Everything in it can be imported.')).toBeVisible();
-  await page.getByRole('button', { name: 'Bring in 1 paper' }).click();
+  await page.getByRole('button', { name: 'Import 1 paper' }).click();
   await kept(page, '1 paper brought in from a package');
   await expect(page.getByText('Nothing to fix')).toBeVisible();
   await givePaper(page, 'From afar');

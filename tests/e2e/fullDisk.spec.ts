@@ -33,14 +33,14 @@ test('marks for which there is no room wait on the page, are not called saved, a
   await full(true);
   const status = page.getByRole('status');
   await page.keyboard.press('1');
-  await expect(status.filter({ hasText: 'Not saved: there is no room left in this browser.' })).toBeVisible();
+  await expect(status.filter({ hasText: 'Not saved: this browser is out of space.' })).toBeVisible();
   await expect(page.getByText('not saved', { exact: true })).toBeVisible();
   await page.keyboard.press('Enter');
   await page.keyboard.press('2');
   await expect(status.filter({ hasText: 'The last 2 things you did wait on this page' })).toBeVisible();
   await expect(waits).toContainText('276 answers wait');
   await full(false);
-  await expect(status.filter({ hasText: 'There is room again: all 2 are saved' })).toBeVisible();
+  await expect(status.filter({ hasText: 'Space is free again: all 2 changes are saved' })).toBeVisible();
   await expect(waits).toContainText('274 answers wait');
   await page.reload();
   await expect(waits).toContainText('274 answers wait');
@@ -52,7 +52,9 @@ test('a title for which there is no room stays on the page and is kept once ther
   const title = page.getByRole('textbox', { name: 'Title', exact: true });
   await full(true);
   await title.fill('Room for more');
-  await expect(page.getByRole('status').filter({ hasText: 'Not saved: there is no room' })).toBeVisible();
+  await expect(
+    page.getByRole('status').filter({ hasText: 'Not saved: this browser is out of space' }),
+  ).toBeVisible();
   await expect(title).toHaveValue('Room for more');
   await full(false);
   await kept(page, 'Title');
@@ -74,7 +76,7 @@ test('a student whose device is full writes on over the line, reads where the wo
   await startPaper(phone);
   const field = phone.getByRole('textbox').last();
   await field.fill('Kept on the other side');
-  await expect(phone.getByText(/^kept \d/)).toBeVisible();
+  await expect(phone.getByText(/^saved \d/)).toBeVisible();
   await context.setOffline(true);
   await field.fill('On this page only');
   await expect(
@@ -82,9 +84,9 @@ test('a student whose device is full writes on over the line, reads where the wo
   ).toBeVisible();
   await expect(field).toHaveValue('On this page only');
   await full(false);
-  await expect(phone.getByText('kept on this device; no connection')).toBeVisible();
+  await expect(phone.getByText('saved on this device; no connection')).toBeVisible();
   await context.setOffline(false);
-  await expect(phone.getByText(/^kept \d/)).toBeVisible();
+  await expect(phone.getByText(/^saved \d/)).toBeVisible();
   await phone.reload();
   await full(true);
   await goIn(phone, code);

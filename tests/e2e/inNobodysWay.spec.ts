@@ -68,7 +68,7 @@ test('all the rules can be changed; those that no longer can say why', async ({ 
   const form = page.getByRole('form', { name: 'Change settings' });
   await expect(form.getByLabel('Name of this sitting')).toBeFocused();
   await expect(form.getByRole('checkbox', { name: /^Opens/ })).toBeDisabled();
-  await expect(form.getByText(/Opening is fixed since the first student started/)).toBeVisible();
+  await expect(form.getByText(/The opening time can’t change after the first student/)).toBeVisible();
   await expect(form.getByRole('checkbox', { name: /^Monday evening/ })).toBeDisabled();
   await expect(form.getByRole('radio', { name: 'all on one page' })).toBeDisabled();
   await form.getByLabel('Time limit in minutes').fill('50');
@@ -130,8 +130,8 @@ test('a student asks from inside the attempt; the teacher sees it whatever is op
 
   const desk = await context.newPage();
   await desk.goto('/bank');
-  await expect(desk.getByRole('status', { name: 'Requests' })).toHaveText('2 students ask');
-  await desk.getByRole('link', { name: '2 students ask' }).click();
+  await expect(desk.getByRole('status', { name: 'Requests' })).toHaveText('2 requests');
+  await desk.getByRole('link', { name: '2 requests' }).click();
   await expect(desk.getByText('The fire alarm rang.')).toBeVisible();
 });
 

@@ -166,7 +166,7 @@ const storedTitle = async (page: Page) =>
 function keptAnswer(): string {
   const seen = window as { keptAnswer?: string };
   const words = [...document.querySelectorAll('span')].map((each) => each.textContent ?? '');
-  const kept = words.some((each) => /^kept (\d|on this device)/.test(each));
+  const kept = words.some((each) => /^saved (\d|on this device)/.test(each));
   const fields = document.querySelectorAll<HTMLInputElement | HTMLTextAreaElement>(
     'textarea, input[type="text"]',
   );

@@ -97,19 +97,19 @@ test('one of each kind is written by keys, sat on a phone and scored', async ({ 
   await begin(page, 'Matching', 'Which side?');
   await write(page, /^Partner A/, 'red');
   await write(page, /^Partner B/, 'green');
-  for (const letter of ['C', 'C']) await press(page, new RegExp(`^Take out partner ${letter}`));
+  for (const letter of ['C', 'C']) await press(page, new RegExp(`^Remove partner ${letter}`));
   await write(page, /^Item 1$/, 'port');
   await tabTo(page, /^Item 1 belongs/);
   await page.keyboard.type('A');
   await write(page, /^Item 2$/, 'starboard');
   await tabTo(page, /^Item 2 belongs/);
   await page.keyboard.type('B');
-  for (const item of ['3', '3']) await press(page, new RegExp(`^Take out item ${item}`));
+  for (const item of ['3', '3']) await press(page, new RegExp(`^Remove item ${item}`));
 
   await begin(page, 'Ordering', 'From low to high');
   for (const [index, text] of ['neap range', 'mean range', 'spring range'].entries())
     await write(page, new RegExp(`^Item ${index + 1}$`), text);
-  await press(page, /^Take out item 4/);
+  await press(page, /^Remove item 4/);
 
   await begin(page, 'Sorting into categories', 'Day or night?');
   await write(page, /^Category A/, 'day');
@@ -119,7 +119,7 @@ test('one of each kind is written by keys, sat on a phone and scored', async ({ 
     await tabTo(page, new RegExp(`^Item ${index + 1} belongs`));
     await page.keyboard.type(index === 0 ? 'A' : 'B');
   }
-  for (let left = 4; left > 0; left--) await press(page, /^Take out item 3/);
+  for (let left = 4; left > 0; left--) await press(page, /^Remove item 3/);
 
   await begin(page, 'One choice', 'Red light?');
   await write(page, /^Option A$/, 'port');
@@ -160,7 +160,7 @@ test('one of each kind is written by keys, sat on a phone and scored', async ({ 
   await expect(question(1).locator('strong', { hasText: 'white' })).toBeVisible();
   await question(1).getByRole('radio', { name: /True/ }).check();
   await question(2).getByRole('textbox').fill('15,2 nautical miles');
-  await expect(question(2).getByText('Understood: 15.2 nautical miles')).toBeVisible();
+  await expect(question(2).getByText('Read as 15.2 nautical miles')).toBeVisible();
   await question(3).getByRole('textbox', { name: 'Gap 1' }).fill('Flood');
   await question(4).getByLabel('port').selectOption('red');
   await question(4).getByLabel('starboard').selectOption('red');
@@ -186,7 +186,7 @@ test('one of each kind is written by keys, sat on a phone and scored', async ({ 
   await question(11).getByRole('button', { name: 'in words' }).press('Enter');
   await question(11).getByRole('textbox', { name: 'Working in words' }).fill('Half in the two middle hours');
   await question(12)
-    .getByLabel(/^Put in a picture or PDF/)
+    .getByLabel(/^Add a picture or PDF/)
     .setInputFiles({ name: 'twelfths.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4') });
   await expect(question(12).getByRole('link', { name: /twelfths\.pdf/ })).toBeVisible();
   expect(await student.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
@@ -212,15 +212,15 @@ test('parts draw for each student, many are changed at once, and the paper is pr
   await page.getByRole('button', { name: 'Add a part' }).click();
   await page.keyboard.press('Escape');
   await page.getByLabel('Title of part 1').fill('Open questions');
-  await page.getByLabel('Draw questions of part 1 by chance').check();
+  await page.getByLabel('Draw questions of part 1 at random').check();
   await page.getByLabel('How many questions of part 1 each student gets').fill('2');
   await expect(page.getByText('of 3, drawn at random')).toBeVisible();
   await expect(margin.getByText('in 11 questions')).toBeVisible();
-  await page.getByLabel('Begin part 1 on a new page in print').check();
+  await page.getByLabel('Start part 1 on a new page when printed').check();
 
   await page.getByRole('button', { name: 'Edit several questions' }).click();
-  for (const number of [1, 2, 3]) await page.getByLabel(`Pick question ${number}`, { exact: true }).check();
-  await expect(margin.getByRole('heading', { name: '3 questions picked' })).toBeVisible();
+  for (const number of [1, 2, 3]) await page.getByLabel(`Select question ${number}`, { exact: true }).check();
+  await expect(margin.getByRole('heading', { name: '3 questions selected' })).toBeVisible();
   await page.getByRole('button', { name: '% by key, rest for working' }).click();
   await kept(page, 'Working asked for in 3 questions');
   await page.getByRole('button', { name: 'Done' }).click();
@@ -247,7 +247,7 @@ test('an option is made right and points are reached by keys, from within the te
   await page.keyboard.press('Alt+3');
   await expect(page.getByRole('radio', { name: 'C is right' })).toBeChecked();
   await page.keyboard.press('Alt+p');
-  await expect(page.getByLabel('Points of question 8')).toBeFocused();
+  await expect(page.getByLabel('Points for question 8')).toBeFocused();
 });
 
 test('maths and a list are written into a question, and a student sees them set', async ({ page }) => {
@@ -284,9 +284,9 @@ test('questions come in from a sheet, bad rows by line, and go out again', async
     .fill(
       'Question,A,B,Key,Points\nRed light?,port,starboard,A,1\nGreen light?,port,starboard,E,1\nHow many feet in a fathom?,,,6,2',
     );
-  await expect(page.getByRole('alert')).toContainText('line 3: the key “E” matches no option');
+  await expect(page.getByRole('alert')).toContainText('row 3: the key “E” doesn’t match any option');
   await expect(page.getByRole('row', { name: /How many feet/ })).toContainText('Number');
-  await page.getByRole('button', { name: 'Bring in the 2 good ones' }).click();
+  await page.getByRole('button', { name: 'Import 2 valid rows' }).click();
   await expect(page.getByRole('button', { name: 'Open question 2' })).toContainText('fathom');
   await page.getByRole('link', { name: 'Import and export' }).click();
   const saving = page.waitForEvent('download');
@@ -297,7 +297,7 @@ test('questions come in from a sheet, bad rows by line, and go out again', async
     mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
     buffer: readFileSync(path),
   });
-  await page.getByRole('button', { name: 'Bring in 2 questions' }).click();
+  await page.getByRole('button', { name: 'Import 2 questions' }).click();
   await expect(page.getByRole('button', { name: 'Open question 4' })).toContainText('fathom');
 });
 
@@ -325,9 +325,9 @@ test('a question is begun in the bank, changed there, and found by its points', 
   await expect(page).toHaveURL(/\/bank\/.+/);
   await page.getByRole('textbox', { name: 'Text of this question' }).fill('A sounding is a depth.');
   await page.getByRole('radio', { name: 'True is right' }).check();
-  await page.getByLabel('Points of this question').fill('7');
+  await page.getByLabel('Points for this question').fill('7');
   await expect(page.getByRole('heading', { name: 'Nothing to fix' })).toBeVisible();
-  await kept(page, 'Points of this question set');
+  await kept(page, 'Points for this question set');
   await page.getByRole('link', { name: 'Back to the bank' }).click();
   await page.getByLabel('Points', { exact: true }).selectOption('7 points');
   await page.getByRole('button', { name: 'A sounding is a depth.' }).click();
@@ -356,7 +356,7 @@ test('a question is found in the bank, taken into a paper, changed and put back'
   await page.getByRole('link', { name: 'Quiz 4: planning a passage' }).click();
   await page.getByRole('button', { name: 'Open question 11', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Same as in the bank' })).toBeVisible();
-  await page.getByLabel('Points of question 11').fill('3');
+  await page.getByLabel('Points for question 11').fill('3');
   await page.getByRole('button', { name: 'Update the bank' }).click();
   await expect(page.getByRole('heading', { name: 'Same as in the bank' })).toBeVisible();
   await page.getByRole('button', { name: 'Unlink' }).click();

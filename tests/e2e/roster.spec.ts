@@ -21,8 +21,8 @@ test('a list brought in again says who is new, changed and gone, and does what w
   await expect(changes).toContainText(
     'Amara Okafor: email “a@example.org” becomes “new@example.org”, Year “1” becomes “2”',
   );
-  await changes.getByLabel(/Take 1 student who is not in the list out/).check();
-  await page.getByRole('button', { name: 'Bring in 2 students' }).click();
+  await changes.getByLabel(/Remove 1 student who isn’t in the list/).check();
+  await page.getByRole('button', { name: 'Import 2 students' }).click();
   await expect(page.getByRole('button', { name: 'Email of Amara Okafor: new@example.org' })).toBeVisible();
   await expect(page.getByRole('row', { name: /Linh Tran/ })).toHaveCount(0);
   // Own fields filter.
@@ -48,7 +48,7 @@ test('the table is written in with keys alone', async ({ page }) => {
   await page.keyboard.press('ArrowRight');
   await page.keyboard.type('no address');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('status').filter({ hasText: /not an email address/ })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: /isn’t a valid email address/ })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'Email of Linh Tran: empty' })).toBeFocused();
   await page.keyboard.press('ArrowUp');
@@ -64,7 +64,7 @@ test('students move, are archived and brought back, and doubles become one with 
   await pasteStudents(page, ['Name', '"Ng, Wei"']);
   await page.goto(`${emptyDesk}/groups`);
   await page.getByRole('link', { name: 'Here', exact: true }).click();
-  await page.getByLabel('Pick Linh Tran').check();
+  await page.getByLabel('Select Linh Tran').check();
   await page.getByLabel('Group').selectOption('There');
   await page.getByRole('button', { name: 'Move to group' }).click();
   await kept(page, 'Linh Tran moved to There');
@@ -81,12 +81,12 @@ test('students move, are archived and brought back, and doubles become one with 
   await page.goto(`${emptyDesk}/groups/all`);
   await expect(page.getByRole('row', { name: /Linh Tran/ })).toContainText('There');
   await page.getByLabel('Show only').selectOption('Period: third');
-  await page.getByLabel('Pick Amara Okafor').check();
+  await page.getByLabel('Select Amara Okafor').check();
   await page.getByRole('button', { name: 'Archive', exact: true }).click();
   await page.getByLabel('Show only').selectOption('Everyone');
   await expect(page.getByRole('row', { name: /Amara Okafor/ })).toHaveCount(0);
   await page.getByRole('button', { name: 'Show archived students' }).click();
-  await page.getByLabel('Pick Amara Okafor').check();
+  await page.getByLabel('Select Amara Okafor').check();
   await page.getByRole('button', { name: 'Restore' }).click();
   await page.getByRole('button', { name: 'Show current students' }).click();
   await expect(page.getByRole('row', { name: /Amara Okafor/ })).toBeVisible();
@@ -109,12 +109,12 @@ test('classes come in from a school register, once seen', async ({ page }) => {
       .locator('input[type=file]')
       .setInputFiles({ name: 'register.zip', mimeType: 'application/zip', buffer: Buffer.from(bytes) });
   await choose(new Uint8Array([1, 2, 3]));
-  await expect(page.getByRole('alert')).toContainText('It is no zip file');
+  await expect(page.getByRole('alert')).toContainText('It isn’t a zip file');
   await choose(zip);
   await expect(page.getByLabel('Navigation A: 1 student, 1 of them new; a new group')).toBeChecked();
   await expect(page.getByText('Left out: orgs.csv.')).toBeVisible();
   await expect(page.getByRole('alert')).toContainText('line 4');
-  await page.getByRole('button', { name: 'Bring in 2 classes' }).click();
+  await page.getByRole('button', { name: 'Import 2 classes' }).click();
   await page.getByRole('link', { name: 'Navigation B' }).click();
   await expect(page.getByRole('row', { name: /Amara Okafor/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /Linh Tran/ })).toBeVisible();
@@ -143,7 +143,7 @@ test('join slips: a PDF with name, code and address of each, and new codes that 
   const student = await context.newPage();
   await student.goto(`${emptyDesk}/sit?code=${old.replace(' ', '')}`);
   await student.getByRole('button', { name: 'Continue' }).click();
-  await expect(student.getByText('Nobody has this code.')).toBeVisible();
+  await expect(student.getByText('Code not recognised.')).toBeVisible();
   await page.goBack();
   await enterAs(context, await joinCodeOf(page, 'Tran'));
 });

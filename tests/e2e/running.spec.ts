@@ -30,7 +30,7 @@ async function ready(page: Page, group: string, names: string[]): Promise<string
 }
 
 const giveTo = async (page: Page, count: number) => {
-  await page.getByRole('button', { name: `Give it to ${count} student${count === 1 ? '' : 's'}` }).click();
+  await page.getByRole('button', { name: `Give out to ${count} student${count === 1 ? '' : 's'}` }).click();
   await expect(page).toHaveURL(/\/run$/);
 };
 
@@ -49,7 +49,7 @@ test('one attempt hangs: it is collected alone while two others go on; its cours
     const tab = await enterAs(context, code);
     await startPaper(tab);
     await tab.getByRole('radio', { name: /port/ }).check();
-    await expect(tab.getByText(/^kept \d/)).toBeVisible();
+    await expect(tab.getByText(/^saved \d/)).toBeVisible();
     tabs.push(tab);
   }
   await page.bringToFront();
@@ -57,7 +57,7 @@ test('one attempt hangs: it is collected alone while two others go on; its cours
   await page.getByRole('button', { name: 'Collect now', exact: true }).click();
   const form = page.getByRole('form', { name: 'Collect now' });
   await expect(form).toContainText(
-    'Lea Moreau’s answers are taken in as they stand. Nobody else is affected.',
+    'Lea Moreau’s answers are collected as they are. Nobody else is affected.',
   );
   await form.getByRole('button', { name: 'Collect', exact: true }).click();
   const [hanging, ...others] = tabs;
@@ -77,8 +77,8 @@ test('one attempt hangs: it is collected alone while two others go on; its cours
   await expect(page.getByRole('listitem').filter({ hasText: /answered 1/ })).toBeVisible();
   await expect(page.getByRole('row', { name: /^1/ })).toContainText('port side');
   await page.getByRole('button', { name: 'Delete permanently…' }).click();
-  const asked = page.getByRole('dialog', { name: 'Delete attempt 1 of Lea Moreau for good?' });
-  await expect(asked).toContainText('With it go 1 answer, 0 marks');
+  const asked = page.getByRole('dialog', { name: 'Delete attempt 1 of Lea Moreau permanently?' });
+  await expect(asked).toContainText('This also deletes 1 answer, 0 marks');
   await asked.getByRole('button', { name: 'Delete permanently' }).click();
   await expect(page.getByRole('button', { name: '1 not started' })).toBeVisible();
   await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
@@ -125,7 +125,7 @@ test('the device’s clock is moved: it gives no time, and the window closes whi
   await student.getByRole('button', { name: 'Hide the time' }).click();
   await expect(student.getByText(/^09:[0-5]\d left$/)).toHaveCount(0);
   await student.getByRole('radio', { name: /port/ }).check();
-  await expect(student.getByText(/^kept \d/)).toBeVisible();
+  await expect(student.getByText(/^saved \d/)).toBeVisible();
   // The window closes now, for everyone.
   await page.bringToFront();
   await page.evaluate(
@@ -158,7 +158,7 @@ test('a guest sits it under a typed name, and is matched to a student afterwards
   context,
 }) => {
   await ready(page, 'Harbour', ['Moreau, Lea']);
-  await page.getByLabel(/Guests may come in/).check();
+  await page.getByLabel(/Guests can join/).check();
   await expect(page.getByRole('alert')).toHaveText('Guests need an access code to join.');
   await page.getByLabel('Access code').fill('lighthouse');
   await giveTo(page, 1);
@@ -168,7 +168,7 @@ test('a guest sits it under a typed name, and is matched to a student afterwards
   await guest.getByLabel('Your name').fill('Lea M.');
   await guest.getByLabel('Access code').fill('lantern');
   await guest.getByRole('button', { name: 'Join' }).click();
-  await expect(guest.getByRole('alert')).toContainText('lets no guest in');
+  await expect(guest.getByRole('alert')).toContainText('doesn’t work for guests');
   await guest.getByLabel('Access code').fill('Lighthouse');
   await guest.getByRole('button', { name: 'Join' }).click();
   await expect(guest.getByText('You are here as a guest.')).toBeVisible();
@@ -205,7 +205,7 @@ test('one by one, and students can’t go back', async ({ page, context }) => {
   await student.getByRole('button', { name: 'Finish this and go on' }).click();
   await expect(student.getByRole('region', { name: 'Question 1' })).toHaveCount(0);
   await expect(student.getByRole('button', { name: 'Question 1: answered, done with' })).toBeDisabled();
-  await expect(student.getByText(/^kept \d/)).toBeVisible();
+  await expect(student.getByText(/^saved \d/)).toBeVisible();
   expect(await student.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
   // Come back in: it goes on where it was.
   await student.reload();
@@ -225,7 +225,7 @@ test('practice with tries and hints, and the result straight after', async ({ pa
   const code = await joinCodeOf(page, 'Moreau');
   await beginPaper(page, 'Practice');
   await writeChoice(page, 1, 'A red light means', ['port side', 'starboard side', 'astern']);
-  await page.getByLabel('Points of question 1').fill('4');
+  await page.getByLabel('Points for question 1').fill('4');
   await page.getByLabel('Comment when wrong').fill('Think of wine.');
   await page.getByRole('button', { name: 'Add a hint' }).click();
   await page.getByLabel('Hint 1', { exact: true }).fill('Port is red.');
@@ -236,7 +236,7 @@ test('practice with tries and hints, and the result straight after', async ({ pa
   await page.getByLabel('Students see at once how they did on each question').check();
   await page.getByLabel('Students see something straight away').check();
   await expect(
-    page.getByText(/can be tried up to 3 times, each try after the first for 25 % of the points less/),
+    page.getByText(/can try up to 3 times; each further try loses 25% of the points/),
   ).toBeVisible();
   await page.getByLabel('Name for these settings').fill('Practice at home');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
@@ -253,8 +253,8 @@ test('practice with tries and hints, and the result straight after', async ({ pa
   await expect(student.getByRole('status').filter({ hasText: 'Not right. 2 tries left.' })).toContainText(
     'Think of wine.',
   );
-  await expect(student.getByText('Still to be had: 3 points.')).toBeVisible();
-  await student.getByRole('button', { name: 'A hint, for 25% of the points' }).click();
+  await expect(student.getByText('3 points still available.')).toBeVisible();
+  await student.getByRole('button', { name: 'Get a hint for 25% of the points' }).click();
   await expect(student.getByRole('list', { name: 'Hints you used' })).toContainText('Port is red.');
   await student.getByRole('radio', { name: /port/ }).check();
   await student.getByRole('button', { name: 'Try again' }).click();
@@ -265,7 +265,7 @@ test('practice with tries and hints, and the result straight after', async ({ pa
   await expect(student.getByText(/^2 of 4 points/)).toBeVisible();
   await page.bringToFront();
   await expect(page.getByRole('columnheader', { name: 'Tries' })).toBeVisible();
-  await expect(page.getByRole('img', { name: '50 % of the points' })).toBeVisible();
+  await expect(page.getByRole('img', { name: '50% of the points' })).toBeVisible();
 });
 
 async function twoTabs(context: BrowserContext, code: string) {
@@ -286,7 +286,7 @@ test('an attempt in two tabs: the second takes over, the first says so and can t
   await startPaper(second);
   await expect(second.getByRole('textbox', { name: /cardinal mark/ })).toHaveValue('Typed in the first');
   await second.getByRole('textbox', { name: /cardinal mark/ }).fill('and in the second');
-  await expect(second.getByText(/^kept \d/)).toBeVisible();
+  await expect(second.getByText(/^saved \d/)).toBeVisible();
   await first.bringToFront();
   await expect(first.getByRole('heading', { name: 'Your paper is open in another tab' })).toBeVisible({
     timeout: 15_000,
@@ -344,7 +344,7 @@ test('who has not started is nudged, picked in the grid; names are hidden and co
   await expect(page.getByRole('row').nth(1)).toContainText('handed in');
   await page.getByRole('button', { name: '4 not started' }).click();
   for (const row of [1, 2]) await page.getByRole('row').nth(row).getByRole('checkbox').check();
-  await expect(page.getByRole('heading', { name: 'For the 2 students picked' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'For the 2 students selected' })).toBeVisible();
   await page.getByRole('button', { name: 'Send a reminder' }).click();
   const form = page.getByRole('form', { name: 'Send a reminder' });
   await form.getByLabel('Subject').fill('The quiz is open, {given name}');
@@ -363,12 +363,12 @@ test('offline for a while and back again', async ({ page, context }) => {
   await giveTo(page, 1);
   const student = await enterAs(context, code);
   await startPaper(student);
-  await expect(student.getByText(/^kept \d/)).toBeVisible();
+  await expect(student.getByText(/^saved \d/)).toBeVisible();
   await context.setOffline(true);
   await student.getByRole('textbox', { name: /cardinal mark/ }).fill('Typed without a network');
   await expect(student.getByText('1 of 2 answered')).toBeVisible();
   await context.setOffline(false);
-  await expect(student.getByText(/^kept \d/)).toBeVisible({ timeout: 15_000 });
+  await expect(student.getByText(/^saved \d/)).toBeVisible({ timeout: 15_000 });
   await handIn(student);
   await page.bringToFront();
   await stage(page, 'Mark');
@@ -392,18 +392,18 @@ test('of several picked, attempts are set aside in one step, taken back in one, 
   }
   await page.getByRole('button', { name: 'Set an attempt aside', exact: true }).click();
   const aside = page.getByRole('form', { name: 'Set an attempt aside' });
-  await expect(aside).toContainText('The attempts of 3 students are kept and count no more');
+  await expect(aside).toContainText('The attempts of 3 students are kept but no longer count');
   await aside.getByRole('button', { name: 'Set aside' }).click();
   await expect(page.getByRole('button', { name: '15 in' })).toBeVisible();
   await page.getByRole('button', { name: /^7 not started/ }).click();
-  for (const name of names) await page.getByRole('checkbox', { name: `Pick ${name}` }).check();
+  for (const name of names) await page.getByRole('checkbox', { name: `Select ${name}` }).check();
   await page.getByRole('button', { name: 'Restore an attempt', exact: true }).click();
   await page.getByRole('button', { name: 'Restore attempt' }).click();
   await kept(page, '3 students have an attempt counted again');
   await expect(page.getByRole('button', { name: '18 in' })).toBeVisible();
   await page.getByRole('button', { name: '4 not started' }).click();
   await page.getByRole('button', { name: 'Delete permanently…' }).click();
-  const asked = page.getByRole('dialog', { name: 'Delete 3 attempts for good?' });
+  const asked = page.getByRole('dialog', { name: 'Delete 3 attempts permanently?' });
   for (const name of names) await expect(asked).toContainText(name.split(', ').reverse().join(' '));
   await asked.getByRole('button', { name: 'Delete permanently' }).click();
   await kept(page, '3 attempts deleted for good');

@@ -44,11 +44,11 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await expect(page.getByLabel('Column 1 is')).toHaveValue('familyName');
     await expect(page.getByLabel('Column 3 is')).toHaveValue('number');
     const bad = page.getByRole('alert');
-    await expect(bad).toContainText('3 rows could not be read');
-    await expect(bad).toContainText('line 5: it has no name');
-    await expect(bad).toContainText('line 6: student number 2101 is on line 2 already');
-    await expect(bad).toContainText('line 7: “fatima at example” is not an email address');
-    await page.getByRole('button', { name: 'Bring in the 3 good ones' }).click();
+    await expect(bad).toContainText('3 rows couldn’t be read');
+    await expect(bad).toContainText('row 5: it has no name');
+    await expect(bad).toContainText('row 6: student number 2101 is already in row 2');
+    await expect(bad).toContainText('row 7: “fatima at example” isn’t a valid email address');
+    await page.getByRole('button', { name: 'Import 3 valid rows' }).click();
     await expect(page.getByRole('row', { name: /Mateo Ferreira de Souza/ })).toBeVisible();
     amara = await joinCodeOf(page, 'Okafor');
     johan = await joinCodeOf(page, 'Lindqvist');
@@ -69,7 +69,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     ] as const)
       await page.getByLabel(`Option ${letter}`, { exact: true }).fill(text);
     for (const letter of ['E', 'D'])
-      await page.getByRole('button', { name: `Take out option ${letter}` }).click();
+      await page.getByRole('button', { name: `Remove option ${letter}` }).click();
     await page.getByRole('checkbox', { name: 'A is right' }).check();
     await expect(page.getByText(/^For example, .* gives 0 of 2\.$/)).toBeVisible();
     await page.getByRole('checkbox', { name: 'B is right' }).check();
@@ -83,7 +83,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await page.getByLabel('Accepted answer 2', { exact: true }).fill('122°');
     await page.getByLabel('Percent of the points for Accepted answer 2').fill('50');
     await page.getByLabel('Comment on Accepted answer 2').fill('The signs are swapped.');
-    await page.getByLabel('Points of question 3').fill('2');
+    await page.getByLabel('Points for question 3').fill('2');
     await writeOpen(page, 4, 'Explain deviation.', 'The error of the boat’s own iron.', 'caused by the boat');
     await kept(page, 'Points of line A');
     await expect(page.getByText(/^8 points/)).toBeVisible();
@@ -111,10 +111,10 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await page.getByLabel('Access code').fill('ebb');
     await expect(
       page.getByText(
-        'Harbour pilots can start at once, with no closing time, with 30 min each, after giving the access code “ebb”.',
+        'Harbour pilots can start straight away, with no closing time, with 30 min each, after giving the access code “ebb”.',
       ),
     ).toBeVisible();
-    await page.getByRole('button', { name: 'Give it to 3 students' }).click();
+    await page.getByRole('button', { name: 'Give out to 3 students' }).click();
     await expect(page.getByRole('button', { name: '3 not started' })).toBeVisible();
   });
 
@@ -130,11 +130,11 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await student.getByRole('radio', { name: /third/ }).check();
     await student.getByRole('checkbox', { name: /range is larger/ }).check();
     await student.getByRole('textbox', { name: /True course/ }).fill('122 °');
-    await expect(student.getByText(/^kept \d/)).toBeVisible();
+    await expect(student.getByText(/^saved \d/)).toBeVisible();
     await expect(page.getByRole('button', { name: '1 working' })).toBeVisible();
     const row = page.getByRole('row', { name: /Okafor, Amara/ });
-    await expect(row.getByRole('img', { name: '100 % of the points' })).toBeVisible();
-    await expect(row.getByRole('img', { name: '50 % of the points' })).toHaveCount(2);
+    await expect(row.getByRole('img', { name: '100% of the points' })).toBeVisible();
+    await expect(row.getByRole('img', { name: '50% of the points' })).toHaveCount(2);
     await expect(row.getByRole('img', { name: /not answered/ })).toHaveCount(1);
   });
 
@@ -165,7 +165,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await hanging
       .getByRole('textbox', { name: /Explain deviation/ })
       .fill('iron on  BOARD turns the compass.');
-    await expect(hanging.getByText(/^kept \d/)).toBeVisible();
+    await expect(hanging.getByText(/^saved \d/)).toBeVisible();
     await page.getByRole('button', { name: 'Lindqvist, Johan' }).click();
     await page.getByRole('button', { name: 'Collect now' }).click();
     await page.getByLabel('Reason, kept on record').selectOption('Attempt is stuck');
@@ -221,7 +221,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await expect(page.getByRole('definition').filter({ hasText: /^3.5$/ }).first()).toBeVisible();
     await page.getByRole('button', { name: /^3 Compass 120/ }).click();
     await expect(page.getByText('122°')).toBeVisible();
-    await expect(page.getByRole('heading', { name: '2 students under 70%' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: '2 students below 70%' })).toBeVisible();
   });
 
   await test.step('handed back to those who are ready, with a plain sentence', async () => {

@@ -25,7 +25,7 @@ export async function makeGroup(page: Page, name: string): Promise<void> {
 /** Brings students in by pasting, all good. */
 export async function pasteStudents(page: Page, rows: string[]): Promise<void> {
   await page.getByLabel('List of students').fill(rows.join('\n'));
-  const bring = page.getByRole('button', { name: /^Bring in \d+ student/ });
+  const bring = page.getByRole('button', { name: /^Import \d+ student/ });
   await bring.click();
   // The table of what was understood is there before; it goes with its button once all is kept.
   await expect(bring).toBeHidden();
@@ -60,7 +60,7 @@ export async function writeChoice(
   for (const [index, text] of options.entries())
     await page.getByLabel(`Option ${'ABCD'.charAt(index)}`, { exact: true }).fill(text);
   for (const letter of 'ABCD'.slice(options.length).split('').reverse())
-    await page.getByRole('button', { name: `Take out option ${letter}` }).click();
+    await page.getByRole('button', { name: `Remove option ${letter}` }).click();
   await page.getByRole('radio', { name: 'A is right' }).check();
 }
 
@@ -84,7 +84,7 @@ export async function givePaper(page: Page, group: string, students = 1): Promis
   await page.getByRole('link', { name: 'Give out' }).click();
   await page.getByRole('checkbox', { name: new RegExp(group) }).check();
   await page
-    .getByRole('button', { name: `Give it to ${students} student${students === 1 ? '' : 's'}` })
+    .getByRole('button', { name: `Give out to ${students} student${students === 1 ? '' : 's'}` })
     .click();
   await expect(page).toHaveURL(/\/run$/);
 }
@@ -107,7 +107,7 @@ export async function goIn(page: Page, code: string): Promise<void> {
 
 /** Reads the instructions and starts; what was begun is gone on with at once. */
 export async function startPaper(page: Page, accessCode?: string): Promise<void> {
-  const button = page.getByRole('button', { name: /Read the instructions|Go on with it/ });
+  const button = page.getByRole('button', { name: /Read the instructions|Continue/ });
   const begun = (await button.textContent()) === 'Continue';
   await button.click();
   if (!begun && accessCode) await page.getByLabel('Access code').fill(accessCode);
@@ -170,12 +170,12 @@ export async function giveOnDevices(page: Page, name: string, minutes: number | 
   await page.getByRole('link', { name: 'Give out' }).click();
   await page.getByRole('checkbox', { name: new RegExp(name) }).check();
   if (minutes !== null) await page.getByLabel('Time limit in minutes').fill(String(minutes));
-  await page.getByRole('button', { name: 'Give it to 1 student' }).click();
+  await page.getByRole('button', { name: 'Give out to 1 student' }).click();
   await page.getByRole('link', { name: 'Let students join on their own devices' }).click();
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
   await page.getByRole('button', { name: 'Pair browser' }).click();
   await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'In reach' })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: 'Connected' })).toBeVisible();
   await page.getByRole('link', { name: 'Watch each student' }).click();
   return code;
 }

@@ -20,15 +20,15 @@ async function deskWithSecrets(page: Page): Promise<string> {
   await beginPaper(page, 'Lights');
   await writeChoice(page, 1, 'A red light means', ['port side', 'starboard side']);
   await page.getByRole('button', { name: 'Comment on option B' }).click();
-  await page.getByLabel('Comment for whoever picks B').fill('SECRET-option');
+  await page.getByLabel('Comment for students who choose B').fill('SECRET-option');
   await page.getByLabel('Comment when right').fill('SECRET-right');
-  await page.getByLabel('Note to yourself').fill('SECRET-note');
+  await page.getByLabel('Private note').fill('SECRET-note');
   await writeOpen(page, 2, 'Describe a cardinal mark.', 'SECRET-model', 'SECRET-line');
   await page.keyboard.press('Escape');
   await page.getByRole('heading', { name: 'Nothing to fix' }).click();
   await page.keyboard.press('Escape');
   await page.getByRole('link', { name: 'Give out' }).click();
-  await page.getByRole('button', { name: 'Give it to 1 student' }).click();
+  await page.getByRole('button', { name: 'Give out to 1 student' }).click();
   await expect(page.getByRole('button', { name: '1 not started' })).toBeVisible();
   return code;
 }
@@ -71,7 +71,7 @@ test('a student never receives a key, scheme, note or comment: not stored, not o
   const student = await enterAs(context, code);
   await startPaper(student);
   await student.getByRole('radio', { name: /starboard/ }).check();
-  await expect(student.getByText(/^kept \d/)).toBeVisible();
+  await expect(student.getByText(/^saved \d/)).toBeVisible();
   const stored = await studentDatabase(student);
   expect(stored).toContain('A red light means');
   expect(stored).not.toContain('SECRET');
@@ -132,5 +132,5 @@ test('a wrong join code is said kindly', async ({ page }) => {
   await page.goto(`${emptyDesk}/sit`);
   await page.getByLabel('Your join code').fill('222 222');
   await page.getByRole('button', { name: 'Continue' }).click();
-  await expect(page.getByText('Nobody has this code.')).toBeVisible();
+  await expect(page.getByText('Code not recognised.')).toBeVisible();
 });

@@ -1,3 +1,5 @@
+import type { Question } from '../kinds';
+import { itemsOf } from '../kinds/items';
 import type { Student } from '../model/people';
 import { joinCodeFrom } from '../basics/joinCode';
 import { countedAnswers } from '../attempts/late';
@@ -45,33 +47,74 @@ export interface HandedOver {
   became: AttemptStatus['became'];
 }
 
-/** Runs `work` on the student's own attempt while nobody else does; null when the attempt is not this student's. */
+/** What an act on an attempt goes by. */
+export interface AttemptAct {
+  attempt: Attempt;
+  terms: Terms;
+  sitting: Sitting;
+  /** Those of its paper; none where they were not asked for. */
+  questions: readonly Question[];
+  keep: ExchangeKeep;
+}
+
+/** The student's own attempt with what it goes by; null when it is not this student's. */
+export async function ownAttempt(
+  place: ExchangeReads,
+  joinCode: string,
+  attemptId: string,
+  now: number,
+): Promise<(Pick<AttemptAct, 'attempt' | 'terms' | 'sitting'> & { student: Student }) | null> {
+  const student = await studentWith(place, joinCode);
+  if (!student) return null;
+  const attempt = (await place.attemptsOf(student.id)).find(({ id }) => id === attemptId);
+  const sitting = attempt && (await place.sitting(attempt.sittingId));
+  if (!attempt || !sitting) return null;
+  const { terms } = await attemptsAndTermsOf(place, sitting, student, now);
+  return { student, attempt, sitting, terms };
+}
+
+/**
+ * Runs `work` on the student's own attempt while nobody else changes it; null when the attempt is not this student's. What
+ * it goes by is read before, so that only attempts are held meanwhile.
+ *
+ * @param more from which tab it comes; whether the questions are needed; what is kept beside the attempt
+ */
 export async function withAttempt(
   place: ExchangePlace,
   joinCode: string,
   attemptId: string,
   now: number,
-  work: (
-    attempt: Attempt,
-    terms: Terms,
-    sitting: Sitting,
-    keep: ExchangeKeep,
-  ) => Promise<Attempt | HandedOver>,
-  tabId?: string,
+  work: (act: AttemptAct) => Promise<Attempt | HandedOver>,
+  more: { tabId?: string; questions?: boolean; keeps?: 'attempt' | 'file' } = {},
 ): Promise<AttemptStatus | null> {
-  const student = await studentWith(place, joinCode);
-  if (!student) return null;
-  return place.within(student.id, async (keep) => {
+  const known = await ownAttempt(place, joinCode, attemptId, now);
+  if (!known) return null;
+  const { student, sitting, terms } = known;
+  const paper = more.questions
+    ? await place.paperVersion(sitting.paperId, known.attempt.paperVersion)
+    : undefined;
+  const questions = itemsOf(paper?.questions ?? []);
+  const { tabId } = more;
+  return place.within(student.id, more.keeps ?? 'attempt', async (keep) => {
     const attempt = (await place.attemptsOf(student.id)).find(({ id }) => id === attemptId);
-    const sitting = attempt && (await place.sitting(attempt.sittingId));
-    if (!attempt || !sitting) return null;
-    const { terms } = await attemptsAndTermsOf(place, sitting, student, now);
-    const done = await work(attempt, terms, sitting, keep);
+    if (!attempt) return null;
+    const done = await work({ attempt, terms, sitting, questions, keep });
     const { attempt: after, became } = 'became' in done ? done : { attempt: done, became: {} };
-    // Where it goes on somewhere else, that place tells.
-    if (tabId === undefined || after.tab === undefined || after.tab.id === tabId) place.seen(after, now);
-    return statusOf(after, terms, now, tabId ?? after.tab?.id ?? '', became);
+    return toldTo(place, after, terms, now, tabId, became);
   });
+}
+
+/** How an attempt stands, for the tab that asks; where it goes on somewhere else, that place says who is there. */
+export function toldTo(
+  place: ExchangePlace,
+  attempt: Attempt,
+  terms: Terms,
+  now: number,
+  tabId: string | undefined,
+  became: AttemptStatus['became'] = {},
+): AttemptStatus {
+  if (tabId === undefined || attempt.tab === undefined || attempt.tab.id === tabId) place.seen(attempt, now);
+  return statusOf(attempt, terms, now, tabId ?? attempt.tab?.id ?? '', became);
 }
 
 /** Whether an attempt still takes answers: it runs, or its time ran out only just now. */

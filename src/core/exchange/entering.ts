@@ -55,7 +55,7 @@ export async function comeAsGuest(
   const sitting = open.sort((a, b) => b.createdAt.localeCompare(a.createdAt))[0];
   if (!sitting) return null;
   // One after the other, so that the bound on guests holds.
-  const guest = await place.within(`guests of ${sitting.id}`, async (keep) => {
+  const guest = await place.within(`guests of ${sitting.id}`, 'guest', async (keep) => {
     if ((await place.guestsOf(sitting.id)) >= mostGuests) return null;
     return keep.guest({
       id: place.newId(),
@@ -164,7 +164,7 @@ export async function ask(
   const student = await studentWith(place, joinCode);
   const sitting = await place.sitting(sittingId);
   if (!student || !sitting || !words.trim()) return false;
-  return place.within(student.id, async (keep) => {
+  return place.within(student.id, 'request', async (keep) => {
     const attempts = await place.attemptsOf(student.id, sittingId);
     const before = await place.requestsOf(student.id, sittingId);
     if (!isListed(sitting, student) && attempts.length === 0) return false;

@@ -6,7 +6,7 @@ import type { Attempt, Sitting } from '../model/sitting';
 import { homeSitting } from './entering';
 import type { CarriedFile, FileReply } from './messages';
 import type { ExchangePlace } from './place';
-import { attemptsAndTermsOf, studentWith, withAttempt } from './attemptOf';
+import { attemptsAndTermsOf, studentWith, withAttempt, type AttemptAct } from './attemptOf';
 
 /** How many files one attempt may have. */
 const mostAttemptFiles = 200;
@@ -23,7 +23,7 @@ export async function handOverFile(
   if ((await assetId(bytes)) !== id) return 'unknown';
   const ref = { id, name, mediaType: pictureType(bytes) ?? mediaType, size: bytes.length };
   let reply: FileReply = 'unknown';
-  await withAttempt(place, joinCode, attemptId, now, async (attempt, _terms, _sitting, keep) => {
+  const put = async ({ attempt, keep }: AttemptAct) => {
     const files = attempt.files ?? [];
     const together = files.reduce((sum, file) => sum + file.size, bytes.length);
     // What an answer names that comes after the end is kept with it.
@@ -35,7 +35,8 @@ export async function handOverFile(
       reply = 'kept';
     }
     return attempt;
-  });
+  };
+  await withAttempt(place, joinCode, attemptId, now, put, { keeps: 'file' });
   return reply;
 }
 

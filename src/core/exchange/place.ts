@@ -47,9 +47,14 @@ export interface ExchangePlace extends ExchangeReads {
   /**
    * Runs `work` with nobody else changing anything of this student meanwhile. What it keeps is kept together when it
    * is done, or not at all.
+   *
+   * @param keeps what may be kept by it: everything else goes on undisturbed
    */
-  within<W>(studentId: string, work: (keep: ExchangeKeep) => Promise<W>): Promise<W>;
+  within<W>(studentId: string, keeps: Keeps, work: (keep: ExchangeKeep) => Promise<W>): Promise<W>;
 }
+
+/** What may be kept at once: an attempt, with a file of it, whatever a start needs… */
+export type Keeps = 'attempt' | 'file' | 'opening' | 'request' | 'guest' | 'any';
 
 /** What can be kept while nobody else changes anything of the student. */
 export interface ExchangeKeep {

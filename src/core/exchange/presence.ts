@@ -1,16 +1,18 @@
-import { withAttempt } from './attemptOf';
+import { ownAttempt, toldTo } from './attemptOf';
 import type { AttemptStatus } from './messages';
 import type { ExchangePlace } from './place';
 
 /** A sign of life: how the attempt stands, and nothing of it changes. Whoever watches is told by the place. */
-export const present = (
+export async function present(
   place: ExchangePlace,
   joinCode: string,
   attemptId: string,
   tabId: string,
   now: number,
-): Promise<AttemptStatus | null> =>
-  withAttempt(place, joinCode, attemptId, now, async (attempt) => attempt, tabId);
+): Promise<AttemptStatus | null> {
+  const known = await ownAttempt(place, joinCode, attemptId, now);
+  return known && toldTo(place, known.attempt, known.terms, now, tabId);
+}
 
 /** When students were heard of last, by attempt, ms since 1970: in memory, for as long as anybody asks. */
 export class Presence {

@@ -57,7 +57,7 @@ export async function result(
   const script = await scriptFor(place, student, sitting, now);
   const release = await place.releaseOf(student.id, sittingId);
   if (script && release && opening)
-    await place.within(student.id, (keep) => keep.opened(release, new Date(now).toISOString()));
+    await place.within(student.id, 'opening', (keep) => keep.opened(release, new Date(now).toISOString()));
   return script;
 }
 

@@ -23,7 +23,7 @@ export async function start(
   const student = await studentWith(place, joinCode);
   const sitting = await place.sitting(sittingId);
   if (!student || !sitting) return { outcome: 'refused', why: 'unknown' };
-  return place.within(student.id, async (keep) => {
+  return place.within(student.id, 'any', async (keep) => {
     const { attempts, terms } = await attemptsAndTermsOf(place, sitting, student, now);
     const decision = startDecision(attempts, terms, now);
     if (decision.outcome === 'refused') return decision;

@@ -1,5 +1,4 @@
 import { kindOf, type Question } from '../kinds';
-import { itemsOf } from '../kinds/items';
 import { typedInTime, withLate } from '../attempts/late';
 import { knownOf, withAnswer } from '../attempts/versions';
 import type { Answers, Attempt, AttemptEvent, Sitting, Stamp } from '../model/sitting';
@@ -23,20 +22,19 @@ export async function handOver(
   request: HandOverRequest,
   now: number,
 ): Promise<AttemptStatus | null> {
+  const answers = Object.keys(request.answers).length > 0;
   return withAttempt(
     place,
     joinCode,
     attemptId,
     now,
-    async (attempt, terms, sitting, keep) => {
-      const answers = Object.keys(request.answers).length > 0;
+    async ({ attempt, terms, sitting, questions, keep }) => {
       if (!answers && !stillTaken(attempt, terms, now)) return attempt;
-      const questions = answers ? await questionsOf(place, attempt, sitting) : [];
       const done = handedOver(attempt, questions, sitting, terms, request, now);
       if (done.attempt !== attempt) await keep.attempt(done.attempt);
       return done;
     },
-    request.tabId,
+    { tabId: request.tabId, questions: answers },
   );
 }
 
@@ -142,7 +140,7 @@ export async function handIn(
   attemptId: string,
   now: number,
 ): Promise<AttemptStatus | null> {
-  return withAttempt(place, joinCode, attemptId, now, async (attempt, terms, _sitting, keep) => {
+  return withAttempt(place, joinCode, attemptId, now, async ({ attempt, terms, keep }) => {
     const changed = handedIn(attempt, terms, now);
     if (changed !== attempt) await keep.attempt(changed);
     return changed;
@@ -167,28 +165,30 @@ export async function practise(
   now: number,
 ): Promise<PracticeReply> {
   let view = null as ReturnType<typeof practiceView> | null;
-  const status = await withAttempt(place, joinCode, attemptId, now, async (attempt, terms, sitting, keep) => {
-    const question = (await questionsOf(place, attempt, sitting)).find(({ id }) => id === questionId);
-    if (!sitting.practice || !question || !attempt.questionIds.includes(questionId)) return attempt;
-    const may =
-      stillTaken(attempt, terms, now) && fits(question, doing) && !attempt.passed?.includes(questionId);
-    const at = new Date(now).toISOString();
-    const changed = may ? practised(question, attempt, sitting.practice, doing, at) : attempt;
-    if (changed !== attempt) await keep.attempt({ ...changed, lastSeenAt: at });
-    view = practiceView(question, changed, sitting.practice);
-    return changed;
-  });
+  const status = await withAttempt(
+    place,
+    joinCode,
+    attemptId,
+    now,
+    async ({ attempt, terms, sitting, questions, keep }) => {
+      const question = questions.find(({ id }) => id === questionId);
+      if (!sitting.practice || !question || !attempt.questionIds.includes(questionId)) return attempt;
+      const may =
+        stillTaken(attempt, terms, now) && fits(question, doing) && !attempt.passed?.includes(questionId);
+      const at = new Date(now).toISOString();
+      const changed = may ? practised(question, attempt, sitting.practice, doing, at) : attempt;
+      if (changed !== attempt) await keep.attempt({ ...changed, lastSeenAt: at });
+      view = practiceView(question, changed, sitting.practice);
+      return changed;
+    },
+    { questions: true },
+  );
   return view && status && { view, status };
 }
 
 /** Whether the response of a try is of the right shape for its question. */
 function fits(question: Question, doing: PracticeAct): boolean {
   return doing.act !== 'try' || kindOf(question).responseSchema.safeParse(doing.response).success;
-}
-
-async function questionsOf(place: ExchangePlace, attempt: Attempt, sitting: Sitting): Promise<Question[]> {
-  const paper = await place.paperVersion(sitting.paperId, attempt.paperVersion);
-  return itemsOf(paper?.questions ?? []);
 }
 
 type Manner = Pick<Sitting, 'practice' | 'noBack' | 'oneByOne' | 'forgivenMs'>;

@@ -27,6 +27,9 @@ export const Group = z.object({
   id: Id,
   name: Line.min(1),
   createdAt: Instant,
+  /** What it belongs to, if the teacher says so. */
+  course: Line.optional(),
+  term: Line.optional(),
   /** Made up for a rehearsal; it goes with it. */
   rehearsal: z.boolean().optional(),
 });

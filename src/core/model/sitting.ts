@@ -65,6 +65,11 @@ export const Sitting = z.object({
   rehearsal: z.boolean().optional(),
   /** From then on nobody new may start; null: open to new starts. */
   closedToStartsAt: Instant.nullable(),
+  /** What it belongs to, if the teacher says so; absent: what its groups belong to. */
+  course: Line.optional(),
+  term: Line.optional(),
+  /** Since when it no longer lies on the desk; it is kept, and found. */
+  archivedAt: Instant.optional(),
   createdAt: Instant,
 });
 export type Sitting = z.infer<typeof Sitting>;

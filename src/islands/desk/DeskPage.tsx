@@ -3,20 +3,20 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useState } from 'react';
 import type { Paper } from '@/core/model/paper';
 import type { Group } from '@/core/model/people';
-import { pressure } from '@/core/seats/strip';
 import { createPaper } from '@/store/papers';
-import { deskRows, keepProgress, type SittingRow } from '@/store/queries';
+import { deskRows, keepProgress } from '@/store/queries';
 import { backupSavedAt, begunWith, deskName } from '@/store/deskSettings';
 import { desk } from '@/store/tables';
 import { isoNow, useNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import { CopyWords } from '@/desk/CopyWords';
 import { DeskReady } from '@/desk/DeskReady';
-import { paperStages, stripStages } from '@/desk/stripStages';
-import { counted, dayAndTime } from '@/words/format';
+import { paperStages } from '@/desk/stripStages';
+import { counted } from '@/words/format';
 import { EmptyState } from '@/ui/EmptyState';
 import { Strip } from '@/ui/Strip';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { SittingStrips } from './SittingStrips';
 import styles from './DeskPage.module.css';
 
 /** The desk: a stack of strips, the most pressing on top. */
@@ -34,12 +34,12 @@ function Desk() {
   useEffect(() => {
     // Only what was computed anew: keeping what came from the cache would ask the query again without end.
     const fresh = rows?.sittings.filter((row) => row.computed) ?? [];
-    if (fresh.length > 0) void keepProgress(fresh.map((row) => row.progress));
+    const progress = fresh.flatMap((row) => row.progress ?? []);
+    if (progress.length > 0) void keepProgress(progress);
   }, [rows]);
   const name = useLiveQuery(deskName);
   if (!rows) return null;
-  const sittings = [...rows.sittings].sort((a, b) => pressure(b.progress) - pressure(a.progress));
-  const nothing = sittings.length === 0 && rows.papers.length === 0;
+  const nothing = rows.sittings.length === 0 && rows.papers.length === 0;
   return (
     <TwoColumns margin={<DeskMargin groups={rows.groups} />} marginLabel="Beside the desk">
       <div className={styles.title}>
@@ -48,30 +48,13 @@ function Desk() {
       </div>
       {nothing && <FirstSteps groups={rows.groups.length} />}
       <div className={styles.stack}>
-        {sittings.map((row) => (
-          <SittingStrip key={row.sitting.id} row={row} now={now} />
-        ))}
-        {rows.papers.map((paper) => (
-          <PaperStrip key={paper.id} paper={paper} />
-        ))}
+        <SittingStrips rows={rows.sittings} now={now}>
+          {rows.papers.map((paper) => (
+            <PaperStrip key={paper.id} paper={paper} />
+          ))}
+        </SittingStrips>
       </div>
     </TwoColumns>
-  );
-}
-
-function SittingStrip({ row, now }: { row: SittingRow; now: number }) {
-  const { sitting, paper, progress, groups } = row;
-  return (
-    <article>
-      <div className={styles.title}>
-        <h2>{sitting.title}</h2>
-        <span className={styles.about}>
-          {groups.map((group) => group.name).join(', ')} · {dayAndTime(sitting.opensAt, now)}
-          {sitting.closesAt && ` to ${dayAndTime(sitting.closesAt, now)}`}
-        </span>
-      </div>
-      <Strip label={`Stages of ${sitting.title}`} stages={stripStages(sitting, paper, progress, now)} />
-    </article>
   );
 }
 

@@ -1,7 +1,7 @@
 import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { Group } from '@/core/model/people';
-import { bringIn, deleteGroup, renameGroup } from '@/store/people';
+import { bringIn, deleteGroup, describeGroup, renameGroup } from '@/store/people';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import { counted } from '@/words/format';
@@ -56,11 +56,56 @@ export function GroupMargin({ group, count, bring }: GroupMarginProps) {
             Rename
           </Button>
         </form>
+        <CourseAndTerm
+          key={`${group.course ?? ''}\n${group.term ?? ''}`}
+          of={group}
+          keep={(of) => act(describeGroup(group.id, of, isoNow()))}
+        />
         <Button onClick={() => void remove()} justify="start">
           Delete group
         </Button>
       </MarginBlock>
     </>
+  );
+}
+
+interface CourseAndTermProps {
+  of: Pick<Group, 'course' | 'term'>;
+  keep: (of: { course: string; term: string }) => Promise<unknown>;
+}
+
+/** What course and term a group belongs to: two words that the desk is ordered by. */
+function CourseAndTerm({ of, keep }: CourseAndTermProps) {
+  const [course, setCourse] = useState(of.course ?? '');
+  const [term, setTerm] = useState(of.term ?? '');
+  const same = course.trim() === (of.course ?? '') && term.trim() === (of.term ?? '');
+  return (
+    <form
+      className={styles.course}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep({ course, term });
+      }}
+    >
+      <TextInput
+        label="Course"
+        description="Optional. The desk sorts finished sittings by it."
+        size="sm"
+        maxLength={200}
+        value={course}
+        onChange={(event) => setCourse(event.currentTarget.value)}
+      />
+      <TextInput
+        label="Term"
+        size="sm"
+        maxLength={200}
+        value={term}
+        onChange={(event) => setTerm(event.currentTarget.value)}
+      />
+      <Button type="submit" size="sm" disabled={same}>
+        Save course
+      </Button>
+    </form>
   );
 }
 

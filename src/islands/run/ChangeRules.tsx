@@ -22,6 +22,8 @@ export function ChangeRules({ sitting, done }: { sitting: SittingData; done: () 
   const [base] = useState(record);
   const [settings, setSettings] = useState<SittingSettings>(() => settingsOf(record));
   const [title, setTitle] = useState(record.title);
+  const [course, setCourse] = useState(record.course ?? '');
+  const [term, setTerm] = useState(record.term ?? '');
   const groups = useLiveQuery(groupRows);
   const first = useRef<HTMLInputElement>(null);
   useEffect(() => first.current?.focus(), []);
@@ -45,7 +47,13 @@ export function ChangeRules({ sitting, done }: { sitting: SittingData; done: () 
   const found = settingsFault(settings, now);
   const fault = found === 'closesInThePast' ? null : found;
   const keep = async () => {
-    const next = { ...changedBySettings(base, settings, isoNow()), title: title.trim() || base.title };
+    const { course: _c, term: _t, ...rest } = changedBySettings(base, settings, isoNow());
+    const next = {
+      ...rest,
+      title: title.trim() || base.title,
+      ...(course.trim() && { course: course.trim() }),
+      ...(term.trim() && { term: term.trim() }),
+    };
     if (await act(changeSitting(next, 'Settings changed', isoNow(), base))) done();
   };
   return (
@@ -66,6 +74,24 @@ export function ChangeRules({ sitting, done }: { sitting: SittingData; done: () 
         value={title}
         onChange={(event) => setTitle(event.currentTarget.value)}
       />
+      <div className={styles.two}>
+        <TextInput
+          label="Course"
+          description="Optional. Empty: as its groups."
+          size="sm"
+          maxLength={200}
+          value={course}
+          onChange={(event) => setCourse(event.currentTarget.value)}
+        />
+        <TextInput
+          label="Term"
+          description="Optional."
+          size="sm"
+          maxLength={200}
+          value={term}
+          onChange={(event) => setTerm(event.currentTarget.value)}
+        />
+      </div>
       <RuleFields
         settings={settings}
         groups={groups ?? []}

@@ -31,7 +31,7 @@ export function MannerFields({ manner, change, fixed = '' }: MannerFieldsProps) 
     <>
       <fieldset className={styles.field} disabled={fixed !== ''}>
         <legend>Questions</legend>
-        {fixed && <p className={styles.soft}>Questions shown is {fixed}</p>}
+        {fixed && <p className={styles.soft}>How questions are shown {fixed}</p>}
         <Radio.Group
           aria-label="Questions shown"
           value={way}
@@ -51,7 +51,7 @@ export function MannerFields({ manner, change, fixed = '' }: MannerFieldsProps) 
       </fieldset>
       <fieldset className={styles.field} disabled={fixed !== ''}>
         <legend>Practice</legend>
-        {fixed && <p className={styles.soft}>Practice is {fixed}</p>}
+        {fixed && <p className={styles.soft}>Practice {fixed}</p>}
         <Checkbox
           label="Students see at once how they did on each question"
           checked={manner.practice !== undefined}

@@ -38,7 +38,7 @@ export function OtherSittings({ box, line }: { box: BoxState; line: DeskLine }) 
               <Button onClick={() => setSure('')}>Cancel</Button>
             </>
           ) : (
-            <Button onClick={() => setSure(id)}>Take {title} off the server</Button>
+            <Button onClick={() => setSure(id)}>Remove {title} from the server</Button>
           )}
         </div>
       ))}

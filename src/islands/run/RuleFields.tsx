@@ -56,7 +56,7 @@ export function RuleFields({ settings, groups, change, fixed = free }: RuleField
       </fieldset>
       <fieldset className={styles.field}>
         <legend>When</legend>
-        {fixed.start && <p className={styles.soft}>Opening is {fixed.why}</p>}
+        {fixed.start && <p className={styles.soft}>The opening time {fixed.why}</p>}
         <WhenField
           label="Opens"
           without="open straight away"

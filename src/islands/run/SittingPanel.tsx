@@ -2,7 +2,7 @@ import { Button } from '@mantine/core';
 import { showsSentence } from '@/words/releases';
 import type { Sitting } from '@/core/model/sitting';
 import { Fragment } from 'react';
-import { deleteSitting, setClosedToStarts } from '@/store/sittings';
+import { archiveSittings, deleteSitting, restoreSitting, setClosedToStarts } from '@/store/sittings';
 import { beginTryOut } from '@/store/tryOut';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
@@ -26,6 +26,7 @@ export function SittingPanel({ sitting, changing, changeRules }: SittingPanelPro
     const code = await act(beginTryOut(record.id));
     if (code) window.open(`/sit?code=${code}`, '_blank');
   };
+  const archived = record.archivedAt !== undefined;
   const remove = async () => {
     if (await act(deleteSitting(record.id, isoNow()))) window.location.assign('/');
   };
@@ -95,6 +96,14 @@ export function SittingPanel({ sitting, changing, changeRules }: SittingPanelPro
         <Button onClick={() => void tryOut()}>Start a try-out</Button>
       </MarginBlock>
       <MarginBlock title="The sitting">
+        <Button
+          justify="start"
+          onClick={() =>
+            void act(archived ? restoreSitting(record.id, isoNow()) : archiveSittings([record.id], isoNow()))
+          }
+        >
+          {archived ? 'Restore to the desk' : 'Archive sitting'}
+        </Button>
         <Button justify="start" onClick={() => void remove()}>
           Delete sitting
         </Button>

@@ -167,6 +167,6 @@ function keepingWords(keeping: Keeping): string {
   if (keeping.state === 'kept') return `saved ${clockTime(keeping.at)}`;
   if (keeping.state === 'keeping') return 'keeping…';
   return keeping.state === 'onDevice'
-    ? 'kept on this device; no connection'
+    ? 'saved on this device; no connection'
     : 'Not saved: this device is full and there is no connection. Keep this page open and free some space';
 }

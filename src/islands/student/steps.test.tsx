@@ -152,7 +152,7 @@ describe('an attempt under way', () => {
     expect(screen.getByRole('status').textContent).toMatch(/five minutes/);
     rerender(<AttemptBar {...bar} leftMs={59_000} keeping={{ state: 'onDevice' }} />);
     expect(screen.getByRole('status').textContent).toMatch(/one minute/);
-    expect(screen.getByText(/kept on this device/)).toBeTruthy();
+    expect(screen.getByText(/saved on this device/)).toBeTruthy();
   });
 
   it('the last look names what is open and what was marked, and says what handing in means', async () => {
