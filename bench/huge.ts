@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { bigDesk, manyQuestions } from './bigDesk';
-import { launched, middle, row } from './measure';
+import { launched, middle, putRows, row } from './measure';
 
 /** One sitting of 10,000 students and 100 questions, all in: how long Mark takes to stand, and one mark from key to paint. */
 
@@ -41,27 +41,10 @@ try {
 /** Writes the sitting straight into the desk's database: as a file it would be larger than a desk may be. */
 async function laidOut(page: Page): Promise<void> {
   const { attempts, students: register, ...rest } = bigDesk(students, manyQuestions(100));
-  const put = (table: string, rows: readonly unknown[]) =>
-    page.evaluate(
-      ({ table: name, rows: all }) =>
-        new Promise<void>((resolve, reject) => {
-          const opening = indexedDB.open('gribbet-desk');
-          opening.onerror = () => reject(opening.error ?? new Error('not opened'));
-          opening.onsuccess = () => {
-            const change = opening.result.transaction(name, 'readwrite');
-            for (const each of all) change.objectStore(name).put(each);
-            change.oncomplete = () => (opening.result.close(), resolve());
-            change.onabort = () => reject(change.error ?? new Error('not put'));
-          };
-        }),
-      { table, rows: [...rows] },
-    );
   for (const table of ['groups', 'papers', 'paperVersions', 'sittings'] as const)
-    await put(table, rest[table]);
-  for (let from = 0; from < register.length; from += 2_000)
-    await put('students', register.slice(from, from + 2_000));
-  for (let from = 0; from < attempts.length; from += 250)
-    await put('attempts', attempts.slice(from, from + 250));
+    await putRows(page, table, rest[table]);
+  await putRows(page, 'students', register, 2_000);
+  await putRows(page, 'attempts', attempts, 250);
 }
 
 /** From the key to the frame that shows the points, by the page's own clock; and the longest task in between. */

@@ -1,4 +1,4 @@
-import { chromium, type Browser } from '@playwright/test';
+import { chromium, type Browser, type Page } from '@playwright/test';
 
 /** The median time of `runs` runs, in ms. */
 export async function median(runs: number, work: () => unknown): Promise<number> {
@@ -36,3 +36,31 @@ export const launched = (...more: string[]): Promise<Browser> =>
       ...more,
     ],
   });
+
+/**
+ * Writes rows straight into the desk's database of a page.
+ *
+ * @param atOnce so many are handed to the page together
+ */
+export async function putRows(
+  page: Page,
+  table: string,
+  rows: readonly unknown[],
+  atOnce = 5_000,
+): Promise<void> {
+  for (let from = 0; from < rows.length; from += atOnce)
+    await page.evaluate(
+      ({ table: name, rows: all }) =>
+        new Promise<void>((resolve, reject) => {
+          const opening = indexedDB.open('gribbet-desk');
+          opening.onerror = () => reject(opening.error ?? new Error('not opened'));
+          opening.onsuccess = () => {
+            const change = opening.result.transaction(name, 'readwrite');
+            for (const each of all) change.objectStore(name).put(each);
+            change.oncomplete = () => (opening.result.close(), resolve());
+            change.onabort = () => reject(change.error ?? new Error('not put'));
+          };
+        }),
+      { table, rows: rows.slice(from, from + atOnce) as unknown[] },
+    );
+}

@@ -1,4 +1,4 @@
-import { WordedFault } from '@/words/faults';
+import { WordedFault } from '@/words/wordedFault';
 import { createContext, useContext, useEffect, useState, type ReactNode } from 'react';
 import type { FileRef } from '@/core/basics/file';
 

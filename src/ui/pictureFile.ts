@@ -1,4 +1,4 @@
-import { WordedFault } from '@/words/faults';
+import { WordedFault } from '@/words/wordedFault';
 import { pictureType } from '@/core/basics/fileRules';
 import type { FileBytes } from './files';
 

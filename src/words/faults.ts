@@ -1,3 +1,4 @@
+import { WordedFault } from './wordedFault';
 import type { CommandFaultCode } from '@/core/model/commandFault';
 
 /** Why something could not be done, as a sentence. */
@@ -21,9 +22,6 @@ const words: Record<CommandFaultCode, string | ((detail: string) => string)> = {
   requestGone: 'This request no longer exists',
   fileChanged: (name) => `The file ${name} has changed since it was saved`,
 };
-
-/** An error whose message is words for whoever sits there. */
-export class WordedFault extends Error {}
 
 /**
  * What to say of an error: its own words only where they are ours. What nobody foresaw goes to the console, and is not

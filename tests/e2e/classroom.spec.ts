@@ -226,7 +226,7 @@ test('two desks at one server see what lies there, and what one takes off the ot
   await other.getByRole('button', { name: 'Remove Harbour watch from the server' }).click();
   await expect(other.getByText('The only other copy is on the desk it came from.')).toBeVisible();
   await other.getByRole('button', { name: 'Remove permanently' }).click();
-  await kept(other, 'Harbour watch is off the server');
+  await kept(other, 'Harbour watch removed from the server');
   await expect(other.getByRole('button', { name: 'Remove Harbour watch from the server' })).toBeHidden();
 
   await expect(page.getByText('It is no longer on the server')).toBeVisible({ timeout: 20_000 });

@@ -14,9 +14,9 @@ test('the desk is a stack of strips, the most pressing on top, each saying what 
   await expect(page.getByRole('article').getByRole('heading')).toHaveText([
     'Quiz 2: collision rules',
     'Mid-course exam: tides, passage and compass',
-    'Quiz 1: lights and marks',
     'Quiz 3: weather for coastal passages',
     'Quiz 4: planning a passage',
+    'Quiz 1: lights and marks',
   ]);
   const exam = page.getByRole('navigation', { name: 'Stages of Mid-course exam' });
   await expect(exam.getByRole('link', { name: 'Mark 276 answers wait' })).toBeVisible();
@@ -50,7 +50,7 @@ test('marking by keys: lines, points, put aside, back, undo, and what Enter will
   await page.keyboard.press('ArrowUp');
   await expect(current).toContainText('2.5 / 4');
   await page.keyboard.press('Control+z');
-  await kept(page, /^Taken back: Question 10: put aside/);
+  await kept(page, /^Undone: Question 10: set aside/);
   // The points, then three switches of a line: each is a step of its own.
   for (const left of ['1 / 4', '2 / 4', '1 / 4', 'waits']) {
     await page.keyboard.press('Control+z');
@@ -66,7 +66,7 @@ test('blank answers are put forward as blank, and only Enter says so', async ({ 
   await expect(current).toBeFocused();
   // The blank ones come last.
   for (let step = 0; step < 90; step++) await page.keyboard.press('ArrowDown');
-  await expect(current).toHaveAccessibleName(/^Left blank.* waits$/);
+  await expect(current).toHaveAccessibleName(/^Not answered.* waits$/);
   await expect(page.getByText(/gives \d+ blank answers? 0 points/)).toBeVisible();
   await page.keyboard.press('Enter');
   await kept(page, /Question 10: 0 of 4 for \d+ answer/);
@@ -167,7 +167,7 @@ test('the whole desk is saved, and a damaged file changes nothing', async ({ pag
   const parts = unzipSync(whole);
   parts['tables/log.jsonl'] = Buffer.from('{}');
   await choose.setInputFiles(file(Buffer.from(zipSync(parts))));
-  await expect(page.getByRole('alert')).toContainText('not what was saved');
+  await expect(page.getByRole('alert')).toContainText('its content has changed');
   await page.getByRole('button', { name: 'Empty the desk' }).click();
   await expect(page.getByRole('dialog')).toContainText('92 students, 3 groups, 5 papers, 3 sittings');
   await page.getByRole('button', { name: 'Empty permanently' }).click();
@@ -234,7 +234,7 @@ test('a group alone has figures of its own, and a changed key is shown before it
   await page.keyboard.press('Escape');
   await expect(
     page.getByText(
-      /Students sat an earlier version of this paper.*\d+ answers of the 92 students who are in would get different points/,
+      /Students sat an earlier version of this paper.*\d+ answers of the 92 students who have handed in would get different points/,
     ),
   ).toBeVisible();
   const before = await page.getByRole('link', { name: /^Analyse mean/ }).textContent();

@@ -22,7 +22,7 @@ test('time up hands in what is there, and the teacher sees it', async ({ page, c
   await beginPaper(page, 'One minute');
   await writeChoice(page, 1, 'Red is', ['port', 'starboard']);
   await writeOpen(page, 2, 'Why?', 'By convention', 'convention');
-  await kept(page, 'Points of line A');
+  await kept(page, /Points for line A changed/);
   await page.keyboard.press('Escape');
   await page.getByRole('heading', { name: 'Nothing to fix' }).click();
   await page.keyboard.press('Escape');

@@ -92,7 +92,7 @@ test('of two attempts the best counts', async ({ page }) => {
   await page.getByRole('checkbox', { name: /Twice/ }).check();
   await page.getByLabel('Attempts').fill('2');
   await page.getByLabel('Which one counts').selectOption('the best');
-  await expect(page.getByText('Each may sit it 2 times; the best counts.')).toBeVisible();
+  await expect(page.getByText('Each student may sit it 2 times; the best counts.')).toBeVisible();
   await page.getByRole('button', { name: 'Give out to 1 student' }).click();
   const student = await enterAs(page.context(), code);
   for (const [round, side] of ['port', 'starboard'].entries()) {

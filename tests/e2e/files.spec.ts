@@ -216,7 +216,7 @@ test('a package goes out, comes into an empty desk, is sat there, and scores the
   });
   await expect(page.getByText('Everything in it can be imported.')).toBeVisible();
   await page.getByRole('button', { name: 'Import 1 paper' }).click();
-  await kept(page, '1 paper brought in from a package');
+  await kept(page, '1 paper imported from a package');
   await expect(page.getByText('Nothing to fix')).toBeVisible();
   await givePaper(page, 'From afar');
 

@@ -23,7 +23,7 @@ for (const ending of ['xlsx', 'ods'] as const)
       mimeType: 'application/octet-stream',
       buffer: workbook(ending),
     });
-    await expect(page.getByRole('alert')).toContainText('line 4');
+    await expect(page.getByRole('alert')).toContainText('row 4');
     await page.getByRole('button', { name: /^Import 2 valid rows/ }).click();
     const rows = page.getByRole('row');
     await expect(rows.filter({ hasText: 'NgWei' })).toContainText('4101');
@@ -45,11 +45,11 @@ test('a damaged workbook is said to be one, and nothing is changed', async ({ pa
 
 test('a quarter more time stands with a student, in every list and every sitting', async ({ page }) => {
   await page.goto('/groups/group1');
-  await writeCell(page, 'More time % of Keahi Åberg', '400');
+  await writeCell(page, 'Extra time % of Keahi Åberg', '400');
   await expect(page.getByRole('status').filter({ hasText: /1 to 300 percent/ })).toBeVisible();
   await page.keyboard.press('Escape');
-  await writeCell(page, 'More time % of Keahi Åberg', '25');
-  await kept(page, 'Keahi Åberg changed');
+  await writeCell(page, 'Extra time % of Keahi Åberg', '25');
+  await kept(page, 'Keahi Åberg edited');
   await page.goto('/sittings/rules/run');
   await page
     .getByRole('rowheader', { name: /Åberg, Keahi/ })

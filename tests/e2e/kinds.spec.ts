@@ -80,18 +80,18 @@ test('one of each kind is written by keys, sat on a phone and scored', async ({ 
   await page.keyboard.press('Space');
 
   await begin(page, 'Number', '6 knots for two and a half hours: how far?');
-  await tabTo(page, /^How near/);
-  await page.keyboard.type('give');
+  await tabTo(page, /^Tolerance type/);
+  await page.keyboard.type('plus');
   await write(page, /^Value of accepted number 1/, '15');
-  await write(page, /^Give or take/, '0,5');
+  await write(page, /^Plus or minus/, '0,5');
   await tabTo(page, /^Unit/);
-  await page.keyboard.type('With a');
-  await write(page, /^Names of unit 1/, 'nm, nautical miles');
+  await page.keyboard.type('The unit is r');
+  await write(page, /^Names for unit 1/, 'nm, nautical miles');
 
   await begin(page, 'Gaps in a text', 'Fill in.');
   await write(page, /^The text/, 'The incoming stream is the flood');
   await page.keyboard.press('Control+Shift+ArrowLeft');
-  await press(page, /^Put a gap/);
+  await press(page, /^Add a gap/);
   await expect(page.getByLabel('Gap 1, accepted answer 1', { exact: true })).toHaveValue('flood');
 
   await begin(page, 'Matching', 'Which side?');
@@ -124,14 +124,14 @@ test('one of each kind is written by keys, sat on a phone and scored', async ({ 
   await begin(page, 'One choice', 'Red light?');
   await write(page, /^Option A$/, 'port');
   await write(page, /^Option B$/, 'starboard');
-  for (let left = 2; left > 0; left--) await press(page, /^Take out option C/);
+  for (let left = 2; left > 0; left--) await press(page, /^Remove option C/);
   await tabBackTo(page, /^Option A$/);
   await page.keyboard.press('Alt+1');
 
   await begin(page, 'Several choices', 'At springs?');
   for (const [index, text] of ['larger range', 'faster streams', 'neither'].entries())
     await write(page, new RegExp(`^Option ${'ABC'.charAt(index)}$`), text);
-  for (let left = 2; left > 0; left--) await press(page, /^Take out option D/);
+  for (let left = 2; left > 0; left--) await press(page, /^Remove option D/);
   await tabBackTo(page, /^Option A$/);
   await page.keyboard.press('Alt+1');
   await page.keyboard.press('Alt+2');
@@ -312,7 +312,7 @@ test('a paper filled in by the teacher is scored on the spot and becomes the key
   await expect(first).not.toContainText('latitude scale');
   await page.getByRole('radio', { name: 'On a phone' }).check();
   await page.getByRole('button', { name: 'Make this the key' }).click();
-  await kept(page, 'Key of 1 question taken');
+  await kept(page, 'Key of 1 question set');
   await expect(first).toContainText('1 of 1');
 });
 
@@ -327,7 +327,7 @@ test('a question is begun in the bank, changed there, and found by its points', 
   await page.getByRole('radio', { name: 'True is right' }).check();
   await page.getByLabel('Points for this question').fill('7');
   await expect(page.getByRole('heading', { name: 'Nothing to fix' })).toBeVisible();
-  await kept(page, 'Points for this question set');
+  await kept(page, 'Points for this question changed');
   await page.getByRole('link', { name: 'Back to the bank' }).click();
   await page.getByLabel('Points', { exact: true }).selectOption('7 points');
   await page.getByRole('button', { name: 'A sounding is a depth.' }).click();

@@ -65,7 +65,7 @@ test('students move, are archived and brought back, and doubles become one with 
   await page.goto(`${emptyDesk}/groups`);
   await page.getByRole('link', { name: 'Here', exact: true }).click();
   await page.getByLabel('Select Linh Tran').check();
-  await page.getByLabel('Group').selectOption('There');
+  await page.getByLabel('Choose a group').selectOption('There');
   await page.getByRole('button', { name: 'Move to group' }).click();
   await kept(page, 'Linh Tran moved to There');
   await page
@@ -77,7 +77,7 @@ test('students move, are archived and brought back, and doubles become one with 
   await page.getByLabel('Field name').fill('Period');
   await page.getByRole('button', { name: 'Add field' }).click();
   await writeCell(page, 'Period of Amara Okafor', 'third');
-  await kept(page, 'Amara Okafor changed');
+  await kept(page, 'Amara Okafor edited');
   await page.goto(`${emptyDesk}/groups/all`);
   await expect(page.getByRole('row', { name: /Linh Tran/ })).toContainText('There');
   await page.getByLabel('Show only').selectOption('Period: third');
@@ -113,7 +113,7 @@ test('classes come in from a school register, once seen', async ({ page }) => {
   await choose(zip);
   await expect(page.getByLabel('Navigation A: 1 student, 1 of them new; a new group')).toBeChecked();
   await expect(page.getByText('Left out: orgs.csv.')).toBeVisible();
-  await expect(page.getByRole('alert')).toContainText('line 4');
+  await expect(page.getByRole('alert')).toContainText('row 4');
   await page.getByRole('button', { name: 'Import 2 classes' }).click();
   await page.getByRole('link', { name: 'Navigation B' }).click();
   await expect(page.getByRole('row', { name: /Amara Okafor/ })).toBeVisible();
@@ -135,7 +135,7 @@ test('join slips: a PDF with name, code and address of each, and new codes that 
     return pdfText(await (await download).path());
   };
   const text = await saved();
-  for (const words of ['Żaneta Šimek', 'Linh Tran', old, `Enter at ${emptyDesk}/sit`])
+  for (const words of ['Żaneta Šimek', 'Linh Tran', old, `Join at ${emptyDesk}/sit`])
     expect(text).toContain(words);
   await page.getByRole('button', { name: 'New codes for all' }).click();
   await kept(page, '2 students have new join codes');

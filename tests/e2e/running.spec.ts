@@ -167,10 +167,10 @@ test('a guest sits it under a typed name, and is matched to a student afterwards
   await guest.getByRole('button', { name: 'No code? Join as a guest' }).click();
   await guest.getByLabel('Your name').fill('Lea M.');
   await guest.getByLabel('Access code').fill('lantern');
-  await guest.getByRole('button', { name: 'Join' }).click();
+  await guest.getByRole('button', { name: 'Join', exact: true }).click();
   await expect(guest.getByRole('alert')).toContainText('doesn’t work for guests');
   await guest.getByLabel('Access code').fill('Lighthouse');
-  await guest.getByRole('button', { name: 'Join' }).click();
+  await guest.getByRole('button', { name: 'Join', exact: true }).click();
   await expect(guest.getByText('You are here as a guest.')).toBeVisible();
   await startPaper(guest);
   await guest.getByRole('radio', { name: /port/ }).check();
@@ -193,7 +193,7 @@ test('a guest sits it under a typed name, and is matched to a student afterwards
 test('one by one, and students can’t go back', async ({ page, context }) => {
   const [code = ''] = await ready(page, 'Singly', ['Moreau, Lea']);
   await page.getByLabel('one at a time, can’t go back').check();
-  await expect(page.getByText('Questions shown one at a time, can’t go back.')).toBeVisible();
+  await expect(page.getByText(/Questions come one at a time, and students can’t go back\./)).toBeVisible();
   await giveTo(page, 1);
   const student = await enterAs(context, code);
   await student.setViewportSize({ width: 360, height: 640 });
@@ -240,7 +240,7 @@ test('practice with tries and hints, and the result straight after', async ({ pa
   ).toBeVisible();
   await page.getByLabel('Name for these settings').fill('Practice at home');
   await page.getByRole('button', { name: 'Save', exact: true }).click();
-  await kept(page, 'Settings kept as “Practice at home”');
+  await kept(page, 'Settings saved as “Practice at home”');
   await page.getByLabel('Students see at once how they did on each question').uncheck();
   await page.getByRole('button', { name: 'Practice at home', exact: true }).click();
   await expect(page.getByLabel('Tries for each question')).toHaveValue('3');
@@ -349,7 +349,7 @@ test('who has not started is nudged, picked in the grid; names are hidden and co
   const form = page.getByRole('form', { name: 'Send a reminder' });
   await form.getByLabel('Subject').fill('The quiz is open, {given name}');
   await form.getByRole('button', { name: 'Put in the outbox' }).click();
-  await kept(page, 'Messages to 2 students are in the outbox');
+  await kept(page, 'Messages to 2 students put in the outbox');
   const name = (await page.getByRole('rowheader').first().textContent()) ?? '';
   await page.getByRole('button', { name: 'Hide names' }).click();
   await expect(page.getByRole('region', { name: 'Students and their answers' })).not.toContainText(name);
@@ -406,6 +406,6 @@ test('of several picked, attempts are set aside in one step, taken back in one, 
   const asked = page.getByRole('dialog', { name: 'Delete 3 attempts permanently?' });
   for (const name of names) await expect(asked).toContainText(name.split(', ').reverse().join(' '));
   await asked.getByRole('button', { name: 'Delete permanently' }).click();
-  await kept(page, '3 attempts deleted for good');
+  await kept(page, '3 attempts deleted permanently');
   await expect(page.getByRole('button', { name: '15 in' })).toBeVisible();
 });

@@ -85,7 +85,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await page.getByLabel('Comment on Accepted answer 2').fill('The signs are swapped.');
     await page.getByLabel('Points for question 3').fill('2');
     await writeOpen(page, 4, 'Explain deviation.', 'The error of the boat’s own iron.', 'caused by the boat');
-    await kept(page, 'Points of line A');
+    await kept(page, /Points for line A changed/);
     await expect(page.getByText(/^8 points/)).toBeVisible();
     await expect(page.getByRole('heading', { name: 'Nothing to fix' })).toBeVisible();
   });
@@ -97,7 +97,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await page.keyboard.press('Alt+ArrowUp');
     await kept(page, 'Question 4 moved to 3');
     await page.keyboard.press('Control+z');
-    await kept(page, 'Taken back: Question 4 moved to 3');
+    await kept(page, 'Undone: Question 4 moved to 3');
     await expect(page.getByRole('heading', { name: /^Question 4, open text/ })).toBeVisible();
     await page.getByRole('button', { name: 'Delete question' }).click();
     await expect(page.getByRole('button', { name: 'Open question 4' })).toHaveCount(0);
@@ -252,7 +252,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
 
   await test.step('taken back, the student sees nothing', async () => {
     await page.getByRole('button', { name: 'Withdraw from all 2 students' }).click();
-    await kept(page, 'Taken back from 2 students');
+    await kept(page, 'Withdrawn from 2 students');
     await student.getByRole('button', { name: 'Go to your papers' }).click();
     await expect(student.getByText('Handed in. No result yet.')).toBeVisible();
   });

@@ -107,6 +107,7 @@ export async function goIn(page: Page, code: string): Promise<void> {
 
 /** Reads the instructions and starts; what was begun is gone on with at once. */
 export async function startPaper(page: Page, accessCode?: string): Promise<void> {
+  await expect(page.getByRole('heading', { name: 'Your papers' })).toBeVisible();
   const button = page.getByRole('button', { name: /Read the instructions|Continue/ });
   const begun = (await button.textContent()) === 'Continue';
   await button.click();

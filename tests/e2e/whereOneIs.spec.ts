@@ -98,7 +98,7 @@ test('every view of a student’s page has the focus at its heading and its name
     await again.getByRole('button', { name: 'Continue' }).click();
     await expect(again.getByRole('heading', { name: 'Question 2' })).toBeFocused();
     await again.getByRole('button', { name: 'Check and hand in', exact: true }).click();
-    await at(again, 'Check and hand in');
+    await at(again, 'Check before handing in');
     await again.getByRole('button', { name: /^Hand in/ }).click();
     await at(again, 'Handed in');
     await again.close();

@@ -40,7 +40,7 @@ export function PickedPanel({ picked, groups, group, done }: PickedPanelProps) {
         <>
           <NativeSelect
             size="xs"
-            aria-label="Group"
+            aria-label="Choose a group"
             value={toId}
             data={others.map(({ id, name }) => ({ value: id, label: name }))}
             onChange={(event) => setToId(event.currentTarget.value)}

@@ -143,7 +143,7 @@ function stateWordsOf(sitting: HomeSitting, now: number): string {
       ? 'You have started. Your answers are saved and the clock is running.'
       : `You have started, and have ${duration(sitting.leftMs)} left. Your answers are saved and the clock is running.`;
   if (sitting.may === 'start')
-    return `${sitting.state === 'notStarted' ? '' : 'You may make another attempt. '}Open${sitting.closesAt ? ` until ${dayAndTime(sitting.closesAt, now)}` : ''}. ${size}.`;
+    return `${sitting.state === 'notStarted' ? '' : 'You can make another attempt. '}Open${sitting.closesAt ? ` until ${dayAndTime(sitting.closesAt, now)}` : ''}. ${size}.`;
   if (sitting.state !== 'notStarted')
     return sitting.handedBack
       ? 'You can see how it went.'

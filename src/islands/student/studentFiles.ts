@@ -1,4 +1,4 @@
-import { WordedFault } from '@/words/faults';
+import { WordedFault } from '@/words/wordedFault';
 import type { Carrier } from '@/carriers/Carrier';
 import { assetId } from '@/core/basics/assetBytes';
 import type { FileRef } from '@/core/basics/file';

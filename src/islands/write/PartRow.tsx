@@ -79,7 +79,7 @@ export function PartRow({ part, number, count, keep, remove }: PartRowProps) {
           <Checkbox
             size="sm"
             label="new page when printed"
-            aria-label={`Begin ${name} on a new page when printed`}
+            aria-label={`Start ${name} on a new page when printed`}
             checked={part.newPage}
             onChange={(event) =>
               keep({ ...part, newPage: event.currentTarget.checked }, `Page break of ${name} changed`)
