@@ -355,7 +355,7 @@ test('who has not started is nudged, picked in the grid; names are hidden and co
   await expect(page.getByRole('region', { name: 'Students and their answers' })).not.toContainText(name);
   await page.goto('/outbox');
   await expect(page.getByText(`The quiz is open, ${name.split(', ')[1]}`)).toBeVisible();
-  await expect(page.getByText(/with your join code [2-9A-Z]{6}/)).toHaveCount(2);
+  await expect(page.getByText(/Join with your code [2-9A-Z]{6}/)).toHaveCount(2);
 });
 
 test('offline for a while and back again', async ({ page, context }) => {

@@ -109,7 +109,7 @@ export function SeatPanel({ seat, sitting, close }: SeatPanelProps) {
       {isGuest(student) && <MatchGuest guest={student} sitting={sitting} done={close} />}
       {student.extraPercent !== undefined && (
         <MarginBlock title="In every sitting">
-          <p>{student.extraPercent} % extra time, wherever there is a time limit.</p>
+          <p>{student.extraPercent}% extra time, wherever there is a time limit.</p>
           <Button onClick={() => void act(giveLasting(student.id, null, 'no longer needed', isoNow()))}>
             Remove
           </Button>
