@@ -49,8 +49,8 @@ export function DeskGone() {
     >
       There was a desk here. The browser has cleared its storage: by itself, because the disk was full, or
       because somebody cleared its data. Nothing has been written in its place. If students sat on their own
-      devices, what they handed over is still on the classroom server: restore your last copy and pair this
-      browser again, and their answers come to it.
+      devices, what they handed in is still on the classroom server: restore your last backup and pair this
+      browser again, and their answers come back.
     </EmptyState>
   );
 }

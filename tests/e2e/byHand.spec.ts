@@ -160,7 +160,7 @@ test('by hand: the paper out as a sealed file, worked on without a network, answ
     await row('changed.json').getByRole('button', { name: 'Import anyway' }).click();
     await expect(row('changed.json')).toContainText('A duplicate');
     await page.getByRole('link', { name: 'See each student' }).click();
-    await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
+    await expect(page.getByRole('button', { name: '2 handed in' })).toBeVisible();
   });
 
   await test.step('marked, handed back, and read from a file', async () => {

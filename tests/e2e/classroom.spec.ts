@@ -101,7 +101,7 @@ test('three browsers and one server: from the way in to the result, with an exce
 
   await handIn(first);
   await test.step('marked on the desk, handed back, read on the phone', async () => {
-    await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
+    await expect(page.getByRole('button', { name: '2 handed in' })).toBeVisible();
     await stage(page, 'Mark');
     for (const answer of [/two cones on top, black/, /^Two cones/]) {
       const row = page.getByRole('button', { name: answer });
@@ -133,7 +133,7 @@ test('three browsers and one server: from the way in to the result, with an exce
       await expect(first.getByText(/Code not recognised/)).toBeVisible({ timeout: 3_000 });
     }).toPass({ timeout: 30_000 });
     await page.getByRole('link', { name: 'Watch each student' }).click();
-    await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
+    await expect(page.getByRole('button', { name: '2 handed in' })).toBeVisible();
   });
 });
 
@@ -187,7 +187,7 @@ test('a line so slow that every answer is seconds on its way, and a desk that no
   await expect(row.getByRole('img', { name: '100% of the points' })).toBeVisible({ timeout: 15_000 });
   expect(streams).toBeGreaterThan(0);
   await handIn(phone);
-  await expect(page.getByRole('button', { name: '1 in' })).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole('button', { name: '1 handed in' })).toBeVisible({ timeout: 15_000 });
 
   await test.step('a server that is away is said above what is watched, until it is back', async () => {
     await page.context().route('**/api/exchange/**', (route) => route.abort());

@@ -201,7 +201,7 @@ test('another attempt is given to one student, starts afresh and is the one that
   context,
 }) => {
   await page.goto('/sittings/rules/run');
-  await page.getByRole('button', { name: '18 in' }).click();
+  await page.getByRole('button', { name: '18 handed in' }).click();
   const name = (await page.getByRole('rowheader').first().textContent()) ?? '';
   await page.getByRole('rowheader').first().getByRole('button').click();
   const code = (await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent()) ?? '';

@@ -48,7 +48,7 @@ test('time up hands in what is there, and the teacher sees it', async ({ page, c
     timeout: 90_000,
   });
   await expect(student.getByText('2 of 2 questions')).toBeVisible();
-  await expect(page.getByRole('button', { name: '1 in' })).toBeVisible({ timeout: 15_000 });
+  await expect(page.getByRole('button', { name: '1 handed in' })).toBeVisible({ timeout: 15_000 });
   await page.goto(page.url().replace('/run', '/mark'));
   await expect(page.getByRole('button', { name: /It is the conv/ })).toBeVisible();
 });

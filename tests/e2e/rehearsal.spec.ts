@@ -40,7 +40,7 @@ test('a rehearsal can be stopped on its way', async ({ page }) => {
 
 test('the teacher is a student for a minute, and it counts nowhere', async ({ page, context }) => {
   await page.goto('/sittings/tides/run');
-  await expect(page.getByRole('button', { name: '92 in' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '92 handed in' })).toBeVisible();
   const opening = context.waitForEvent('page');
   await page.getByRole('button', { name: 'Start a try-out' }).click();
   const student = await opening;
@@ -54,7 +54,7 @@ test('the teacher is a student for a minute, and it counts nowhere', async ({ pa
   await student.getByRole('button', { name: /^Hand in/ }).click();
   await expect(student.getByRole('heading', { name: 'Handed in' })).toBeVisible();
   await page.bringToFront();
-  await expect(page.getByRole('button', { name: '92 in' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '92 handed in' })).toBeVisible();
   await page.goto('/groups/all');
   await expect(page.getByText('92 students', { exact: true })).toBeVisible();
 });

@@ -81,7 +81,7 @@ test('one attempt hangs: it is collected alone while two others go on; its cours
   await expect(asked).toContainText('This also deletes 1 answer, 0 marks');
   await asked.getByRole('button', { name: 'Delete permanently' }).click();
   await expect(page.getByRole('button', { name: '1 not started' })).toBeVisible();
-  await expect(page.getByRole('button', { name: '2 in' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '2 handed in' })).toBeVisible();
 });
 
 test('the device’s clock is moved: it gives no time, and the window closes while the student works', async ({
@@ -379,7 +379,7 @@ test('of several picked, attempts are set aside in one step, taken back in one, 
   page,
 }) => {
   await page.goto('/sittings/rules/run');
-  await page.getByRole('button', { name: '18 in' }).click();
+  await page.getByRole('button', { name: '18 handed in' }).click();
   const names: string[] = [];
   for (const row of [1, 2, 3]) {
     await page.getByRole('row').nth(row).getByRole('checkbox').check();
@@ -394,18 +394,18 @@ test('of several picked, attempts are set aside in one step, taken back in one, 
   const aside = page.getByRole('form', { name: 'Set an attempt aside' });
   await expect(aside).toContainText('The attempts of 3 students are kept but no longer count');
   await aside.getByRole('button', { name: 'Set aside' }).click();
-  await expect(page.getByRole('button', { name: '15 in' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '15 handed in' })).toBeVisible();
   await page.getByRole('button', { name: /^7 not started/ }).click();
   for (const name of names) await page.getByRole('checkbox', { name: `Select ${name}` }).check();
   await page.getByRole('button', { name: 'Restore an attempt', exact: true }).click();
   await page.getByRole('button', { name: 'Restore attempt' }).click();
   await kept(page, '3 students have an attempt counted again');
-  await expect(page.getByRole('button', { name: '18 in' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '18 handed in' })).toBeVisible();
   await page.getByRole('button', { name: '4 not started' }).click();
   await page.getByRole('button', { name: 'Delete permanently…' }).click();
   const asked = page.getByRole('dialog', { name: 'Delete 3 attempts permanently?' });
   for (const name of names) await expect(asked).toContainText(name.split(', ').reverse().join(' '));
   await asked.getByRole('button', { name: 'Delete permanently' }).click();
   await kept(page, '3 attempts deleted permanently');
-  await expect(page.getByRole('button', { name: '15 in' })).toBeVisible();
+  await expect(page.getByRole('button', { name: '15 handed in' })).toBeVisible();
 });

@@ -156,7 +156,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
       .fill('Iron on board turns the compass.');
     await handIn(student);
     await expect(student.getByText('4 of 4 questions')).toBeVisible();
-    await expect(page.getByRole('button', { name: '1 in' })).toBeVisible();
+    await expect(page.getByRole('button', { name: '1 handed in' })).toBeVisible();
   });
 
   await test.step('a hanging attempt is collected alone; new starts are closed', async () => {

@@ -95,7 +95,7 @@ function Analyse({ sitting }: { sitting: SittingData }) {
 
 function Totals({ totals }: { totals: TotalFigures }) {
   const rows: [string, string][] = [
-    ['in', String(totals.n)],
+    ['handed in', String(totals.n)],
     ['mean', points(totals.mean)],
     ['median', points(totals.median)],
     ['lowest', points(totals.lowest)],

@@ -107,7 +107,7 @@ function HandBack({ sitting }: { sitting: SittingData }) {
     >
       <div className={styles.head}>
         <p>
-          <strong>{ready.length}</strong> of {seats.length} are ready,{' '}
+          <strong>{ready.length}</strong> of {seats.length} ready,{' '}
           <strong>{seats.filter((seat) => seat.release).length}</strong> have it,{' '}
           <strong>{seats.filter((seat) => seat.release && seat.openedAt.length > 0).length}</strong> opened
           it.

@@ -61,7 +61,7 @@ export function QuestionMargin({ question, name, keep, children }: QuestionMargi
         }
       />
       <CommentField
-        label="Comment when partly right; without it, the next"
+        label="Comment when partly right (else “when wrong”)"
         value={question.commentPart ?? ''}
         change={(commentPart) =>
           keep({ ...question, commentPart }, 'Comment when partly right', `part-${question.id}`)

@@ -39,7 +39,7 @@ function ByHand({ sitting }: { sitting: SittingData }) {
               <dd>{count('notStarted')}</dd>
               <dt>working</dt>
               <dd>{count('working')}</dd>
-              <dt>in</dt>
+              <dt>handed in</dt>
               <dd>{count('in')}</dd>
             </dl>
             <Button component="a" justify="start" href={`/sittings/${record.id}/run`}>
@@ -52,8 +52,8 @@ function ByHand({ sitting }: { sitting: SittingData }) {
               save their answers as a file at the end. That computer’s clock counts.
             </p>
             <p className={styles.soft}>
-              The file has no key in it. What was spoilt on its way is noticed; who knows how to, can still
-              make up a file. What matters is better sat in the room.
+              The file has no key in it. Damage on the way is detected, but a student who knows how could
+              still fake a file. If it matters, have students sit it in the room.
             </p>
           </MarginBlock>
         </>
@@ -85,7 +85,7 @@ function ScriptsOut({ sitting }: { sitting: SittingData }) {
       <h2 id="scripts-out">3 Save the scripts</h2>
       {back === 0 ? (
         <p>
-          Nothing has been handed back yet. After you hand back on{' '}
+          Nothing has been handed back yet. Once you have, on{' '}
           <a href={`/sittings/${record.id}/hand-back`}>Hand back</a>, you can save each student’s script here.
         </p>
       ) : (

@@ -60,15 +60,15 @@ export function DeleteAttempt({ attempts, sitting, done }: DeleteAttemptProps) {
           </ul>
         )}
         <p>
-          You can’t undo this. {only ? 'it' : 'them'} back. What is set aside is in no figure either, and can
-          be taken back.
+          You can’t undo this. Setting {only ? 'it' : 'them'} aside also keeps {only ? 'it' : 'them'} out of
+          all figures, and can be undone.
         </p>
         <div className={styles.modalRow}>
           {/* What can be done without harm has the focus and the strong colour. */}
           <Button variant="filled" data-autofocus onClick={() => setAsking(false)}>
-            {only ? 'Cancel' : 'Cancel'}
+            Cancel
           </Button>
-          <Button onClick={() => void remove()}>{only ? 'Delete permanently' : 'Delete permanently'}</Button>
+          <Button onClick={() => void remove()}>Delete permanently</Button>
         </div>
       </Modal>
     </>

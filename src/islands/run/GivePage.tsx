@@ -46,7 +46,7 @@ function Give({ paperId }: { paperId: string }) {
   if (groups.length === 0 && !new URLSearchParams(window.location.search).has('guests'))
     return (
       <EmptyState title="You have no groups yet" action={<a href="/groups?new=1">Create a group</a>}>
-        Make a group and bring its students in; then come back here.
+        Create a group and add its students, then come back here.
       </EmptyState>
     );
   return <GiveForm paper={paper} groups={groups} />;

@@ -36,9 +36,9 @@ export function PairForm({ line }: { line: DeskLine }) {
     >
       <p>
         Gribbet runs on a computer that your students’ devices can reach: this one, or one at school. So that
-        only you can give papers out there, enter the teacher’s secret once in this browser. It stands in the
-        window where Gribbet was started for the first time, and in <code>teacher-secret.txt</code> in its
-        exchange folder.
+        only you can give papers out there, enter the teacher’s secret once in this browser. It was printed in
+        the terminal where Gribbet first started, and is in <code>teacher-secret.txt</code> in its exchange
+        folder.
       </p>
       <TextInput
         label="The teacher’s secret"

@@ -97,7 +97,8 @@ function Choices({ sitting }: { sitting: SittingData }) {
       <Seal sitting={sitting} sealed={sealed} setSealed={setSealed} />
       {record.after && (
         <p className={styles.soft}>
-          Students see how they did after handing in; by hand they do not, as the key is not in the file.
+          These settings show students how they did after handing in. With files they don’t see that, because
+          the key isn’t in the file.
         </p>
       )}
       {record.paperVersion === null && (

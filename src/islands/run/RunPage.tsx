@@ -109,7 +109,7 @@ function Watch({ sitting }: { sitting: SittingData }) {
         <ChangeRules sitting={sitting} done={() => setChanging(false)} />
       ) : sitting.seats.length === 0 ? (
         <EmptyState title="There are no students in this sitting" action={<a href="/groups">Go to groups</a>}>
-          Bring students into the group; they appear here by themselves.
+          Add students to the group and they appear here.
         </EmptyState>
       ) : (
         <>
@@ -142,7 +142,7 @@ function StateFilter({ seats, state, choose }: StateFilterProps) {
   const words: [StateGroup, string][] = [
     ['notStarted', 'not started'],
     ['working', 'working'],
-    ['in', 'in'],
+    ['in', 'handed in'],
   ];
   return (
     <div className={styles.filters} role="group" aria-label="Show only">

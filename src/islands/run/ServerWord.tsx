@@ -112,10 +112,10 @@ function FaultWords({ sittingId, state }: { sittingId: string; state: LineState 
     case 'unreachable':
       return (
         <>
-          The server can’t be reached.{heard} Students’ answers wait on their devices and follow by
-          themselves. Look whether Gribbet still runs on the computer that serves it, and whether this one is
-          in the same network; nothing has to be done here when it is back. If it stays away, the paper can be
-          carried <a href={`/sittings/${sittingId}/by-hand`}>by hand</a>.
+          The server can’t be reached.{heard} Students’ answers wait on their devices and arrive later by
+          themselves. Check that Gribbet is still running on the server’s computer and that this computer is
+          on the same network; when it is back, you don’t need to do anything. If it doesn’t come back, you
+          can carry the paper <a href={`/sittings/${sittingId}/by-hand`}>in files</a>.
         </>
       );
     case 'notPaired':

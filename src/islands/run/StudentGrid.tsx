@@ -94,7 +94,7 @@ export function StudentGrid(props: StudentGridProps) {
             {head('name', 'Student', { className: styles.name ?? '' })}
             {head('state', 'State')}
             {head('minutes', 'Min', { className: styles.figure ?? '', title: 'Minutes at work' })}
-            {timed && head('timeLeft', 'Left', { className: styles.figure ?? '', title: 'Minutes left' })}
+            {timed && head('timeLeft', 'Min left', { className: styles.figure ?? '', title: 'Minutes left' })}
             {head('lastSign', 'Last seen')}
             {head('left', 'Left page', {
               className: styles.figure ?? '',

@@ -283,8 +283,7 @@ function Elsewhere({
       {status.choices.length > 0 && (
         <p className={styles.waits}>
           {counted(status.choices.length, 'question')} {status.choices.length === 1 ? 'has' : 'have'} a newer
-          answer from there. What you typed here is kept beside it; you can choose between the two where the
-          paper goes on.
+          answer from there. What you typed here is kept too; you can choose between the two in the other tab.
         </p>
       )}
       <Button variant="filled" size="md" onClick={() => void takeOver()}>

@@ -60,10 +60,7 @@ function FilledIn({ paper }: { paper: Paper }) {
       margin={
         <>
           <MarginBlock title="What students see">
-            <p>
-              Built from the very packet students get: no key, scheme or note is in it. Fill it in as you
-              like; nothing of it is kept.
-            </p>
+            <p>Exactly what students get, without the key, scheme or notes. Nothing you enter is saved.</p>
             <Radio.Group
               aria-label="Width"
               value={phone ? 'phone' : 'desk'}

@@ -58,7 +58,7 @@ function Package() {
         <MarginBlock title="What can be imported">
           <p>
             QTI packages of version 3.0, 2.1 and 2.2: a zip with imsmanifest.xml, tests, items and pictures.
-            Each test becomes a paper of its own; items that stand in no test become one more.
+            Each test becomes a paper; items outside any test become one more.
           </p>
           <p className={styles.soft}>
             Anything that can’t be imported is listed before you import. A package that could do harm is

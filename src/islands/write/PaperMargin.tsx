@@ -65,7 +65,7 @@ export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginP
             href={`/papers/${paper.id}/look`}
             aria-label="Preview as a student"
           >
-            {brief ? 'Look' : 'Preview as a student'}
+            {brief ? 'Preview' : 'Preview as a student'}
           </Button>
           <Button component="a" size={brief ? 'compact-sm' : 'xs'} href={`/papers/${paper.id}/print`}>
             Print

@@ -58,7 +58,7 @@ export function PickedOptions({ question, response }: ShowProps<WithOptions, Pic
           <li key={option.id} className={chosen ? styles.chosen : undefined}>
             <span className={styles.letter}>{optionLetter(index)}</span>
             <Rich text={option.text} />
-            {chosen && <span className={styles.tag}>picked</span>}
+            {chosen && <span className={styles.tag}>chosen</span>}
           </li>
         );
       })}

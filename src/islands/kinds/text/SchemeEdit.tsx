@@ -40,8 +40,8 @@ export function SchemeEdit({ value, worth, change }: SchemeEditProps) {
       />
       <div className={styles.rows} id="field-scheme">
         <span className={styles.label}>
-          Mark scheme: what to look for and its points {points(schemeTotal(value.scheme))} together (by hand
-          are {points(worth)})
+          Mark scheme: what to look for. The lines add up to {points(schemeTotal(value.scheme))} of{' '}
+          {points(worth)}.
         </span>
         {value.scheme.map((line, index) => (
           <SchemeRow
