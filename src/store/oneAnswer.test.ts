@@ -9,6 +9,7 @@ import { readinessOf } from '@/core/handback/readiness';
 import type { Attempt, CountRule } from '@/core/model/sitting';
 import type { HandMark } from '@/core/model/mark';
 import { inFigures, isIn, seatsOf } from '@/core/seats/seats';
+import { SeatBook, seatTables } from '@/core/seats/seatBook';
 import { keptProgress } from '@/core/analysis/keptProgress';
 import { progressOf } from '@/core/seats/progress';
 import { tableOf } from '@/core/seats/tableOf';
@@ -18,7 +19,7 @@ import { desk } from './tables';
 
 /** Whatever is asked about a sitting, from wherever: one answer. */
 
-const now = Date.parse(at) + 1000;
+const limitMs = 600_000;
 const every = {
   total: true,
   points: true,
@@ -35,14 +36,17 @@ const anyAttempt = fc.record({
   text: fc.constantFrom('ebb', 'Neaps', '', 'something'),
   state: fc.constantFrom('in' as const, 'in' as const, 'running' as const, 'aside' as const),
   points: fc.option(fc.integer({ min: 0, max: 3 })),
+  /** What another marker gave, too. */
+  others: fc.option(fc.integer({ min: 0, max: 3 })),
   late: fc.constantFrom(null, true, false),
 });
+const anyAllowance = fc.record({ who: fc.nat(4), minutes: fc.integer({ min: 1, max: 20 }) });
 type AnyAttempt = typeof anyAttempt extends fc.Arbitrary<infer T> ? T : never;
 
 function rowsOf(list: readonly AnyAttempt[]): { attempts: Attempt[]; marks: HandMark[] } {
   const attempts: Attempt[] = [];
   const marks: HandMark[] = [];
-  list.forEach(({ who, picked, text, state, points, late }, index) => {
+  list.forEach(({ who, picked, text, state, points, others, late }, index) => {
     const number = attempts.filter(({ studentId }) => studentId === `s${who}`).length + 1;
     const last = !list.slice(index + 1).some((each) => each.who === who);
     attempts.push(
@@ -71,20 +75,26 @@ function rowsOf(list: readonly AnyAttempt[]): { attempts: Attempt[]; marks: Hand
         }),
       }),
     );
-    if (points !== null) marks.push(markOf({ attemptId: `a${index}`, questionId: 'q4', points }));
+    const place = { attemptId: `a${index}`, questionId: 'q4' };
+    if (others !== null) marks.push(markOf({ ...place, points: others, markerId: 'colleague' }));
+    if (points !== null) marks.push(markOf({ ...place, points }));
   });
   return { attempts, marks };
 }
 
 describe('desk, student’s page, preview and files give one answer', () => {
-  it('for any attempts, set aside, running, several under each rule, with late answers and marks', async () => {
+  it('for any attempts, set aside, running, several under each rule, allowances, late answers, two markers', async () => {
+    const elapsed = fc.constantFrom(limitMs / 2, limitMs * 1.5);
+    const allowed = fc.array(anyAllowance, { maxLength: 3 });
+    const attemptsOf = fc.array(anyAttempt, { maxLength: 8 });
     const rules = fc.constantFrom<CountRule>('last', 'best', 'first', 'mean');
     await fc.assert(
-      fc.asyncProperty(fc.array(anyAttempt, { maxLength: 8 }), rules, async (list, counts) => {
+      fc.asyncProperty(attemptsOf, rules, allowed, elapsed, async (list, counts, more, after) => {
+        const now = Date.parse(at) + after;
         await desk.delete();
         await desk.open();
         const { attempts, marks } = rowsOf(list);
-        const sitting = sittingOf({ counts, attempts: 9, closesAt: null, timeLimitMs: null });
+        const sitting = sittingOf({ counts, attempts: 9, closesAt: null, timeLimitMs: limitMs });
         await desk.groups.bulkAdd(sitting.groupIds.map((id) => ({ id, name: id, createdAt: at })));
         await desk.sittings.add(sitting);
         await desk.papers.add({
@@ -112,6 +122,17 @@ describe('desk, student’s page, preview and files give one answer', () => {
         );
         await desk.attempts.bulkAdd(attempts);
         await desk.marks.bulkAdd(marks);
+        await desk.allowances.bulkAdd(
+          more.map(({ who, minutes }, index) => ({
+            id: `m${index}`,
+            kind: 'minutes' as const,
+            minutes,
+            sittingId: sitting.id,
+            studentId: `s${who}`,
+            reason: '',
+            at,
+          })),
+        );
         await desk.releases.bulkAdd(
           [0, 1, 2, 4].map((index) => ({
             sittingId: sitting.id,
@@ -124,6 +145,10 @@ describe('desk, student’s page, preview and files give one answer', () => {
         if (!records) throw new Error('no sitting');
         const seats = seatsOf(records, now);
         expect(seats).toHaveLength(attempts.some(({ studentId }) => studentId === 's4') ? 4 : 3);
+
+        const book = new SeatBook(records);
+        for (const table of seatTables) for (const row of records[table]) book.set(table, row as never);
+        expect(book.at(now).seats).toEqual(seats);
 
         for (const [index, seat] of seats.entries()) {
           const script = await reads(codes[Number(seat.student.id.slice(1))] ?? '', sitting.id, now);
