@@ -69,6 +69,15 @@ describe('a strip says what is left in each stage', () => {
     expect(words({ ...done, released: 30, opened: 9 })[4]).toBe('handed back to all, 9 opened');
   });
 
+  it('of a sitting that is over and nobody came to, nothing is next', () => {
+    const over = sittingOf({ closesAt: new Date(now - 1).toISOString() });
+    const next = (progress: Partial<SittingProgress>) =>
+      stripStages(over, paper, { ...nobody, ...progress }, now).find((stage) => stage.next)?.stage ?? null;
+    expect(next({})).toBeNull();
+    expect(next({ in: 3, ready: 3 })).toBe('handBack');
+    expect(next({ in: 3, ready: 3, released: 3 })).toBeNull();
+  });
+
   it('one answer waits, two wait; put aside and keyless ones are named', () => {
     const some = { in: 5, notStarted: 25 };
     expect(words({ ...some, waiting: 1, byHand: 5 })[2]).toBe('1 answer waits');

@@ -38,7 +38,7 @@ export function stripOf(progress: SittingProgress, times: StripTimes, now: numbe
   const handBack = share(progress.released, progress.in);
   const running = !over && !everyoneIn;
   const next: StageName | null =
-    toMark > 0 ? 'mark' : running || progress.in === 0 ? 'run' : handBack < 1 ? 'handBack' : null;
+    toMark > 0 ? 'mark' : running ? 'run' : progress.in > 0 && handBack < 1 ? 'handBack' : null;
   const done: Record<StageName, number> = {
     write: 1,
     run,

@@ -120,7 +120,11 @@ function Folded({ open, heading, count, action, children }: FoldedProps) {
 function ArchiveAll({ rows }: { rows: SittingRow[] }) {
   const ids = rows.map(({ sitting }) => sitting.id);
   return (
-    <Button size="compact-sm" justify="start" onClick={() => void act(archiveSittings(ids, isoNow()))}>
+    <Button
+      size="compact-sm"
+      className={styles.archive ?? ''}
+      onClick={() => void act(archiveSittings(ids, isoNow()))}
+    >
       Archive {ids.length === 1 ? 'this sitting' : `these ${ids.length} sittings`}
     </Button>
   );

@@ -20,7 +20,7 @@ export function MarkHistory({ marks, scheme }: MarkHistoryProps) {
   return (
     <details className={styles.history}>
       <summary>Mark history ({revisions.length})</summary>
-      <ol>
+      <ul>
         {revisions.map((revision) => (
           <li key={JSON.stringify(revision)}>
             <span className={styles.soft}>
@@ -32,7 +32,7 @@ export function MarkHistory({ marks, scheme }: MarkHistoryProps) {
             {revision.why && <> “{revision.why}”</>}
           </li>
         ))}
-      </ol>
+      </ul>
     </details>
   );
 }

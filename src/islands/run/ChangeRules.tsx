@@ -77,7 +77,7 @@ export function ChangeRules({ sitting, done }: { sitting: SittingData; done: () 
       <div className={styles.two}>
         <TextInput
           label="Course"
-          description="Optional. Empty: as its groups."
+          description="Optional. If empty, the groups’ course."
           size="sm"
           maxLength={200}
           value={course}
