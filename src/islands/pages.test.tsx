@@ -53,7 +53,7 @@ describe('a running sitting', () => {
     render(<RunPage sittingId="rules" />);
     await screen.findByRole('button', { name: '10 working' });
     const counts = screen
-      .getAllByRole('button', { name: /^\d+ (not started|working|in)/ })
+      .getAllByRole('button', { name: /^\d+ (not started|working|handed in)/ })
       .map((button) => Number.parseInt(button.textContent ?? ''));
     const students = await desk.students.where('groupIds').equals('group1').count();
     expect(counts.reduce((a, b) => a + b, 0)).toBe(students);
@@ -108,9 +108,9 @@ describe('analysing', () => {
 
   it('a group alone has fewer in', async () => {
     render(<AnalysePage sittingId="lights" />);
-    const all = Number((await screen.findByText('in', { selector: 'dt' })).previousSibling?.textContent);
+    const all = Number((await screen.findByText('handed in', { selector: 'dt' })).previousSibling?.textContent);
     await hand.selectOptions(screen.getByRole('combobox', { name: 'Group' }), 'group1');
-    const some = Number(screen.getByText('in', { selector: 'dt' }).previousSibling?.textContent);
+    const some = Number(screen.getByText('handed in', { selector: 'dt' }).previousSibling?.textContent);
     expect(some).toBeGreaterThan(0);
     expect(some).toBeLessThan(all);
   });

@@ -47,7 +47,7 @@ describe('bringing students in', () => {
     expect(alert.textContent).toMatch(/3 rows couldn’t be read/);
     expect(alert.textContent).toMatch(/row 3: it has no name/);
     expect(alert.textContent).toMatch(/row 4: student number 2101 is already in row 2/);
-    expect(alert.textContent).toMatch(/row 5: “rui\(at\)example.org” is not an email address/);
+    expect(alert.textContent).toMatch(/row 5: “rui\(at\)example.org” isn’t a valid email address/);
     await hand.click(screen.getByRole('button', { name: 'Cancel' }));
     expect(done).toHaveBeenCalled();
     expect(await desk.students.count()).toBe(0);
