@@ -108,7 +108,9 @@ describe('analysing', () => {
 
   it('a group alone has fewer in', async () => {
     render(<AnalysePage sittingId="lights" />);
-    const all = Number((await screen.findByText('handed in', { selector: 'dt' })).previousSibling?.textContent);
+    const all = Number(
+      (await screen.findByText('handed in', { selector: 'dt' })).previousSibling?.textContent,
+    );
     await hand.selectOptions(screen.getByRole('combobox', { name: 'Group' }), 'group1');
     const some = Number(screen.getByText('handed in', { selector: 'dt' }).previousSibling?.textContent);
     expect(some).toBeGreaterThan(0);

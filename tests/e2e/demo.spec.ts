@@ -223,9 +223,9 @@ test('a group alone has figures of its own, and a changed key is shown before it
 }) => {
   await page.goto('/sittings/lights/analyse');
   const figure = (word: string) => page.getByText(word, { exact: true }).locator('xpath=../dd');
-  await expect(figure('in')).toHaveText('92');
+  await expect(figure('handed in')).toHaveText('92');
   await page.getByLabel('Group').selectOption('Saturday morning');
-  await expect(figure('in')).toHaveText('29');
+  await expect(figure('handed in')).toHaveText('29');
 
   await stage(page, 'Write');
   await page.getByRole('button', { name: 'Open question 1', exact: true }).click();
