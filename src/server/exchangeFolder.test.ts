@@ -73,13 +73,16 @@ describe('the exchange in a folder', () => {
 
   it('what comes at once shares one writing, and holds only once it is written', async () => {
     let writings = 0;
+    let letWrite: () => void = () => undefined;
+    const mayWrite = new Promise<void>((resolve) => (letWrite = resolve));
     const folder = await open(fresh(), async (file, bytes, position) => {
       writings += 1;
-      await new Promise((resolve) => setTimeout(resolve, 20));
+      await mayWrite;
       await file.write(bytes, 0, bytes.length, position);
     });
     const first = folder.commit([{ key: 'a/1', value: { n: 0 } }]);
     expect(await folder.get('a/1')).toBeUndefined();
+    letWrite();
     await first;
     await Promise.all(
       Array.from({ length: 50 }, (_, n) => folder.commit([{ key: 'a/1', value: { n, [`k${n}`]: n } }])),
@@ -196,15 +199,16 @@ describe('the exchange in a folder', () => {
   it('one after the other under one name; under another, at once', async () => {
     const folder = await open(fresh());
     const order: string[] = [];
-    const work = (name: string, ms: number) => async () => {
+    const work = (name: string, until: Promise<unknown>) => async () => {
       order.push(`${name} begins`);
-      await new Promise((resolve) => setTimeout(resolve, ms));
+      await until;
       order.push(`${name} ends`);
     };
+    // The first goes on until the other is done, which is under another name.
+    const other = folder.locked('y', work('other', Promise.resolve()));
     await Promise.all([
-      folder.locked('x', work('first', 30)),
-      folder.locked('x', work('second', 1)),
-      folder.locked('y', work('other', 1)),
+      folder.locked('x', work('first', other)),
+      folder.locked('x', work('second', Promise.resolve())),
     ]);
     expect(order.indexOf('second begins')).toBeGreaterThan(order.indexOf('first ends'));
     expect(order.indexOf('other ends')).toBeLessThan(order.indexOf('first ends'));

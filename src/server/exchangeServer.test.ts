@@ -1,7 +1,7 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { codeOf, paper, sittingRows } from '../../tests/unit/classroom';
 import { at, samples } from '../../tests/unit/samples';
 import { mostChanges, type BoxChange } from '@/core/exchange/box';
@@ -290,10 +290,18 @@ describe('who may do what', () => {
     const changes = [{ table: 'attempts', id: attemptId, change }];
     for (let n = 0; n < 20; n++) {
       const device = room.device();
-      const waits = room.folder.locked('student0', () => new Promise((resolve) => setTimeout(resolve, 5)));
+      let letGo: () => void = () => undefined;
+      const waits = room.folder.locked('student0', () => new Promise<void>((resolve) => (letGo = resolve)));
+      const locks = vi.spyOn(room.folder, 'locked');
       const acts = desk.ask('POST', '/desk/changes', { changes });
-      await device.ask('POST', `/attempts/${attemptId}/session`, { joinCode: codeOf(0) });
-      await Promise.all([waits, acts]);
+      const session = device.ask('POST', `/attempts/${attemptId}/session`, { joinCode: codeOf(0) });
+      // Both want the attempt's session while the student is held.
+      await vi.waitFor(() =>
+        expect(locks.mock.calls.filter(([name]) => name.startsWith('sessions/'))).toHaveLength(2),
+      );
+      letGo();
+      await Promise.all([waits, acts, session]);
+      locks.mockRestore();
       expect((await device.ask('POST', `/attempts/${attemptId}/answers`, answer('x'))).status).toBe(200);
     }
   });

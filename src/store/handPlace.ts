@@ -16,8 +16,8 @@ export function handPlace(joinCode: string): ExchangePlace {
   const packet = (sittingId: string) => sitDesk.packets.get([joinCode, sittingId]);
   const keep: ExchangeKeep = {
     attempt: async (attempt) => void (await sitDesk.handAttempts.put(attempt)),
-    guest: () => Promise.reject(new Error('Nobody comes in as a guest by hand')),
-    request: () => Promise.reject(new Error('Nothing can be asked by hand')),
+    guest: () => Promise.reject(new RangeError('noGuestByHand')),
+    request: () => Promise.reject(new RangeError('noRequestByHand')),
     opened: async () => undefined,
     file: async (file) => void (await sitDesk.handFiles.put({ ...file, joinCode })),
     freeze: async () => null,

@@ -5,6 +5,7 @@ import { type Attempt } from '@/core/model/sitting';
 import { Opening } from '@/core/model/release';
 import { groupBy } from '@/core/basics/groupBy';
 import { mergedStudent } from '@/core/people/doubles';
+import { withCourse, type CourseNames } from '@/core/sittings/deskOrder';
 import { placesOf, sameGroup } from '@/core/people/places';
 import { rosterChanges, updated } from '@/core/people/rosterChanges';
 import { attemptState, isAside, settled, termsFor, type Terms } from '@/core/attempts/terms';
@@ -38,22 +39,13 @@ export async function renameGroup(id: string, name: string, now: string) {
 }
 
 /** Says what course and term a group belongs to; empty: none. */
-export async function describeGroup(
-  id: string,
-  { course, term }: { course: string; term: string },
-  now: string,
-) {
+export async function describeGroup(id: string, names: CourseNames, now: string) {
   const group = await desk.groups.get(id);
   if (!group) return null;
   const said = done.groupDescribed(group.name);
-  return runCommand({ command: 'describeGroup', said, about: id }, now, async (record) => {
-    const { course: _c, term: _t, ...rest } = group;
-    const [named, when] = [course.trim(), term.trim()];
-    await record.put(
-      'groups',
-      Group.parse({ ...rest, ...(named && { course: named }), ...(when && { term: when }) }),
-    );
-  });
+  return runCommand({ command: 'describeGroup', said, about: id }, now, (record) =>
+    record.put('groups', Group.parse(withCourse(group, names))),
+  );
 }
 
 /** Takes a group off the desk. Its students stay when they are in another group or have an attempt. */

@@ -1,8 +1,8 @@
 import Dexie, { type Table, type Transaction } from 'dexie';
 import type { KeptProgress } from '@/core/analysis/keptProgress';
 import { deskTables, type DeskRow, type DeskTableName } from '@/core/model/desk';
-import { LogEntry } from '@/core/model/log';
-import { HandMark } from '@/core/model/mark';
+import { withMarker, type LogEntry } from '@/core/model/log';
+import { ownMarker } from '@/core/model/mark';
 import type { Attempt } from '@/core/model/sitting';
 import type { Release } from '@/core/model/release';
 
@@ -84,12 +84,15 @@ const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
   // Marks are keyed with their marker. A key cannot be changed in place: they are copied over, and back.
   9: async (change) => {
     const marks: unknown[] = await change.table('marks').toArray();
-    await change.table('marksAside').bulkAdd(marks.map((mark) => HandMark.parse(mark)));
+    // Nothing is parsed: one odd row must not keep the desk from opening.
+    await change
+      .table('marksAside')
+      .bulkAdd(marks.map((mark) => ({ markerId: ownMarker, history: [], ...(mark as object) })));
     await change
       .table('log')
       .toCollection()
-      .modify((entry: object, at: { value: object }) => {
-        at.value = LogEntry.parse(entry);
+      .modify((entry: Pick<LogEntry, 'changes'>) => {
+        entry.changes = entry.changes.map(withMarker);
       });
   },
   10: async () => undefined,

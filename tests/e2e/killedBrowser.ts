@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium, type BrowserContext } from '@playwright/test';
+import { chromium, expect, type BrowserContext } from '@playwright/test';
 
 /** A browser with a profile of its own that can be killed at any moment, and opened again as it was. */
 export class KilledBrowser {
@@ -24,11 +24,9 @@ export class KilledBrowser {
       // A group of its own: the whole of it is killed, as when the power goes.
       { detached: true, stdio: 'ignore' },
     );
-    let port = '';
-    for (let tries = 0; port === '' && tries < 300; tries++) {
-      if (existsSync(portFile)) port = readFileSync(portFile, 'utf8').split('\n')[0] ?? '';
-      if (port === '') await new Promise((resolve) => setTimeout(resolve, 50));
-    }
+    const portOf = () => (existsSync(portFile) ? readFileSync(portFile, 'utf8').split('\n')[0] : '') ?? '';
+    await expect.poll(portOf, { timeout: 15_000, intervals: [50] }).not.toBe('');
+    const port = portOf();
     const [context] = (await chromium.connectOverCDP(`http://127.0.0.1:${port}`)).contexts();
     if (!context) throw new Error('The browser has no profile');
     context.setDefaultTimeout(20_000);

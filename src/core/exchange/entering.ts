@@ -8,7 +8,7 @@ import { startDecision, type StartDecision } from '../attempts/startAttempt';
 import { attemptState, deadlineOf, termsFor, type Terms } from '../attempts/terms';
 import type { AskRequest, Greeting, HomeSitting } from './messages';
 import type { ExchangePlace } from './place';
-import { seenAt } from './result';
+import { letOutFor } from './result';
 import { isListed, plainCode, sameCode, attemptsAndTermsOf, studentWith } from './attemptOf';
 
 /**
@@ -126,7 +126,7 @@ export async function homeSitting(
     may: decision.outcome === 'refused' ? decision.why : decision.outcome === 'new' ? 'start' : 'resume',
     state: last ? attemptState(last, terms, now) : 'notStarted',
     ...leftOf(last, terms, now),
-    handedBack: seenAt(release, sitting, attempts, terms, now) !== null,
+    handedBack: letOutFor(release, sitting, attempts, terms, now) !== null,
     practice: sitting.practice !== undefined,
     ...lateOf(attempts),
     oneByOne: sitting.oneByOne === true,

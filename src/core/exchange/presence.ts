@@ -17,7 +17,6 @@ export async function present(
 /** When students were heard of last, by attempt, ms since 1970: in memory, for as long as anybody asks. */
 export class Presence {
   private readonly seenAt = new Map<string, number>();
-  private readonly listeners = new Set<() => void>();
 
   /** @param at an earlier time than what is known changes nothing */
   saw(attemptId: string, at: number): void {
@@ -25,7 +24,6 @@ export class Presence {
     this.seenAt.delete(attemptId);
     this.seenAt.set(attemptId, at);
     if (this.seenAt.size > mostSeen) this.seenAt.delete(this.seenAt.keys().next().value ?? '');
-    for (const listener of this.listeners) listener();
   }
 
   /** Undefined where nothing was heard since this began. */
@@ -36,12 +34,6 @@ export class Presence {
   /** Who was heard of after a moment, with when. */
   since(after: number): [attemptId: string, at: number][] {
     return [...this.seenAt].filter(([, at]) => at > after);
-  }
-
-  /** @returns ends it */
-  listen(listener: () => void): () => void {
-    this.listeners.add(listener);
-    return () => this.listeners.delete(listener);
   }
 }
 

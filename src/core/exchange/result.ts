@@ -23,7 +23,7 @@ export function shownAfter(
 }
 
 /** What is let out of a result at an instant: by its stages; before the first of them, what is seen straight after. */
-export function seenAt(
+export function letOutFor(
   release: KeptRelease | undefined,
   sitting: Sitting,
   attempts: readonly Attempt[],
@@ -79,7 +79,7 @@ export async function scriptFor(
   const { attempts, terms } = await attemptsAndTermsOf(place, sitting, student, now);
   const shown = shows
     ? { shows, at: new Date(now).toISOString() }
-    : seenAt(release, sitting, attempts, terms, now);
+    : letOutFor(release, sitting, attempts, terms, now);
   const paper = await paperSatBy(place, sitting, attempts);
   if (!shown || !paper) return null;
   const questions = itemsOf(paper.questions);

@@ -24,7 +24,7 @@ export const RowChange = z
 export type RowChange = z.infer<typeof RowChange>;
 
 /** A change of before marks were keyed with their marker, too: it was the teacher's. */
-function withMarker<C extends { table: string; key: string[]; row?: unknown }>(change: C): C {
+export function withMarker<C extends { table: string; key: string[]; row?: unknown }>(change: C): C {
   if (change.table !== 'marks' || change.key.length > 2) return change;
   const row = change.row as object | undefined;
   return {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, sittingOf } from '../../../tests/unit/samples';
 import type { SittingProgress } from '../seats/progress';
-import { answersTo, courseOf, deskOrder, type DeskRow } from './deskOrder';
+import { courseOf, deskOrder, foundOnDesk, withCourse, type DeskRow } from './deskOrder';
 
 const now = Date.parse(at);
 const iso = (hours: number) => new Date(now + hours * 3_600_000).toISOString();
@@ -72,9 +72,16 @@ describe('the desk in its order', () => {
       course: '',
       term: 'Summer',
     });
-    expect(answersTo(row('3', {}, {}, two), 'quiz coast')).toBe(true);
-    expect(answersTo(row('3', {}, {}, two), 'group b')).toBe(true);
-    expect(answersTo(row('3', {}, {}, two), 'quiz spring')).toBe(false);
+    const sittings = [row('4', {}, { opensAt: iso(-60) }, two), row('3', {}, {}, two)];
+    expect(ids(foundOnDesk(sittings, 'quiz coast'))).toEqual(['3', '4']);
+    expect(ids(foundOnDesk(sittings, 'group b'))).toEqual(['3', '4']);
+    expect(foundOnDesk(sittings, 'quiz spring')).toEqual([]);
+  });
+
+  it('what is said of a course is kept without the spaces around it, and nothing said is no field', () => {
+    const named = withCourse(group('a', 'Old', 'Old'), { course: ' Coastal ', term: '' });
+    expect(named).toEqual(group('a', 'Coastal'));
+    expect(withCourse(named, { course: ' ', term: '' })).toEqual(group('a'));
   });
 
   it('every sitting lies in exactly one place, whatever there is', () => {

@@ -28,11 +28,24 @@ export interface DeskOrder<R> {
   archived: R[];
 }
 
-/** Course and term of a sitting: its own, or else what all its groups have in common. */
-export function courseOf({ sitting, groups }: Pick<DeskRow, 'sitting' | 'groups'>): {
+/** What a sitting or a group belongs to, as it was typed; empty: nothing was said. */
+export interface CourseNames {
   course: string;
   term: string;
-} {
+}
+
+/** A row with what it belongs to; nothing said is no field. */
+export function withCourse<R extends { course?: string | undefined; term?: string | undefined }>(
+  row: R,
+  { course, term }: CourseNames,
+): R {
+  const { course: _c, term: _t, ...rest } = row;
+  const said = { ...(course.trim() && { course: course.trim() }), ...(term.trim() && { term: term.trim() }) };
+  return { ...rest, ...said } as R; // the same but for two fields that may lack
+}
+
+/** Course and term of a sitting: its own, or else what all its groups have in common. */
+export function courseOf({ sitting, groups }: Pick<DeskRow, 'sitting' | 'groups'>): CourseNames {
   const common = (field: 'course' | 'term') => {
     const of = new Set(groups.map((group) => group[field] ?? ''));
     const [only = ''] = of.size === 1 ? of : [''];
@@ -50,7 +63,7 @@ function wantsSomething({ sitting, progress }: DeskRow, now: number): boolean {
 
 /** @param now ms since 1970 */
 export function deskOrder<R extends DeskRow>(rows: readonly R[], now: number): DeskOrder<R> {
-  const latest = [...rows].sort((a, b) => b.sitting.opensAt.localeCompare(a.sitting.opensAt));
+  const latest = [...rows].sort(latestFirst);
   const here = latest.filter(({ sitting }) => sitting.archivedAt === undefined);
   const pressing = here.filter((row) => wantsSomething(row, now));
   const sections = new Map<string, DeskSection<R>>();
@@ -70,14 +83,19 @@ export function deskOrder<R extends DeskRow>(rows: readonly R[], now: number): D
   };
 }
 
-/** Whether a sitting answers to all words that were typed, in its title, course, term or groups. */
-export function answersTo(row: Pick<DeskRow, 'sitting' | 'groups'>, typed: string): boolean {
+/** The sittings that answer to all words that were typed, in title, course, term or groups; the latest first. */
+export function foundOnDesk<R extends Pick<DeskRow, 'sitting' | 'groups'>>(
+  rows: readonly R[],
+  typed: string,
+): R[] {
+  const words = typed.toLowerCase().split(/\s+/);
+  return rows.filter((row) => words.every((word) => textOf(row).includes(word))).sort(latestFirst);
+}
+
+const latestFirst = (a: Pick<DeskRow, 'sitting'>, b: Pick<DeskRow, 'sitting'>) =>
+  b.sitting.opensAt.localeCompare(a.sitting.opensAt);
+
+function textOf(row: Pick<DeskRow, 'sitting' | 'groups'>): string {
   const { course, term } = courseOf(row);
-  const text = [row.sitting.title, course, term, ...row.groups.map(({ name }) => name)]
-    .join(' ')
-    .toLowerCase();
-  return typed
-    .toLowerCase()
-    .split(/\s+/)
-    .every((word) => text.includes(word));
+  return [row.sitting.title, course, term, ...row.groups.map(({ name }) => name)].join(' ').toLowerCase();
 }

@@ -16,7 +16,7 @@ import { counted } from '@/words/format';
 import { EmptyState } from '@/ui/EmptyState';
 import { Strip } from '@/ui/Strip';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
-import { SittingStrips } from './SittingStrips';
+import { deskHeading, SittingStrips } from './SittingStrips';
 import styles from './DeskPage.module.css';
 
 /** The desk: a stack of strips, the most pressing on top. */
@@ -43,7 +43,9 @@ function Desk() {
   return (
     <TwoColumns margin={<DeskMargin groups={rows.groups} />} marginLabel="Beside the desk">
       <div className={styles.title}>
-        <h1 className={styles.heading}>On the desk</h1>
+        <h1 id={deskHeading} tabIndex={-1} className={styles.heading}>
+          On the desk
+        </h1>
         <span className={styles.about}>{name}</span>
       </div>
       {nothing && <FirstSteps groups={rows.groups.length} />}

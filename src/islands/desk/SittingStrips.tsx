@@ -1,6 +1,6 @@
 import { Button, TextInput } from '@mantine/core';
 import { useMemo, useState, type ReactNode } from 'react';
-import { answersTo, deskOrder, type DeskSection } from '@/core/sittings/deskOrder';
+import { deskOrder, foundOnDesk, type DeskSection } from '@/core/sittings/deskOrder';
 import { act } from '@/desk/act';
 import { stripStages } from '@/desk/stripStages';
 import type { SittingRow } from '@/store/queries';
@@ -12,6 +12,9 @@ import styles from './DeskPage.module.css';
 
 /** With more than so many that want nothing, they lie folded by course and term. */
 const mostOpen = 8;
+/** The heading above the strips. */
+export const deskHeading = 'on-the-desk';
+
 /** With so many or more there is a field to filter them by. */
 const manySittings = 12;
 
@@ -40,9 +43,7 @@ export function SittingStrips({ rows, now, children }: SittingStripsProps) {
     />
   );
   if (filter && typed.trim() !== '') {
-    const found = rows
-      .filter((row) => answersTo(row, typed.trim()))
-      .sort((a, b) => b.sitting.opensAt.localeCompare(a.sitting.opensAt));
+    const found = foundOnDesk(rows, typed.trim());
     return (
       <>
         {filter}
@@ -117,13 +118,18 @@ function Folded({ open, heading, count, action, children }: FoldedProps) {
   );
 }
 
+/** After an act that takes its own button away, the focus goes to the head of the desk. */
+async function gone(work: Promise<unknown>): Promise<void> {
+  if (await act(work)) document.getElementById(deskHeading)?.focus();
+}
+
 function ArchiveAll({ rows }: { rows: SittingRow[] }) {
   const ids = rows.map(({ sitting }) => sitting.id);
   return (
     <Button
       size="compact-sm"
       className={styles.archive ?? ''}
-      onClick={() => void act(archiveSittings(ids, isoNow()))}
+      onClick={() => void gone(archiveSittings(ids, isoNow()))}
     >
       Archive {ids.length === 1 ? 'this sitting' : `these ${ids.length} sittings`}
     </Button>
@@ -143,7 +149,7 @@ function SittingStrip({ row, now }: { row: SittingRow; now: number }) {
         {!progress && (
           <>
             <a href={`/sittings/${sitting.id}/analyse`}>Open {sitting.title}</a>
-            <Button size="compact-sm" onClick={() => void act(restoreSitting(sitting.id, isoNow()))}>
+            <Button size="compact-sm" onClick={() => void gone(restoreSitting(sitting.id, isoNow()))}>
               Restore {sitting.title}
             </Button>
           </>

@@ -8,7 +8,7 @@ import { draw } from '../../../tests/unit/screen';
 import { describeGroup } from '@/store/people';
 import { deskRows } from '@/store/queries';
 import { desk } from '@/store/tables';
-import { SittingStrips } from './SittingStrips';
+import { deskHeading, SittingStrips } from './SittingStrips';
 
 const now = Date.parse(at);
 const iso = (days: number) => new Date(now + days * 86_400_000).toISOString();
@@ -16,9 +16,14 @@ const iso = (days: number) => new Date(now + days * 86_400_000).toISOString();
 function OnDesk() {
   const rows = useLiveQuery(() => deskRows(now));
   return rows ? (
-    <SittingStrips rows={rows.sittings} now={now}>
-      <p>drafts</p>
-    </SittingStrips>
+    <>
+      <h1 id={deskHeading} tabIndex={-1}>
+        On the desk
+      </h1>
+      <SittingStrips rows={rows.sittings} now={now}>
+        <p>drafts</p>
+      </SittingStrips>
+    </>
   ) : null;
 }
 
@@ -74,6 +79,8 @@ describe('the strips of a desk', () => {
     await hand.click(screen.getByRole('button', { name: 'Archive these 7 sittings' }));
     expect(await screen.findByText('Archived')).toBeTruthy();
     expect((await desk.sittings.toArray()).filter(({ archivedAt }) => archivedAt)).toHaveLength(7);
+    // Its button is gone: the focus has somewhere to be.
+    await waitFor(() => expect(document.activeElement?.id).toBe(deskHeading));
   });
 
   it('are filtered by title, course, term and group, archived ones too, and restored', async () => {

@@ -6,6 +6,8 @@ import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import { counted } from '@/words/format';
 import { MarginBlock } from '@/ui/TwoColumns';
+import type { CourseNames } from '@/core/sittings/deskOrder';
+import { CourseFields } from '@/desk/CourseFields';
 import styles from './groups.module.css';
 
 interface GroupMarginProps {
@@ -71,37 +73,23 @@ export function GroupMargin({ group, count, bring }: GroupMarginProps) {
 
 interface CourseAndTermProps {
   of: Pick<Group, 'course' | 'term'>;
-  keep: (of: { course: string; term: string }) => Promise<unknown>;
+  keep: (names: CourseNames) => Promise<unknown>;
 }
 
-/** What course and term a group belongs to: two words that the desk is ordered by. */
+/** What course and term a group belongs to. */
 function CourseAndTerm({ of, keep }: CourseAndTermProps) {
-  const [course, setCourse] = useState(of.course ?? '');
-  const [term, setTerm] = useState(of.term ?? '');
-  const same = course.trim() === (of.course ?? '') && term.trim() === (of.term ?? '');
+  const before = { course: of.course ?? '', term: of.term ?? '' };
+  const [names, setNames] = useState<CourseNames>(before);
+  const same = names.course.trim() === before.course && names.term.trim() === before.term;
   return (
     <form
       className={styles.course}
       onSubmit={(event) => {
         event.preventDefault();
-        void keep({ course, term });
+        void keep(names);
       }}
     >
-      <TextInput
-        label="Course"
-        description="Optional. The desk sorts finished sittings by it."
-        size="sm"
-        maxLength={200}
-        value={course}
-        onChange={(event) => setCourse(event.currentTarget.value)}
-      />
-      <TextInput
-        label="Term"
-        size="sm"
-        maxLength={200}
-        value={term}
-        onChange={(event) => setTerm(event.currentTarget.value)}
-      />
+      <CourseFields names={names} change={setNames} about="The desk sorts finished sittings by it." />
       <Button type="submit" size="sm" disabled={same}>
         Save course
       </Button>

@@ -11,6 +11,8 @@ import { dayAndTime, duration } from '@/words/format';
 import { settingsFaultWords, settingsSentence } from '@/words/settings';
 import { RuleFields, type FixedRules } from './RuleFields';
 import sticky from '@/ui/stickyEnd.module.css';
+import { withCourse } from '@/core/sittings/deskOrder';
+import { CourseFields } from '@/desk/CourseFields';
 import styles from './run.module.css';
 
 const begunWhy = 'can’t change after the first student has started.';
@@ -22,8 +24,7 @@ export function ChangeRules({ sitting, done }: { sitting: SittingData; done: () 
   const [base] = useState(record);
   const [settings, setSettings] = useState<SittingSettings>(() => settingsOf(record));
   const [title, setTitle] = useState(record.title);
-  const [course, setCourse] = useState(record.course ?? '');
-  const [term, setTerm] = useState(record.term ?? '');
+  const [names, setNames] = useState({ course: record.course ?? '', term: record.term ?? '' });
   const groups = useLiveQuery(groupRows);
   const first = useRef<HTMLInputElement>(null);
   useEffect(() => first.current?.focus(), []);
@@ -47,13 +48,8 @@ export function ChangeRules({ sitting, done }: { sitting: SittingData; done: () 
   const found = settingsFault(settings, now);
   const fault = found === 'closesInThePast' ? null : found;
   const keep = async () => {
-    const { course: _c, term: _t, ...rest } = changedBySettings(base, settings, isoNow());
-    const next = {
-      ...rest,
-      title: title.trim() || base.title,
-      ...(course.trim() && { course: course.trim() }),
-      ...(term.trim() && { term: term.trim() }),
-    };
+    const changed = withCourse(changedBySettings(base, settings, isoNow()), names);
+    const next = { ...changed, title: title.trim() || base.title };
     if (await act(changeSitting(next, 'Settings changed', isoNow(), base))) done();
   };
   return (
@@ -75,22 +71,7 @@ export function ChangeRules({ sitting, done }: { sitting: SittingData; done: () 
         onChange={(event) => setTitle(event.currentTarget.value)}
       />
       <div className={styles.two}>
-        <TextInput
-          label="Course"
-          description="Optional. If empty, the groups’ course."
-          size="sm"
-          maxLength={200}
-          value={course}
-          onChange={(event) => setCourse(event.currentTarget.value)}
-        />
-        <TextInput
-          label="Term"
-          description="Optional."
-          size="sm"
-          maxLength={200}
-          value={term}
-          onChange={(event) => setTerm(event.currentTarget.value)}
-        />
+        <CourseFields names={names} change={setNames} about="If empty, the groups’ course." />
       </div>
       <RuleFields
         settings={settings}

@@ -119,6 +119,7 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
           description="Your teacher says it in the room"
           autoComplete="off"
           required
+          maxLength={40}
           value={code}
           onChange={(event) => setCode(event.currentTarget.value)}
         />

@@ -56,7 +56,7 @@ describe('packets for a class as one zip', () => {
       if (read.outcome !== 'sealed') throw new Error('It lies open');
       expect(await unsealedPacket(read.seal, 'ebb-and-flow')).toMatchObject({ outcome: 'read' });
     }
-    await expect(packetZip([packetFor(null)], 'Quiz', 'joinCodes', chance)).rejects.toThrow(/join code/);
+    await expect(packetZip([packetFor(null)], 'Quiz', 'joinCodes', chance)).rejects.toThrow(/noJoinCode/);
     expect(await sealedText(packetFor(null), 'Quiz', null, chance)).toContain('"kind":"paper"');
   });
 });

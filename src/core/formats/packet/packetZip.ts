@@ -27,7 +27,7 @@ function sealing(seal: SealWith, chance: Chance): (each: PacketFor, title: strin
 }
 
 function unsealable(): never {
-  throw new Error('Only the packet of a student can be sealed with a join code');
+  throw new RangeError('noJoinCode');
 }
 
 /** One packet as the text of a file. */
