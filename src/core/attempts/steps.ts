@@ -1,8 +1,11 @@
+import type { Question, StudentQuestion } from '../kinds';
+import { workingOf } from '../kinds/fillings';
+
 /** What stands in front of a student at once where a paper is sat one by one: a question with its working. */
-export function stepsOf<Q extends { id: string }>(questions: readonly Q[]): Q[][] {
+export function stepsOf<Q extends Question | StudentQuestion>(questions: readonly Q[]): Q[][] {
   const steps: Q[][] = [];
   for (const question of questions) {
-    const of = 'workingOf' in question ? question.workingOf : undefined;
+    const of = workingOf(question);
     const before = steps.at(-1);
     if (of !== undefined && before?.some(({ id }) => id === of)) before.push(question);
     else steps.push([question]);

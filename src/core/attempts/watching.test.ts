@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { at, attemptOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
+import { at, attemptOf, paperQuestions, samples, sittingOf, studentOf } from '../../../tests/unit/samples';
+import type { Question } from '../kinds';
+import { itemsOf } from '../kinds/items';
 import { mostEvents, type Attempt, type AttemptEvent } from '../model/sitting';
 import { inGridOrder, questionTotals, type GridColumn } from '../seats/gridOrder';
 import { seatsOf } from '../seats/seats';
@@ -213,7 +215,12 @@ describe('the order of the grid', () => {
 
 describe('one at a time', () => {
   it('a question stands with its working, and what is done with is passed by', () => {
-    const steps = stepsOf([{ id: 'a' }, { id: 'a.working', workingOf: 'a' }, { id: 'b' }]);
+    const working = { keyShare: 0.5, modelAnswer: '', scheme: [], ways: [] };
+    const asked: Question[] = [
+      { ...samples.number, id: 'a', working },
+      { ...samples.trueFalse, id: 'b' },
+    ];
+    const steps = stepsOf(itemsOf(asked));
     expect(steps.map((step) => step.map(({ id }) => id))).toEqual([['a', 'a.working'], ['b']]);
     expect(firstOpenStep(steps, [])).toBe(0);
     expect(firstOpenStep(steps, ['a'])).toBe(0);

@@ -128,11 +128,13 @@ export interface Category {
   offered: boolean;
 }
 
-/** How far an answer of a kind has come: what the student's page asks of a kind while it is typed. */
+/** How far an answer of a kind has come, and what it stands with: what the student's page asks of a kind. */
 export interface AnswerFilling<Q, R> {
   isBlank(response: R): boolean;
   /** Whether only some of what is asked has been filled in; absent: an answer of this kind is never half. */
   isHalf?(question: Q, response: R): boolean;
+  /** The id of the question this one is the working of; only for kinds that working can be asked in. */
+  workingOf?(question: Q): string | undefined;
 }
 
 /**
@@ -188,6 +190,15 @@ export interface QuestionKind<Q extends QuestionBase, S, R> extends AnswerFillin
    * server, or in a file.
    */
   withoutKey(question: Q): Q;
+  /**
+   * The texts in which pictures may stand, besides the stem, with the fields they are written in; absent: none.
+   */
+  richTexts?(question: Q): { rich: RichText; field: string }[];
+  /** The question with its options shuffled for each student, or not; only for kinds with options. */
+  withShuffle?(question: Q, shuffle: boolean): Q;
+  /** The lines a marker goes by, as they are written, and the question with others; only for kinds marked by hand. */
+  scheme?(question: Q): SchemeLine[];
+  withScheme?(question: Q, scheme: SchemeLine[]): Q;
   /**
    * The question with the option at this place, from 0, made right, or no longer right where several can be; null
    * where there is no such option. Only for kinds with options.

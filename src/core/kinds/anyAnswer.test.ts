@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { anyOf } from '../../../tests/unit/anyOf';
 import { at, attemptOf, samples } from '../../../tests/unit/samples';
 import { gradesCsv } from '../formats/csv/grades';
 import { paperPacket } from '../formats/packet/paper';
 import { scoreAttempt } from '../scoring/scoreAttempt';
 import { itemsOf } from './items';
-import { kindNames, kindOf, type KindName, type Response } from './index';
+import { kindNamed, kindNames, kindOf, type KindName, type Response } from './index';
 
 /** Whatever a student's page, a file or a stranger may send for a question of each kind: known ids, unknown ones, and junk. */
 const id = fc.constantFrom(
@@ -46,29 +47,7 @@ const words = fc.oneof(
     '٣',
   ),
 );
-const picked = fc.record({ picked: fc.array(id, { maxLength: 6 }) });
-const text = fc.record({ text: words });
-const pairs = fc.record({ pairs: fc.dictionary(id, id, { maxKeys: 6 }) });
-const someFile = fc.record({ id, name: words, mediaType: words, size: fc.nat() });
-const anyResponse: Record<KindName, fc.Arbitrary<Response>> = {
-  oneChoice: picked,
-  severalChoices: picked,
-  trueFalse: picked,
-  shortText: text,
-  number: text,
-  openText: text,
-  gaps: fc.record({ gaps: fc.dictionary(id, words, { maxKeys: 4 }) }),
-  matching: pairs,
-  categories: pairs,
-  working: fc.record({
-    words,
-    maths: fc.array(words, { maxLength: 3 }),
-    drawing: fc.array(fc.array(fc.nat(4000), { minLength: 2, maxLength: 8 }), { maxLength: 3 }),
-    photos: fc.array(someFile, { maxLength: 2 }),
-  }),
-  file: fc.record({ files: fc.array(someFile, { maxLength: 2 }) }),
-  ordering: fc.record({ order: fc.array(id, { maxLength: 8 }) }),
-};
+const anyResponse = (name: KindName) => anyOf(kindNamed(name).responseSchema, fc.oneof(id, words));
 
 describe.each(kindNames)('%s, whatever is answered', (name) => {
   const question = samples[name];
@@ -76,7 +55,7 @@ describe.each(kindNames)('%s, whatever is answered', (name) => {
 
   it('a score lies between its bounds, and is the same when it is computed again', () => {
     fc.assert(
-      fc.property(anyResponse[name], (response) => {
+      fc.property(anyResponse(name), (response) => {
         if (kind.scoredBy === 'hand' || kind.isBlank(response)) return;
         const verdict = kind.score(question, response);
         expect(verdict.share).toBeGreaterThanOrEqual(0);
@@ -88,7 +67,7 @@ describe.each(kindNames)('%s, whatever is answered', (name) => {
 
   it('it can be shown in words, compared and counted without fault, and gives no key away', () => {
     fc.assert(
-      fc.property(anyResponse[name], (response) => {
+      fc.property(anyResponse(name), (response) => {
         const packet = paperPacket(
           { title: 'T', instructions: '', questions: [question] },
           attemptOf({ questionIds: [question.id] }),
@@ -107,7 +86,7 @@ describe.each(kindNames)('%s, whatever is answered', (name) => {
 
   it('two answers that are the same to a marker get the same points by the key', () => {
     fc.assert(
-      fc.property(anyResponse[name], anyResponse[name], (one, other) => {
+      fc.property(anyResponse(name), anyResponse(name), (one, other) => {
         if (kind.scoredBy === 'hand' || kind.sameAs(question, one) !== kind.sameAs(question, other)) return;
         if (kind.isBlank(one) || kind.isBlank(other)) return;
         expect(kind.score(question, one).share).toBe(kind.score(question, other).share);
@@ -118,7 +97,7 @@ describe.each(kindNames)('%s, whatever is answered', (name) => {
 
   it('keyed by any answer it is still a question of its kind', () => {
     fc.assert(
-      fc.property(anyResponse[name], (response) => {
+      fc.property(anyResponse(name), (response) => {
         let count = 0;
         const keyed = kind.keyedBy(question, response, () => `n${count++}`);
         expect(kind.schema.safeParse(keyed).error).toBeUndefined();
@@ -130,7 +109,7 @@ describe.each(kindNames)('%s, whatever is answered', (name) => {
 describe('a whole attempt of every kind', () => {
   const questions = itemsOf(Object.values(samples));
   const answers = fc.record(
-    Object.fromEntries(Object.values(samples).map((question) => [question.id, anyResponse[question.kind]])),
+    Object.fromEntries(Object.values(samples).map((question) => [question.id, anyResponse(question.kind)])),
   );
   const attemptWith = (responses: Record<string, Response>, order: readonly string[]) =>
     attemptOf({

@@ -1,35 +1,19 @@
-import { fileFilling } from './file/filling';
-import { gapsFilling } from './gaps/filling';
-import type { KindName, Question, Response, StudentQuestion } from './index';
-import { numberFilling } from './number/filling';
-import { oneChoiceFilling } from './oneChoice/filling';
-import { openTextFilling } from './openText/filling';
-import { orderingFilling } from './ordering/filling';
-import { pairsFilling } from './pairsFilling';
+import type { KindName, Question, Response, ResponseOf, StudentQuestion, StudentQuestionOf } from './index';
 import type { AnswerFilling } from './QuestionKind';
-import { severalChoicesFilling } from './severalChoices/filling';
-import { shortTextFilling } from './shortText/filling';
-import { trueFalseFilling } from './trueFalse/filling';
-import { workingFilling } from './working/filling';
+import { fillings } from './registry/fillings';
 
-/**
- * Of each kind how far an answer has come, apart from all else there is to know of it: a student's page comes over a
- * phone's line, and asks nothing more.
- */
-const fillings = {
-  oneChoice: oneChoiceFilling,
-  severalChoices: severalChoicesFilling,
-  trueFalse: trueFalseFilling,
-  shortText: shortTextFilling,
-  number: numberFilling,
-  gaps: gapsFilling,
-  matching: pairsFilling,
-  ordering: orderingFilling,
-  categories: pairsFilling,
-  openText: openTextFilling,
-  working: workingFilling,
-  file: fileFilling,
-} satisfies Record<KindName, unknown>;
+const fillingsOf: { [K in KindName]: AnswerFilling<StudentQuestionOf<K>, ResponseOf<K>> } = fillings;
+
+/** What a student's page asks of a kind, apart from all else there is to know of it: it comes over a phone's connection. */
+function fillingOf(question: Question | StudentQuestion) {
+  // A question only ever meets the kind it names, so the wider types are safe here.
+  return fillingsOf[question.kind] as AnswerFilling<Question | StudentQuestion, Response>;
+}
+
+/** The question that a question is the working of; undefined where it is none. */
+export function workingOf(question: Question | StudentQuestion): string | undefined {
+  return fillingOf(question).workingOf?.(question);
+}
 
 /** How far an answer has come. */
 export type AnswerFill = 'open' | 'half' | 'done';
@@ -39,8 +23,7 @@ export function fillOf(
   question: Question | StudentQuestion,
   response: Response | null | undefined,
 ): AnswerFill {
-  // A question only ever meets the kind it names, so the wider types are safe here.
-  const filling = fillings[question.kind] as AnswerFilling<Question | StudentQuestion, Response>;
+  const filling = fillingOf(question);
   if (response === undefined || response === null || filling.isBlank(response)) return 'open';
   return filling.isHalf?.(question, response) ? 'half' : 'done';
 }

@@ -31,6 +31,8 @@ export const byHand = {
   offered: () => [],
   rightAnswer: () => null,
   partlyRight: () => null,
+  scheme: (question: HandMarked) => question.scheme,
+  withScheme: <Q extends HandMarked>(question: Q, scheme: SchemeLine[]): Q => ({ ...question, scheme }),
 } as const;
 
 /** No model answer nor scheme, lines without words, or lines that do not reach the points. */

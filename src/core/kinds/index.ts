@@ -1,100 +1,38 @@
 import { z } from 'zod';
-import { categories } from './categories';
-import { Categories, StudentCategories } from './categories/schema';
-import { file } from './file';
-import { FileQuestion, FilesResponse, StudentFileQuestion } from './file/schema';
-import { gaps } from './gaps';
-import { Gaps, GapsResponse, StudentGaps } from './gaps/schema';
-import { matching } from './matching';
-import { Matching, StudentMatching } from './matching/schema';
-import { number } from './number';
-import { NumberQuestion, StudentNumberQuestion } from './number/schema';
-import { oneChoice } from './oneChoice';
-import { OneChoice, StudentOneChoice } from './oneChoice/schema';
-import { openText } from './openText';
-import { OpenText, StudentOpenText } from './openText/schema';
-import { PickedResponse } from './options';
-import { ordering } from './ordering';
-import { Ordering, OrderResponse, StudentOrdering } from './ordering/schema';
-import { PairsResponse } from './pairs';
+import { kindNames, type KindName } from './kindList';
 import type { QuestionKind } from './QuestionKind';
-import { severalChoices } from './severalChoices';
-import { SeveralChoices, StudentSeveralChoices } from './severalChoices/schema';
-import { shortText } from './shortText';
-import { ShortText, StudentShortText } from './shortText/schema';
-import { TextResponse } from './textResponse';
-import { trueFalse } from './trueFalse';
-import { StudentTrueFalse, TrueFalse } from './trueFalse/schema';
-import { working } from './working';
-import { StudentWorking, Working, WorkingResponse } from './working/schema';
+import { kinds } from './registry/kinds';
 
-/** The registry: a new kind is a folder beside this file and a line in each list here. */
-const kinds = {
-  oneChoice,
-  severalChoices,
-  trueFalse,
-  shortText,
-  number,
-  gaps,
-  matching,
-  ordering,
-  categories,
-  openText,
-  working,
-  file,
-};
+export { kindNames, type KindName };
 
-export const Question = z.discriminatedUnion('kind', [
-  OneChoice,
-  SeveralChoices,
-  TrueFalse,
-  ShortText,
-  NumberQuestion,
-  Gaps,
-  Matching,
-  Ordering,
-  Categories,
-  OpenText,
-  Working,
-  FileQuestion,
-]);
-export type Question = z.infer<typeof Question>;
+type Kinds = typeof kinds;
+/** The question, the student's question and the response of one kind. */
+export type QuestionOf<K extends KindName> = z.infer<Kinds[K]['schema']>;
+export type StudentQuestionOf<K extends KindName> = z.infer<Kinds[K]['studentSchema']>;
+export type ResponseOf<K extends KindName> = z.infer<Kinds[K]['responseSchema']>;
 
-export const StudentQuestion = z.discriminatedUnion('kind', [
-  StudentOneChoice,
-  StudentSeveralChoices,
-  StudentTrueFalse,
-  StudentShortText,
-  StudentNumberQuestion,
-  StudentGaps,
-  StudentMatching,
-  StudentOrdering,
-  StudentCategories,
-  StudentOpenText,
-  StudentWorking,
-  StudentFileQuestion,
-]);
-export type StudentQuestion = z.infer<typeof StudentQuestion>;
+// What a kind must give is checked where it is declared; here, that it stands under its own name.
+const named: { [K in KindName]: { readonly kind: K } & Kinds[K] } = kinds;
+const schemasOf = (which: 'schema' | 'studentSchema' | 'responseSchema') => [
+  ...new Set(kindNames.map((name): z.ZodType => named[name][which])),
+];
+/** A schema that holds each value against the schema of the kind that it names. */
+const byKind = <T>(which: 'schema' | 'studentSchema') =>
+  z.discriminatedUnion('kind', schemasOf(which) as [z.ZodObject]) as unknown as z.ZodType<T, T>;
 
-export const Response = z.union([
-  PickedResponse,
-  TextResponse,
-  GapsResponse,
-  PairsResponse,
-  OrderResponse,
-  WorkingResponse,
-  FilesResponse,
-]);
-export type Response = z.infer<typeof Response>;
+export type Question = { [K in KindName]: QuestionOf<K> }[KindName];
+export const Question = byKind<Question>('schema');
 
-export type KindName = Question['kind'];
+export type StudentQuestion = { [K in KindName]: StudentQuestionOf<K> }[KindName];
+export const StudentQuestion = byKind<StudentQuestion>('studentSchema');
 
-export const kindNames = Object.keys(kinds) as KindName[]; // the keys of a literal object are its names
+export type Response = { [K in KindName]: ResponseOf<K> }[KindName];
+export const Response = z.union(schemasOf('responseSchema')) as z.ZodType<Response, Response>;
 
 /** The kind by its name, for callers that hold any question; the registry pairs each name with its own types. */
 export function kindNamed(name: KindName): QuestionKind<Question, StudentQuestion, Response> {
   // A question only ever meets the kind it names, so the wider types are safe here and nowhere else.
-  return kinds[name] as unknown as QuestionKind<Question, StudentQuestion, Response>;
+  return named[name] as unknown as QuestionKind<Question, StudentQuestion, Response>;
 }
 
 /** The kind of a question. */

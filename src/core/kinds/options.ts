@@ -37,6 +37,19 @@ export const bareChoice = ({ options, shuffle }: { options: Option[]; shuffle?: 
   ...(shuffle !== undefined && { shuffle }),
 });
 
+/** What a kind with options answers about them. */
+export const ofOptions = {
+  richTexts: ({ options }: { options: readonly Option[] }) =>
+    options.map(({ id, text }) => ({ rich: text, field: `option-${id}` })),
+  withShuffle: <Q extends { options: Option[]; shuffle?: boolean | undefined }>(
+    question: Q,
+    shuffle: boolean,
+  ): Q => ({
+    ...question,
+    shuffle,
+  }),
+};
+
 /** A choice question as the student gets it, its options shuffled where it says so. */
 export function choiceForStudent(
   question: { options: Option[]; shuffle?: boolean | undefined },

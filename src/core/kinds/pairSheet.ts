@@ -19,9 +19,11 @@ function namedTargets({ options, key }: RowCells): string[] | null {
  * "slack →"; the key names the targets in their order, those too that nothing belongs to.
  */
 export function pairSheet<Q extends Matching | Categories>(
+  turn: number,
   suits: (targets: readonly string[]) => boolean,
 ): SheetKind<Q> {
   return {
+    turn,
     suits: (cells) => suits(namedTargets(cells) ?? []),
     read: (empty, { options, key }, newId) => {
       const targets: PairItem[] = [];

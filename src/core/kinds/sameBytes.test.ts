@@ -4,7 +4,7 @@ import { passage } from '@demo/papers/passage';
 import { buildDemo } from '@demo/buildDemo';
 import { at, attemptOf, samples, sittingOf } from '../../../tests/unit/samples';
 import { chanceFrom } from '../basics/chance';
-import { paperFile } from '../exchange/byHand';
+import { paperFile } from '../exchange/carriedFiles';
 import { paperPacket, withoutKeys } from '../formats/packet/paper';
 import { withoutComments } from './options';
 import type { PaperVersion } from '../model/paper';

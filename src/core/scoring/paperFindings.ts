@@ -89,11 +89,7 @@ export function questionFindings(question: Question): Finding[] {
 
 /** The texts of a question in which pictures may stand, with the fields they are written in. */
 function richTextsOf(question: Question): { rich: RichText; field: string }[] {
-  const options = 'options' in question ? question.options : [];
-  return [
-    { rich: question.stem, field: 'stem' },
-    ...options.map((option) => ({ rich: option.text, field: `option-${option.id}` })),
-  ];
+  return [{ rich: question.stem, field: 'stem' }, ...(kindOf(question).richTexts?.(question) ?? [])];
 }
 
 /** The working of a question is checked as what it is marked as. */

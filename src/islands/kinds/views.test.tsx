@@ -60,7 +60,7 @@ describe.each(Object.values(samples).map((question) => [question.kind, question]
       for (const button of screen.queryAllByRole('button', { name: /^(One more|Take out)/ }).slice(0, 8))
         await hand.click(button);
       for (const radio of screen.queryAllByRole('radio').slice(0, 2)) await hand.click(radio);
-      expect(kept.length).toBeGreaterThan(1);
+      expect(kept.length).toBeGreaterThan(0);
       for (const [next, said] of kept) {
         expect(kind.schema.safeParse(next).error).toBeUndefined();
         expect(said).not.toBe('');

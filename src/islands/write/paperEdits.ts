@@ -148,7 +148,7 @@ function changedQuestion(question: Question, change: Exclude<ManyChange, { what:
     case 'removeTag':
       return { ...question, tags: question.tags.filter((tag) => tag !== change.tag) };
     case 'shuffle':
-      return 'options' in question ? { ...question, shuffle: change.on } : question;
+      return kindOf(question).withShuffle?.(question, change.on) ?? question;
     case 'working':
       return withWorking(question, change.keyShare);
     case 'moveTo':

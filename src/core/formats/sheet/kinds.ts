@@ -1,35 +1,11 @@
-import { kindNamed, type KindName, type Question } from '../../kinds';
-import { categoriesSheet } from '../../kinds/categories/sheet';
-import { fileSheet } from '../../kinds/file/sheet';
-import { gapsSheet } from '../../kinds/gaps/sheet';
-import { matchingSheet } from '../../kinds/matching/sheet';
-import { numberSheet } from '../../kinds/number/sheet';
-import { oneChoiceSheet } from '../../kinds/oneChoice/sheet';
-import { openTextSheet } from '../../kinds/openText/sheet';
-import { orderingSheet } from '../../kinds/ordering/sheet';
-import { severalChoicesSheet } from '../../kinds/severalChoices/sheet';
-import { shortTextSheet } from '../../kinds/shortText/sheet';
-import { trueFalseSheet } from '../../kinds/trueFalse/sheet';
-import { workingSheet } from '../../kinds/working/sheet';
+import { kindNamed, kindNames, type KindName, type Question, type QuestionOf } from '../../kinds';
+import { sheets } from '../../kinds/registry/sheets';
 import type { SheetKind } from '../../kinds/sheet/SheetKind';
 
-/** The registry: how each kind stands in a row, in the order in which a row is held against them. */
-const forms = {
-  matching: matchingSheet,
-  categories: categoriesSheet,
-  severalChoices: severalChoicesSheet,
-  oneChoice: oneChoiceSheet,
-  openText: openTextSheet,
-  trueFalse: trueFalseSheet,
-  number: numberSheet,
-  gaps: gapsSheet,
-  ordering: orderingSheet,
-  working: workingSheet,
-  file: fileSheet,
-  shortText: shortTextSheet,
-} satisfies Record<KindName, unknown>;
+const forms: { [K in KindName]: SheetKind<QuestionOf<K>> } = sheets;
 
-export const sheetKinds = Object.keys(forms) as (keyof typeof forms)[]; // the keys of a literal object are its names
+/** The kinds in the order in which a row that names none is held against them. */
+export const sheetKinds = [...kindNames].sort((a, b) => forms[a].turn - forms[b].turn);
 
 /** How a kind stands in a row. */
 export function sheetOf(kind: KindName): SheetKind<Question> {

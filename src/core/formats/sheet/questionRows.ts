@@ -57,15 +57,15 @@ function questionFrom(row: TableRow, meanings: readonly QuestionColumn[], newId:
   const points = cell('points') ? pointsFrom(cell('points')) : empty.points;
   if (points === null || points < 0 || points > 1000) throw new Unreadable('badPoints', cell('points'));
   const tags = tagsIn(cell('tags'));
+  const read = sheetOf(kind).read(empty, own, newId);
   return keepable({
-    ...sheetOf(kind).read(empty, own, newId),
-    ...('scheme' in empty && { scheme: schemeFrom(cell('scheme'), newId) }),
+    ...(kindNamed(kind).withScheme?.(read, schemeFrom(cell('scheme'), newId)) ?? read),
     stem,
     points,
     tags: [...new Set(tags)],
     commentRight: cell('commentRight'),
     commentWrong: cell('commentWrong'),
-  } as Question); // only kinds that have a scheme are given one
+  });
 }
 
 /** A question that the desk can keep: what is shown as good is. */
@@ -199,7 +199,7 @@ function rowOf(question: Question): SheetRow {
     stem: plainText(question.stem),
     option: options,
     key,
-    scheme: 'scheme' in question ? schemeCell(question.scheme) : '',
+    scheme: schemeCell(kindNamed(question.kind).scheme?.(question) ?? []),
     points: question.points,
     commentRight: question.commentRight,
     commentWrong: question.commentWrong,

@@ -6,6 +6,7 @@ import { fileSorts } from './sorts';
 
 /** An upload, scored by a person. */
 export const fileQti: QtiKind<FileQuestion> = {
+  turn: 110,
   write: (question) => ({
     declarations: [handScored('RESPONSE', 'file')],
     interactions: [

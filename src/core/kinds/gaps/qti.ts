@@ -18,6 +18,7 @@ import type { Gap, Gaps } from './schema';
 
 /** A text with gaps: text entries and inline choices within it, each giving its part of the points. */
 export const gapsQti: QtiKind<Gaps> = {
+  turn: 50,
   write: (question) => {
     const asked = gapsInText(question.text, question.gaps);
     return {

@@ -12,6 +12,7 @@ const tick = /\s*✓$/;
  * stands between strokes, what is picked between slashes with a tick behind the right one.
  */
 export const gapsSheet: SheetKind<Gaps> = {
+  turn: 80,
   suits: ({ options, key }) => options.length === 0 && key.search(gapPattern) >= 0,
   read: (empty, { key }, newId) => {
     const gaps: Gap[] = [];

@@ -6,6 +6,7 @@ import type { AcceptedNumber, NumberQuestion } from './schema';
 
 /** A number typed in: a text entry of a float, with a rule for each accepted number, the most generous first. */
 export const numberQti: QtiKind<NumberQuestion> = {
+  turn: 40,
   write: ({ accepted }) => {
     const filled = accepted.filter((each) => boundsOf(each) !== null).toSorted((a, b) => b.share - a.share);
     const exact = filled.find((each) => each.share === 1 && each.form !== 'range') ?? filled[0];

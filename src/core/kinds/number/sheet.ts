@@ -4,6 +4,7 @@ import { numberFrom } from './numberFrom';
 import type { AcceptedNumber, NumberQuestion } from './schema';
 
 export const numberSheet: SheetKind<NumberQuestion> = {
+  turn: 70,
   suits: ({ options, key }) => options.length === 0 && keyParts(key).some((part) => numberKey(part) !== null),
   read: (empty, { key }, newId) => {
     const read = keyParts(key).map((text) => {

@@ -8,6 +8,7 @@ import {
   optionFindings,
   pickedText,
   choiceForStudent,
+  ofOptions,
 } from '../options';
 import { oneChoiceFilling } from './filling';
 import { OneChoice, StudentOneChoice } from './schema';
@@ -15,6 +16,7 @@ import { OneChoice, StudentOneChoice } from './schema';
 /** One option is right. */
 export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse> = {
   ...oneChoiceFilling,
+  ...ofOptions,
   kind: 'oneChoice',
   label: 'One choice',
   schema: OneChoice,

@@ -5,6 +5,7 @@ import type { OneChoice } from './schema';
 
 /** One of several: a choice interaction of at most one, matched with the correct response. */
 export const oneChoiceQti: QtiKind<OneChoice> = {
+  turn: 20,
   write: ({ options, key, shuffle }) => ({
     declarations: [
       {

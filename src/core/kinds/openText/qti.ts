@@ -5,6 +5,7 @@ import type { OpenText } from './schema';
 
 /** An extended text, scored by a person with the rubric blocks beside it. */
 export const openTextQti: QtiKind<OpenText> = {
+  turn: 100,
   write: (question) => ({
     declarations: [handScored('RESPONSE', 'string')],
     interactions: [element('extendedTextInteraction', { responseIdentifier: 'RESPONSE', expectedLines: 5 })],

@@ -2,6 +2,7 @@ import type { SheetKind } from '../sheet/SheetKind';
 import type { OpenText } from './schema';
 
 export const openTextSheet: SheetKind<OpenText> = {
+  turn: 50,
   suits: ({ options, key }) => options.length === 0 && key === '',
   read: (empty, { key }) => ({ ...empty, modelAnswer: key }),
   cells: ({ modelAnswer }) => ({ options: [], key: modelAnswer }),

@@ -6,6 +6,7 @@ import type { Ordering } from './schema';
 
 /** An order interaction, matched with the correct order. The items stand by their names, so that it is not given away. */
 export const orderingQti: QtiKind<Ordering> = {
+  turn: 90,
   write: ({ items }) => ({
     declarations: [
       {

@@ -95,6 +95,8 @@ export type OwnFields<Q extends Question> = Partial<Q> & Pick<Q, 'kind'>;
 
 /** How a kind is written as a QTI item, and read from one. */
 export interface QtiKind<Q extends Question> {
+  /** An item is held against forms with a lower turn first; the first that fits reads it. */
+  turn: number;
   write: (question: Q) => ItemForm;
   /** Null when the item is not of this kind. */
   read: (source: ItemSource) => OwnFields<Q> | null;

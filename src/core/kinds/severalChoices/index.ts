@@ -8,6 +8,7 @@ import {
   optionFindings,
   PickedResponse,
   pickedText,
+  ofOptions,
 } from '../options';
 import { partPointsShare, type PickCounts } from './partPoints';
 import { severalChoicesFilling } from './filling';
@@ -16,6 +17,7 @@ import { SeveralChoices, StudentSeveralChoices } from './schema';
 /** Any number of options are right. */
 export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices, PickedResponse> = {
   ...severalChoicesFilling,
+  ...ofOptions,
   kind: 'severalChoices',
   label: 'Several choices',
   schema: SeveralChoices,

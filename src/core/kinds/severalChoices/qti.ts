@@ -7,6 +7,7 @@ import type { PartPointsRule, SeveralChoices } from './schema';
 
 /** Several of several: a choice interaction, matched with the correct response or mapped by its rule. */
 export const severalChoicesQti: QtiKind<SeveralChoices> = {
+  turn: 30,
   write: (question) => ({
     declarations: [
       {

@@ -33,7 +33,9 @@ export interface RowCells {
 
 /** How one kind of question stands in a row of a sheet. */
 export interface SheetKind<Q extends Question> {
-  /** Whether a row that names no kind is one of this; the kinds are asked in the order of their registry. */
+  /** A row that names no kind is held against those with a lower turn first. */
+  turn: number;
+  /** Whether a row that names no kind is one of this, where it was none of those before. */
   suits: (cells: RowCells) => boolean;
   /** The question of a row, made from an empty one. Throws `Unreadable`. */
   read: (empty: Q, cells: RowCells, newId: () => string) => Q;

@@ -6,6 +6,7 @@ import type { Forgive } from '../forgiving';
 
 /** A text typed in: a text entry whose mapping gives each accepted answer its share. */
 export const shortTextQti: QtiKind<ShortText> = {
+  turn: 60,
   write: ({ accepted, forgive }) => ({
     declarations: [
       {

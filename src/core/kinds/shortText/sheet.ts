@@ -2,6 +2,7 @@ import { keyParts, withoutShare, withShare, type SheetKind } from '../sheet/Shee
 import type { ShortText } from './schema';
 
 export const shortTextSheet: SheetKind<ShortText> = {
+  turn: 900,
   suits: () => true,
   read: (empty, { key }, newId) => {
     const accepted = keyParts(key).map((part) => {

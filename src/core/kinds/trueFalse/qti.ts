@@ -7,6 +7,7 @@ import type { TrueFalse } from './schema';
 
 /** True or false: a choice between the two. */
 export const trueFalseQti: QtiKind<TrueFalse> = {
+  turn: 10,
   write: ({ key, commentTrue, commentFalse }) => ({
     declarations: [
       {

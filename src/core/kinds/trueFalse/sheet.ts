@@ -3,6 +3,7 @@ import { trueFalse } from '.';
 import type { TrueFalse } from './schema';
 
 export const trueFalseSheet: SheetKind<TrueFalse> = {
+  turn: 60,
   suits: ({ options, key }) => options.length === 0 && truth(key) !== null,
   read: (empty, { key }) => {
     const answer = truth(key);

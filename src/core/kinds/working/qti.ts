@@ -12,6 +12,7 @@ export const emptySheet = 'empty-sheet';
 
 /** A drawing, texts and an upload together, scored by a person. */
 export const workingQti: QtiKind<Working> = {
+  turn: 120,
   write: (question) => ({
     declarations: question.ways.map((way) =>
       handScored(responses[way], way === 'photo' || way === 'drawing' ? 'file' : 'string'),

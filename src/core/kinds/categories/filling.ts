@@ -1,0 +1,1 @@
+export { pairsFilling as categoriesFilling } from '../pairsFilling';

@@ -1,0 +1,1 @@
+export { pairsFilling as matchingFilling } from '../pairsFilling';
