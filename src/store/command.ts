@@ -4,7 +4,8 @@ import { recordedTables, type TableEntry, type TableName } from '@/core/model/ta
 import type { DeskDatabase } from './tables';
 import { merged, type Clash } from '@/core/basics/merge';
 import { keyOfRow } from '@/core/model/desk';
-import { writeEntry } from './logEntries';
+import { changesOf, writeEntry } from './logEntries';
+import { commandTables, hangingOn, type Command } from './commandTables';
 import { allOwned } from './owners';
 import { ChangedSince, dexieKey, patchBetween, patched, plainRow, sameRow } from './rowPatches';
 import { desk } from './tables';
@@ -27,7 +28,7 @@ export function setTab(next: Tab | null): void {
 
 /** What a command is called, in code and in words. */
 export interface CommandName {
-  command: string;
+  command: Command;
   /** What was done, in words, as the message with undo says it. */
   said: string;
   about?: string | null;
@@ -109,23 +110,45 @@ export async function runCommand<T>(
   work: (record: Recorder) => Promise<T>,
   db: DeskDatabase = desk,
 ): Promise<{ result: T; seq: number | null; said: string }> {
-  return db.transaction('rw', db.tables, async () => {
+  return db.transaction('rw', scopeOf(db, commandTables[name.command]), async () => {
     const record = new Recorder(db);
     const result = await work(record);
     if (record.changes.length === 0) return { result, seq: null, said: name.said };
-    const entry: LogEntry = {
-      at: now,
-      who: 'teacher',
-      command: name.joins ? `${name.command}:${name.joins}` : name.command,
+    const command = name.joins ? `${name.command}:${name.joins}` : name.command;
+    const entry = { ...entryOf(name, now), command };
+    return {
+      result,
+      seq: await writeEntry(db, entry, record.changes, name.joins !== undefined),
       said: name.said,
-      about: name.about ?? null,
-      changes: record.changes,
-      undoneAt: null,
-      ...here(),
     };
-    return { result, seq: await writeEntry(db, entry, name.joins !== undefined), said: name.said };
   });
 }
+
+/** The tables that a change of these takes part in: the log beside them, and the caches that hang on them. */
+function scopeOf(db: DeskDatabase, named: readonly TableName[]): Table[] {
+  const touching = named.map((table) => (recordedTables[table] as TableEntry).touches);
+  const papers = touching.some((touches) => typeof touches === 'object' && 'paper' in touches);
+  const names = new Set<string>([
+    ...named,
+    'log',
+    'logChanges',
+    'settings',
+    'progress',
+    ...(papers ? ['sittings'] : []),
+  ]);
+  return [...names].map((name) => db.table(name));
+}
+
+/** What the log says of a command that is done now. */
+const entryOf = ({ command, said, about = null }: CommandName, now: string) => ({
+  at: now,
+  who: 'teacher',
+  command,
+  said,
+  about,
+  undoneAt: null,
+  ...here(),
+});
 
 /**
  * Several commands as one step: all of them happen or none, and one undo takes them back together.
@@ -138,21 +161,14 @@ export async function together<T>(
   work: () => Promise<T>,
   db: DeskDatabase = desk,
 ): Promise<{ result: T; said: string }> {
-  return db.transaction('rw', db.tables, async () => {
+  return db.transaction('rw', scopeOf(db, commandTables[name.command]), async () => {
     const before = (await db.log.orderBy('seq').last())?.seq ?? 0;
     const result = await work();
-    const entries = await db.log.where('seq').above(before).sortBy('seq');
-    await db.log.bulkDelete(entries.flatMap(({ seq }) => seq ?? []));
-    await db.log.add({
-      at: now,
-      who: 'teacher',
-      command: name.command,
-      said: name.said,
-      about: name.about ?? null,
-      changes: entries.flatMap(({ changes }) => changes),
-      undoneAt: null,
-      ...here(),
-    });
+    const since = (await db.log.where('seq').above(before).primaryKeys()).sort((a, b) => a - b);
+    const changes = (await db.logChanges.bulkGet(since)).flatMap((each) => each?.changes ?? []);
+    await db.log.bulkDelete(since);
+    await db.logChanges.bulkDelete(since);
+    await writeEntry(db, entryOf(name, now), changes, false);
     return { result, said: name.said };
   });
 }
@@ -178,28 +194,32 @@ export interface UndoOutcome {
 export async function undo(now: string, seq?: number, db: DeskDatabase = desk): Promise<UndoOutcome> {
   const entry = await undoable(db, seq);
   if (entry?.seq === undefined) return { outcome: 'nothing', said: '', where: null };
-  const { said, where = null } = entry;
+  const { seq: number, said, where = null } = entry;
+  const tables = new Set(
+    (await changesOf(db, number)).flatMap(({ table }) => [table, ...hangingOnRow(table)]),
+  );
   try {
-    return await db.transaction('rw', db.tables, async () => {
+    return await db.transaction('rw', scopeOf(db, [...tables]), async () => {
       // Another tab may have taken it back meanwhile.
-      const kept = await db.log.get(entry.seq ?? 0);
+      const kept = await db.log.get(number);
       if (!kept || kept.undoneAt !== null) return { outcome: 'nothing', said, where };
-      for (const change of [...kept.changes].reverse()) await reverse(db, change);
-      await notOrphaned(kept);
+      const changes = await changesOf(db, number);
+      for (const change of [...changes].reverse()) await reverse(db, change);
+      await notOrphaned(changes);
       await db.log.put({ ...kept, undoneAt: now });
       return { outcome: 'undone', said, where };
     });
   } catch (error) {
     if (!(error instanceof ChangedSince)) throw error;
-    await db.log.update(entry.seq, { passedAt: now });
+    await db.log.update(number, { passedAt: now });
     return { outcome: 'changedSince', said, where };
   }
 }
 
 /** What undo would take back next in this tab; one done before tabs were told apart is anybody's. */
 export async function undoable(db: DeskDatabase = desk, seq?: number): Promise<LogEntry | undefined> {
-  const can = ({ undoneAt, changes, passedAt }: LogEntry) =>
-    undoneAt === null && changes.length > 0 && passedAt === undefined;
+  const can = ({ undoneAt, rows, passedAt }: LogEntry) =>
+    undoneAt === null && rows > 0 && passedAt === undefined;
   if (seq !== undefined) {
     const entry = await db.log.get(seq);
     return entry && can(entry) ? entry : undefined;
@@ -217,10 +237,15 @@ const ofThisTab = ({ tab: of }: LogEntry) => tab === null || of === undefined ||
 export const lastDone = (): Promise<LogEntry | undefined> =>
   desk.log.orderBy('seq').reverse().filter(ofThisTab).first();
 
+/** What others may hang something on while it is there. */
+const mayBeHungOn = (table: TableName): table is 'sittings' | 'students' | 'attempts' =>
+  table === 'sittings' || table === 'students' || table === 'attempts';
+const hangingOnRow = (table: TableName): TableName[] => (mayBeHungOn(table) ? hangingOn(table) : []);
+
 /** What was added is gone again: nothing may hang on it that came since. @throws {ChangedSince} */
-async function notOrphaned({ changes }: LogEntry): Promise<void> {
+async function notOrphaned(changes: readonly RowChange[]): Promise<void> {
   for (const { how, table, key } of changes) {
-    if (how !== 'added' || (table !== 'sittings' && table !== 'students' && table !== 'attempts')) continue;
+    if (how !== 'added' || !mayBeHungOn(table)) continue;
     if ((await allOwned(table, key[0] ?? '')).length > 0) throw new ChangedSince();
   }
 }

@@ -12,7 +12,7 @@ import {
   giveLasting,
   setAside,
   startAfresh,
-  takeBack,
+  restoreAttempt,
 } from './exceptions';
 import { desk } from './tables';
 
@@ -94,9 +94,9 @@ describe('a paper opened by mistake', () => {
     const first = await begin();
     await setAside('sitting1', id, 'A try-out', iso(1));
     await begin(2);
-    await takeBack(first, 'It is the better one', iso(3));
+    await restoreAttempt(first, 'It is the better one', iso(3));
     expect(await desk.attempts.get(first)).toMatchObject({ setAsideAt: null, collectedAt: iso(3) });
-    await expect(takeBack(first, 'again', iso(4))).rejects.toThrow(/notSetAside/);
+    await expect(restoreAttempt(first, 'again', iso(4))).rejects.toThrow(/notSetAside/);
   });
 });
 

@@ -20,6 +20,7 @@ import {
 import { lastAttempt } from '@/core/attempts/counting';
 import { assetsIn } from '@/core/basics/fileRules';
 import { dropProgress, runCommand, type Recorder } from './command';
+import { hangingOn, type Command } from './commandTables';
 import { newId } from './ids';
 import { dropOwned } from './owners';
 import { desk } from './tables';
@@ -127,10 +128,10 @@ export async function setAside(sittingId: string, who: Who, reason: string, now:
 }
 
 /** Makes an attempt count again. Where another one runs, this one is collected, so that never two run. */
-export async function takeBack(attemptId: string, reason: string, now: string) {
+export async function restoreAttempt(attemptId: string, reason: string, now: string) {
   const attempt = await desk.attempts.get(attemptId);
   return forStudents(
-    'takeBack',
+    'restoreAttempt',
     attempt?.sittingId ?? '',
     attempt?.studentId ?? '',
     done.attemptRestored,
@@ -152,7 +153,17 @@ export async function takeBack(attemptId: string, reason: string, now: string) {
  * was done. The caller names what goes, and asks first.
  */
 export async function deleteAttempts(attemptIds: readonly string[], now: string) {
-  return desk.transaction('rw', desk.tables, async () => {
+  const tables = [
+    ...hangingOn('attempts'),
+    'releases',
+    'openings',
+    'students',
+    'papers',
+    'paperVersions',
+    'bank',
+    'assets',
+  ];
+  return desk.transaction('rw', [...tables, 'log', 'progress'], async () => {
     const attempts = (await desk.attempts.bulkGet([...attemptIds])).filter((each) => each !== undefined);
     const [first] = attempts;
     if (!first) throw new CommandFault('attemptGone');
@@ -162,7 +173,7 @@ export async function deleteAttempts(attemptIds: readonly string[], now: string)
     const student = await desk.students.get(first.studentId);
     const said = done.attemptsDeleted(attempts, student);
     const entry = { at: now, who: 'teacher', command: 'deleteAttempts', said, about: sittingId };
-    await desk.log.add({ ...entry, changes: [], undoneAt: null });
+    await desk.log.add({ ...entry, rows: 0, undoneAt: null });
     return { said };
   });
 }
@@ -218,7 +229,7 @@ interface Place {
 
 /** One act for one student alone, or for several: one transaction over where each of them stands. */
 async function forStudents(
-  command: string,
+  command: Command,
   sittingId: string,
   who: Who,
   words: Several,

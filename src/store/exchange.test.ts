@@ -15,7 +15,7 @@ import {
   giveAttempt,
   setAside,
   startAfresh,
-  takeBack,
+  restoreAttempt,
 } from './exceptions';
 import { desk } from './tables';
 
@@ -163,7 +163,8 @@ describe('an attempt through random acts and times', () => {
           else if (act.what === 'carryOn') await tried(carryOn('sitting1', studentId, 'By mistake', iso));
           else if (act.what === 'afresh') await tried(startAfresh('sitting1', studentId, 'By mistake', iso));
           else if (act.what === 'aside') await tried(setAside('sitting1', studentId, 'By mistake', iso));
-          else if (act.what === 'back' && attemptId !== null) await tried(takeBack(attemptId, 'Better', iso));
+          else if (act.what === 'back' && attemptId !== null)
+            await tried(restoreAttempt(attemptId, 'Better', iso));
           else if (act.what === 'another') await giveAttempt('sitting1', studentId, 'Second chance', iso);
           else if (attemptId !== null && act.what === 'handIn') await handsIn(joinCode, attemptId, now);
           else if (attemptId !== null && act.what === 'collect')

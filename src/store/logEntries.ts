@@ -1,4 +1,4 @@
-import type { LogEntry, RowChange } from '@/core/model/log';
+import type { LogChanges, LogEntry, RowChange } from '@/core/model/log';
 import { ChangedSince, dexieKey, patchBetween, patched, plainRow } from './rowPatches';
 import type { DeskDatabase } from './tables';
 
@@ -7,7 +7,12 @@ import type { DeskDatabase } from './tables';
 const joinWithinMs = 8_000;
 
 /** Puts an entry into the log, or into the one before it where they are one run of typing. @returns its number */
-export async function writeEntry(db: DeskDatabase, entry: LogEntry, joins: boolean): Promise<number> {
+export async function writeEntry(
+  db: DeskDatabase,
+  entry: Omit<LogEntry, 'rows'>,
+  changes: RowChange[],
+  joins: boolean,
+): Promise<number> {
   const last = await db.log.orderBy('seq').last();
   const joinable =
     joins &&
@@ -17,18 +22,21 @@ export async function writeEntry(db: DeskDatabase, entry: LogEntry, joins: boole
     last.undoneAt === null &&
     Date.parse(entry.at) - Date.parse(last.at) < joinWithinMs;
   if (!joinable || last.seq === undefined) {
-    const seq = await db.log.add(entry);
+    const seq = await db.log.add({ ...entry, rows: changes.length });
+    if (changes.length > 0) await db.logChanges.add({ seq, changes });
     if (seq % tidiedEvery === 0) await tidyLog(db, seq, entry.at);
     return seq;
   }
-  await db.log.put({
-    ...last,
-    at: entry.at,
-    said: entry.said,
-    changes: await squashed(db, [...last.changes, ...entry.changes]),
-  });
-  return last.seq;
+  const { seq } = last;
+  const joined = await squashed(db, [...(await changesOf(db, seq)), ...changes]);
+  await db.logChanges.put({ seq, changes: joined });
+  await db.log.put({ ...last, at: entry.at, said: entry.said, rows: joined.length });
+  return seq;
 }
+
+/** The rows that an entry changed, as far as they are kept. */
+export const changesOf = async (db: DeskDatabase, seq: number): Promise<LogChanges['changes']> =>
+  (await db.logChanges.get(seq))?.changes ?? [];
 
 /** Several patches of one row are one, from how it was to how it is now: a run of typing stays as small as a letter. */
 async function squashed(db: DeskDatabase, changes: readonly RowChange[]): Promise<RowChange[]> {
@@ -81,6 +89,7 @@ async function tidyLog(db: DeskDatabase, seq: number, now: string): Promise<void
     .filter(({ at }) => at >= old)
     .first();
   const to = young?.seq ?? Math.max(from, seq - undoKept);
-  await db.log.where('seq').between(from, to).modify({ changes: [] });
+  await db.log.where('seq').between(from, to).modify({ rows: 0 });
+  await db.logChanges.where('seq').between(from, to).delete();
   await db.settings.put({ key: tidiedToKey, value: to });
 }

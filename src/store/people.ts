@@ -11,6 +11,7 @@ import { rosterChanges, updated } from '@/core/people/rosterChanges';
 import { attemptState, isAside, settled, termsFor, type Terms } from '@/core/attempts/terms';
 import type { IncomingStudent } from '@/core/formats/csv/studentRows';
 import { runCommand, type Recorder } from './command';
+import type { Command } from './commandTables';
 import { newId, newJoinCode } from './ids';
 import { moveOwned, removeOwned } from './owners';
 import { desk } from './tables';
@@ -182,7 +183,7 @@ export async function changeStudent(student: Student, now: string, base?: Studen
 
 /** Several students and what becomes of each, in one step. */
 async function changeStudents(
-  command: string,
+  command: Command,
   words: (students: readonly Student[]) => string,
   ids: readonly string[],
   now: string,

@@ -7,7 +7,7 @@ import { rehearsalPlan, type RehearsalStep } from '@/core/rehearsal/plan';
 import { readyToSit } from '@/core/scoring/paperFindings';
 import { dropProgress } from './command';
 import { dropOwned } from './owners';
-import { deskPlace } from './deskPlace';
+import { deskRepository } from './deskRepository';
 import { newId, newJoinCode } from './ids';
 import { dropUnusedVersion } from './papers';
 import { paperOf } from './queries';
@@ -93,14 +93,14 @@ export async function playStep(
   now: number,
 ): Promise<void> {
   if (step.does === 'start') {
-    const reply = await start(deskPlace, joinCode, sittingId, '', joinCode, now);
+    const reply = await start(deskRepository, joinCode, sittingId, '', joinCode, now);
     if (reply.outcome === 'started') attempts.set(joinCode, reply.packet.attemptId);
     return;
   }
   const attemptId = attempts.get(joinCode);
   if (attemptId === undefined) return;
   if (step.does === 'handIn') {
-    await handIn(deskPlace, joinCode, attemptId, now);
+    await handIn(deskRepository, joinCode, attemptId, now);
     return;
   }
   const answers =
@@ -111,7 +111,13 @@ export async function playStep(
     step.does === 'answer'
       ? []
       : [{ kind: step.does === 'leave' ? ('left' as const) : ('returned' as const), agoMs: 0 }];
-  await handOver(deskPlace, joinCode, attemptId, { answers, comeBack: null, tabId: joinCode, noticed }, now);
+  await handOver(
+    deskRepository,
+    joinCode,
+    attemptId,
+    { answers, comeBack: null, tabId: joinCode, noticed },
+    now,
+  );
 }
 
 /** Takes a rehearsal away without trace: its sitting, class, attempts, marks, and what the log says of it. */
@@ -126,9 +132,11 @@ export async function clearRehearsal(sittingId: string): Promise<void> {
     await desk.groups.delete(groupId);
     await desk.sittings.delete(sittingId);
     await dropProgress(desk, sittingId);
-    await desk.log
+    const said = await desk.log
       .filter(({ about }) => about === sittingId || about === groupId || (about !== null && ids.has(about)))
-      .delete();
+      .primaryKeys();
+    await desk.log.bulkDelete(said);
+    await desk.logChanges.bulkDelete(said);
     if (sitting.paperVersion !== null) await dropUnusedVersion(sitting.paperId, sitting.paperVersion);
   });
 }

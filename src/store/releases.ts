@@ -18,9 +18,9 @@ export async function handBack(sittingId: string, studentIds: readonly string[],
   });
 }
 
-export async function takeBack(sittingId: string, studentIds: readonly string[], now: string) {
+export async function withdrawResults(sittingId: string, studentIds: readonly string[], now: string) {
   const said = done.withdrawn(studentIds.length);
-  return runCommand({ command: 'takeBack', said, about: sittingId }, now, async (record) => {
+  return runCommand({ command: 'withdrawResults', said, about: sittingId }, now, async (record) => {
     for (const studentId of studentIds) await record.remove('releases', [sittingId, studentId]);
   });
 }

@@ -177,7 +177,7 @@ describe('an attempt deleted permanently', () => {
     expect(await desk.assets.toCollection().primaryKeys()).toEqual(['shared']);
     expect((await desk.log.toArray()).at(-1)).toMatchObject({
       said: 'Attempt 1 of Amara Okafor deleted permanently',
-      changes: [],
+      rows: 0,
     });
     expect((await undo(at)).outcome).toBe('nothing');
   });

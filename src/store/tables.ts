@@ -1,22 +1,22 @@
 import Dexie, { type Table, type Transaction } from 'dexie';
 import type { KeptProgress } from '@/core/analysis/keptProgress';
 import { deskTables, type DeskRow, type DeskTableName } from '@/core/model/desk';
-import { withMarker, type LogEntry } from '@/core/model/log';
+import { splitEntry, withMarker } from '@/core/model/log';
 import { ownMarker } from '@/core/model/mark';
 import type { Attempt } from '@/core/model/sitting';
 import type { Release } from '@/core/model/release';
 
-/** A row in the server's box, as it was put there. */
+/** A row in the server's mailbox, as it was put there. */
 export interface Posted {
   key: string;
   digest: string;
 }
 
 /** How this desk is paired with a server. */
-export interface Line {
-  /** `before`: it was ended, and goes on where it stopped when it is the same box again. */
-  key: 'line' | 'before';
-  box: string;
+export interface Pairing {
+  /** `now`, or `before`: it was ended, and goes on where it stopped when it is the same mailbox again. */
+  key: 'now' | 'before';
+  mailbox: string;
   /** What sealed papers are sealed with. */
   secret: string;
   /** Up to where its news was taken in. */
@@ -27,10 +27,10 @@ export interface Line {
 const localTables = {
   /** Each attempt as the classroom server had it last: what was done here since is told against it. */
   carried: { key: ['id'], indexes: ['sittingId'] },
-  /** What was put into the server's box, by a digest of it. */
+  /** What was put into the server's mailbox, by a digest of it. */
   posted: { key: ['key'] },
-  /** The line to the server. */
-  line: { key: ['key'] },
+  /** The pairing with the server. */
+  pairing: { key: ['key'] },
   /** A cache: how each sitting stands. Dropped whenever a row it was computed from changes. */
   progress: { key: ['sittingId'] },
 } as const;
@@ -38,7 +38,7 @@ const localTables = {
 interface LocalRow {
   carried: Attempt;
   posted: Posted;
-  line: Line;
+  pairing: Pairing;
   progress: KeptProgress;
 }
 
@@ -68,6 +68,8 @@ const stores = Object.fromEntries(
   }),
 );
 
+type PairingBefore = { key: string; box: string };
+
 /** What was done to desks of older versions, by the version that did it. */
 const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
   // Openings were in the release, and went with it.
@@ -91,7 +93,7 @@ const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
     await change
       .table('log')
       .toCollection()
-      .modify((entry: Pick<LogEntry, 'changes'>) => {
+      .modify((entry: { changes: Parameters<typeof withMarker>[0][] }) => {
         entry.changes = entry.changes.map(withMarker);
       });
   },
@@ -101,6 +103,22 @@ const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
   },
   // Plans of handing back came.
   12: async () => undefined,
+  // What an entry of the log changed stands apart from it.
+  13: async (change) => {
+    const log = change.table<object, number>('log');
+    // One after another: all of them may be more than memory holds.
+    for (const seq of await log.toCollection().primaryKeys()) {
+      const { entry, changes } = splitEntry((await log.get(seq)) ?? { seq });
+      await log.put(entry);
+      if (changes.length > 0) await change.table('logChanges').put({ seq, changes });
+    }
+    // The pairing with a server has the name of what it is.
+    for (const row of (await change.table('line').toArray()) as (Omit<Pairing, 'key' | 'mailbox'> &
+      PairingBefore)[]) {
+      const { key, box, ...rest } = row;
+      await change.table('pairing').put({ ...rest, key: key === 'before' ? key : 'now', mailbox: box });
+    }
+  },
 };
 
 const marksBefore = '[attemptId+questionId], attemptId, sittingId, [sittingId+questionId]';
@@ -119,7 +137,11 @@ export const DeskDatabase = class extends Dexie {
     // Dexie makes what is missing and takes away what is null, from whatever version a desk has.
     for (const [version, upgrade] of Object.entries(upgrades))
       this.version(Number(version))
-        .stores({ ...stores, standings: null, marksAside: null, ...otherwise[Number(version)] })
+        .stores({
+          ...stores,
+          ...{ standings: null, marksAside: null, line: Number(version) < 13 ? 'key' : null },
+          ...otherwise[Number(version)],
+        })
         .upgrade(upgrade);
   }
 } as unknown as new (name?: string) => DeskDatabase; // the tables are there once Dexie has read the schema

@@ -21,7 +21,7 @@ import {
   giveLasting,
   setAside,
   startAfresh,
-  takeBack,
+  restoreAttempt,
 } from './exceptions';
 import { decideLate } from './lateAnswers';
 import { markAnswers } from './marks';
@@ -40,7 +40,7 @@ import {
   renameGroup,
   takeOutOfGroup,
 } from './people';
-import { handBack, takeBack as withdraw } from './releases';
+import { handBack, withdrawResults as withdraw } from './releases';
 import { answerRequest } from './requests';
 import {
   adoptPaper,
@@ -212,7 +212,7 @@ const commands: Record<string, (context: Context) => Promise<unknown>> = {
   carryOn: (c) => carryOn('sit1', 's2', 'fire drill', c.iso),
   collect: (c) => collectFrom('sit1', ['s2', 's3'], 'hangs', c.iso),
   setAside: (c) => setAside('sit1', 's2', 'had help', c.iso),
-  countAgain: async (c) => takeBack((await one<{ id: string }>(c, 'attempts')).id, 'none', c.iso),
+  countAgain: async (c) => restoreAttempt((await one<{ id: string }>(c, 'attempts')).id, 'none', c.iso),
   giveLasting: (c) => giveLasting('s2', c.n % 2 ? 25 : null, 'reads slowly', c.iso),
   decideLate: async (c) => {
     const attempt = await desk.attempts.get((await one<{ id: string }>(c, 'attempts')).id);
@@ -238,7 +238,7 @@ const commands: Record<string, (context: Context) => Promise<unknown>> = {
   answerRequest: async (c) =>
     answerRequest((await one<{ id: string }>(c, 'requests')).id, c.n % 2 === 0, 'well', c.iso),
   grant: (c) =>
-    together({ command: 'grant', said: 'Granted' }, c.iso, async () => {
+    together({ command: 'grantRequest', said: 'Granted' }, c.iso, async () => {
       await giveAllowance('sit1', 's3', { kind: 'percent', percent: 10 }, 'asked', c.iso);
       await giveAllowance('sit1', 's3', { kind: 'lateStart' }, 'asked', c.iso);
     }),

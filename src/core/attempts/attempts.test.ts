@@ -192,7 +192,7 @@ describe('what can be done for a student', () => {
     'afresh',
     'collect',
     'setAside',
-    'takeBack',
+    'restore',
   ];
   const possible = (attempts: ReturnType<typeof attemptOf>[], sitting = sittingOf(), now = start) => {
     const [seat] = seatsOf(
@@ -235,7 +235,7 @@ describe('what can be done for a student', () => {
     const late = possible([attemptOf()], sittingOf(), start + minutes(61));
     expect(late).toContain('minutes');
     expect(late).not.toContain('carryOn');
-    expect(possible([attemptOf({ setAsideAt: at })])).toEqual(['minutes', 'percent', 'window', 'takeBack']);
+    expect(possible([attemptOf({ setAsideAt: at })])).toEqual(['minutes', 'percent', 'window', 'restore']);
   });
 
   it('standing percent take the place of those before, others come on top', () => {

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import { Setting } from '../basics/asset';
-import { LogEntry } from './log';
+import { LogChanges, LogEntry } from './log';
 import { entry, recordedTables, type TableEntry } from './tables';
 
 /** All that a desk is made of: what a backup holds. What can be computed or fetched again is the store's alone. */
@@ -9,6 +9,7 @@ export const deskTables = {
   settings: entry({ schema: Setting, key: ['key'] }),
   /** Its `seq` is counted up by the database. */
   log: entry({ schema: LogEntry, key: ['seq'], indexes: ['about', 'command'] }),
+  logChanges: entry({ schema: LogChanges, key: ['seq'], later: true }),
 };
 
 export type DeskTableName = keyof typeof deskTables;

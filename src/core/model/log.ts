@@ -34,7 +34,7 @@ export function withMarker<C extends { table: string; key: string[]; row?: unkno
   };
 }
 
-/** One thing that was done: who, when, what, and what it changed. */
+/** One thing that was done: who, when and what. The rows it changed are apart, so that reading the last of them costs little. */
 export const LogEntry = z.object({
   seq: z.number().int().optional(),
   at: Instant,
@@ -45,7 +45,8 @@ export const LogEntry = z.object({
   said: z.string().max(2000),
   /** The sitting, paper or group it was about. */
   about: Id.nullable(),
-  changes: RowChange.array(),
+  /** How many changes of rows are kept of it: without any it can't be taken back. */
+  rows: z.number().int().min(0),
   undoneAt: Instant.nullable(),
   /** The tab it was done in, and the page that was open there. */
   tab: Id.optional(),
@@ -54,3 +55,17 @@ export const LogEntry = z.object({
   passedAt: Instant.optional(),
 });
 export type LogEntry = z.infer<typeof LogEntry>;
+
+/** The rows that one entry of the log changed. */
+export const LogChanges = z.object({ seq: z.number().int(), changes: RowChange.array() });
+export type LogChanges = z.infer<typeof LogChanges>;
+
+/** An entry of before its changes stood apart. */
+export function splitEntry<E extends { seq?: unknown }>(
+  entry: E,
+): { entry: Omit<E, 'changes'> & { rows: number }; changes: unknown[] } {
+  const { changes = [], ...rest } = entry as E & { changes?: unknown[] };
+  // Without a number nothing can be found again by it.
+  const kept = typeof entry.seq === 'number' ? changes : [];
+  return { entry: { ...rest, rows: kept.length }, changes: kept };
+}

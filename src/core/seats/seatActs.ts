@@ -14,7 +14,7 @@ export type SeatAct =
   | 'afresh'
   | 'collect'
   | 'setAside'
-  | 'takeBack';
+  | 'restore';
 
 /**
  * Whether an act would change anything as things stand. More time helps whoever has not ended by an act: an attempt
@@ -47,7 +47,7 @@ export function canBeDone(
       return last !== null;
     case 'collect':
       return state === 'working';
-    case 'takeBack':
+    case 'restore':
       return aside.length > 0;
     default:
       return assertNever(act);

@@ -5,7 +5,7 @@ import { givesKeyAway, readinessOf, stillToSit } from '@/core/handback/readiness
 import { givenAwayWords, releaseSentence } from '@/words/releases';
 import { inView, isGuest } from '@/core/model/names';
 import type { Release, Shows } from '@/core/model/release';
-import { handBack, stillToSitElsewhere, takeBack } from '@/store/releases';
+import { handBack, stillToSitElsewhere, withdrawResults } from '@/store/releases';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
@@ -64,7 +64,7 @@ function HandBack({ sitting }: { sitting: SittingData }) {
   };
   const take = async () => {
     const ids = back.map((seat) => seat.student.id);
-    if (await act(takeBack(sitting.sitting.id, ids, isoNow()))) setChosen(null);
+    if (await act(withdrawResults(sitting.sitting.id, ids, isoNow()))) setChosen(null);
   };
   if (sitting.progress.students === 0)
     return (

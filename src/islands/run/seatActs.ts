@@ -10,7 +10,7 @@ import {
   giveLasting,
   setAside,
   startAfresh,
-  takeBack,
+  restoreAttempt,
 } from '@/store/exceptions';
 import { together } from '@/store/command';
 import { clockTime, counted, dayAndTime, duration } from '@/words/format';
@@ -138,7 +138,7 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     reasons: ['Opened by mistake', 'Had help', 'A try-out'],
     run: (seats, sittingId, _fields, reason, now) => setAside(sittingId, idsOf(seats), reason, now),
   },
-  takeBack: {
+  restore: {
     label: 'Restore an attempt',
     does: () => 'Restore attempt',
     consequence: (seat, _fields, now) => {
@@ -151,10 +151,10 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     run: (seats, sittingId, _fields, reason, now) => {
       const ids = seats.flatMap((seat) => seat.aside.at(-1)?.id ?? []);
       const [only = ''] = ids;
-      if (ids.length < 2) return takeBack(only, reason, now);
+      if (ids.length < 2) return restoreAttempt(only, reason, now);
       const said = `${ids.length} students have an attempt counted again`;
-      return together({ command: 'takeBack', said, about: sittingId }, now, async () => {
-        for (const id of ids) await takeBack(id, reason, now);
+      return together({ command: 'restoreAttempt', said, about: sittingId }, now, async () => {
+        for (const id of ids) await restoreAttempt(id, reason, now);
       });
     },
   },

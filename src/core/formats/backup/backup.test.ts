@@ -87,7 +87,16 @@ describe('a backup of the whole desk', () => {
   });
 
   it('any bit that is another one is noticed: nothing is taken in that was not saved', async () => {
-    const few = { ...tables, attempts: [], marks: [], releases: [], openings: [], requests: [], log: [] };
+    const few = {
+      ...tables,
+      attempts: [],
+      marks: [],
+      releases: [],
+      openings: [],
+      requests: [],
+      log: [],
+      logChanges: [],
+    };
     const small = await backupBytes(contentOf({ ...few, allowances: [] }), savedAt);
     const saved = await backupIn(small);
     if (!('backup' in saved)) throw new Error('not saved');
@@ -185,6 +194,19 @@ describe('backups of before they were zips', () => {
       expect(
         await older(version, (raw) => Object.assign(raw.tables.marks?.[0] ?? {}, { attemptId: 'gone' })),
       ).toMatchObject({ fault: { code: 'loose', path: 'tables.marks.0.attemptId' } });
+  });
+
+  it('what an entry of the log changed was in the entry once, and stands apart now', async () => {
+    const row = content.rows.papers[0];
+    const change = { how: 'added', table: 'papers', key: [row?.id], row };
+    const entry = { at: savedAt, who: 'teacher', command: 'createPaper', about: null, undoneAt: null };
+    const read = await older(2, (raw) => {
+      raw.tables.log = [{ ...entry, seq: 7, said: 'Created', changes: [change] }];
+      Reflect.deleteProperty(raw.tables, 'logChanges');
+    });
+    const rows = 'backup' in read ? read.backup.rows : null;
+    expect(rows?.log).toEqual([{ ...entry, seq: 7, said: 'Created', rows: 1 }]);
+    expect(rows?.logChanges).toEqual([{ seq: 7, changes: [change] }]);
   });
 
   it('of an older desk, what hung on nothing is left behind, and who had opened a result is kept', async () => {

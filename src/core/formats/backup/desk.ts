@@ -4,6 +4,7 @@ import { assetId, unpackedAsset } from '../../basics/assetBytes';
 import { Instant } from '../../basics/common';
 import { FileRef } from '../../basics/file';
 import { deskTableNames, keyOfRow, tableEntry, type DeskRow, type DeskTableName } from '../../model/desk';
+import { splitEntry } from '../../model/log';
 import type { Owner } from '../../model/tables';
 import { tooDeep } from '../depth';
 
@@ -91,7 +92,7 @@ export function checkedDesk<T extends DeskTables | DeskRows>(
   older: boolean,
 ): { savedAt: string; tables: T } | { fault: BackupFault } {
   if (tooDeep(raw)) return { fault: { code: 'damaged', path: '', expected: 'less deeply nested', more: 0 } };
-  const parsed = z.object({ savedAt: Instant, tables: schema }).safeParse(withOpenings(raw));
+  const parsed = z.object({ savedAt: Instant, tables: schema }).safeParse(withLogChanges(withOpenings(raw)));
   if (!parsed.success) {
     const [first, ...more] = parsed.error.issues;
     const [path, expected] = [first?.path.join('.') ?? '', first?.message ?? ''];
@@ -113,6 +114,17 @@ function withOpenings(raw: unknown): unknown {
     return Array.isArray(openedAt) && openedAt.length > 0 ? [{ sittingId, studentId, at: openedAt }] : [];
   });
   return { ...rest, tables: { ...tables, openings } };
+}
+
+/** Files of before the changes of the log stood apart have them in its entries. */
+function withLogChanges(raw: unknown): unknown {
+  const { tables, ...rest } = raw as { tables?: { log?: unknown; logChanges?: unknown } };
+  if (!tables || tables.logChanges !== undefined || !Array.isArray(tables.log)) return raw;
+  const split = (tables.log as { seq?: unknown }[]).map((entry) => splitEntry(entry ?? {}));
+  const logChanges = split.flatMap(({ entry, changes }) =>
+    changes.length > 0 ? [{ seq: entry.seq, changes }] : [],
+  );
+  return { ...rest, tables: { ...tables, log: split.map(({ entry }) => entry), logChanges } };
 }
 
 type Rows = Record<DeskTableName, readonly object[]>;

@@ -1,0 +1,79 @@
+import { recordedTables, tableNames, type Owner, type TableEntry, type TableName } from '@/core/model/tables';
+
+/** What each command reads and writes, so that whatever else happens on the desk does not wait for it. */
+
+/** The tables of rows that hang on a row of one of these, directly or by what hangs on it; and these themselves. */
+export function hangingOn(...owners: Owner[]): TableName[] {
+  const all = new Set<string>(owners);
+  // Tables name their owners in the order of the registry, or not: until nothing more is found.
+  for (let before = 0; before < all.size;) {
+    before = all.size;
+    for (const name of tableNames)
+      if (Object.keys((recordedTables[name] as TableEntry).owners ?? {}).some((owner) => all.has(owner)))
+        all.add(name);
+  }
+  return tableNames.filter((name) => all.has(name));
+}
+
+/** Where one student stands in a sitting, and what an act for him may change. */
+const seat: TableName[] = ['sittings', 'students', 'allowances', 'attempts'];
+/** A student who leaves a group may leave the desk. */
+const leaving: TableName[] = [...hangingOn('students'), 'groups'];
+const freezing: TableName[] = ['sittings', 'papers', 'paperVersions'];
+
+export const commandTables = {
+  createGroup: ['groups'],
+  renameGroup: ['groups'],
+  describeGroup: ['groups'],
+  deleteGroup: leaving,
+  bringIn: ['students', 'groups'],
+  bringClasses: ['students', 'groups'],
+  changeStudent: ['students'],
+  putInGroup: ['students'],
+  archiveStudents: ['students'],
+  bringBackStudents: ['students'],
+  newCodes: ['students'],
+  mergeStudents: tableNames,
+  takeOutOfGroup: leaving,
+  keepTemplate: ['templates'],
+  removeTemplate: ['templates'],
+  putIntoBank: ['papers', 'bank'],
+  takeIntoPaper: ['papers', 'bank'],
+  putBack: ['papers', 'bank'],
+  newBankQuestion: ['bank'],
+  changeBankQuestion: ['bank'],
+  takeOutOfBank: ['bank'],
+  sendMessages: ['outbox'],
+  removeMessage: ['outbox'],
+  createPaper: ['papers'],
+  bringPapers: ['papers'],
+  changePaper: ['papers', 'bank'],
+  deletePaper: [...hangingOn('papers'), 'sittings'],
+  answerRequest: ['requests'],
+  grantRequest: [...seat, 'requests'],
+  paperPacket: freezing,
+  takeInAnswers: [...seat, 'paperVersions'],
+  giveAllowance: seat,
+  giveAttempt: seat,
+  startAfresh: seat,
+  carryOn: seat,
+  collectFrom: seat,
+  setAside: seat,
+  restoreAttempt: seat,
+  giveLasting: ['students'],
+  decideLate: ['attempts'],
+  markAnswers: ['marks'],
+  handBack: ['releases'],
+  withdrawResults: ['releases'],
+  createSitting: ['sittings'],
+  changeSitting: ['sittings'],
+  setClosedToStarts: ['sittings'],
+  setOnDevices: freezing,
+  adoptPaper: freezing,
+  archiveSittings: ['sittings'],
+  restoreSitting: ['sittings'],
+  deleteSitting: hangingOn('sittings'),
+} satisfies Record<string, readonly TableName[]>;
+
+/** The name of a command. */
+export type Command = keyof typeof commandTables;
