@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Agent, setGlobalDispatcher } from 'undici';
-import type { BoxChange, BoxNews } from '@/core/exchange/box';
+import type { MailboxChange, MailboxNews } from '@/core/exchange/mailbox';
 import { kindNamed, type Question } from '@/core/kinds';
 import { codeOf, paper, sittingRows } from '../tests/unit/classroom';
 import { browser, secret } from '../tests/unit/serverProcess';
@@ -55,7 +55,7 @@ const fifty: Question[] = Array.from({ length: questions }, (_, number) => ({
   accepted: [],
   forgive: { case: true, spaces: true, accents: true },
 }));
-const rows: BoxChange[] = [
+const rows: MailboxChange[] = [
   ...sittingRows(students).filter((row) => !('table' in row && row.table === 'papers')),
   { table: 'papers', row: { ...paper, questions: fifty } },
 ];
@@ -111,7 +111,7 @@ let lost = 0;
 let after = 0;
 const seen = new Map<string, number>();
 for (;;) {
-  const news = (await desk('GET', `/desk/news?after=${after}`)).body as BoxNews;
+  const news = (await desk('GET', `/desk/news?after=${after}`)).body as MailboxNews;
   for (const attempt of news.attempts) seen.set(attempt.id, Object.keys(attempt.answers).length);
   after = news.rev;
   if (!news.more) break;

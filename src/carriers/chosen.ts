@@ -1,7 +1,7 @@
-import type { HandCarrier } from './byHand';
+import type { FileCarrier } from './inFiles';
 import type { Carrier, HomeSitting } from './Carrier';
 import { classroomServer } from './classroomServer';
-import { handWhenNeeded } from './handWhenNeeded';
+import { filesWhenNeeded } from './filesWhenNeeded';
 
 /** Whether a teacher's desk lies in this browser. */
 async function deskIsHere(): Promise<boolean> {
@@ -19,7 +19,7 @@ export function chosenCarrier(
   here: () => Promise<Carrier | null> = async () =>
     (await deskIsHere()) ? (await import('./sameBrowser')).sameBrowserCarrier() : null,
   away: Carrier = classroomServer(),
-  hand: HandCarrier = handWhenNeeded(),
+  hand: FileCarrier = filesWhenNeeded(),
 ): Carrier {
   /** Who knows each code; null: nobody but this device. */
   const byCode = new Map<string, Carrier | null>();

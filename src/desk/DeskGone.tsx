@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
-import { deskLine } from '@/sync/deskLine';
-import { pairDesk } from '@/sync/boxSync';
+import { serverConnection } from '@/sync/serverConnection';
+import { pairDesk } from '@/sync/mailboxSync';
 import { EmptyState } from '../ui/EmptyState';
 import { forgetDesk } from './begun';
 import { PutBack } from './PutBack';
@@ -22,7 +22,7 @@ export function DeskGone() {
               void put().then(async (done) => {
                 if (!done) return;
                 // What students handed over meanwhile comes to it.
-                if (!(source instanceof File)) await act(pairDesk(deskLine(), source.secret));
+                if (!(source instanceof File)) await act(pairDesk(serverConnection(), source.secret));
                 window.location.reload();
               })
             }

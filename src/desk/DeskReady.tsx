@@ -1,7 +1,7 @@
 import { useEffect, type ReactNode } from 'react';
-import { lineKept } from '@/sync/boxSync';
+import { pairing } from '@/sync/mailboxSync';
 import { keepCopies } from '@/workers/copies';
-import { keepLine } from '@/workers/line';
+import { keepConnected } from '@/workers/connection';
 import { Shell } from './Shell';
 import type { Shortcut } from './KeysHelp';
 import { FilesFrom } from '../ui/files';
@@ -28,7 +28,7 @@ export function DeskReady({
   // A paired desk keeps the line to the classroom server from whatever page is open.
   useEffect(() => {
     if (!begun) return;
-    void lineKept().then((line) => line && keepLine());
+    void pairing().then((line) => line && keepConnected());
     // What is on the page comes first.
     const timer = setTimeout(keepCopies, copiesAfterMs);
     return () => clearTimeout(timer);

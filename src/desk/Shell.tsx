@@ -13,7 +13,7 @@ import { KeyHint } from '../ui/KeyHint';
 import { cssVariables, theme } from '../ui/theme';
 import { Wordmark } from '../ui/Wordmark';
 import { Asking } from './Asking';
-import { KeptLine } from './KeptLine';
+import { SaveStatus } from './SaveStatus';
 import { KeysHelp, type Shortcut } from './KeysHelp';
 import { Search } from './Search';
 import styles from './Shell.module.css';
@@ -67,7 +67,7 @@ function Frame({ strip, shortcuts = [], children }: ShellProps) {
       </header>
       {strip}
       <main className={styles.main}>{children}</main>
-      <KeptLine />
+      <SaveStatus />
       <KeysHelp opened={keysShown} onClose={keys.close} here={shortcuts} />
       <Search />
     </>

@@ -48,7 +48,7 @@ export function useWord(): Word | null {
 const underWay = new Set<Promise<unknown>>();
 
 /** Null when every command has been kept; otherwise resolves once they have. */
-export function untilKept(): Promise<unknown> | null {
+export function untilSaved(): Promise<unknown> | null {
   return underWay.size === 0 ? null : Promise.allSettled([...underWay]);
 }
 

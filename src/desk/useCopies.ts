@@ -1,6 +1,6 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useCallback, useEffect, useState } from 'react';
-import { deskLine } from '@/sync/deskLine';
+import { serverConnection } from '@/sync/serverConnection';
 import type { DeskCopy } from '@/core/formats/backup/copies';
 import { copiesInFolder, type FolderCopy } from '@/sync/copies';
 import { copyPlaces, folderPlace, serverPlace, type FolderPlace, type ServerPlace } from '@/sync/copyPlaces';
@@ -54,7 +54,7 @@ async function foundInFolder({ handle, deskId: mine }: FolderPlace): Promise<Fou
 }
 
 async function foundOnServer({ secret, deskId: mine }: ServerPlace): Promise<FoundCopy[]> {
-  const copies = await deskLine()
+  const copies = await serverConnection()
     .copies()
     .catch(() => []);
   return copies.map((copy) => ({

@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import { untilKept } from './act';
+import { untilSaved } from './act';
 
 /**
  * Leaving by a link waits until what was done last is kept: a page that is gone would take its unfinished writing with
@@ -8,7 +8,7 @@ import { untilKept } from './act';
 export function useKeptFirst(): void {
   useEffect(() => {
     const clicked = (event: MouseEvent) => {
-      const kept = untilKept();
+      const kept = untilSaved();
       if (!kept || event.defaultPrevented || event.button !== 0) return;
       if (event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) return;
       const link = event.target instanceof Element ? event.target.closest('a') : null;

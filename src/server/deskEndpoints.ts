@@ -1,12 +1,17 @@
 import type { Context } from 'hono';
 import { streamSSE } from 'hono/streaming';
 import { z } from 'zod';
-import { BoxChanges, type BoxNews, type BoxPresence, type BoxState } from '@/core/exchange/box';
-import type { ExchangePlace } from '@/core/exchange/place';
+import {
+  MailboxChanges,
+  type MailboxNews,
+  type MailboxPresence,
+  type MailboxState,
+} from '@/core/exchange/mailbox';
+import type { ExchangeRepository } from '@/core/exchange/repository';
 import { PackedAsset } from '@/core/basics/asset';
 import { assetId, packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
 import { Line } from '@/core/basics/common';
-import { keys } from './boxPlace';
+import { keys } from './mailboxRepository';
 import { copyEndpoints } from './deskCopies';
 import { newsAfter, sittingsIn, takeChanges } from './deskSide';
 import { deskBytes, smallBytes, type Endpoint, type Surroundings } from './endpoint';
@@ -21,13 +26,13 @@ const gatherMs = 150;
 
 /** What the teacher's desk asks of the server. */
 export function deskEndpoints(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   { store, settings, guesses, presence, log }: Surroundings,
 ): Endpoint[] {
   let streams = 0;
 
   /** Who is stopped from guessing: addresses, and students who typed wrong access codes. */
-  const stoppedNow = (now: number): BoxState['stopped'] => [
+  const stoppedNow = (now: number): MailboxState['stopped'] => [
     ...guesses.codes.list(now).map((each) => ({ ...each, what: 'codes' as const })),
     ...guesses.guests.list(now).map((each) => ({ ...each, what: 'guests' as const })),
     ...guesses.access.list(now).map((each) => ({ ...each, what: 'access' as const })),
@@ -76,7 +81,7 @@ export function deskEndpoints(
         );
         log(paired === null ? 'pairing refused: wrong secret' : 'a desk was paired');
         if (paired === null) throw new Refused('wrongSecret');
-        return http.json({ box: store.id });
+        return http.json({ mailbox: store.id });
       },
     },
     {
@@ -95,8 +100,8 @@ export function deskEndpoints(
       role: 'desk',
       most: smallBytes,
       answer: async ({ http, now }) => {
-        const state: BoxState = {
-          box: store.id,
+        const state: MailboxState = {
+          mailbox: store.id,
           rev: await store.rev(),
           now,
           addresses: addressesOf(settings),
@@ -124,9 +129,9 @@ export function deskEndpoints(
       role: 'desk',
       most: deskBytes,
       answer: async ({ http }) => {
-        const { changes } = fitting(BoxChanges, await bodyOf(http));
+        const { changes } = fitting(MailboxChanges, await bodyOf(http));
         await takeChanges(store, changes);
-        return http.json({ box: store.id });
+        return http.json({ mailbox: store.id });
       },
     },
     {
@@ -136,7 +141,7 @@ export function deskEndpoints(
       most: smallBytes,
       answer: async ({ http, now }) => {
         const news = await newsAfter(store, afterOf(http), now);
-        return http.json({ ...news, stopped: stoppedNow(now) } satisfies BoxNews);
+        return http.json({ ...news, stopped: stoppedNow(now) } satisfies MailboxNews);
       },
     },
     {
@@ -145,7 +150,7 @@ export function deskEndpoints(
       role: 'desk',
       most: smallBytes,
       answer: async ({ http, now }) =>
-        http.json({ now, seen: presence.since(afterOf(http)) } satisfies BoxPresence),
+        http.json({ now, seen: presence.since(afterOf(http)) } satisfies MailboxPresence),
     },
     {
       method: 'GET',

@@ -1,22 +1,22 @@
 import { withChange, type AttemptChange } from '@/core/exchange/attemptChange';
 import {
-  boxKeys,
+  mailboxKeys,
   keyText,
-  type BoxChange,
-  type BoxNews,
-  type BoxRelease,
-  type BoxStudent,
-} from '@/core/exchange/box';
+  type MailboxChange,
+  type MailboxNews,
+  type MailboxRelease,
+  type MailboxStudent,
+} from '@/core/exchange/mailbox';
 import type { Attempt, ExceptionRequest, Sitting } from '@/core/model/sitting';
-import { keys } from './boxPlace';
+import { keys } from './mailboxRepository';
 import type { ExchangeStore, KeptChange } from './exchangeStore';
 import { Refused } from './respond';
 import type { Session } from './sessions';
 
-/** What the teacher's desk puts into the box, and what it takes out. */
+/** What the teacher's desk puts into the mailbox, and what it takes out. */
 
 /** Takes the desk's changes in, in their order. */
-export async function takeChanges(store: ExchangeStore, changes: readonly BoxChange[]): Promise<void> {
+export async function takeChanges(store: ExchangeStore, changes: readonly MailboxChange[]): Promise<void> {
   for (const change of changes)
     if ('drop' in change) await drop(store, change.drop, change.key, change.rev ?? 0);
     else if (change.table === 'attempts') await changeAttempt(store, change.id, change.change);
@@ -25,20 +25,20 @@ export async function takeChanges(store: ExchangeStore, changes: readonly BoxCha
 
 async function put(
   store: ExchangeStore,
-  change: Exclude<BoxChange, { drop: string } | { table: 'attempts' }>,
+  change: Exclude<MailboxChange, { drop: string } | { table: 'attempts' }>,
 ) {
   const { table, row } = change;
   // Each table has its key, which the types of a union cannot say.
-  const key = `${table}/${keyText((boxKeys[table] as (row: unknown) => string[])(row))}`;
+  const key = `${table}/${keyText((mailboxKeys[table] as (row: unknown) => string[])(row))}`;
   const writes: KeptChange[] = [{ key, value: row }];
   if (table === 'students') {
-    const before = (await store.get(key)) as BoxStudent | undefined;
+    const before = (await store.get(key)) as MailboxStudent | undefined;
     if (before && before.joinCode !== row.joinCode) writes.push(...(await codeGone(store, before)));
     writes.push({ key: keys.code(row.joinCode), value: row.id });
   }
   if (table !== 'releases') return store.commit(writes);
   return store.locked(row.studentId, async () => {
-    const before = (await store.get(key)) as BoxRelease | undefined;
+    const before = (await store.get(key)) as MailboxRelease | undefined;
     const openedAt = [...new Set([...row.openedAt, ...(before?.openedAt ?? [])])].sort();
     await store.commit([{ key, value: { ...row, openedAt } }]);
   });
@@ -88,12 +88,12 @@ async function drop(store: ExchangeStore, table: string, key: string, rev: numbe
   }
   const writes: KeptChange[] = [{ key: `${table}/${key}`, value: null }];
   const row = await store.get(`${table}/${key}`);
-  if (table === 'students' && row) writes.push(...(await codeGone(store, row as BoxStudent)));
+  if (table === 'students' && row) writes.push(...(await codeGone(store, row as MailboxStudent)));
   await store.commit(writes);
 }
 
 /** A code leads nowhere any more, unless it is somebody else's by now. */
-async function codeGone(store: ExchangeStore, { id, joinCode }: BoxStudent): Promise<KeptChange[]> {
+async function codeGone(store: ExchangeStore, { id, joinCode }: MailboxStudent): Promise<KeptChange[]> {
   const key = keys.code(joinCode);
   return (await store.get(key)) === id ? [{ key, value: null }] : [];
 }
@@ -110,7 +110,7 @@ async function dropSitting(store: ExchangeStore, sittingId: string, rev: number)
   // Without its sitting no answer is acknowledged any more. What is being taken right now is waited for.
   await store.commit([{ key, value: null }]);
   for (const { value } of await store.list('students/'))
-    await store.locked((value as BoxStudent).id, async () => undefined);
+    await store.locked((value as MailboxStudent).id, async () => undefined);
   const news = await newsAfter(store, rev, 0);
   const told = [...news.attempts, ...news.requests].some((row) => row.sittingId === sittingId);
   if (sitting && (told || news.more)) {
@@ -129,7 +129,7 @@ async function dropSitting(store: ExchangeStore, sittingId: string, rev: number)
     (await of<Attempt>('attempts/')).map(({ value }) => value),
   );
   const guests = (await store.list('students/')).filter(
-    ({ value }) => (value as BoxStudent).onlySittingId === sittingId,
+    ({ value }) => (value as MailboxStudent).onlySittingId === sittingId,
   );
   const others = (await store.list('sittings/')).map(({ value }) => (value as Sitting).paperId);
   const { paperId } = (sitting as Sitting | undefined) ?? { paperId: '' };
@@ -145,7 +145,7 @@ async function dropSitting(store: ExchangeStore, sittingId: string, rev: number)
     ...(await of('releases/')),
     ...(await of('access/')),
     ...guests,
-    ...guests.map(({ value }) => ({ key: keys.code((value as BoxStudent).joinCode) })),
+    ...guests.map(({ value }) => ({ key: keys.code((value as MailboxStudent).joinCode) })),
   ];
   await store.commit(left.map(({ key }) => ({ key, value: null })));
 }
@@ -177,7 +177,7 @@ export async function newsAfter(
   store: ExchangeStore,
   after: number,
   now: number,
-): Promise<Omit<BoxNews, 'stopped'>> {
+): Promise<Omit<MailboxNews, 'stopped'>> {
   const rev = await store.rev();
   const lists = await Promise.all(
     ['attempts/', 'students/', 'requests/', 'releases/'].map((table) => store.list(table)),
@@ -191,15 +191,15 @@ export async function newsAfter(
   const of = <T>(table: string) =>
     told.filter(({ key }) => key.startsWith(table)).map(({ value }) => value as T);
   return {
-    box: store.id,
+    mailbox: store.id,
     // Rows of one revision must not be cut apart: what comes after them is told again.
     rev: more ? Math.max(after, (told.at(-1)?.rev ?? rev) - 1) : rev,
     now,
     more,
     attempts: of<Attempt>('attempts/'),
-    guests: of<BoxStudent>('students/'),
+    guests: of<MailboxStudent>('students/'),
     requests: of<ExceptionRequest>('requests/'),
-    opened: of<BoxRelease>('releases/').map(({ sittingId, studentId, openedAt }) => ({
+    opened: of<MailboxRelease>('releases/').map(({ sittingId, studentId, openedAt }) => ({
       sittingId,
       studentId,
       openedAt,
@@ -207,7 +207,7 @@ export async function newsAfter(
   };
 }
 
-const isGuestRow = (value: unknown) => (value as BoxStudent).role === 'guest';
+const isGuestRow = (value: unknown) => (value as MailboxStudent).role === 'guest';
 
 export async function sittingsIn(store: ExchangeStore): Promise<{ id: string; title: string }[]> {
   return (await store.list('sittings/')).map(({ value }) => {

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { codeOf, paper, sittingRows } from '../../tests/unit/classroom';
 import { at, samples } from '../../tests/unit/samples';
-import { mostChanges, type BoxChange } from '@/core/exchange/box';
+import { mostChanges, type MailboxChange } from '@/core/exchange/mailbox';
 import { assetId, packedAsset } from '@/core/basics/assetBytes';
 import { sealed, sealerWith } from '@/core/formats/packet/sealed';
 import type { Shows } from '@/core/model/release';
@@ -81,12 +81,12 @@ async function classroom(own: Partial<ServerSettings> = {}, most = 1000) {
 type Classroom = Awaited<ReturnType<typeof classroom>>;
 
 /** A paired desk, and a sitting of two students on the server. */
-async function opened(room: Classroom, rows: BoxChange[] = sittingRows(2)) {
+async function opened(room: Classroom, rows: MailboxChange[] = sittingRows(2)) {
   const desk = room.device('10.0.0.9');
   expect((await desk.ask('POST', '/pair', { secret })).status).toBe(200);
   for (let from = 0; from < rows.length; from += mostChanges) {
     const changes = rows.slice(from, from + mostChanges);
-    expect((await desk.ask('POST', '/desk/changes', { changes })).body).toEqual({ box: room.folder.id });
+    expect((await desk.ask('POST', '/desk/changes', { changes })).body).toEqual({ mailbox: room.folder.id });
   }
   return desk;
 }

@@ -1,7 +1,7 @@
 import { Hono, type Context } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { Presence } from '@/core/exchange/presence';
-import { boxPlace } from './boxPlace';
+import { mailboxRepository } from './mailboxRepository';
 import { deskEndpoints } from './deskEndpoints';
 import { smallBytes, type Endpoint, type Surroundings } from './endpoint';
 import { StoreFull, type ExchangeStore } from './exchangeStore';
@@ -18,7 +18,7 @@ interface From {
 }
 
 /**
- * The classroom server: a box between students and desk, with the rules of core. It knows HTTP and who may do what;
+ * The classroom server: a mailbox between students and desk, with the rules of core. It knows HTTP and who may do what;
  * what is answered is decided by `core/exchange`.
  *
  * @param log takes lines without answers, names or codes
@@ -30,7 +30,7 @@ export function exchangeServer(
   guesses = newGuesses(),
 ) {
   const presence = new Presence();
-  const place = boxPlace(store, settings.secret, presence);
+  const place = mailboxRepository(store, settings.secret, presence);
   const surroundings: Surroundings = { store, settings, guesses, presence, log };
   const endpoints: Endpoint[] = [
     {

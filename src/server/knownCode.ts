@@ -1,4 +1,4 @@
-import type { ExchangePlace } from '@/core/exchange/place';
+import type { ExchangeRepository } from '@/core/exchange/repository';
 import { joinCodeAlphabet, joinCodeFrom } from '@/core/basics/joinCode';
 import type { Asked } from './endpoint';
 import type { AllGuesses } from './guesses';
@@ -15,7 +15,7 @@ const shape = new RegExp(`^[${joinCodeAlphabet}]{6}$`);
  * @throws {Refused} nobody has it, or guessing is stopped
  */
 export async function knownCode(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   guesses: Pick<AllGuesses, 'codes' | 'near'>,
   { from, now }: Asked,
   joinCode: string,
@@ -47,7 +47,7 @@ export async function knownCode(
 }
 
 /** Somebody's code from which this one differs in one letter, or in two neighbours the wrong way round; null: nobody's. */
-async function nearCode(place: ExchangePlace, code: string): Promise<string | null> {
+async function nearCode(place: ExchangeRepository, code: string): Promise<string | null> {
   for (const other of neighbours(code)) if (await place.studentWith(other)) return other;
   return null;
 }

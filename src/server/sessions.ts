@@ -1,9 +1,9 @@
 import type { Context } from 'hono';
 import { getCookie, setCookie } from 'hono/cookie';
 import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
-import { plainSecret } from '@/core/exchange/box';
+import { plainSecret } from '@/core/exchange/mailbox';
 import type { Attempt } from '@/core/model/sitting';
-import { keys } from './boxPlace';
+import { keys } from './mailboxRepository';
 import type { ExchangeStore } from './exchangeStore';
 import { Refused } from './respond';
 import type { ServerSettings } from './settings';

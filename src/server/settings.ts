@@ -2,7 +2,7 @@ import { randomInt } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
-import { plainSecret } from '@/core/exchange/box';
+import { plainSecret } from '@/core/exchange/mailbox';
 import { joinCodeAlphabet } from '@/core/basics/joinCode';
 
 /** What the surroundings set for the classroom server. */

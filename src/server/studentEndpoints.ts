@@ -2,10 +2,10 @@ import type { z } from 'zod';
 import { reply } from '@/core/exchange';
 import { messageList, messageNames, saidIn, type MessageName } from '@/core/exchange/messageList';
 import { requestSchemas, type CarriedFile, type Greeting, type StartReply } from '@/core/exchange/messages';
-import type { ExchangePlace } from '@/core/exchange/place';
+import type { ExchangeRepository } from '@/core/exchange/repository';
 import { PackedAsset } from '@/core/basics/asset';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
-import { keys } from './boxPlace';
+import { keys } from './mailboxRepository';
 import { smallBytes, type Asked, type Endpoint, type Surroundings } from './endpoint';
 import { bodyOf, fitting, Refused } from './respond';
 import { knownCode } from './knownCode';
@@ -18,7 +18,7 @@ type Named = Record<string, unknown>;
  * stands who may ask, and what else the server says to it.
  */
 export function studentEndpoints(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   { store, settings, guesses }: Surroundings,
 ): Endpoint[] {
   /** A join code that somebody has; wrong ones are counted against where they come from. */

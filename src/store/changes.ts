@@ -1,4 +1,4 @@
-import Dexie, { mergeRanges, RangeSet, type ObservabilitySet } from 'dexie';
+import Dexie, { cmp, mergeRanges, RangeSet, type IndexableType, type ObservabilitySet } from 'dexie';
 import { desk } from './tables';
 
 /** Says which table of the desk has changed, in whatever tab or worker that was. */
@@ -27,4 +27,37 @@ export function onRowsChanged(changed: (table: string, keys: RangeSet) => void):
   };
   Dexie.on('storagemutated', heard);
   return () => Dexie.on('storagemutated').unsubscribe(heard);
+}
+
+/** The keys in these ranges; null where one of them holds more than a key, or they are more than `most`. */
+export function keysIn(ranges: RangeSet, most: number): IndexableType[] | null {
+  const keys: IndexableType[] = [];
+  for (const { from, to } of ranges) {
+    if (cmp(from, to) !== 0 || keys.length >= most) return null;
+    keys.push(from);
+  }
+  return keys;
+}
+
+/** Gathers changed rows by table, until they are taken. */
+export class ChangedRows {
+  private rows = new Map<string, RangeSet>();
+
+  add(table: string, keys: RangeSet): void {
+    const known = this.rows.get(table) ?? new RangeSet();
+    mergeRanges(known, keys);
+    this.rows.set(table, known);
+  }
+
+  has = (table: string): boolean => this.rows.has(table);
+  get size(): number {
+    return this.rows.size;
+  }
+
+  /** What was gathered, which begins anew. */
+  take(): Map<string, RangeSet> {
+    const { rows } = this;
+    this.rows = new Map();
+    return rows;
+  }
 }

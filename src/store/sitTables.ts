@@ -37,7 +37,7 @@ export interface HeldFile extends CarriedFile {
 }
 
 /** What came to this device by hand for one student: a sitting with its paper, what came back of it, or both. */
-export interface HandPacket {
+export interface CarriedPacket {
   joinCode: string;
   sittingId: string;
   /** As this device knows him; the join code stands for the id. */
@@ -56,7 +56,7 @@ export interface HandPacket {
 }
 
 /** A picture or file that came by hand, or is to go so. */
-export interface HandFile extends CarriedFile {
+export interface CarriedHandFile extends CarriedFile {
   joinCode: string;
 }
 
@@ -64,10 +64,10 @@ export interface HandFile extends CarriedFile {
 export class SitDatabase extends Dexie {
   declare attempts: EntityTable<HeldAttempt, 'attemptId'>;
   declare files: Table<HeldFile, [string, string]>;
-  declare packets: Table<HandPacket, [string, string]>;
+  declare packets: Table<CarriedPacket, [string, string]>;
   /** Attempts at what came by hand: this device is where they are kept. */
   declare handAttempts: EntityTable<Attempt, 'id'>;
-  declare handFiles: Table<HandFile, [string, string]>;
+  declare handFiles: Table<CarriedHandFile, [string, string]>;
 
   constructor(name = 'gribbet-sit') {
     super(name);

@@ -1,7 +1,7 @@
 import { scriptFor } from '@/core/exchange';
 import type { Student } from '@/core/model/people';
 import type { Sitting } from '@/core/model/sitting';
-import { deskPlace } from './deskPlace';
+import { deskRepository } from './deskRepository';
 import { desk } from './tables';
 
 /** Who has a place in these sittings: their groups, their guests, and whoever sat one and left its group. */
@@ -29,4 +29,4 @@ export async function studentsOf(sittings: readonly Sitting[]): Promise<Student[
 
 /** A student's script as it is let out, without noting that it was looked at. */
 export const scriptOf = (sitting: Sitting, student: Student, now: number) =>
-  scriptFor(deskPlace, student, sitting, now);
+  scriptFor(deskRepository, student, sitting, now);

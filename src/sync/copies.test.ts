@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
-import { deskLine, type DeskLine } from '@/sync/deskLine';
+import { serverConnection, type ServerConnection } from '@/sync/serverConnection';
 import type { Fetch } from '@/carriers/ask';
 import { readBackup } from '@/core/formats/backup';
 import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
@@ -93,7 +93,7 @@ describe('copies on the server', () => {
   const secret = 'ABCDEFGH23456789';
   let path: string;
   let folder: ExchangeFolder;
-  let line: DeskLine;
+  let line: ServerConnection;
   let sent: string[];
   const place = { secret, salt: 'AAECAwQFBgcICQoLDA0ODw==' };
 
@@ -106,16 +106,21 @@ describe('copies on the server', () => {
     let cookie = '';
     const asked: Fetch = async (address, { method = 'GET', body, headers }) => {
       if (method === 'PUT') sent.push(address);
-      const request = new Request(`http://box${address}`, {
+      const request = new Request(`http://mailbox${address}`, {
         method,
-        headers: { ...(headers as Record<string, string>), host: 'box', origin: 'http://box', cookie },
+        headers: {
+          ...(headers as Record<string, string>),
+          host: 'mailbox',
+          origin: 'http://mailbox',
+          cookie,
+        },
         body: (body ?? null) as string | null,
       });
       const response = await server.answer(request, '10.0.0.1', start);
       cookie = response.headers.get('set-cookie')?.split(';')[0] ?? cookie;
       return response;
     };
-    line = deskLine(asked);
+    line = serverConnection(asked);
     await line.pair(secret);
   });
   afterEach(() => folder.close());

@@ -1,5 +1,5 @@
 import { customAlphabet } from 'nanoid';
-import type { DeskLine } from '@/sync/deskLine';
+import type { ServerConnection } from '@/sync/serverConnection';
 import { bytesFrom } from '@/core/basics/base64';
 import {
   readArchive,
@@ -83,7 +83,7 @@ export async function copiesInFolder(folder: FileSystemDirectoryHandle): Promise
 
 /** Puts a copy onto the server, sealed. Parts that lie there already are not sent again. */
 export async function copyOntoServer(
-  line: DeskLine,
+  line: ServerConnection,
   place: Pick<ServerPlace, 'secret' | 'salt'>,
   content: DeskContent,
   id: string,
@@ -121,7 +121,7 @@ async function zipWithoutFiles(content: DeskContent, now: string): Promise<Uint8
 
 /** A copy that lies on the server. */
 export async function readServerCopy(
-  line: DeskLine,
+  line: ServerConnection,
   secret: string,
   copy: DeskCopy,
   progress?: Progress,

@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import { deskLine } from '@/sync/deskLine';
+import { serverConnection } from '@/sync/serverConnection';
 import { readBackup, writeBackup, type Backup, type BackupRead, type Progress } from '@/core/formats/backup';
 import type { DeskCopy } from '@/core/formats/backup/copies';
 import { deskContent, putInPlace } from '@/store/backup';
@@ -28,7 +28,7 @@ const backupWorker = {
   read: async (file: File, progress: Progress): Promise<BackupFound> =>
     kept(await readBackup(file, progress)),
   readOnServer: async (copy: DeskCopy, secret: string, progress: Progress): Promise<BackupFound> =>
-    kept(await readServerCopy(deskLine(), secret, copy, progress)),
+    kept(await readServerCopy(serverConnection(), secret, copy, progress)),
   put: async (progress: Progress): Promise<void> => {
     if (!found) throw new Error('Nothing was read');
     await putInPlace(found, progress);

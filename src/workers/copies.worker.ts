@@ -2,7 +2,7 @@ import { ServerFault } from '@/core/exchange/serverFault';
 import { base64From } from '@/core/basics/base64';
 import { copyDue } from '@/core/formats/backup/copyDue';
 import { onDeskChanged } from '@/store/changes';
-import { lineKept } from '@/store/line';
+import { pairing } from '@/store/pairing';
 import { copyPlaces, serverPlace, type CopyPlace } from '@/sync/copyPlaces';
 import type { CopyFault } from '@/core/formats/backup/copyDue';
 import { onCopyNow } from './copies';
@@ -32,7 +32,7 @@ function soon(afterMs: number): void {
  * stays, so that the same seals are made when it is paired again.
  */
 async function keepServerPlace(): Promise<void> {
-  const paired = await lineKept();
+  const paired = await pairing();
   const place = await serverPlace();
   if (!paired) {
     if (place && place.secret !== '')
@@ -79,13 +79,14 @@ async function copyTo(place: CopyPlace): Promise<void> {
   // What changes from here on is in the next one.
   await copyPlaces.places.update(place.key, { changedSince: null });
   try {
-    const { copyIntoFolder, copyOntoServer, deskContent, deskId, deskLine } = await import('./copying');
+    const { copyIntoFolder, copyOntoServer, deskContent, deskId, serverConnection } =
+      await import('./copying');
     const id = await deskId();
     const content = await deskContent();
     if (place.key === 'folder') {
       if ((await place.handle.queryPermission({ mode: 'readwrite' })) !== 'granted') throw new NoPermission();
       await copyIntoFolder(place.handle, content, id, at);
-    } else await copyOntoServer(deskLine(), place, content, id, at);
+    } else await copyOntoServer(serverConnection(), place, content, id, at);
     await copyPlaces.places.update(place.key, { lastAt: at, fault: null, deskId: id });
     ended.set(place.key, { at: Date.now(), tookMs: Date.now() - began });
   } catch (error) {
@@ -113,7 +114,7 @@ function faultOf(error: unknown): CopyFault {
 }
 
 /** What can be made again, or is of this browser alone, is in no copy. */
-const apart = new Set(['progress', 'carried', 'posted', 'line']);
+const apart = new Set(['progress', 'carried', 'posted', 'pairing']);
 
 onDeskChanged((table) => {
   if (!apart.has(table))

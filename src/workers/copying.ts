@@ -1,4 +1,4 @@
 /** What a copy is made with: fetched by the worker once there is a place for one. */
-export { deskLine } from '@/sync/deskLine';
+export { serverConnection } from '@/sync/serverConnection';
 export { deskContent } from '@/store/backup';
 export { copyIntoFolder, copyOntoServer, deskId } from '@/sync/copies';

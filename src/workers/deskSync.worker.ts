@@ -1,9 +1,10 @@
-import { deskLine } from '@/sync/deskLine';
+import { serverConnection } from '@/sync/serverConnection';
 import { ServerFault } from '@/core/exchange/serverFault';
-import { lineKept, pull, push } from '@/sync/boxSync';
-import { onDeskChanged } from '@/store/changes';
-import type { LineState } from './line';
-import { lineChannel } from '../store/lineChannel';
+import { pairing, pull, push } from '@/sync/mailboxSync';
+import { ChangedRows, onRowsChanged } from '@/store/changes';
+import { mailboxSources } from '@/sync/mailboxRows';
+import type { ConnectionState } from './connection';
+import { connectionChannel } from '../store/connectionChannel';
 import { tellSeen } from '../store/live/presence';
 
 /** Between two looks at the server: when it tells by itself that something came, and when it does not. */
@@ -14,11 +15,13 @@ const presentMs = 4_000;
 /** After a change here or there, so that several go together. */
 const gatherMs = 250;
 
-const line = deskLine();
-const channel = new BroadcastChannel(lineChannel);
-let state: LineState = { reach: 'asking', heardAt: null, aheadMs: 0, stopped: [], arriving: 0 };
-/** The tables of the desk that changed since they were put into the box; null: all have to be looked at. */
-let changed: Set<string> | null = null;
+const server = serverConnection();
+const channel = new BroadcastChannel(connectionChannel);
+let state: ConnectionState = { reach: 'asking', heardAt: null, aheadMs: 0, stopped: [], arriving: 0 };
+/** The rows of the desk that changed since they were put into the mailbox. */
+const changed = new ChangedRows();
+/** Whether that is not known, and all of them have to be looked at. */
+let anew = true;
 let timer: ReturnType<typeof setTimeout> | null = null;
 let dueAt = Infinity;
 let busy = false;
@@ -26,7 +29,7 @@ let stream: EventSource | null = null;
 /** Whether the stream has told anything: what stands between may hold it back. */
 let hearing = false;
 
-const said = (next: Partial<LineState>) => {
+const said = (next: Partial<ConnectionState>) => {
   state = { ...state, ...next };
   channel.postMessage({ state });
 };
@@ -40,32 +43,28 @@ function soon(afterMs: number): void {
   timer = setTimeout(() => void turn(), afterMs);
 }
 
-/** What is put into the box is made from these; of what students do nothing has to be put back. */
-const told = ['students', 'groups', 'sittings', 'allowances', 'requests', 'paperVersions', 'log'];
-const scripted = ['releases', 'marks', 'log', 'sittings', 'paperVersions'];
-
 async function turn(): Promise<void> {
   timer = null;
   dueAt = Infinity;
   if (busy) return soon(gatherMs);
   busy = true;
   try {
-    const paired = await lineKept();
+    const paired = await pairing();
     if (!paired) {
-      changed = null;
+      anew = true;
       said({ reach: 'notPaired' });
     } else {
       const before = Date.now();
-      const { now: theirs, stopped } = await pull(line, (arriving) => said({ arriving }));
-      // Another box knows nothing of what was put into the one before.
-      if ((await lineKept())?.box !== paired.box) changed = null;
-      const waits = changed;
-      changed = new Set();
+      const { now: theirs, stopped } = await pull(server, (arriving) => said({ arriving }));
+      // Another mailbox knows nothing of what was put into the one before.
+      if ((await pairing())?.mailbox !== paired.mailbox) anew = true;
+      const [rows, all] = [changed.take(), anew];
+      anew = false;
       try {
-        if (waits === null || told.some((table) => waits.has(table)) || waits.has('acted'))
-          await push(line, Date.now(), waits === null || scripted.some((table) => waits.has(table)));
+        if (all || rows.size > 0) await push(server, Date.now(), all ? null : rows);
       } catch (error) {
-        changed = waits === null ? null : new Set([...waits, ...changed]);
+        anew ||= all;
+        for (const [table, keys] of rows) changed.add(table, keys);
         throw error;
       }
       said({ reach: 'here', heardAt: Date.now(), aheadMs: theirs - before, stopped, arriving: 0 });
@@ -91,12 +90,12 @@ let heardOf = 0;
 async function hearPresent(): Promise<void> {
   if (state.reach !== 'here') return;
   try {
-    const { now, seen } = await line.present(heardOf);
+    const { now, seen } = await server.present(heardOf);
     heardOf = Math.max(heardOf, ...seen.map(([, at]) => at));
     // In this computer's time, as all that is shown.
     tellSeen(seen.map(([id, at]) => [id, at + Date.now() - now]));
   } catch {
-    // How the line is, the next look says.
+    // How the connection is, the next look says.
   }
 }
 
@@ -112,21 +111,18 @@ function listen(): void {
   stream.onerror = () => soon(askingMs);
 }
 
-onDeskChanged((table) => {
-  changed?.add(table);
+onRowsChanged((table, keys) => {
+  const source = mailboxSources.includes(table);
+  if (source) changed.add(table, keys);
   // Pairing wakes it; that news was taken in is written there as well, and is nothing new.
-  const woken = table === 'line' && state.reach === 'notPaired';
-  if (woken || told.includes(table) || scripted.includes(table)) soon(gatherMs);
+  const woken = table === 'pairing' && state.reach === 'notPaired';
+  if (woken || source) soon(gatherMs);
 });
-channel.onmessage = ({ data }: MessageEvent<{ tell?: true; acted?: true; again?: true }>) => {
+channel.onmessage = ({ data }: MessageEvent<{ tell?: true; again?: true }>) => {
   if (data.tell) channel.postMessage({ state });
   if (data.again) {
-    changed = null;
+    anew = true;
     soon(0);
-  }
-  if (data.acted) {
-    changed?.add('acted');
-    soon(gatherMs);
   }
 };
 
@@ -136,5 +132,5 @@ const begin = () => {
   soon(0);
   setInterval(() => void hearPresent(), presentMs);
 };
-if (locks) void locks.request('gribbet-desk-line', () => (begin(), new Promise(() => undefined)));
+if (locks) void locks.request('gribbet-desk-connection', () => (begin(), new Promise(() => undefined)));
 else begin();

@@ -12,7 +12,7 @@ import { csvFrom, type TableRow } from '@/core/formats/csv/table';
 import { readRoster } from '@/core/formats/oneroster/readRoster';
 import { packetSealer, packetText, readPacket, unsealedPacket } from '@/core/formats/packet/packetFile';
 import { packetsIn } from '@/core/formats/packet/packetFiles';
-import { paperFile } from '@/core/exchange/byHand';
+import { paperFile } from '@/core/exchange/carriedFiles';
 import { papersFromQti } from '@/core/formats/qti/readPackage';
 import { withPictures } from '@/core/formats/qti/withPictures';
 import { qtiPackage } from '@/core/formats/qti/writePackage';

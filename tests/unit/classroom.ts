@@ -1,4 +1,4 @@
-import type { BoxChange } from '@/core/exchange/box';
+import type { MailboxChange } from '@/core/exchange/mailbox';
 import type { PaperVersion } from '@/core/model/paper';
 import { joinCodeAlphabet } from '@/core/basics/joinCode';
 import type { Sitting } from '@/core/model/sitting';
@@ -26,10 +26,10 @@ export function codeOf(number: number): string {
   return code;
 }
 
-export function sittingRows(students: number, part: Partial<Sitting> = {}): BoxChange[] {
+export function sittingRows(students: number, part: Partial<Sitting> = {}): MailboxChange[] {
   return [
     { table: 'groups', row: { id: 'group1', name: 'Monday', createdAt: at } },
-    ...Array.from({ length: students }, (_, number): BoxChange => ({
+    ...Array.from({ length: students }, (_, number): MailboxChange => ({
       table: 'students',
       row: {
         id: `student${number}`,

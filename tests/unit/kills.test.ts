@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import type { BoxNews } from '@/core/exchange/box';
+import type { MailboxNews } from '@/core/exchange/mailbox';
 import { codeOf, sittingRows } from './classroom';
 import { browser, secret, startServer, type ServerProcess } from './serverProcess';
 import { at } from './samples';
@@ -81,9 +81,9 @@ it(
     await server.kill();
     server = await startServer(folder, port);
 
-    const news: BoxNews['attempts'] = [];
+    const news: MailboxNews['attempts'] = [];
     const { body } = await browserAgain(origin)('GET', '/desk/news?after=0');
-    news.push(...(body as BoxNews).attempts);
+    news.push(...(body as MailboxNews).attempts);
     await server.kill();
 
     expect(acknowledged, `seed ${seed}`).toBeGreaterThanOrEqual(moments.filter(({ first }) => first).length);

@@ -7,7 +7,7 @@ import { choicesOf } from '../attempts/versions';
 import type { Attempt, Sitting } from '../model/sitting';
 import { attemptState, deadlineOf, graceMs, isAside, termsFor, type Terms } from '../attempts/terms';
 import type { AttemptStatus } from './messages';
-import type { ExchangeKeep, ExchangePlace, ExchangeReads } from './place';
+import type { ExchangeKeep, ExchangeRepository, ExchangeReads } from './repository';
 
 /** Where a student who asks stands: what every answer to a student begins with. */
 
@@ -80,7 +80,7 @@ export async function ownAttempt(
  * @param more from which tab it comes; whether the questions are needed; what is kept beside the attempt
  */
 export async function withAttempt(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   joinCode: string,
   attemptId: string,
   now: number,
@@ -106,7 +106,7 @@ export async function withAttempt(
 
 /** How an attempt stands, for the tab that asks; where it goes on somewhere else, that place says who is there. */
 export function toldTo(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   attempt: Attempt,
   terms: Terms,
   now: number,

@@ -7,7 +7,7 @@ import { lastAttempt } from '../attempts/counting';
 import { startDecision, type StartDecision } from '../attempts/startAttempt';
 import { attemptState, deadlineOf, termsFor, type Terms } from '../attempts/terms';
 import type { AskRequest, Greeting, HomeSitting } from './messages';
-import type { ExchangePlace } from './place';
+import type { ExchangeRepository } from './repository';
 import { letOutFor } from './result';
 import { isListed, plainCode, sameCode, attemptsAndTermsOf, studentWith } from './attemptOf';
 
@@ -16,12 +16,12 @@ import { isListed, plainCode, sameCode, attemptsAndTermsOf, studentWith } from '
  * which hold no key.
  */
 
-export async function greet(place: ExchangePlace, joinCode: string): Promise<Greeting | null> {
+export async function greet(place: ExchangeRepository, joinCode: string): Promise<Greeting | null> {
   const student = await studentWith(place, joinCode);
   return student ? greetingOf(place, student) : null;
 }
 
-async function greetingOf(place: ExchangePlace, student: Student): Promise<Greeting> {
+async function greetingOf(place: ExchangeRepository, student: Student): Promise<Greeting> {
   const groups = (await place.groups(student.groupIds)).map(({ name }) => name);
   const { familyName, givenName } = student;
   return {
@@ -38,7 +38,7 @@ const mostGuests = 500;
 
 /** Takes someone in who is on no list: the access code says to which sitting. */
 export async function comeAsGuest(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   name: string,
   accessCode: string,
   now: number,
@@ -71,7 +71,7 @@ export async function comeAsGuest(
   return guest && greetingOf(place, guest);
 }
 
-export async function home(place: ExchangePlace, joinCode: string, now: number): Promise<HomeSitting[]> {
+export async function home(place: ExchangeRepository, joinCode: string, now: number): Promise<HomeSitting[]> {
   const student = await studentWith(place, joinCode);
   if (!student) return [];
   const ofGroups = await sittingsFor(place, student);
@@ -86,18 +86,18 @@ export async function home(place: ExchangePlace, joinCode: string, now: number):
 }
 
 /** The sittings a student is on the list of. */
-async function sittingsFor(place: ExchangePlace, student: Student): Promise<Sitting[]> {
+async function sittingsFor(place: ExchangeRepository, student: Student): Promise<Sitting[]> {
   if (student.onlySittingId !== undefined) return sittingsWith(place, [student.onlySittingId]);
   return student.archivedAt === undefined ? place.sittingsOf(student.groupIds) : [];
 }
 
-async function sittingsWith(place: ExchangePlace, ids: readonly string[]): Promise<Sitting[]> {
+async function sittingsWith(place: ExchangeRepository, ids: readonly string[]): Promise<Sitting[]> {
   const found = await Promise.all(ids.map((id) => place.sitting(id)));
   return found.filter((sitting) => sitting !== undefined);
 }
 
 export async function homeSitting(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   sitting: Sitting,
   student: Student,
   now: number,
@@ -155,7 +155,7 @@ function lateOf(attempts: readonly Attempt[]): Pick<HomeSitting, 'late'> {
 
 /** Takes a request in; one waits at a time. */
 export async function ask(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   joinCode: string,
   sittingId: string,
   { asks, words }: AskRequest,

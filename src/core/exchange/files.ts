@@ -5,7 +5,7 @@ import type { Student } from '../model/people';
 import type { Attempt, Sitting } from '../model/sitting';
 import { homeSitting } from './entering';
 import type { CarriedFile, FileReply } from './messages';
-import type { ExchangePlace } from './place';
+import type { ExchangeRepository } from './repository';
 import { attemptsAndTermsOf, studentWith, withAttempt, type AttemptAct } from './attemptOf';
 
 /** How many files one attempt may have. */
@@ -13,7 +13,7 @@ const mostAttemptFiles = 200;
 
 /** Takes a file of a student in, before the answer that names it. What it is, is read from its bytes. */
 export async function handOverFile(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   joinCode: string,
   attemptId: string,
   { id, name, mediaType, bytes }: CarriedFile,
@@ -42,7 +42,7 @@ export async function handOverFile(
 
 /** A picture of a paper that this student has before him, or a file that he handed over himself. */
 export async function fileFor(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   joinCode: string,
   sittingId: string,
   fileId: string,
@@ -60,7 +60,7 @@ export async function fileFor(
 
 /** The pictures that a student may see: of the instructions while he may start, of the paper once he has. */
 async function picturesFor(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   sitting: Sitting,
   student: Student,
   attempts: readonly Attempt[],

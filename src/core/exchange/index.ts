@@ -2,7 +2,7 @@ import { ask, comeAsGuest, greet, home } from './entering';
 import { fileFor, handOverFile } from './files';
 import { messageList, saidIn, type DeskEnd, type MessageName } from './messageList';
 import { requestSchemas } from './messages';
-import type { ExchangePlace } from './place';
+import type { ExchangeRepository } from './repository';
 import { present } from './presence';
 import { result, scriptFor } from './result';
 import { start } from './starting';
@@ -11,10 +11,10 @@ import { handIn, handOver, practise } from './working';
 export { ask, comeAsGuest, fileFor, greet, handIn, handOver, handOverFile, home, practise, present };
 export { result, scriptFor, start };
 
-/** What is replied to each message, wherever that is done: see `ExchangePlace`. `now` is by the clock that rules. */
+/** What is replied to each message, wherever that is done: see `ExchangeRepository`. `now` is by the clock that rules. */
 export const answers: {
   [M in MessageName]: (
-    place: ExchangePlace,
+    place: ExchangeRepository,
     ...said: [...Required<Parameters<DeskEnd[M]>>, now: number]
   ) => ReturnType<DeskEnd[M]>;
 } = {
@@ -34,12 +34,12 @@ export const answers: {
 
 /** The reply to a message whose parts are what its schema says. */
 export function reply(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   name: MessageName,
   said: readonly unknown[],
   now: number,
 ): Promise<unknown> {
-  const answer = answers[name] as (place: ExchangePlace, ...said: unknown[]) => Promise<unknown>;
+  const answer = answers[name] as (place: ExchangeRepository, ...said: unknown[]) => Promise<unknown>;
   // What is left out at the end keeps its place.
   return answer(place, ...messageList[name].holds.map((_, at) => said[at]), now);
 }
@@ -51,7 +51,7 @@ export function reply(
  * @throws {z.ZodError} where it does not hold what it should
  */
 export const replyTo = (
-  place: ExchangePlace,
+  place: ExchangeRepository,
   name: MessageName,
   named: Readonly<Record<string, unknown>>,
   now: number,

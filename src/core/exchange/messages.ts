@@ -43,7 +43,7 @@ export const HomeSitting = z.object({
    * It came as a file, and its answers go back as one: whether there are any yet, and whether they were saved as they
    * are. Absent: they travel by themselves.
    */
-  byHand: z.enum(['nothing', 'toSave', 'saved']).optional(),
+  inFile: z.enum(['nothing', 'toSave', 'saved']).optional(),
   oneByOne: z.boolean(),
   noBack: z.boolean(),
   /** Answers that came after the end: how many wait for the teacher, count, and do not count. */

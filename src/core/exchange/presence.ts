@@ -1,10 +1,10 @@
 import { ownAttempt, toldTo } from './attemptOf';
 import type { AttemptStatus } from './messages';
-import type { ExchangePlace } from './place';
+import type { ExchangeRepository } from './repository';
 
 /** A sign of life: how the attempt stands, and nothing of it changes. Whoever watches is told by the place. */
 export async function present(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   joinCode: string,
   attemptId: string,
   tabId: string,

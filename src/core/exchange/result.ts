@@ -7,7 +7,7 @@ import { countingOf } from '../scoring/counting';
 import { attemptState, endOf, type Terms } from '../attempts/terms';
 import type { ResultReply } from './messages';
 import type { Student } from '../model/people';
-import type { ExchangePlace, ExchangeReads, KeptRelease } from './place';
+import type { ExchangeRepository, ExchangeReads, KeptRelease } from './repository';
 import { attemptsAndTermsOf, studentWith } from './attemptOf';
 
 /** What a student sees straight after handing in, where the sitting says so and nothing was handed back yet. */
@@ -45,7 +45,7 @@ export function letOutFor(
  * @param opening false where an open page only asks whether it has changed
  */
 export async function result(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   joinCode: string,
   sittingId: string,
   opening = true,

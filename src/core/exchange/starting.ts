@@ -8,12 +8,12 @@ import { startDecision } from '../attempts/startAttempt';
 import { isAside, settled, type Terms } from '../attempts/terms';
 import { withEvents } from '../attempts/watching';
 import type { StartReply } from './messages';
-import type { ExchangeKeep, ExchangePlace } from './place';
+import type { ExchangeKeep, ExchangeRepository } from './repository';
 import { isListed, sameCode, attemptsAndTermsOf, statusOf, studentWith } from './attemptOf';
 
 /** Begins an attempt, or goes on with the one that runs; from then on it is in the tab that asks. */
 export async function start(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   joinCode: string,
   sittingId: string,
   accessCode: string,
@@ -60,7 +60,7 @@ export async function start(
  * its paper. Null: the paper cannot be sat as it stands.
  */
 async function versionToSit(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   keep: ExchangeKeep,
   sitting: Sitting,
   student: Student,

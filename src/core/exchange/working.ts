@@ -6,7 +6,7 @@ import { practiceEnded, practiceView, practised, type PracticeAct } from '../att
 import { attemptState, deadlineOf, graceMs, isAside, type Terms } from '../attempts/terms';
 import { withEvents } from '../attempts/watching';
 import type { AttemptStatus, HandOverRequest, Noticed, PracticeReply } from './messages';
-import type { ExchangePlace } from './place';
+import type { ExchangeRepository } from './repository';
 import { stillTaken, withAttempt, type HandedOver } from './attemptOf';
 
 /** What is answered while a student works: answers, practice, handing in. */
@@ -16,7 +16,7 @@ import { stillTaken, withAttempt, type HandedOver } from './attemptOf';
  * became of each.
  */
 export async function handOver(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   joinCode: string,
   attemptId: string,
   request: HandOverRequest,
@@ -135,7 +135,7 @@ function isOld({ tab }: Attempt, { tabId, sequence }: HandOverRequest): boolean 
 }
 
 export async function handIn(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   joinCode: string,
   attemptId: string,
   now: number,
@@ -157,7 +157,7 @@ export function handedIn(attempt: Attempt, terms: Terms, now: number): Attempt {
 
 /** One act of practice, and what the question says to it. */
 export async function practise(
-  place: ExchangePlace,
+  place: ExchangeRepository,
   joinCode: string,
   attemptId: string,
   questionId: string,

@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import { FileButton } from '@/ui/FileButton';
 import { useState, type DragEvent } from 'react';
-import { takeInAnswers, type Arrived } from '@/store/byHand';
+import { takeInAnswers, type Arrived } from '@/store/carriedFiles';
 import { isoNow } from '@/ui/clock';
 import { act, say } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
@@ -9,7 +9,7 @@ import { WorkLine } from '@/ui/WorkLine';
 import type { Work } from '@/workers/stoppable';
 import type { FoundPacket } from '@/core/formats/packet/packetFiles';
 import { CameList } from './CameList';
-import { readFiles, refusalOf, type Came } from './handFiles';
+import { readFiles, refusalOf, type Came } from './carriedFiles';
 import styles from './run.module.css';
 
 /** Answers packets, any number of them: dropped, read, taken in; what cannot be is named with its reason. */

@@ -3,10 +3,10 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useState, type ReactNode } from 'react';
 import type { AnswersFile } from '@/core/formats/packet/packetFile';
 import { byRegister, fullName, registerName } from '@/core/model/names';
-import { sittingTitles } from '@/store/byHand';
+import { sittingTitles } from '@/store/carriedFiles';
 import type { SittingData } from '@/desk/useSitting';
 import { counted } from '@/words/format';
-import { oddWords, type Came } from './handFiles';
+import { oddWords, type Came } from './carriedFiles';
 import styles from './run.module.css';
 
 interface CameListProps {

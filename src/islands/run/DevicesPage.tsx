@@ -1,18 +1,18 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { useCallback, useEffect, useState } from 'react';
-import { deskLine } from '@/sync/deskLine';
-import type { BoxState } from '@/core/exchange/box';
+import { serverConnection } from '@/sync/serverConnection';
+import type { MailboxState } from '@/core/exchange/mailbox';
 import { readyToSit } from '@/core/scoring/paperFindings';
-import { unpairDesk } from '@/sync/boxSync';
+import { unpairDesk } from '@/sync/mailboxSync';
 import { setOnDevices } from '@/store/sittings';
 import { isoNow, useNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
-import { useLine } from '@/desk/useLine';
+import { useConnection } from '@/desk/useConnection';
 import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
-import type { LineState } from '@/workers/line';
+import type { ConnectionState } from '@/workers/connection';
 import { GoneFromServer, OtherSittings } from './OnServer';
 import { PairForm } from './PairForm';
 import { ServerWord, StoppedWord } from './ServerWord';
@@ -20,7 +20,7 @@ import { WayIn } from './WayIn';
 import { stateGroups } from '@/words/attempts';
 import styles from './run.module.css';
 
-const line = deskLine();
+const server = serverConnection();
 
 /** Letting students in on their own devices: where they find it, who is in, and whether the server is in reach. */
 export function DevicesPage({ sittingId }: { sittingId: string }) {
@@ -33,17 +33,17 @@ export function DevicesPage({ sittingId }: { sittingId: string }) {
 
 function Devices({ sitting }: { sitting: SittingData }) {
   const { sitting: record } = sitting;
-  const { paired, state } = useLine();
-  const { box, before } = useBox(paired === true);
+  const { paired, state } = useConnection();
+  const { mailbox, before } = useMailbox(paired === true);
   const [address, setAddress] = useState('');
   if (paired === undefined) return null;
-  const addresses = [...(box?.addresses ?? []), window.location.origin].filter(
+  const addresses = [...(mailbox?.addresses ?? []), window.location.origin].filter(
     (each, index, all) => all.indexOf(each) === index,
   );
   const shown = addresses.includes(address) ? address : (addresses[0] ?? '');
   // Twice in a row: what was let in just now is on its way.
-  const lies = (there: BoxState | null) => !there || there.sittings.some(({ id }) => id === record.id);
-  const gone = state?.reach === 'here' && !lies(box) && before !== null && !lies(before);
+  const lies = (there: MailboxState | null) => !there || there.sittings.some(({ id }) => id === record.id);
+  const gone = state?.reach === 'here' && !lies(mailbox) && before !== null && !lies(before);
   const letIn = (on: boolean) => void act(setOnDevices(record.id, on, isoNow()));
   return (
     <TwoColumns
@@ -66,13 +66,13 @@ function Devices({ sitting }: { sitting: SittingData }) {
               />
             )}
             {paired && (
-              <Button justify="start" onClick={() => void act(unpairDesk(line))}>
+              <Button justify="start" onClick={() => void act(unpairDesk(server))}>
                 End pairing
               </Button>
             )}
           </MarginBlock>
-          {box && <StoppedWord />}
-          {box && <OtherSittings box={box} line={line} />}
+          {mailbox && <StoppedWord />}
+          {mailbox && <OtherSittings mailbox={mailbox} server={server} />}
           {record.onDevices && (
             <MarginBlock title="When everything is in">
               <p className={styles.soft}>
@@ -94,7 +94,7 @@ function Devices({ sitting }: { sitting: SittingData }) {
     >
       <h1 className={styles.heading}>{record.title} on students’ own devices</h1>
       {!paired ? (
-        <PairForm line={line} />
+        <PairForm server={server} />
       ) : record.onDevices ? (
         <>
           {gone && <GoneFromServer sittingId={record.id} />}
@@ -124,26 +124,26 @@ function Devices({ sitting }: { sitting: SittingData }) {
   );
 }
 
-/** How the box stands, asked now and then while the page is open, and how it stood the time before. */
-function useBox(paired: boolean): { box: BoxState | null; before: BoxState | null } {
-  const [looks, setLooks] = useState<BoxState[]>([]);
+/** How the mailbox stands, asked now and then while the page is open, and how it stood the time before. */
+function useMailbox(paired: boolean): { mailbox: MailboxState | null; before: MailboxState | null } {
+  const [looks, setLooks] = useState<MailboxState[]>([]);
   const now = useNow(5_000);
   const look = useCallback(async () => {
     try {
-      const next = await line.state();
+      const next = await server.state();
       setLooks(([last]) => (last ? [next, last] : [next]));
     } catch {
-      // The line itself says that the server is away.
+      // The connection itself says that the server is away.
     }
   }, []);
   useEffect(() => {
     if (paired) void look();
   }, [paired, look, now]);
-  const [box = null, before = null] = paired ? looks : [];
-  return { box, before };
+  const [mailbox = null, before = null] = paired ? looks : [];
+  return { mailbox, before };
 }
 
-function WhoIsIn({ sitting, state }: { sitting: SittingData; state: LineState | null }) {
+function WhoIsIn({ sitting, state }: { sitting: SittingData; state: ConnectionState | null }) {
   const count = (name: keyof typeof stateGroups) =>
     sitting.seats.filter((seat) => stateGroups[name].includes(seat.state)).length;
   const arriving = state?.arriving ?? 0;

@@ -1,24 +1,24 @@
 import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
-import type { DeskLine } from '@/sync/deskLine';
-import type { BoxState } from '@/core/exchange/box';
-import { forgetPosted } from '@/sync/boxSync';
-import { sittingTitles } from '@/store/byHand';
+import type { ServerConnection } from '@/sync/serverConnection';
+import type { MailboxState } from '@/core/exchange/mailbox';
+import { forgetPosted } from '@/sync/mailboxSync';
+import { sittingTitles } from '@/store/carriedFiles';
 import { act, say } from '@/desk/act';
 import { MarginBlock } from '@/ui/TwoColumns';
-import { lookAgain } from '@/workers/line';
+import { lookAgain } from '@/workers/connection';
 import styles from './run.module.css';
 
 /** Sittings that lie on the server and are not on this desk. */
-export function OtherSittings({ box, line }: { box: BoxState; line: DeskLine }) {
+export function OtherSittings({ mailbox, server }: { mailbox: MailboxState; server: ServerConnection }) {
   const titles = useLiveQuery(sittingTitles);
   const [sure, setSure] = useState('');
-  const others = titles ? box.sittings.filter(({ id }) => !titles.has(id)) : [];
+  const others = titles ? mailbox.sittings.filter(({ id }) => !titles.has(id)) : [];
   if (others.length === 0) return null;
   const takeOff = async (id: string, title: string) => {
     const done = await act(
-      line.put([{ drop: 'sittings', key: encodeURIComponent(id), rev: box.rev }]).then(() => true),
+      server.put([{ drop: 'sittings', key: encodeURIComponent(id), rev: mailbox.rev }]).then(() => true),
     );
     setSure('');
     if (done) say(`${title} removed from the server`);

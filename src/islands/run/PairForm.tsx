@@ -1,8 +1,8 @@
 import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import { ServerFault } from '@/core/exchange/serverFault';
-import type { DeskLine } from '@/sync/deskLine';
-import { pairDesk } from '@/sync/boxSync';
+import type { ServerConnection } from '@/sync/serverConnection';
+import { pairDesk } from '@/sync/mailboxSync';
 import styles from './run.module.css';
 
 const words: Record<string, string> = {
@@ -12,12 +12,12 @@ const words: Record<string, string> = {
 };
 
 /** Once in each browser: the secret says that this is the teacher's. */
-export function PairForm({ line }: { line: DeskLine }) {
+export function PairForm({ server }: { server: ServerConnection }) {
   const [secret, setSecret] = useState('');
   const [word, setWord] = useState('');
   const pair = async () => {
     try {
-      await pairDesk(line, secret);
+      await pairDesk(server, secret);
     } catch (error) {
       setWord(
         words[error instanceof ServerFault ? error.why : ''] ??

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { sealHolds } from '@/core/formats/packet/packetFile';
 import { sealedText } from '@/core/formats/packet/packetZip';
 import { readyToSit } from '@/core/scoring/paperFindings';
-import { paperPackets } from '@/store/byHand';
+import { paperPackets } from '@/store/carriedFiles';
 import { newAccessCode } from '@/store/ids';
 import { changeSitting } from '@/store/sittings';
 import { isoNow } from '@/ui/clock';
@@ -12,7 +12,7 @@ import type { SittingData } from '@/desk/useSitting';
 import { counted } from '@/words/format';
 import { fileNameOf } from '@/core/formats/fileName';
 import { saveFile } from '@/ui/saveFile';
-import { chance, zipped, type Sealing } from './handFiles';
+import { chance, zipped, type Sealing } from './carriedFiles';
 import { WorkLine } from '@/ui/WorkLine';
 import styles from './run.module.css';
 

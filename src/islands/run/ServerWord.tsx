@@ -1,16 +1,16 @@
 import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { deskLine } from '@/sync/deskLine';
+import { serverConnection } from '@/sync/serverConnection';
 import { assertNever } from '@/core/basics/assertNever';
-import type { Stopped } from '@/core/exchange/box';
+import type { Stopped } from '@/core/exchange/mailbox';
 import { fullName } from '@/core/model/names';
 import type { Sitting } from '@/core/model/sitting';
 import { desk } from '@/store/tables';
 import { useNow } from '@/ui/clock';
 import { act } from '@/desk/act';
-import { useLine } from '@/desk/useLine';
+import { useConnection } from '@/desk/useConnection';
 import { clockTime, counted } from '@/words/format';
-import { lookAgain, type LineState } from '@/workers/line';
+import { lookAgain, type ConnectionState } from '@/workers/connection';
 import styles from './run.module.css';
 
 /** Beyond this the clocks of desk and server are worth a word. */
@@ -18,11 +18,11 @@ const clocksApartMs = 30_000;
 
 interface ServerWordProps {
   sittingId: string;
-  state: LineState | null;
+  state: ConnectionState | null;
   paired: boolean;
 }
 
-/** How the line to the server is, in a sentence; where it is broken, what to do. */
+/** How the connection to the server is, in a sentence; where it is broken, what to do. */
 export function ServerWord({ sittingId, state, paired }: ServerWordProps) {
   const now = useNow(5_000);
   if (!paired) return <p className={styles.soft}>This browser isn’t paired with it.</p>;
@@ -46,13 +46,13 @@ export function ServerWord({ sittingId, state, paired }: ServerWordProps) {
   );
 }
 
-/** A line that is away for less comes back by itself, and nobody who watches need look up. */
+/** A connection that is away for less comes back by itself, and nobody who watches need look up. */
 const blinkMs = 10_000;
 
 /** Said above what is watched while students sit on their own devices: that it is not as of now. */
 export function LineFault({ sitting }: { sitting: Sitting }) {
   const now = useNow(5_000);
-  const { paired, state } = useLine();
+  const { paired, state } = useConnection();
   const reach = paired === false ? 'notPaired' : (state?.reach ?? 'asking');
   if (reach === 'asking' || reach === 'here') return null;
   if (reach === 'unreachable' && now - (state?.heardAt ?? 0) < blinkMs) return null;
@@ -67,7 +67,7 @@ export function LineFault({ sitting }: { sitting: Sitting }) {
 /** Said there too: who cannot come in because too much was guessed, with the way to let them in. */
 export function StoppedWord() {
   const now = useNow(5_000);
-  const { state } = useLine();
+  const { state } = useConnection();
   const stopped = (state?.stopped ?? []).filter(({ until }) => until > now);
   const names = useLiveQuery(
     async () =>
@@ -83,7 +83,7 @@ export function StoppedWord() {
     return (
       <div key={`${what} ${from}`} role="alert" className={styles.watchFault}>
         {stoppedWords[what](who, clockTime(until))}{' '}
-        <Button size="compact-sm" onClick={() => void act(deskLine().forgive(from).then(lookAgain))}>
+        <Button size="compact-sm" onClick={() => void act(serverConnection().forgive(from).then(lookAgain))}>
           Let {who} in now
         </Button>
       </div>
@@ -99,14 +99,14 @@ const stoppedWords: Record<Stopped['what'], (who: string, until: string) => stri
 };
 
 /** The same in few words. */
-const faultInShort: Record<Exclude<LineState['reach'], 'asking' | 'here'>, string> = {
+const faultInShort: Record<Exclude<ConnectionState['reach'], 'asking' | 'here'>, string> = {
   unreachable: 'the server can’t be reached. Answers wait on students’ devices',
   notPaired: 'this browser isn’t paired with the server students are using',
   full: 'the server’s disk is full. What came in is saved',
   failed: 'the server answers, but something went wrong there',
 };
 
-function FaultWords({ sittingId, state }: { sittingId: string; state: LineState }) {
+function FaultWords({ sittingId, state }: { sittingId: string; state: ConnectionState }) {
   const heard = state.heardAt ? ` Last heard ${clockTime(state.heardAt)}.` : '';
   switch (state.reach) {
     case 'unreachable':

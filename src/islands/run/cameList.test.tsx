@@ -6,11 +6,11 @@ import { at, attemptOf, sittingOf, studentOf } from '../../../tests/unit/samples
 import { draw } from '../../../tests/unit/screen';
 import type { FoundPacket } from '@/core/formats/packet/packetFiles';
 import type { AnswersFile } from '@/core/formats/packet/packetFile';
-import type { TakenIn } from '@/store/byHand';
+import type { TakenIn } from '@/store/carriedFiles';
 import { desk } from '@/store/tables';
 import type { SittingData } from '@/desk/useSitting';
 import { CameList } from './CameList';
-import { refusalOf, type Came } from './handFiles';
+import { refusalOf, type Came } from './carriedFiles';
 
 const amara = studentOf();
 const linh = studentOf({ id: 'linh', familyName: 'Tran', givenName: 'Linh', joinCode: 'B2B2B2' });

@@ -34,6 +34,6 @@ export function AskInside({ carrier, joinCode, sittingId }: AskInsideProps) {
     const timer = setInterval(() => void look(), lookMs);
     return () => clearInterval(timer);
   }, [again, look]);
-  if (!sitting || sitting.byHand) return null;
+  if (!sitting || sitting.inFile) return null;
   return <AskTeacher carrier={carrier} joinCode={joinCode} sitting={sitting} asked={() => void look()} />;
 }

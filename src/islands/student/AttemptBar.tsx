@@ -5,7 +5,7 @@ import { timeWarning, type TimeWarning } from '@/core/attempts/timeWarning';
 import type { HeldAttempt } from '@/store/sitTables';
 import { announce } from '@/ui/announce';
 import { clockTime, countdown } from '@/words/format';
-import type { Keeping } from './useAttempt';
+import type { SaveState } from './useAttempt';
 import styles from './student.module.css';
 
 interface AttemptBarProps {
@@ -14,7 +14,7 @@ interface AttemptBarProps {
   leftMs: number | null;
   /** How long the student has in all; null: no limit. */
   totalMs: number | null;
-  keeping: Keeping;
+  keeping: SaveState;
   fillOf: (questionId: string) => AnswerFill;
   /** The questions that are in front of the student, where they come one by one. */
   current?: readonly string[];
@@ -120,7 +120,7 @@ function useBarHeight() {
 }
 
 /** Says when answers stay on the device, and when they go on again; not with each key. */
-function useSayWhereKept(state: Keeping['state']): void {
+function useSayWhereKept(state: SaveState['state']): void {
   const away = useRef(false);
   useEffect(() => {
     if (state === 'keeping') return;
@@ -163,7 +163,7 @@ const warningWords: Record<TimeWarning, string> = {
   one: 'Less than one minute left. Your answers will be handed in then.',
 };
 
-function keepingWords(keeping: Keeping): string {
+function keepingWords(keeping: SaveState): string {
   if (keeping.state === 'kept') return `saved ${clockTime(keeping.at)}`;
   if (keeping.state === 'keeping') return 'keeping…';
   return keeping.state === 'onDevice'

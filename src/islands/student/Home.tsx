@@ -6,7 +6,7 @@ import { useNow } from '@/ui/clock';
 import { counted, dayAndTime, duration } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
 import { AskTeacher } from './AskTeacher';
-import { ByHand } from './ByHand';
+import { SittingFromFile } from './SittingFromFile';
 import { faultWords } from '@/words/serverFaults';
 import { handOverLeft } from './heldAttempts';
 import { HeldHere } from './HeldHere';
@@ -101,8 +101,8 @@ export function Home({ carrier, who, goOn, openSitting, openResult, openFile, le
                       </Button>
                     )}
                   </div>
-                  {sitting.byHand ? (
-                    <ByHand
+                  {sitting.inFile ? (
+                    <SittingFromFile
                       carrier={carrier}
                       who={who}
                       sitting={sitting}
@@ -147,7 +147,7 @@ function stateWordsOf(sitting: HomeSitting, now: number): string {
   if (sitting.state !== 'notStarted')
     return sitting.handedBack
       ? 'You can see how it went.'
-      : sitting.byHand
+      : sitting.inFile
         ? 'Finished. No result yet.'
         : 'Handed in. No result yet.';
   // A script came without its paper.

@@ -103,7 +103,7 @@ export function Instructions({ carrier, who, sitting, started, back }: Instructi
         {sitting.practice && (
           <li>This is practice: you see at once how you did on each question, and can try again.</li>
         )}
-        {sitting.byHand && (
+        {sitting.inFile && (
           <li>
             It came as a file. At the end you save your answers as a file too, and give it to your teacher.
             This computer’s clock counts.

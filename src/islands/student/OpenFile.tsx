@@ -1,6 +1,6 @@
 import { FileButton } from '@/ui/FileButton';
 import { useState } from 'react';
-import { openedWith, readFile, takenIn, type Openable } from '@/carriers/handedFiles';
+import { openedWith, readFile, takenIn, type Openable } from '@/carriers/carriedFiles';
 import { namesFrom } from '@/core/formats/csv/studentRows';
 import type { PacketRead, PacketSeal, PacketStudent } from '@/core/formats/packet/packetFile';
 import { joinCodeFrom, joinCodeAlphabet } from '@/core/basics/joinCode';

@@ -5,7 +5,7 @@ import { receiptOf } from '@/core/attempts/receipt';
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted, dayAndTime } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
-import { SaveAnswers } from './ByHand';
+import { SaveAnswers } from './SittingFromFile';
 import { lateCounts, LateWords } from './LateWords';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
@@ -32,7 +32,7 @@ export function Receipt({
   seeResult: () => void;
 }) {
   const [row, again] = useRow(carrier, held);
-  const byHand = row?.byHand !== undefined;
+  const inFile = row?.inFile !== undefined;
   const lateIds = new Set(
     status.late.filter(({ counts }) => counts !== true).map(({ questionId }) => questionId),
   );
@@ -43,8 +43,8 @@ export function Receipt({
   const half = fills.filter((fill) => fill === 'half').length;
   return (
     <section className={styles.narrow} aria-labelledby="receipt">
-      <ViewHeading id="receipt" text={byHand ? 'Finished' : words[status.state]} />
-      {row?.byHand === 'toSave' && (
+      <ViewHeading id="receipt" text={inFile ? 'Finished' : words[status.state]} />
+      {row?.inFile === 'toSave' && (
         <p className={styles.waits}>
           Your answers are on this computer only. Save them as a file and give that to your teacher.
         </p>
@@ -63,12 +63,12 @@ export function Receipt({
         <dd className={styles.receiptCode}>{receiptOf(held.attemptId)}</dd>
       </dl>
       <LateWords late={lateCounts(status.late)} waiting={held.unsent.length + held.apart.length} />
-      {byHand && (
+      {inFile && (
         <SaveAnswers
           carrier={carrier}
           joinCode={held.joinCode}
           sittingId={held.sittingId}
-          next={row.byHand === 'toSave'}
+          next={row.inFile === 'toSave'}
           saved={again}
         />
       )}

@@ -1,11 +1,11 @@
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted } from '@/words/format';
-import type { Keeping } from './useAttempt';
+import type { SaveState } from './useAttempt';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
 /** Time has run out, and the other side has not said yet that all arrived: nothing more is typed, and nothing is lost. */
-export function TimeIsUp({ held, keeping }: { held: HeldAttempt; keeping: Keeping }) {
+export function TimeIsUp({ held, keeping }: { held: HeldAttempt; keeping: SaveState }) {
   const waiting = held.unsent.length + held.apart.length;
   const away = keeping.state === 'onDevice' || keeping.state === 'onPage';
   return (

@@ -6,10 +6,10 @@ import { paper } from '../../../tests/unit/classroom';
 import { at, attemptOf, sittingOf, studentOf } from '../../../tests/unit/samples';
 import { carrierWith } from '../../../tests/unit/carrier';
 import { draw } from '../../../tests/unit/screen';
-import { paperFile } from '@/core/exchange/byHand';
+import { paperFile } from '@/core/exchange/carriedFiles';
 import { packetSealer, packetText, type Packet } from '@/core/formats/packet/packetFile';
 import { sitDesk } from '@/store/sitTables';
-import { ByHand } from './ByHand';
+import { SittingFromFile } from './SittingFromFile';
 import { OpenFile } from './OpenFile';
 
 const amara = studentOf();
@@ -130,7 +130,7 @@ describe('what came by hand, in the list of papers', () => {
     const [changed, leave] = [vi.fn(), vi.fn()];
     const sittingRow = { ...(row as object), ...part } as never;
     const drawn = draw(
-      <ByHand
+      <SittingFromFile
         carrier={carrier}
         who={{ ...who, groups: [] }}
         sitting={sittingRow}
@@ -142,15 +142,15 @@ describe('what came by hand, in the list of papers', () => {
   };
 
   it('answers that nobody has are named, and what was saved can be saved again', () => {
-    const first = shown({ byHand: 'toSave' });
+    const first = shown({ inFile: 'toSave' });
     expect(screen.getByText(/doesn’t have your answers yet/)).toBeTruthy();
     expect(screen.getByRole('button', { name: 'Save your answers as a file' })).toBeTruthy();
     first.unmount();
-    const second = shown({ byHand: 'saved' });
+    const second = shown({ inFile: 'saved' });
     expect(screen.queryByText(/doesn’t have your answers yet/)).toBeNull();
     expect(screen.getByRole('button', { name: 'Save your answers again' })).toBeTruthy();
     second.unmount();
-    shown({ byHand: 'toSave', state: 'working' });
+    shown({ inFile: 'toSave', state: 'working' });
     expect(screen.queryByRole('button', { name: /^Save/ })).toBeNull();
   });
 
@@ -158,8 +158,8 @@ describe('what came by hand, in the list of papers', () => {
     ['toSave', /nobody else has them/],
     ['saved', /The file you saved stays/],
     ['nothing', /You can open the file again/],
-  ])('taking it off says what goes with it (%s)', async (byHand, words) => {
-    const { hand, changed, leave } = shown({ byHand });
+  ])('taking it off says what goes with it (%s)', async (inFile, words) => {
+    const { hand, changed, leave } = shown({ inFile });
     await hand.click(screen.getByRole('button', { name: 'Remove from this computer' }));
     expect(screen.getByText(words)).toBeTruthy();
     await hand.click(screen.getByRole('button', { name: 'Cancel' }));

@@ -159,7 +159,7 @@ describe('asking from inside the attempt', () => {
   });
 
   it('is not there where the paper came by hand: nobody would hear', async () => {
-    const home = inside({ byHand: 'nothing' });
+    const home = inside({ inFile: 'nothing' });
     await waitFor(() => expect(home).toHaveBeenCalled());
     await home.mock.results[0]?.value;
     expect(screen.queryByRole('button', { name: 'Ask your teacher about this paper' })).toBeNull();

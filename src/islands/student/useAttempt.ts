@@ -19,7 +19,7 @@ const marksOf = ({ comeBack, passed }: HeldAttempt) => JSON.stringify([comeBack,
 let sequence = 0;
 
 /** Where what was typed is: handed over, on its way, on this device only, or, where that has no room, on this page only. */
-export type Keeping =
+export type SaveState =
   { state: 'kept'; at: number } | { state: 'keeping' } | { state: 'onDevice' } | { state: 'onPage' };
 
 /** The clock that rules, as it was read last, by this device's steady clock: moving the device's clock changes nothing. */
@@ -38,7 +38,7 @@ export function useAttempt(carrier: Carrier, initial: HeldAttempt, opened = true
   const [held, setHeld] = useState(initial);
   const [status, setStatus] = useState<AttemptStatus | null>(null);
   const [refused, setRefused] = useState<string[]>([]);
-  const [keeping, setKeeping] = useState<Keeping>({ state: 'keeping' });
+  const [keeping, setKeeping] = useState<SaveState>({ state: 'keeping' });
   /** Whether this device had room for what is held. */
   const stored = useRef(true);
   const reading = useRef<Reading | null>(null);

@@ -1,11 +1,11 @@
-import { cmp, mergeRanges, RangeSet, type IndexableType } from 'dexie';
+import type { RangeSet } from 'dexie';
 import { keyOfRow } from '@/core/model/desk';
 import type { PaperContent } from '@/core/model/paper';
 import type { Group } from '@/core/model/people';
 import { SeatBook, seatTables, type SeatRowOf, type SeatsNow, type SeatTable } from '@/core/seats/seatBook';
 import { sittingFrame, type SittingFrame } from '../queries';
 import { desk } from '../tables';
-import { onRowsChanged } from '../changes';
+import { ChangedRows, keysIn, onRowsChanged } from '../changes';
 
 /** Tables whose change may change what the seats hang on. */
 const frameTables = ['sittings', 'papers', 'paperVersions', 'groups', 'students', 'releasePlans'] as const;
@@ -28,7 +28,7 @@ export class LiveSitting {
   private book: SeatBook | null = null;
   private frame: SittingFrame | null | undefined = undefined;
   private readonly listeners = new Set<() => void>();
-  private readonly dirty = new Map<SeatTable, RangeSet>();
+  private readonly dirty = new ChangedRows();
   private frameDirty = false;
   /** Whether all of it has to be read again. */
   private anew = false;
@@ -84,16 +84,13 @@ export class LiveSitting {
     this.book = null;
     this.frame = undefined;
     this.latest = null;
-    this.dirty.clear();
+    this.dirty.take();
     if (held.get(this.sittingId) === this) held.delete(this.sittingId);
   }
 
   private heard(table: string, keys: RangeSet): void {
-    if (isSeatTable(table)) {
-      const ranges = this.dirty.get(table) ?? new RangeSet();
-      mergeRanges(ranges, keys);
-      this.dirty.set(table, ranges);
-    } else if ((frameTables as readonly string[]).includes(table)) this.frameDirty = true;
+    if (isSeatTable(table)) this.dirty.add(table, keys);
+    else if ((frameTables as readonly string[]).includes(table)) this.frameDirty = true;
     else return;
     this.work();
   }
@@ -123,8 +120,8 @@ export class LiveSitting {
     const put = await desk.transaction('r', tables, async () => {
       if (this.anew || !this.book) return this.readWhole();
       const { book } = this;
-      const changed = [...this.dirty];
-      this.dirty.clear();
+      // Only tables of seats are gathered.
+      const changed = [...this.dirty.take()] as [SeatTable, RangeSet][];
       const steps: (() => void)[] = [];
       for (const [table, ranges] of changed) steps.push(await readRows(book, this.sittingId, table, ranges));
       const strangers = await this.strangers(new Map(changed).get('attempts'));
@@ -142,7 +139,7 @@ export class LiveSitting {
   private async readWhole(): Promise<() => void> {
     this.anew = false;
     this.frameDirty = false;
-    this.dirty.clear();
+    this.dirty.take();
     const frame = await sittingFrame(this.sittingId);
     const book = frame && new SeatBook(frame);
     if (book) for (const table of seatTables) (await readAll(book, this.sittingId, table))();
@@ -167,22 +164,12 @@ export class LiveSitting {
   /** Whether attempts came of somebody who has no seat; so many that it would be asked of each: it may be. */
   private async strangers(attempts: RangeSet | undefined): Promise<boolean> {
     if (!attempts) return false;
-    const keys = keysOf(attempts);
+    const keys = keysIn(attempts, mostByKey);
     if (!keys) return true;
     const seated = new Set(this.frame?.students.map(({ id }) => id));
     const rows = await desk.attempts.bulkGet(keys.map(String));
     return rows.some((row) => row?.sittingId === this.sittingId && !seated.has(row.studentId));
   }
-}
-
-/** The keys in these ranges; null where one of them holds more than a key, or they are too many. */
-function keysOf(ranges: RangeSet): IndexableType[] | null {
-  const keys: IndexableType[] = [];
-  for (const { from, to } of ranges) {
-    if (cmp(from, to) !== 0 || keys.length > mostByKey) return null;
-    keys.push(from);
-  }
-  return keys;
 }
 
 /** Reads the rows of these keys. @returns puts them into the book */
@@ -192,7 +179,7 @@ async function readRows(
   table: SeatTable,
   ranges: RangeSet,
 ): Promise<() => void> {
-  const keys = keysOf(ranges);
+  const keys = keysIn(ranges, mostByKey);
   if (!keys) return readAll(book, sittingId, table);
   const rows = await desk.table(table).bulkGet(keys);
   return () => {

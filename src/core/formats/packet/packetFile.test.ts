@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { paper } from '../../../../tests/unit/classroom';
 import { at, attemptOf, samples, sittingOf, studentOf } from '../../../../tests/unit/samples';
-import { paperFile } from '../../exchange/byHand';
+import { paperFile } from '../../exchange/carriedFiles';
 import { assetId, packedAsset } from '../../basics/assetBytes';
 import { packetSealer, packetText, readPacket, sealHolds, unsealedPacket, type Packet } from './packetFile';
 import { packetsIn } from './packetFiles';

@@ -2,7 +2,7 @@ import { unzipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { paper } from '../../../../tests/unit/classroom';
 import { sittingOf, studentOf } from '../../../../tests/unit/samples';
-import { paperFile } from '../../exchange/byHand';
+import { paperFile } from '../../exchange/carriedFiles';
 import { readPacket, unsealedPacket } from './packetFile';
 import { packetZip, sealedText, type PacketFor, type SealWith } from './packetZip';
 

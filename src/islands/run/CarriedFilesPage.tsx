@@ -1,6 +1,6 @@
 import { Button } from '@mantine/core';
 import { useState } from 'react';
-import { scriptPackets } from '@/store/byHand';
+import { scriptPackets } from '@/store/carriedFiles';
 import { act, say } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
@@ -10,21 +10,21 @@ import { saveFile } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { WorkLine } from '@/ui/WorkLine';
 import { AnswersIn } from './AnswersIn';
-import { zipped, type Sealing } from './handFiles';
+import { zipped, type Sealing } from './carriedFiles';
 import { PaperOut } from './PaperOut';
 import { stateGroups } from '@/words/attempts';
 import styles from './run.module.css';
 
 /** Carrying a sitting by hand: the paper out as a file, answers in, scripts out. */
-export function ByHandPage({ sittingId }: { sittingId: string }) {
+export function CarriedFilesPage({ sittingId }: { sittingId: string }) {
   return (
     <SittingPage sittingId={sittingId} current="run" tickMs={5_000}>
-      {(sitting) => <ByHand sitting={sitting} />}
+      {(sitting) => <CarriedFiles sitting={sitting} />}
     </SittingPage>
   );
 }
 
-function ByHand({ sitting }: { sitting: SittingData }) {
+function CarriedFiles({ sitting }: { sitting: SittingData }) {
   const { sitting: record } = sitting;
   const count = (name: keyof typeof stateGroups) =>
     sitting.seats.filter((seat) => stateGroups[name].includes(seat.state)).length;

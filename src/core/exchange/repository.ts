@@ -16,7 +16,7 @@ export interface KeptRelease {
   packet?: ScriptPacket | undefined;
 }
 
-/** Where the exchange looks things up: the desk's own database in the same browser, or the box of the classroom server. */
+/** Where the exchange looks things up: the desk's own database in the same browser, or the mailbox of the classroom server. */
 export interface ExchangeReads {
   /** @param joinCode in capitals, without spaces */
   studentWith(joinCode: string): Promise<Student | undefined>;
@@ -40,7 +40,7 @@ export interface ExchangeReads {
 }
 
 /** Where it keeps them as well. The exchange decides; a place only finds and keeps. */
-export interface ExchangePlace extends ExchangeReads {
+export interface ExchangeRepository extends ExchangeReads {
   newId(): string;
   /** A student is there: held in memory alone, and told to who watches. */
   seen(attempt: Pick<Attempt, 'id' | 'sittingId'>, now: number): void;

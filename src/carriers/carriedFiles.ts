@@ -7,7 +7,7 @@ import {
   type PacketSeal,
   type PacketStudent,
 } from '@/core/formats/packet/packetFile';
-import { keepPacket } from '@/store/handPlace';
+import { keepPacket } from '@/store/fileRepository';
 
 /** Files that a student opens, and where they are kept. */
 
@@ -27,4 +27,4 @@ export const openedWith = (seal: PacketSeal, code: string): Promise<PacketRead |
 export const takenIn = (packet: Openable, student: PacketStudent): Promise<void> =>
   keepPacket(packet, student);
 
-export { forgetPacket as takenOff } from '@/store/handPlace';
+export { forgetPacket as takenOff } from '@/store/fileRepository';

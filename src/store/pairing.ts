@@ -1,4 +1,4 @@
 import { desk } from './tables';
 
 /** How this desk is paired with a server; undefined: it is not. */
-export const lineKept = () => desk.line.get('line');
+export const pairing = () => desk.pairing.get('now');

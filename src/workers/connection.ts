@@ -1,8 +1,8 @@
-import { lineChannel } from '@/store/lineChannel';
-import type { Stopped } from '@/core/exchange/box';
+import { connectionChannel } from '@/store/connectionChannel';
+import type { Stopped } from '@/core/exchange/mailbox';
 
-/** How the desk's line to the classroom server is. */
-export interface LineState {
+/** How The desk's connection to the classroom server is. */
+export interface ConnectionState {
   reach: 'asking' | 'here' | 'notPaired' | 'unreachable' | 'full' | 'failed';
   /** When both were alike last, ms since 1970. */
   heardAt: number | null;
@@ -16,16 +16,16 @@ export interface LineState {
 
 let worker: Worker | null = null;
 
-/** Keeps the line in the background, as long as this page is open. */
-export function keepLine(): void {
+/** Keeps the connection in the background, as long as this page is open. */
+export function keepConnected(): void {
   worker ??= new Worker(new URL('./deskSync.worker.ts', import.meta.url), { type: 'module' });
 }
 
-/** Tells how the line is, now and whenever that changes, until the returned function is called. */
-export function watchLine(changed: (state: LineState) => void): () => void {
-  keepLine();
-  const channel = new BroadcastChannel(lineChannel);
-  channel.onmessage = ({ data }: MessageEvent<{ state?: LineState }>) => {
+/** Tells How the connection is, now and whenever that changes, until the returned function is called. */
+export function watchConnection(changed: (state: ConnectionState) => void): () => void {
+  keepConnected();
+  const channel = new BroadcastChannel(connectionChannel);
+  channel.onmessage = ({ data }: MessageEvent<{ state?: ConnectionState }>) => {
     if (data.state) changed(data.state);
   };
   channel.postMessage({ tell: true });
@@ -34,7 +34,7 @@ export function watchLine(changed: (state: LineState) => void): () => void {
 
 /** Has all of the desk looked at again, as at the beginning. */
 export function lookAgain(): void {
-  const channel = new BroadcastChannel(lineChannel);
+  const channel = new BroadcastChannel(connectionChannel);
   channel.postMessage({ again: true });
   channel.close();
 }

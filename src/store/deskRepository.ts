@@ -1,5 +1,5 @@
 import type { Table } from 'dexie';
-import type { ExchangeKeep, ExchangePlace, Keeps } from '@/core/exchange/place';
+import type { ExchangeKeep, ExchangeRepository, Keeps } from '@/core/exchange/repository';
 import { Student } from '@/core/model/people';
 import { stagesOf } from '@/core/model/release';
 import { readyToSit } from '@/core/scoring/paperFindings';
@@ -60,7 +60,7 @@ const keep: ExchangeKeep = {
 };
 
 /** The desk as the exchange knows it: for students in the same browser. */
-export const deskPlace: ExchangePlace = {
+export const deskRepository: ExchangeRepository = {
   studentWith: (joinCode) => desk.students.where('joinCode').equals(joinCode).first(),
   groups: async (ids) => (await desk.groups.bulkGet([...ids])).filter((group) => group !== undefined),
   sitting: (id) => desk.sittings.get(id),

@@ -3,10 +3,10 @@ import {
   intakeOf,
   oddTime,
   paperFile,
-  sittingByHand,
+  sittingInFile,
   type Intake,
   type OddTime,
-} from '@/core/exchange/byHand';
+} from '@/core/exchange/carriedFiles';
 import type { AnswersFile } from '@/core/formats/packet/packetFile';
 import type { PacketFor } from '@/core/formats/packet/packetZip';
 import type { PackedAsset } from '@/core/basics/asset';
@@ -53,11 +53,7 @@ async function fixedPaper(
   sittingId: string,
   now: string,
 ): Promise<{ sitting: Sitting; paper: PaperVersion } | null> {
-  const name = {
-    command: 'paperPacket',
-    said: done.paperFixed,
-    about: sittingId,
-  };
+  const name = { command: 'paperPacket', said: done.paperFixed, about: sittingId } as const;
   await runCommand(name, now, async (record) => {
     const sitting = await desk.sittings.get(sittingId);
     const paper = sitting && (await desk.papers.get(sitting.paperId));
@@ -87,7 +83,7 @@ export async function scriptPackets(sittingId: string, now: number): Promise<Pac
     const text = JSON.stringify(script);
     const own = attempts.flatMap(({ files }) => files ?? []).filter(({ id }) => text.includes(id));
     const content = {
-      sitting: sittingByHand(sitting),
+      sitting: sittingInFile(sitting),
       student: { joinCode, familyName, givenName },
       release: { ...release, shows: letOutNow(release, plan, now), packet: script },
       pictures: [

@@ -1,2 +1,2 @@
 /** All tabs and workers of the desk hear each other here. */
-export const lineChannel = 'gribbet-line';
+export const connectionChannel = 'gribbet-connection';

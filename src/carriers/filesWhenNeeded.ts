@@ -1,14 +1,14 @@
 import { sitDesk } from '@/store/sitTables';
-import type { HandCarrier } from './byHand';
+import type { FileCarrier } from './inFiles';
 
 /** By hand, fetched where something came by hand: most devices never need it. */
-export function handWhenNeeded(): HandCarrier {
+export function filesWhenNeeded(): FileCarrier {
   const needed = async () => (await sitDesk.packets.count()) + (await sitDesk.handAttempts.count()) > 0;
-  let hand: Promise<HandCarrier> | null = null;
-  const load = () => (hand ??= import('./byHand').then(({ byHand }) => byHand()));
+  let hand: Promise<FileCarrier> | null = null;
+  const load = () => (hand ??= import('./inFiles').then(({ inFiles }) => inFiles()));
   /** Asks it where something is there; otherwise nothing is known. */
   const or =
-    <A extends unknown[], R>(nothing: R, ask: (hand: HandCarrier, ...asked: A) => Promise<R>) =>
+    <A extends unknown[], R>(nothing: R, ask: (hand: FileCarrier, ...asked: A) => Promise<R>) =>
     async (...asked: A): Promise<R> =>
       (await needed()) ? ask(await load(), ...asked) : nothing;
   return {

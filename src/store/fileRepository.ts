@@ -1,23 +1,23 @@
-import type { ExchangeKeep, ExchangePlace } from '@/core/exchange/place';
+import type { ExchangeKeep, ExchangeRepository } from '@/core/exchange/repository';
 import { AnswersFile, type Packet, type PacketStudent } from '@/core/formats/packet/packetFile';
 import type { PackedAsset } from '@/core/basics/asset';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
 import type { Attempt } from '@/core/model/sitting';
 import { newId } from './ids';
 import { stagesOf } from '@/core/model/release';
-import { sitDesk, type HandPacket } from './sitTables';
+import { sitDesk, type CarriedPacket } from './sitTables';
 
 /**
  * What came to this device by hand, as the exchange knows it: for one student. It is the same exchange as on the desk and
  * on the server; this device keeps what he answers, and its clock rules.
  */
-export function handPlace(joinCode: string): ExchangePlace {
+export function fileRepository(joinCode: string): ExchangeRepository {
   const packets = () => sitDesk.packets.where({ joinCode }).toArray();
   const packet = (sittingId: string) => sitDesk.packets.get([joinCode, sittingId]);
   const keep: ExchangeKeep = {
     attempt: async (attempt) => void (await sitDesk.handAttempts.put(attempt)),
-    guest: () => Promise.reject(new RangeError('noGuestByHand')),
-    request: () => Promise.reject(new RangeError('noRequestByHand')),
+    guest: () => Promise.reject(new RangeError('noGuestInFile')),
+    request: () => Promise.reject(new RangeError('noRequestInFile')),
     opened: async () => undefined,
     file: async (file) => void (await sitDesk.handFiles.put({ ...file, joinCode })),
     freeze: async () => null,
@@ -86,7 +86,7 @@ export async function keepPacket(
       });
     } else {
       const release = { ...packet.content.release, studentId: joinCode };
-      const bare: HandPacket = {
+      const bare: CarriedPacket = {
         ...common,
         student: handStudent(who, sitting.groupIds),
         // There is nothing to sit, only to read.
@@ -103,7 +103,7 @@ export async function keepPacket(
 }
 
 /** A student as this device knows him: his join code stands for his id. */
-const handStudent = (who: PacketStudent, groupIds: string[]): HandPacket['student'] => ({
+const handStudent = (who: PacketStudent, groupIds: string[]): CarriedPacket['student'] => ({
   ...who,
   id: who.joinCode,
   number: '',
@@ -112,7 +112,7 @@ const handStudent = (who: PacketStudent, groupIds: string[]): HandPacket['studen
 });
 
 /** The attempts of a student at what came by hand. */
-export const handAttemptsOf = (joinCode: string, sittingId: string): Promise<Attempt[]> =>
+export const carriedAttemptsOf = (joinCode: string, sittingId: string): Promise<Attempt[]> =>
   sitDesk.handAttempts.where({ studentId: joinCode, sittingId }).toArray();
 
 /** The answers of a student, as they go to the teacher; null where there are none. */
@@ -122,7 +122,7 @@ export async function answersFileOf(
   at: string,
 ): Promise<AnswersFile | null> {
   const packet = await sitDesk.packets.get([joinCode, sittingId]);
-  const attempts = await handAttemptsOf(joinCode, sittingId);
+  const attempts = await carriedAttemptsOf(joinCode, sittingId);
   if (!packet || attempts.length === 0) return null;
   const { familyName, givenName } = packet.student;
   return AnswersFile.parse({

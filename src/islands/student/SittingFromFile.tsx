@@ -35,7 +35,7 @@ export function SaveAnswers({ carrier, joinCode, sittingId, next, saved }: SaveA
   );
 }
 
-interface ByHandProps {
+interface SittingFromFileProps {
   carrier: Carrier;
   who: Greeting;
   sitting: HomeSitting;
@@ -45,12 +45,12 @@ interface ByHandProps {
 }
 
 /** A paper that came as a file: its answers are taken to the teacher, and it can be taken off this computer. */
-export function ByHand({ carrier, who, sitting, changed, leave }: ByHandProps) {
+export function SittingFromFile({ carrier, who, sitting, changed, leave }: SittingFromFileProps) {
   const [leaving, setLeaving] = useState(false);
-  const { sittingId, byHand, state } = sitting;
-  const ended = state !== 'working' && byHand !== 'nothing';
+  const { sittingId, inFile, state } = sitting;
+  const ended = state !== 'working' && inFile !== 'nothing';
   const forget = async () => {
-    const { takenOff } = await import('@/carriers/handedFiles');
+    const { takenOff } = await import('@/carriers/carriedFiles');
     await takenOff(who.joinCode, sittingId);
     const known = await carrier.greet(who.joinCode).catch(() => null);
     if (known) changed();
@@ -58,7 +58,7 @@ export function ByHand({ carrier, who, sitting, changed, leave }: ByHandProps) {
   };
   return (
     <>
-      {ended && byHand === 'toSave' && (
+      {ended && inFile === 'toSave' && (
         <p className={styles.waits}>Your teacher doesn’t have your answers yet: save them as a file.</p>
       )}
       <div className={styles.row}>
@@ -67,7 +67,7 @@ export function ByHand({ carrier, who, sitting, changed, leave }: ByHandProps) {
             carrier={carrier}
             joinCode={who.joinCode}
             sittingId={sittingId}
-            next={byHand === 'toSave'}
+            next={inFile === 'toSave'}
             saved={changed}
           />
         )}
@@ -80,9 +80,9 @@ export function ByHand({ carrier, who, sitting, changed, leave }: ByHandProps) {
       {leaving && (
         <div role="group" aria-label={`Remove ${sitting.title} from this computer`}>
           <p>
-            {byHand === 'nothing'
+            {inFile === 'nothing'
               ? 'The paper is removed from this computer. You can open the file again.'
-              : byHand === 'saved'
+              : inFile === 'saved'
                 ? 'The paper and your answers are removed from this computer. The file you saved stays.'
                 : 'The paper and your answers are removed from this computer, and nobody else has them.'}
           </p>

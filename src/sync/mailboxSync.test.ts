@@ -2,22 +2,26 @@ import 'fake-indexeddb/auto';
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
 import { classroomServer } from '@/carriers/classroomServer';
 import { chosenCarrier } from '@/carriers/chosen';
 import { ServerFault } from '@/core/exchange/serverFault';
 import { type Fetch } from '@/carriers/ask';
-import { deskLine } from '@/sync/deskLine';
+import { serverConnection } from '@/sync/serverConnection';
 import { carrierWith } from '../../tests/unit/carrier';
 import { assetId } from '@/core/basics/assetBytes';
 import type { Answers, ExceptionRequest } from '@/core/model/sitting';
 import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
 import { exchangeServer } from '@/server/exchangeServer';
 import { emptyTables, replaceDesk } from '../store/backup';
-import { rowsForBox } from './boxRows';
-import { forgetPosted, lineKept, pairDesk, pull, push, unpairDesk } from './boxSync';
-import { carryOn, collectFrom, deleteAttempts, giveAllowance } from '../store/exceptions';
+import { mailboxSources, rowsForMailbox } from './mailboxRows';
+import { forgetPosted, pairing, pairDesk, pull, push, unpairDesk } from './mailboxSync';
+import { ChangedRows, onRowsChanged } from '../store/changes';
+import { carryOn, collectFrom, deleteAttempts, giveAllowance, setAside } from '../store/exceptions';
+import { markAnswers } from '../store/marks';
+import { changeStudent } from '../store/people';
+import { handBack, withdrawResults } from '../store/releases';
 import { undo } from '../store/command';
 import { setOnDevices } from '../store/sittings';
 import { desk } from '../store/tables';
@@ -31,11 +35,11 @@ const { joinCode } = studentOf();
 let folder: ExchangeFolder;
 let now = start;
 let broken = false;
-let server: ReturnType<typeof exchangeServer>;
+let endpoint: ReturnType<typeof exchangeServer>;
 
 async function freshServer() {
   folder = await openExchangeFolder(mkdtempSync(join(tmpdir(), 'gribbet-sync-')));
-  server = exchangeServer(folder, { folder: '', secret, fresh: false, origin: null, port: 1 });
+  endpoint = exchangeServer(folder, { folder: '', secret, fresh: false, origin: null, port: 1 });
 }
 
 /** A device of its own: it keeps its cookies. */
@@ -48,25 +52,25 @@ function device(from = '10.0.0.1'): Fetch {
       .join('; ');
     const headers = {
       ...(init.headers as Record<string, string>),
-      host: 'box',
-      origin: 'http://box',
+      host: 'mailbox',
+      origin: 'http://mailbox',
       cookie,
     };
     const { method = 'GET', body = null } = init;
-    const request = new Request(`http://box${address}`, { method, headers, body: body as string | null });
-    const response = await server.answer(request, from, now);
+    const request = new Request(`http://mailbox${address}`, { method, headers, body: body as string | null });
+    const response = await endpoint.answer(request, from, now);
     const set = response.headers.get('set-cookie') ?? '';
     if (set) cookies.set(/Path=([^;]*)/.exec(set)?.[1] ?? '', set.split(';')[0] ?? '');
     return response;
   };
 }
 
-let line: ReturnType<typeof deskLine>;
+let server: ReturnType<typeof serverConnection>;
 let student: ReturnType<typeof classroomServer>;
 const alike = async () => {
-  await pull(line);
-  await push(line, now);
-  await pull(line);
+  await pull(server);
+  await push(server, now);
+  await pull(server);
 };
 const answer = (text: string): Answers => ({ q3: { response: { text }, at } });
 
@@ -90,9 +94,9 @@ beforeEach(async () => {
     ],
     sittings: [sittingOf({ paperVersion: null, guests: true, accessCode: 'ebb' })],
   });
-  line = deskLine(device('10.0.0.9'));
+  server = serverConnection(device('10.0.0.9'));
   student = classroomServer(device());
-  await pairDesk(line, 'abcdefgh-23456789');
+  await pairDesk(server, 'abcdefgh-23456789');
   await setOnDevices('sitting1', true, at);
   await alike();
 });
@@ -107,7 +111,7 @@ let sequence = 0;
 const send = (attemptId: string, answers: Answers) =>
   student.handOver(joinCode, attemptId, { answers, comeBack: null, tabId: 'tab', sequence: ++sequence });
 
-describe('desk and box', () => {
+describe('desk and mailbox', () => {
   it('what a student does comes to the desk; what the teacher does reaches the student', async () => {
     const attemptId = await begin();
     now += 60_000;
@@ -147,7 +151,61 @@ describe('desk and box', () => {
     expect(await folder.rev()).toBe(rev);
   });
 
-  it('through a broken line nothing is lost on either side', async () => {
+  it('what changed is found by its keys: looking at everything finds nothing that is left', async () => {
+    const changed = new ChangedRows();
+    const stop = onRowsChanged((table, keys) => mailboxSources.includes(table) && changed.add(table, keys));
+    const put = vi.spyOn(server, 'put');
+    /** @returns the rows that were sent by keys */
+    const byKeys = async () => {
+      put.mockClear();
+      await push(server, now, changed.take());
+      const sent = put.mock.calls.flatMap(([changes]) => changes);
+      put.mockClear();
+      await push(server, now);
+      expect(put.mock.calls.flatMap(([changes]) => changes)).toEqual([]);
+      return sent.map((change) => ('drop' in change ? `-${change.drop}` : change.table));
+    };
+    const id = await begin();
+    await send(id, answer('west'));
+    await student.handIn(joinCode, id);
+    await pull(server);
+    await byKeys();
+    const marked = { sittingId: 'sitting1', questionId: 'q4', attemptIds: [id] };
+    const shows = {
+      total: true,
+      points: true,
+      answers: true,
+      rightOrWrong: true,
+      accepted: true,
+      comments: true,
+    };
+    await giveAllowance('sitting1', 'student1', { kind: 'minutes', minutes: 10 }, 'Ill', iso(1_000));
+    expect(await byKeys()).toEqual(['allowances']);
+    await handBack('sitting1', ['student1'], shows, iso(2_000));
+    expect(await byKeys()).toEqual(['releases']);
+    await markAnswers(marked, { points: 2 }, 'two', iso(3_000));
+    expect(await byKeys()).toEqual(['releases']);
+    await changeStudent({ ...studentOf(), familyName: 'Okafor-Lind' }, iso(4_000));
+    expect((await byKeys()).sort()).toEqual(['students']);
+    await changeStudent({ ...studentOf(), number: '77' }, iso(5_000));
+    expect((await byKeys()).filter((table) => table !== 'students')).toEqual([]);
+    await withdrawResults('sitting1', ['student1'], iso(6_000));
+    expect(await byKeys()).toEqual(['-releases']);
+    await setAside('sitting1', ['student1'], 'Copied', iso(7_000));
+    expect(await byKeys()).toEqual(['attempts']);
+    await undo(iso(8_000));
+    expect(await byKeys()).toEqual(['attempts']);
+    await deleteAttempts([id], iso(9_000));
+    expect(await byKeys()).toEqual(['-attempts']);
+    await desk.allowances.clear();
+    expect(await byKeys()).toEqual(['-allowances']);
+    // Another title is about the sitting as a whole: everything is looked at.
+    await desk.sittings.update('sitting1', { title: 'Tides II' });
+    expect(await byKeys()).toEqual(['sittings']);
+    stop();
+  });
+
+  it('through a broken connection nothing is lost on either side', async () => {
     const attemptId = await begin();
     await alike();
     await send(attemptId, answer('before'));
@@ -170,7 +228,7 @@ describe('desk and box', () => {
     await alike();
     const other = folder;
     await freshServer();
-    await pairDesk(line, secret);
+    await pairDesk(server, secret);
     await alike();
     expect((await send(attemptId, answer('north')))?.answered).toEqual(['q3']);
     await alike();
@@ -212,25 +270,25 @@ describe('desk and box', () => {
     await send(attemptId, answer('the last word'));
     await setOnDevices('sitting1', false, iso(2000));
     // The desk has not asked for the news yet: the sitting stays until it has.
-    await expect(push(line, now)).rejects.toThrow('notYet');
+    await expect(push(server, now)).rejects.toThrow('notYet');
     expect((await send(attemptId, {}))?.state).toBe('working');
     await alike();
     expect(await desk.attempts.get(attemptId)).toMatchObject({
       answers: { q3: { response: { text: 'the last word' } } },
     });
     expect(await send(attemptId, answer('x'))).toBeNull();
-    await line.unpair();
-    await unpairDesk(line);
-    expect(await lineKept()).toBeUndefined();
+    await server.unpair();
+    await unpairDesk(server);
+    expect(await pairing()).toBeUndefined();
   });
 
   it('paired again with the same server, what the teacher did meanwhile holds', async () => {
     const attemptId = await begin();
     await alike();
-    await unpairDesk(line);
+    await unpairDesk(server);
     await send(attemptId, answer('west'));
     await collectFrom('sitting1', ['student1'], 'End', iso(5_000));
-    await pairDesk(line, secret);
+    await pairDesk(server, secret);
     await alike();
     expect(await desk.attempts.get(attemptId)).toMatchObject({
       answers: { q3: { response: { text: 'west' } } },
@@ -335,7 +393,7 @@ describe('desk and box', () => {
     expect(await send(attemptId, answer('x'))).toBeNull();
     const second = await begin();
     await send(second, answer('south'));
-    await pull(line);
+    await pull(server);
     await setOnDevices('sitting1', false, iso(2000));
     await alike();
     expect((await folder.list('')).map(({ key }) => key.split('/')[0])).toEqual(['desks']);
@@ -351,7 +409,7 @@ describe('several desks at one server', () => {
     const attemptId = await begin();
     await send(attemptId, answer('west'));
     await alike();
-    const other = deskLine(device('10.0.0.9'));
+    const other = serverConnection(device('10.0.0.9'));
     await other.pair(secret);
     const { rev, sittings } = await other.state();
     expect(sittings).toMatchObject([{ id: 'sitting1' }]);
@@ -390,7 +448,7 @@ describe('the carrier of a student’s page', () => {
 
   it('the access code is on the server before its sitting is: at no moment does one stand there without', async () => {
     const sittings = await desk.sittings.toArray();
-    const { rows } = await rowsForBox(sittings, () => Promise.reject(new Error('not sealed here')));
+    const { rows } = await rowsForMailbox(sittings, () => Promise.reject(new Error('not sealed here')));
     const place = (table: string) => rows.findIndex(({ key }) => key.startsWith(`${table}/`));
     expect(place('access')).toBeGreaterThanOrEqual(0);
     expect(place('access')).toBeLessThan(place('sittings'));

@@ -1,15 +1,15 @@
 import { createHash } from 'node:crypto';
 import { customAlphabet, nanoid } from 'nanoid';
 import {
-  boxKeys,
+  mailboxKeys,
   keyText,
-  type BoxRelease,
-  type BoxRow,
-  type BoxTable,
+  type MailboxRelease,
+  type MailboxRow,
+  type MailboxTable,
   type SealedCode,
   type SealedPaper,
-} from '@/core/exchange/box';
-import type { ExchangeKeep, ExchangePlace } from '@/core/exchange/place';
+} from '@/core/exchange/mailbox';
+import type { ExchangeKeep, ExchangeRepository } from '@/core/exchange/repository';
 import type { Presence } from '@/core/exchange/presence';
 import { unsealerWith } from '@/core/formats/packet/sealed';
 import { ScriptPacket } from '@/core/handback/script';
@@ -21,9 +21,10 @@ import { joinCodeAlphabet } from '@/core/basics/joinCode';
 import type { Attempt, Sitting } from '@/core/model/sitting';
 import type { ExchangeStore, KeptChange } from './exchangeStore';
 
-/** The keys under which the box keeps things. Codes are looked up by their digest: how long that takes tells nothing. */
+/** The keys under which the mailbox keeps things. Codes are looked up by their digest: how long that takes tells nothing. */
 export const keys = {
-  of: <T extends BoxTable>(table: T, row: BoxRow<T>) => `${table}/${keyText(boxKeys[table](row))}`,
+  of: <T extends MailboxTable>(table: T, row: MailboxRow<T>) =>
+    `${table}/${keyText(mailboxKeys[table](row))}`,
   student: (id: string) => `students/${keyText([id])}`,
   code: (joinCode: string) => `codes/${createHash('sha256').update(joinCode).digest('hex')}`,
   sitting: (id: string) => `sittings/${keyText([id])}`,
@@ -39,18 +40,22 @@ export const keys = {
   desk: (tokenDigest: string) => `desks/${tokenDigest}`,
 };
 
-/** A student as the box has him, with the fields it was not given empty. */
+/** A student as the mailbox has him, with the fields it was not given empty. */
 const studentFrom = (row: unknown): Student => ({ ...(row as Student), number: '', email: '' });
 
 const sixOf = customAlphabet(joinCodeAlphabet, 6);
 
 /**
- * The box of the server as the exchange knows it.
+ * The mailbox of the server as the exchange knows it.
  *
  * @param secret of the teacher: opens the papers that were put in sealed
  * @param presence is told of every sign of life
  */
-export function boxPlace(store: ExchangeStore, secret: string, presence: Presence): ExchangePlace {
+export function mailboxRepository(
+  store: ExchangeStore,
+  secret: string,
+  presence: Presence,
+): ExchangeRepository {
   const unseal = unsealerWith(secret);
   const codes = new Map<string, string>();
   const opened = new Map<string, Promise<PaperVersion | null>>();
@@ -85,14 +90,14 @@ export function boxPlace(store: ExchangeStore, secret: string, presence: Presenc
   const paperVersion = async (paperId: string, version: number) =>
     (await withKey(paperId, version)) ?? row<PaperVersion>(keys.paper(paperId, version));
 
-  const place: ExchangePlace = {
+  const place: ExchangeRepository = {
     studentWith: async (joinCode) => {
       const id = await row<string>(keys.code(joinCode));
       const found = id === undefined ? undefined : await row<Student>(keys.student(id));
       return found && studentFrom(found);
     },
     groups: async (ids) =>
-      (await Promise.all(ids.map((id) => row<BoxRow<'groups'>>(`groups/${keyText([id])}`)))).filter(
+      (await Promise.all(ids.map((id) => row<MailboxRow<'groups'>>(`groups/${keyText([id])}`)))).filter(
         (group) => group !== undefined,
       ),
     sitting: async (id) => {
@@ -113,7 +118,7 @@ export function boxPlace(store: ExchangeStore, secret: string, presence: Presenc
     allowancesOf: (studentId, sittingId) => rows(ofStudent('allowances', studentId, sittingId)),
     requestsOf: (studentId, sittingId) => rows(ofStudent('requests', studentId, sittingId)),
     releaseOf: async (studentId, sittingId) => {
-      const found = await row<BoxRelease>(keys.release(studentId, sittingId));
+      const found = await row<MailboxRelease>(keys.release(studentId, sittingId));
       if (!found) return undefined;
       const release = {
         sittingId,
@@ -163,7 +168,7 @@ export function boxPlace(store: ExchangeStore, secret: string, presence: Presenc
     },
     opened: async (release, at) => {
       const key = keys.release(release.studentId, release.sittingId);
-      const lies = await row<BoxRelease>(key);
+      const lies = await row<MailboxRelease>(key);
       if (lies) changes.push({ key, value: { ...lies, openedAt: [...lies.openedAt, at] } });
     },
     file: async ({ bytes, ...ref }) => {

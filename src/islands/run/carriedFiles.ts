@@ -1,9 +1,9 @@
 import { proxy } from 'comlink';
 import type { AnswersFile } from '@/core/formats/packet/packetFile';
 import type { FoundPacket } from '@/core/formats/packet/packetFiles';
-import type { OddTime } from '@/core/exchange/byHand';
+import type { OddTime } from '@/core/exchange/carriedFiles';
 import type { PacketFor, SealWith } from '@/core/formats/packet/packetZip';
-import type { TakenIn } from '@/store/byHand';
+import type { TakenIn } from '@/store/carriedFiles';
 import { stoppable, type Work } from '@/workers/stoppable';
 import type { PacketsWorker } from '@/workers/packets.worker';
 

@@ -6,14 +6,14 @@ import { useNow } from '../ui/clock';
 import { clockTime } from '@/words/format';
 import { KeyHint } from '../ui/KeyHint';
 import { useWord } from './act';
-import styles from './KeptLine.module.css';
+import styles from './SaveStatus.module.css';
 import { undoLast } from './undoLast';
 
 /** How long the last thing done stays in sight with its way back. */
 const inSightMs = 10 * 60_000;
 
 /** The quiet line at the foot: that all is kept, what was done last, and the way to take it back. */
-export function KeptLine() {
+export function SaveStatus() {
   const now = useNow(30_000);
   const word = useWord();
   const last = useLiveQuery(() => desk.log.orderBy('seq').last());

@@ -15,7 +15,7 @@ import { newAttempt } from './starting';
 /** What goes out of the desk as a file, and what comes back. */
 
 /** A sitting as it goes out by hand: the access code is the seal, and without the key nothing can be shown at once. */
-export function sittingByHand(sitting: Sitting): Sitting {
+export function sittingInFile(sitting: Sitting): Sitting {
   const { after: _a, practice: _p, onDevices: _o, guests: _g, rehearsal: _r, ...rest } = sitting;
   return { ...rest, accessCode: '' };
 }
@@ -34,7 +34,7 @@ export function paperFile(
   allowances: readonly Allowance[] = [],
 ): PaperFile {
   return {
-    sitting: sittingByHand(sitting),
+    sitting: sittingInFile(sitting),
     paper: withoutKeys(paper),
     ...(student && {
       student: { id: student.id, familyName: student.familyName, givenName: student.givenName },

@@ -1,21 +1,21 @@
 import { z } from 'zod';
 import { base64From, bytesFrom } from '@/core/basics/base64';
-import { BoxNews, BoxPresence, BoxState, type BoxChange } from '@/core/exchange/box';
+import { MailboxNews, MailboxPresence, MailboxState, type MailboxChange } from '@/core/exchange/mailbox';
 import { DeskCopy, LackingParts, SealedBytes } from '@/core/formats/backup/copies';
 import { PackedAsset, type Asset } from '@/core/basics/asset';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
 import { askServer, type Fetch } from '../carriers/ask';
 
-/** The desk's line to the box of the classroom server. */
-export interface DeskLine {
-  /** @returns which box it is */
+/** The desk's connection to the mailbox of the classroom server. */
+export interface ServerConnection {
+  /** @returns which mailbox it is */
   pair(secret: string): Promise<string>;
   unpair(): Promise<void>;
-  state(): Promise<BoxState>;
+  state(): Promise<MailboxState>;
   forgive(from: string): Promise<void>;
-  put(changes: readonly BoxChange[]): Promise<void>;
-  news(after: number): Promise<BoxNews>;
-  present(after: number): Promise<BoxPresence>;
+  put(changes: readonly MailboxChange[]): Promise<void>;
+  news(after: number): Promise<MailboxNews>;
+  present(after: number): Promise<MailboxPresence>;
   putFile(file: Asset): Promise<void>;
   file(id: string): Promise<Asset>;
   /** Which of these parts of copies are not there. */
@@ -28,17 +28,18 @@ export interface DeskLine {
   copies(): Promise<DeskCopy[]>;
 }
 
-export function deskLine(fetcher?: Fetch): DeskLine {
+export function serverConnection(fetcher?: Fetch): ServerConnection {
   const ask = (method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown) =>
     askServer(method, path, body, fetcher);
   return {
-    pair: async (secret) => z.object({ box: z.string() }).parse(await ask('POST', '/pair', { secret })).box,
+    pair: async (secret) =>
+      z.object({ mailbox: z.string() }).parse(await ask('POST', '/pair', { secret })).mailbox,
     unpair: async () => void (await ask('DELETE', '/pair')),
-    state: async () => BoxState.parse(await ask('GET', '/desk/state')),
+    state: async () => MailboxState.parse(await ask('GET', '/desk/state')),
     forgive: async (from) => void (await ask('POST', '/desk/forgive', { from })),
     put: async (changes) => void (await ask('POST', '/desk/changes', { changes })),
-    news: async (after) => BoxNews.parse(await ask('GET', `/desk/news?after=${after}`)),
-    present: async (after) => BoxPresence.parse(await ask('GET', `/desk/present?after=${after}`)),
+    news: async (after) => MailboxNews.parse(await ask('GET', `/desk/news?after=${after}`)),
+    present: async (after) => MailboxPresence.parse(await ask('GET', `/desk/present?after=${after}`)),
     putFile: async (file) => void (await ask('PUT', '/desk/files', packedAsset(file))),
     file: async (id) =>
       unpackedAsset(PackedAsset.parse(await ask('GET', `/desk/files/${encodeURIComponent(id)}`))),

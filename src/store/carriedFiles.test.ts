@@ -10,10 +10,10 @@ import {
   tideOrder,
 } from '../../tests/unit/samples';
 import { carrierWith } from '../../tests/unit/carrier';
-import { byHand } from '@/carriers/byHand';
+import { inFiles } from '@/carriers/inFiles';
 import { chosenCarrier } from '@/carriers/chosen';
 import { ServerFault } from '@/core/exchange/serverFault';
-import { openedWith, takenIn, takenOff } from '@/carriers/handedFiles';
+import { openedWith, takenIn, takenOff } from '@/carriers/carriedFiles';
 import {
   packetSealer,
   packetText,
@@ -28,7 +28,7 @@ import { assetId } from '@/core/basics/assetBytes';
 import type { Answers, Sitting } from '@/core/model/sitting';
 import { attemptState } from '@/core/attempts/terms';
 import { emptyTables, replaceDesk } from './backup';
-import { paperPackets, scriptPackets, takeInAnswers } from './byHand';
+import { paperPackets, scriptPackets, takeInAnswers } from './carriedFiles';
 import { undo } from './command';
 import { giveAllowance } from './exceptions';
 import { markAnswers } from './marks';
@@ -66,7 +66,7 @@ async function deskWith(part: Partial<Sitting> = {}) {
 }
 
 let clock = start;
-const hand = byHand(() => clock);
+const hand = inFiles(() => clock);
 const text = (words: string) => ({ response: { text: words }, at });
 
 /** Through a real file each time. */
@@ -125,7 +125,7 @@ describe('a sitting carried by hand', () => {
         may: 'start',
         state: 'notStarted',
         codeAsked: false,
-        byHand: 'nothing',
+        inFile: 'nothing',
         questions: 4,
       },
     ]);
@@ -133,10 +133,10 @@ describe('a sitting carried by hand', () => {
     const packet = await sits(amara, { q4: text('iron near it'), q3: text('118') });
     clock += 60_000;
     expect(await hand.handIn(amara.joinCode, packet.attemptId)).toMatchObject({ state: 'handedIn' });
-    expect(await hand.home(amara.joinCode)).toMatchObject([{ may: 'noAttemptLeft', byHand: 'toSave' }]);
+    expect(await hand.home(amara.joinCode)).toMatchObject([{ may: 'noAttemptLeft', inFile: 'toSave' }]);
     clock += 1000;
     const file = await answersOf();
-    expect(await hand.home(amara.joinCode)).toMatchObject([{ byHand: 'saved' }]);
+    expect(await hand.home(amara.joinCode)).toMatchObject([{ inFile: 'saved' }]);
     expect(await takeIn(file)).toMatchObject([{ outcome: 'new', student: { id: 'student1' }, odd: null }]);
     expect(await desk.attempts.toArray()).toMatchObject([
       {
@@ -402,7 +402,7 @@ describe('scripts that go back by hand', () => {
     if (opened?.outcome !== 'read' || opened.packet.kind !== 'script') throw new Error('script');
     await takenIn(opened.packet, amara);
     expect(await hand.home(amara.joinCode)).toMatchObject([
-      { may: 'closedToStarts', handedBack: true, byHand: 'nothing' },
+      { may: 'closedToStarts', handedBack: true, inFile: 'nothing' },
     ]);
     expect(await hand.result(amara.joinCode, 'sitting1')).toMatchObject({
       total: { points: 2 },
@@ -489,7 +489,7 @@ describe('the carrier of a page, with files', () => {
       server({ home: async () => [row as never], result: async () => script }),
       hand,
     );
-    expect(await back.home(amara.joinCode)).toMatchObject([{ byHand: 'toSave', handedBack: true }]);
+    expect(await back.home(amara.joinCode)).toMatchObject([{ inFile: 'toSave', handedBack: true }]);
     expect(await back.result(amara.joinCode, 'sitting1')).toEqual(script);
   });
 
