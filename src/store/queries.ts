@@ -31,26 +31,32 @@ export interface SittingFrame {
 }
 
 /** The students who are in any of these groups, each once; who was archived is in none. */
-export const studentsIn = (groupIds: readonly string[]): Promise<Student[]> =>
-  desk.students
-    .where('groupIds')
-    .anyOf([...groupIds])
-    .distinct()
-    .filter((student) => student.archivedAt === undefined)
-    .toArray();
+export async function studentsIn(groupIds: readonly string[]): Promise<Student[]> {
+  // Group by group: of one key all rows are read at once, of several they are stepped through.
+  const all = await Promise.all(groupIds.map((id) => desk.students.where('groupIds').equals(id).toArray()));
+  const each = new Map(all.flat().map((student) => [student.id, student]));
+  return [...each.values()].filter((student) => student.archivedAt === undefined);
+}
 
-/** The frame of one sitting; null when there is no such sitting. */
-export async function sittingFrame(sittingId: string): Promise<SittingFrame | null> {
+/**
+ * The frame of one sitting; null when there is no such sitting.
+ *
+ * @param sat whose attempts there are, for callers that have read them
+ */
+export async function sittingFrame(
+  sittingId: string,
+  sat?: ReadonlySet<string>,
+): Promise<SittingFrame | null> {
   const sitting = await desk.sittings.get(sittingId);
   const paper = sitting && (await paperOf(sitting));
   if (!sitting || !paper) return null;
-  const [listed, groups, sat] = await Promise.all([
+  const [listed, groups, have] = await Promise.all([
     studentsIn(sitting.groupIds),
     desk.groups.bulkGet(sitting.groupIds),
-    studentsWhoSat(sittingId),
+    sat ? [...sat] : studentsWhoSat(sittingId),
   ]);
   const known = new Set(listed.map((student) => student.id));
-  const left = (await desk.students.bulkGet(sat.filter((id) => !known.has(id)))).filter(
+  const left = (await desk.students.bulkGet(have.filter((id) => !known.has(id)))).filter(
     (each) => each !== undefined && each.role !== 'tryOut',
   ) as Student[];
   return {
@@ -74,8 +80,6 @@ async function studentsWhoSat(sittingId: string): Promise<string[]> {
 
 /** Everything of one sitting that its views are computed from; null when there is no such sitting. */
 export async function sittingRecords(sittingId: string): Promise<(SittingRecords & SittingFrame) | null> {
-  const frame = await sittingFrame(sittingId);
-  if (!frame) return null;
   const [allowances, attempts, marks, releases, openings] = await Promise.all([
     desk.allowances.where({ sittingId }).toArray(),
     desk.attempts.where({ sittingId }).toArray(),
@@ -83,7 +87,8 @@ export async function sittingRecords(sittingId: string): Promise<(SittingRecords
     desk.releases.where({ sittingId }).toArray(),
     desk.openings.where({ sittingId }).toArray(),
   ]);
-  return { ...frame, allowances, attempts, marks, releases, openings };
+  const frame = await sittingFrame(sittingId, new Set(attempts.map(({ studentId }) => studentId)));
+  return frame && { ...frame, allowances, attempts, marks, releases, openings };
 }
 
 /** How a sitting stands, from the cache while it holds; `computed` says that the cache did not have it. */

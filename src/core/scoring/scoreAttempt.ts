@@ -6,7 +6,7 @@ import type { HandMark } from '../model/mark';
 import { marksThatCount } from './marksThatCount';
 import { fillOf } from '../kinds/fillings';
 import { practiceOf, practiceShare } from '../attempts/practice';
-import { roundPoints, sumPoints } from '../basics/points';
+import { roundPoints } from '../basics/points';
 
 /** Where the points of one answer stand. */
 export type AwardState = 'notAnswered' | 'noKey' | 'waiting' | 'byKey' | 'byHand' | 'overridden';
@@ -120,18 +120,21 @@ export function scoreAttempt(
   attempt: ScoredAttempt,
   marks: readonly HandMark[],
 ): Scorecard {
-  const given = new Set(attempt.questionIds);
-  const markOf = marksThatCount(marks);
+  const markOf = marks.length > 0 ? marksThatCount(marks) : noMarks;
   const answers = countedAnswers(attempt);
   const awards: Award[] = [];
-  for (const question of questions)
-    if (given.has(question.id))
-      awards.push(awardFor(question, answers[question.id], markOf.get(question.id), attempt.practice));
+  for (const question of givenOf(questions, attempt.questionIds))
+    awards.push(awardFor(question, answers[question.id], markOf.get(question.id), attempt.practice));
 
-  let waiting = 0;
-  let noKey = 0;
-  let aside = 0;
+  // One pass, and no list made for it: this runs for every attempt of a sitting. Points add up in hundredths.
+  let [total, max, scoredMax, waiting, noKey, aside] = [0, 0, 0, 0, 0, 0];
   for (const award of awards) {
+    const most = Math.round(award.max * 100);
+    max += most;
+    if (award.points !== null) {
+      total += Math.round(award.points * 100);
+      scoredMax += most;
+    }
     if (award.state === 'waiting') waiting++;
     if (award.state === 'noKey') noKey++;
     if (award.aside) aside++;
@@ -140,17 +143,66 @@ export function scoreAttempt(
     attemptId: attempt.id,
     studentId: attempt.studentId,
     awards,
-    total: sumPoints(awards.map((award) => award.points ?? 0)),
-    max: sumPoints(awards.map((award) => award.max)),
-    scoredMax: sumPoints(awards.map((award) => (award.points === null ? 0 : award.max))),
+    total: total / 100,
+    max: max / 100,
+    scoredMax: scoredMax / 100,
     waiting,
     noKey,
     final: waiting + noKey + aside === 0,
   };
 }
 
+const noMarks: ReadonlyMap<string, HandMark> = new Map();
+
+/** The questions that an attempt was given, in the order of the paper. */
+function givenOf(questions: readonly Question[], ids: readonly string[]): readonly Question[] {
+  if (ids.length === questions.length && questions.every(({ id }, index) => id === ids[index]))
+    return questions;
+  const given = new Set(ids);
+  return questions.filter(({ id }) => given.has(id));
+}
+
 /** The award for one answer; in practice, with what tries and hints took off. */
 export function awardFor(
+  question: Question,
+  answer: Answer | undefined,
+  mark: HandMark | undefined,
+  practice?: Attempt['practice'],
+): Award {
+  return mark || practice ? computedAward(question, answer, mark, practice) : awardByAnswer(question, answer);
+}
+
+/** Awards without a mark, by question and answer: of ten thousand answers to a choice there are few that differ. */
+const awards = new WeakMap<Question, Map<string, Award>>();
+/** Of one question no more are held: words of one's own are all different. */
+const mostHeld = 1_000;
+
+/** The same object for the same answer to the same question. */
+function awardByAnswer(question: Question, answer: Answer | undefined): Award {
+  const known = awards.get(question) ?? new Map<string, Award>();
+  if (known.size === 0) awards.set(question, known);
+  const key = answerKey(question, answer);
+  const held = known.get(key);
+  if (held) return held;
+  const award = computedAward(question, answer, undefined);
+  if (known.size < mostHeld) known.set(key, award);
+  return award;
+}
+
+/** What of an answer decides its award as long as nobody has marked it: by hand, only how far it was filled in. */
+function answerKey(question: Question, answer: Answer | undefined): string {
+  if (answer === undefined) return '';
+  if (kindOf(question).scoredBy === 'hand') return fillOf(question, answer.response);
+  const fields: unknown[] = Object.values(answer.response);
+  const [only] = fields;
+  if (fields.length > 1) return JSON.stringify(fields);
+  // Most are a text, or an id or two.
+  if (typeof only === 'string') return `=${only}`;
+  if (Array.isArray(only) && only.length === 1 && typeof only[0] === 'string') return `:${only[0]}`;
+  return JSON.stringify(only);
+}
+
+function computedAward(
   question: Question,
   answer: Answer | undefined,
   mark: HandMark | undefined,

@@ -88,7 +88,11 @@ class Rows {
 
   private put<T extends SeatTable>(table: T, row: SeatRowOf[T]): Change[] {
     const key =
-      'attemptId' in row ? `${row.attemptId} ${row.questionId}` : 'id' in row ? row.id : `${row.studentId}`;
+      'attemptId' in row
+        ? `${row.attemptId} ${row.questionId} ${row.markerId}`
+        : 'id' in row
+          ? row.id
+          : `${row.studentId}`;
     this.all.get(table)?.set(key, row);
     return [{ table, row } as unknown as Change];
   }

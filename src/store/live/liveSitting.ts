@@ -1,4 +1,4 @@
-import type { RangeSet } from 'dexie';
+import type { RangeSet, Table } from 'dexie';
 import { keyOfRow } from '@/core/model/desk';
 import type { PaperContent } from '@/core/model/paper';
 import type { Group } from '@/core/model/people';
@@ -140,9 +140,11 @@ export class LiveSitting {
     this.anew = false;
     this.frameDirty = false;
     this.dirty.take();
-    const frame = await sittingFrame(this.sittingId);
+    const rows = await Promise.all(seatTables.map((table) => rowsOf(this.sittingId, table)));
+    const attempts = rows[seatTables.indexOf('attempts')] as SeatRowOf['attempts'][];
+    const frame = await sittingFrame(this.sittingId, new Set(attempts.map(({ studentId }) => studentId)));
     const book = frame && new SeatBook(frame);
-    if (book) for (const table of seatTables) (await readAll(book, this.sittingId, table))();
+    seatTables.forEach((table, index) => rows[index]?.forEach((row) => book?.set(table, row)));
     return () => {
       this.frame = frame;
       this.book = book;
@@ -191,9 +193,12 @@ async function readRows(
   };
 }
 
+const rowsOf = <T extends SeatTable>(sittingId: string, table: T): Promise<SeatRowOf[T][]> =>
+  (desk.table(table) as Table<SeatRowOf[T]>).where('sittingId').equals(sittingId).toArray();
+
 /** Reads all of a sitting's rows. @returns puts them into the book, in place of those that are there */
 async function readAll(book: SeatBook, sittingId: string, table: SeatTable): Promise<() => void> {
-  const rows = await desk.table(table).where('sittingId').equals(sittingId).toArray();
+  const rows = await rowsOf(sittingId, table);
   return () => {
     for (const row of book.rows(table)) book.remove(table, keyOfRow(table, row));
     for (const row of rows) book.set(table, row);
