@@ -1,5 +1,4 @@
 import type { Context } from 'hono';
-import { streamSSE } from 'hono/streaming';
 import { z } from 'zod';
 import {
   MailboxChanges,
@@ -15,22 +14,15 @@ import { keys } from './mailboxRepository';
 import { copyEndpoints } from './deskCopies';
 import { newsAfter, sittingsIn, takeChanges } from './deskSide';
 import { deskBytes, smallBytes, type Endpoint, type Surroundings } from './endpoint';
+import type { ExchangeStore } from './exchangeStore';
 import { bodyOf, fitting, Refused } from './respond';
+import { revisionStream } from './revisionStream';
 import { pair, unpair } from './sessions';
 import { addressesOf } from './settings';
 
-const mostStreams = 64;
-/** Between two signs that the stream is there; and after a change, so that several are told at once. */
-const beatMs = 15_000;
-const gatherMs = 150;
-
 /** What the teacher's desk asks of the server. */
-export function deskEndpoints(
-  place: ExchangeRepository,
-  { store, settings, guesses, presence, log }: Surroundings,
-): Endpoint[] {
-  let streams = 0;
-
+export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundings): Endpoint[] {
+  const { store, settings, guesses, presence } = surroundings;
   /** Who is stopped from guessing: addresses, and students who typed wrong access codes. */
   const stoppedNow = (now: number): MailboxState['stopped'] => [
     ...guesses.codes.list(now).map((each) => ({ ...each, what: 'codes' as const })),
@@ -38,62 +30,10 @@ export function deskEndpoints(
     ...guesses.access.list(now).map((each) => ({ ...each, what: 'access' as const })),
   ];
 
-  /** Server-sent events (HTML Living Standard, section 9.2): the revision, whenever it has changed. */
-  const stream = (http: Context): Response => {
-    const answer = streamSSE(http, async (events) => {
-      streams += 1;
-      let wake: () => void = () => undefined;
-      const unwatch = store.watch(() => wake());
-      events.onAbort(() => wake());
-      http.req.raw.signal.addEventListener('abort', () => events.abort());
-      try {
-        for (let told = -1; !events.aborted;) {
-          const woken = new Promise<void>((resolve) => (wake = resolve));
-          const rev = await store.rev();
-          if (rev === told) await events.write(': still here\n\n');
-          else await events.writeSSE({ data: JSON.stringify({ rev }) });
-          told = rev;
-          await Promise.race([woken, events.sleep(beatMs)]);
-          // So that several go together.
-          if (!events.aborted) await events.sleep(gatherMs);
-        }
-      } finally {
-        streams -= 1;
-        unwatch();
-      }
-    });
-    // What stands between must not hold it back.
-    answer.headers.set('cache-control', 'no-store');
-    answer.headers.set('x-accel-buffering', 'no');
-    return answer;
-  };
+  const stream = revisionStream(store);
 
   return [
-    {
-      method: 'POST',
-      path: '/pair',
-      role: 'anyone',
-      most: smallBytes,
-      answer: async ({ http, from, now }) => {
-        const { secret } = fitting(z.object({ secret: z.string().max(200) }), await bodyOf(http));
-        const paired = await guesses.secret.look(from, now, secret, () =>
-          pair(store, settings, http, secret, now),
-        );
-        log(paired === null ? 'pairing refused: wrong secret' : 'a desk was paired');
-        if (paired === null) throw new Refused('wrongSecret');
-        return http.json({ mailbox: store.id });
-      },
-    },
-    {
-      method: 'DELETE',
-      path: '/pair',
-      role: 'desk',
-      most: smallBytes,
-      answer: async ({ http }) => {
-        await unpair(store, settings, http);
-        return http.json({});
-      },
-    },
+    ...pairingEndpoints(surroundings),
     {
       method: 'GET',
       path: '/desk/state',
@@ -158,10 +98,48 @@ export function deskEndpoints(
       role: 'desk',
       most: smallBytes,
       answer: async ({ http }) => {
-        if (streams >= mostStreams) throw new Refused('failed', 'too many streams');
         return stream(http);
       },
     },
+    ...fileEndpoints(place, store),
+    ...copyEndpoints(store),
+  ];
+}
+
+/** The desk pairs with the server by its secret, and parts from it. */
+function pairingEndpoints({ store, settings, guesses, log }: Surroundings): Endpoint[] {
+  return [
+    {
+      method: 'POST',
+      path: '/pair',
+      role: 'anyone',
+      most: smallBytes,
+      answer: async ({ http, from, now }) => {
+        const { secret } = fitting(z.object({ secret: z.string().max(200) }), await bodyOf(http));
+        const paired = await guesses.secret.look(from, now, secret, () =>
+          pair(store, settings, http, secret, now),
+        );
+        log(paired === null ? 'pairing refused: wrong secret' : 'a desk was paired');
+        if (paired === null) throw new Refused('wrongSecret');
+        return http.json({ mailbox: store.id });
+      },
+    },
+    {
+      method: 'DELETE',
+      path: '/pair',
+      role: 'desk',
+      most: smallBytes,
+      answer: async ({ http }) => {
+        await unpair(store, settings, http);
+        return http.json({});
+      },
+    },
+  ];
+}
+
+/** Pictures and files, by the id that is drawn from their bytes. */
+function fileEndpoints(place: ExchangeRepository, store: ExchangeStore): Endpoint[] {
+  return [
     {
       method: 'PUT',
       path: '/desk/files',
@@ -186,7 +164,6 @@ export function deskEndpoints(
         return http.json(packedAsset(file));
       },
     },
-    ...copyEndpoints(store),
   ];
 }
 

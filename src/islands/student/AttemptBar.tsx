@@ -5,7 +5,7 @@ import { timeWarning, type TimeWarning } from '@/core/attempts/timeWarning';
 import type { HeldAttempt } from '@/store/sitTables';
 import { announce } from '@/ui/announce';
 import { clockTime, countdown } from '@/words/format';
-import type { SaveState } from './useAttempt';
+import type { SaveState } from './attemptSession';
 import styles from './student.module.css';
 
 interface AttemptBarProps {
@@ -14,7 +14,7 @@ interface AttemptBarProps {
   leftMs: number | null;
   /** How long the student has in all; null: no limit. */
   totalMs: number | null;
-  keeping: SaveState;
+  saveState: SaveState;
   fillOf: (questionId: string) => AnswerFill;
   /** The questions that are in front of the student, where they come one by one. */
   current?: readonly string[];
@@ -35,7 +35,7 @@ export function AttemptBar({
   held,
   leftMs,
   totalMs,
-  keeping,
+  saveState,
   fillOf,
   current = [],
   goTo,
@@ -49,7 +49,7 @@ export function AttemptBar({
     // What it gives back in newer browsers is no way to end the effect.
     void here.current?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [shown]);
-  useSayWhereKept(keeping.state);
+  useSayWhereKept(saveState.state);
   const { questions } = held.packet;
   const numbers = numbersOf(questions);
   const count = questions.filter((question) => fillOf(question.id) === 'done').length;
@@ -61,8 +61,8 @@ export function AttemptBar({
         <span>
           {count} of {questions.length} answered{half > 0 && `, ${half} half`}
         </span>
-        <span className={keeping.state === 'onPage' ? styles.timeShort : styles.soft}>
-          {keepingWords(keeping)}
+        <span className={saveState.state === 'onPage' ? styles.timeShort : styles.soft}>
+          {savedWords(saveState)}
         </span>
         {lastLook && (
           <button type="button" className={styles.quiet} onClick={lastLook}>
@@ -123,8 +123,8 @@ function useBarHeight() {
 function useSayWhereKept(state: SaveState['state']): void {
   const away = useRef(false);
   useEffect(() => {
-    if (state === 'keeping') return;
-    const now = state !== 'kept';
+    if (state === 'saving') return;
+    const now = state !== 'saved';
     if (now && state === 'onPage') announce('Not saved: this device is full and there is no connection');
     else if (now && !away.current) announce('No connection: what you type is saved on this device');
     else if (!now && away.current) announce('Connected again: everything is saved');
@@ -163,10 +163,10 @@ const warningWords: Record<TimeWarning, string> = {
   one: 'Less than one minute left. Your answers will be handed in then.',
 };
 
-function keepingWords(keeping: SaveState): string {
-  if (keeping.state === 'kept') return `saved ${clockTime(keeping.at)}`;
-  if (keeping.state === 'keeping') return 'keeping…';
-  return keeping.state === 'onDevice'
+function savedWords(saveState: SaveState): string {
+  if (saveState.state === 'saved') return `saved ${clockTime(saveState.at)}`;
+  if (saveState.state === 'saving') return 'saving…';
+  return saveState.state === 'onDevice'
     ? 'saved on this device; no connection'
     : 'Not saved: this device is full and there is no connection. Keep this page open and free some space';
 }

@@ -1,9 +1,8 @@
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useEffect, useRef } from 'react';
 import type { AttemptStatus, Carrier } from '@/carriers/Carrier';
 import type { StudentQuestion } from '@/core/kinds';
 import { fillOf as fillOfAnswer, type AnswerFill } from '@/core/kinds/fillings';
 import { numbersOf } from '@/core/kinds/itemNumbers';
-import { firstOpenStep, stepsOf } from '@/core/attempts/steps';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
 import { announce } from '@/ui/announce';
@@ -17,7 +16,9 @@ import { LastLook } from './LastLook';
 import { PracticePanel } from './PracticePanel';
 import { Receipt } from './Receipt';
 import { TimeIsUp } from './TimeIsUp';
+import type { AttemptSession } from './attemptSession';
 import { useAttempt } from './useAttempt';
+import { useSteps } from './useSteps';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
@@ -33,86 +34,53 @@ interface AttemptViewProps {
 /** Sitting the paper: time, state and a way to every question across the top; all at once or one by one below. */
 export function AttemptView({ carrier, held: initial, opened, done, seeResult }: AttemptViewProps) {
   const attempt = useAttempt(carrier, initial, opened);
-  const { held, status, deadline, keeping, refused, rulingNow, handIn, lookingAt } = attempt;
-  const [looking, setLooking] = useState(false);
+  const { held, status, deadline, saveState, refused, session, lookingAt } = attempt;
   const { questions, oneByOne, noBack } = held.packet;
-  const steps = stepsOf(questions);
-  const [place, setPlace] = useState(() => firstOpenStep(steps, noBack ? (initial.passed ?? []) : []));
+  const steps = useSteps(initial, lookingAt);
   useNow(500);
-  const now = rulingNow();
-  const leftMs = deadline === null ? null : deadline - now;
+  const leftMs = deadline === null ? null : deadline - session.rulingNow();
   const timeUp = leftMs !== null && leftMs <= 0 && (status === null || status.state === 'working');
 
   const sent = useRef(false);
   useEffect(() => {
     if (!timeUp || sent.current) return;
     sent.current = true;
-    void handIn().finally(() => (sent.current = false));
-  }, [timeUp, handIn]);
+    void session.handIn().finally(() => (sent.current = false));
+  }, [timeUp, session]);
 
   // What the teacher lets go on goes on at its questions, not at the last look that ended it.
   const over = status !== null && status.state !== 'working';
+  const { goOn } = steps;
   useEffect(() => {
-    if (over) setLooking(false);
-  }, [over]);
-
-  // Where this paper was left: at the question, not at its beginning.
-  useEffect(() => {
-    const left = initial.leftAt;
-    if (!left || noBack || !initial.packet.questions.some(({ id }) => id === left)) return;
-    const at = stepsOf(initial.packet.questions).findIndex((each) => each.some(({ id }) => id === left));
-    if (oneByOne && at >= 0) setPlace(at);
-    requestAnimationFrame(() => goToQuestion(left));
-  }, [initial, noBack, oneByOne]);
-
-  const step = oneByOne ? (steps[place] ?? []) : questions;
-  const shown = oneByOne && !looking ? (step[0]?.id ?? null) : null;
-  useEffect(() => {
-    if (oneByOne) lookingAt(shown);
-  }, [oneByOne, shown, lookingAt]);
+    if (over) goOn();
+  }, [over, goOn]);
 
   if (over)
     return <Receipt carrier={carrier} held={held} status={status} done={done} seeResult={seeResult} />;
-  if (timeUp) return <TimeIsUp held={held} keeping={keeping} />;
+  if (timeUp) return <TimeIsUp held={held} saveState={saveState} />;
   if (status?.elsewhere)
-    return <Elsewhere held={held} status={status} takeOver={attempt.takeOver} done={done} />;
+    return <Elsewhere held={held} status={status} takeOver={session.takeOver} done={done} />;
 
   const fillOf = (id: string): AnswerFill => {
     const question = questions.find((each) => each.id === id);
     return question ? fillOfAnswer(question, held.answers[id]?.response) : 'open';
   };
-  const goTo = (id: string) => {
-    setLooking(false);
-    if (oneByOne)
-      setPlace(
-        Math.max(
-          0,
-          steps.findIndex((each) => each.some((one) => one.id === id)),
-        ),
-      );
-    requestAnimationFrame(() => goToQuestion(id));
-  };
   const noted = (id: string | null) => {
-    if (id) attempt.leftAt(id);
+    if (id) session.leftAt(id);
     if (!oneByOne) lookingAt(id);
   };
-  const next = () => {
-    if (noBack) attempt.pass(step.map(({ id }) => id));
-    const following = steps[place + 1]?.[0];
-    if (following) goTo(following.id);
-    else setLooking(true);
-  };
+  const { step, place, looking } = steps;
   return (
     <>
       <AttemptBar
         held={held}
         leftMs={leftMs}
         totalMs={deadline === null ? null : deadline - Date.parse(held.packet.startedAt)}
-        keeping={keeping}
+        saveState={saveState}
         fillOf={fillOf}
         {...(oneByOne && !looking && { current: step.map(({ id }) => id) })}
-        goTo={noBack ? null : goTo}
-        lastLook={looking || noBack ? null : () => setLooking(true)}
+        goTo={noBack ? null : steps.goTo}
+        lastLook={looking || noBack ? null : steps.look}
       />
       {refused.length > 0 && (
         <p role="alert">
@@ -124,9 +92,9 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
         <LastLook
           held={held}
           fillOf={fillOf}
-          goTo={noBack ? null : goTo}
-          handIn={handIn}
-          back={noBack ? null : () => setLooking(false)}
+          goTo={noBack ? null : steps.goTo}
+          handIn={session.handIn}
+          back={noBack ? null : steps.goOn}
         />
       ) : (
         <div
@@ -140,25 +108,30 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
             only={step}
             parts={held.packet.parts ?? []}
             responseTo={responsesOf(held.answers)}
-            respond={attempt.respond}
+            respond={session.respond}
             locked={({ id }) => held.packet.practice?.views[id]?.done === true}
-            below={(question) => below(question)}
+            below={(question) => (
+              <BelowQuestion question={question} held={held} status={status} session={session} />
+            )}
           />
           {opened && <AskInside carrier={carrier} joinCode={held.joinCode} sittingId={held.sittingId} />}
           {oneByOne ? (
             <StepButtons
               place={place}
-              of={steps.length}
+              of={steps.count}
               noBack={noBack === true}
               trying={step.some(({ id }) => {
                 const view = held.packet.practice?.views[id];
                 return view !== undefined && view.canTry && !view.done;
               })}
-              back={() => goTo(steps[place - 1]?.[0]?.id ?? '')}
-              next={next}
+              back={steps.back}
+              next={() => {
+                if (noBack) session.pass(step.map(({ id }) => id));
+                steps.next();
+              }}
             />
           ) : (
-            <Button variant="filled" size="md" onClick={() => setLooking(true)}>
+            <Button variant="filled" size="md" onClick={steps.look}>
               Check before handing in
             </Button>
           )}
@@ -166,56 +139,61 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
       )}
     </>
   );
-
-  function below(question: StudentQuestion): ReactNode {
-    const view = held.packet.practice?.views[question.id];
-    const marked = held.comeBack.includes(question.id);
-    const choice = status?.choices.find((each) => each.questionId === question.id);
-    return (
-      <>
-        {choice && (
-          <ChoiceOfTwo
-            question={question}
-            choice={choice}
-            choose={(answer, inView) => attempt.respond(question.id, answer.response, inView)}
-          />
-        )}
-        {view && (
-          <PracticePanel
-            question={question}
-            view={view}
-            response={held.answers[question.id]?.response ?? null}
-            practise={(doing) => attempt.practise(question.id, doing)}
-          />
-        )}
-        {!noBack && (
-          <button
-            type="button"
-            className={styles.quiet}
-            aria-pressed={marked}
-            onClick={() => {
-              attempt.toggleComeBack(question.id);
-              const number = numbersOf(questions).get(question.id) ?? '';
-              announce(
-                marked
-                  ? `Question ${number} is no longer marked to come back to`
-                  : `Question ${number} is marked to come back to`,
-              );
-            }}
-          >
-            {marked ? 'You will come back to this; take the mark off' : 'Come back to this'}
-          </button>
-        )}
-      </>
-    );
-  }
 }
 
-/** Puts a question's first line below the bar, and the focus at its start. */
-function goToQuestion(id: string): void {
-  const section = document.getElementById(`question-${id}`);
-  section?.querySelector<HTMLElement>('h2, h3')?.focus({ preventScroll: true });
-  section?.scrollIntoView({ block: 'start' });
+/** What stands under a question: two answers to choose between, practice, and the mark to come back. */
+function BelowQuestion({
+  question,
+  held,
+  status,
+  session,
+}: {
+  question: StudentQuestion;
+  held: HeldAttempt;
+  status: AttemptStatus | null;
+  session: AttemptSession;
+}) {
+  const { questions, noBack, practice } = held.packet;
+  const view = practice?.views[question.id];
+  const marked = held.comeBack.includes(question.id);
+  const choice = status?.choices.find((each) => each.questionId === question.id);
+  return (
+    <>
+      {choice && (
+        <ChoiceOfTwo
+          question={question}
+          choice={choice}
+          choose={(answer, inView) => session.respond(question.id, answer.response, inView)}
+        />
+      )}
+      {view && (
+        <PracticePanel
+          question={question}
+          view={view}
+          response={held.answers[question.id]?.response ?? null}
+          practise={(doing) => session.practise(question.id, doing)}
+        />
+      )}
+      {!noBack && (
+        <button
+          type="button"
+          className={styles.quiet}
+          aria-pressed={marked}
+          onClick={() => {
+            session.toggleComeBack(question.id);
+            const number = numbersOf(questions).get(question.id) ?? '';
+            announce(
+              marked
+                ? `Question ${number} is no longer marked to come back to`
+                : `Question ${number} is marked to come back to`,
+            );
+          }}
+        >
+          {marked ? 'You will come back to this; take the mark off' : 'Come back to this'}
+        </button>
+      )}
+    </>
+  );
 }
 
 /** The question an element belongs to. */

@@ -1,24 +1,24 @@
 import type { HeldAttempt } from '@/store/sitTables';
 import { counted } from '@/words/format';
-import type { SaveState } from './useAttempt';
+import type { SaveState } from './attemptSession';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
 /** Time has run out, and the other side has not said yet that all arrived: nothing more is typed, and nothing is lost. */
-export function TimeIsUp({ held, keeping }: { held: HeldAttempt; keeping: SaveState }) {
+export function TimeIsUp({ held, saveState }: { held: HeldAttempt; saveState: SaveState }) {
   const waiting = held.unsent.length + held.apart.length;
-  const away = keeping.state === 'onDevice' || keeping.state === 'onPage';
+  const away = saveState.state === 'onDevice' || saveState.state === 'onPage';
   return (
     <section className={styles.narrow} aria-labelledby="time-up" role="status">
       <ViewHeading id="time-up" text="Time is up" />
       {away && waiting > 0 ? (
         <>
           <p className={styles.waits}>
-            {counted(waiting, 'answer')} {keeping.state === 'onPage' ? 'on this page' : 'on this device'}{' '}
+            {counted(waiting, 'answer')} {saveState.state === 'onPage' ? 'on this page' : 'on this device'}{' '}
             couldn’t be sent yet: your teacher’s computer can’t be reached.
           </p>
           <p>
-            {keeping.state === 'onPage'
+            {saveState.state === 'onPage'
               ? 'Keep this page open. They are sent as soon as there is a connection, with the time you typed them.'
               : 'They are sent as soon as there is a connection, with the time you typed them. Keep this page open, or come back with your code.'}
           </p>

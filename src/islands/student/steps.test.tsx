@@ -133,7 +133,7 @@ describe('an attempt under way', () => {
   const bar = { held, fillOf, totalMs: 600_000, goTo: () => undefined, lastLook: null };
 
   it('names every question with its state, and counts the answered ones', () => {
-    draw(<AttemptBar {...bar} leftMs={581_000} keeping={{ state: 'keeping' }} />);
+    draw(<AttemptBar {...bar} leftMs={581_000} saveState={{ state: 'saving' }} />);
     const map = within(screen.getByRole('navigation', { name: 'Questions' }));
     expect(map.getAllByRole('button').map((button) => button.getAttribute('aria-label'))).toEqual([
       'Question 1: answered',
@@ -146,11 +146,11 @@ describe('an attempt under way', () => {
   });
 
   it('warns in words near the end, and only then', () => {
-    const { rerender } = draw(<AttemptBar {...bar} leftMs={301_000} keeping={{ state: 'keeping' }} />);
+    const { rerender } = draw(<AttemptBar {...bar} leftMs={301_000} saveState={{ state: 'saving' }} />);
     expect(screen.getByRole('status').textContent).toBe('');
-    rerender(<AttemptBar {...bar} leftMs={299_000} keeping={{ state: 'keeping' }} />);
+    rerender(<AttemptBar {...bar} leftMs={299_000} saveState={{ state: 'saving' }} />);
     expect(screen.getByRole('status').textContent).toMatch(/five minutes/);
-    rerender(<AttemptBar {...bar} leftMs={59_000} keeping={{ state: 'onDevice' }} />);
+    rerender(<AttemptBar {...bar} leftMs={59_000} saveState={{ state: 'onDevice' }} />);
     expect(screen.getByRole('status').textContent).toMatch(/one minute/);
     expect(screen.getByText(/saved on this device/)).toBeTruthy();
   });

@@ -49,10 +49,10 @@ describe('handing over while the paper is sat', () => {
       requests.push(request);
       return took(request);
     });
-    await waitFor(() => expect(attempt.current.keeping.state).toBe('kept'));
-    act(() => attempt.current.respond('q3', { text: 'east' }));
-    expect(attempt.current.keeping.state).toBe('keeping');
-    await waitFor(() => expect(attempt.current.keeping.state).toBe('kept'));
+    await waitFor(() => expect(attempt.current.saveState.state).toBe('saved'));
+    act(() => attempt.current.session.respond('q3', { text: 'east' }));
+    expect(attempt.current.saveState.state).toBe('saving');
+    await waitFor(() => expect(attempt.current.saveState.state).toBe('saved'));
     expect(requests.at(-1)?.answers.q3?.response).toEqual({ text: 'east' });
     const numbers = requests.map(({ sequence }) => sequence ?? 0);
     expect(numbers).toEqual([...numbers].sort((a, b) => a - b));
@@ -69,12 +69,12 @@ describe('handing over while the paper is sat', () => {
       if (text === 'eas') await new Promise<void>((resolve) => (arrive = resolve));
       return took({ answers });
     });
-    await waitFor(() => expect(attempt.current.keeping.state).toBe('kept'));
+    await waitFor(() => expect(attempt.current.saveState.state).toBe('saved'));
     const clock = vi.spyOn(Date.prototype, 'toISOString').mockReturnValue(at);
     try {
-      act(() => attempt.current.respond('q3', { text: 'eas' }));
+      act(() => attempt.current.session.respond('q3', { text: 'eas' }));
       await waitFor(() => expect(sent).toEqual(['eas']));
-      act(() => attempt.current.respond('q3', { text: 'east' }));
+      act(() => attempt.current.session.respond('q3', { text: 'east' }));
       arrive();
       await waitFor(() => expect(sent.at(-1)).toBe('east'));
     } finally {
@@ -87,9 +87,9 @@ describe('handing over while the paper is sat', () => {
     ['it does not know the attempt any more', () => Promise.resolve(null)],
   ])('where %s, the answers stay on the device and are not called kept', async (_why, answer) => {
     const attempt = sit(vi.fn(answer));
-    act(() => attempt.current.respond('q3', { text: 'west' }));
-    await waitFor(() => expect(attempt.current.keeping.state).toBe('onDevice'));
-    expect(await attempt.current.handIn()).toBe(false);
+    act(() => attempt.current.session.respond('q3', { text: 'west' }));
+    await waitFor(() => expect(attempt.current.saveState.state).toBe('onDevice'));
+    expect(await attempt.current.session.handIn()).toBe(false);
     const kept = await sitDesk.attempts.get('attempt1');
     expect([kept?.answers.q3?.response, kept?.unsent]).toEqual([{ text: 'west' }, ['q3']]);
   });
@@ -101,13 +101,13 @@ describe('handing over while the paper is sat', () => {
     try {
       const carrier = carrierWith({ handOver, present });
       const attempt = renderHook(() => useAttempt(carrier, held)).result;
-      await waitFor(() => expect(attempt.current.keeping.state).toBe('kept'));
+      await waitFor(() => expect(attempt.current.saveState.state).toBe('saved'));
       const before = handOver.mock.calls.length;
       await act(() => vi.advanceTimersByTimeAsync(4_000));
       expect(present).toHaveBeenCalledWith('K7M4QX', 'attempt1', expect.any(String));
       expect(attempt.current.status?.state).toBe('collected');
       expect(handOver.mock.calls.length).toBe(before);
-      act(() => attempt.current.toggleComeBack('q1'));
+      act(() => attempt.current.session.toggleComeBack('q1'));
       await waitFor(() => expect(handOver.mock.calls.at(-1)?.[2].comeBack).toEqual(['q1']));
     } finally {
       vi.useRealTimers();

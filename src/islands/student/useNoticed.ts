@@ -1,13 +1,13 @@
 import { useEffect, useMemo } from 'react';
-import type { HandOverRequest, Noticed } from '@/carriers/Carrier';
+import type { HandOverRequest, Noticed as NoticedEvent } from '@/carriers/Carrier';
 
-type Kind = Noticed['kind'];
+type Kind = NoticedEvent['kind'];
 
 /**
  * What this side notices while a student works: that the page was left and come back to, and for how long each question
  * was in front of the student. Counted by the device's steady clock, so that moving its clock changes nothing.
  */
-export function useNoticed() {
+export function useNoticed(): Noticed {
   const noticed = useMemo(makeNoticed, []);
   useEffect(() => {
     const seen = () => noticed.notice(document.visibilityState === 'hidden' ? 'left' : 'returned');
@@ -28,6 +28,8 @@ const mostNoticed = 400;
 
 /** Time at questions goes along with what else there is to tell; alone, when it is so much. */
 const timeToTellMs = 60_000;
+
+export type Noticed = ReturnType<typeof makeNoticed>;
 
 function makeNoticed() {
   let events: { kind: Kind; steady: number }[] = [];
