@@ -63,6 +63,7 @@ export const commandTables = {
   giveLasting: ['students'],
   decideLate: ['attempts'],
   markAnswers: ['marks'],
+  changePiles: ['piles'],
   handBack: ['releases'],
   withdrawResults: ['releases'],
   createSitting: ['sittings'],

@@ -5,6 +5,7 @@ import { Paper, PaperVersion } from './paper';
 import { HandMark } from './mark';
 import { Group, Student } from './people';
 import { Allowance, Attempt, ExceptionRequest, Message, Sitting, SittingTemplate } from './sitting';
+import { Pile } from './pile';
 import { Opening, Release, ReleasePlan } from './release';
 
 /** What a row can hang on: it goes when that goes, and with two students made one it goes over to the one that stays. */
@@ -86,6 +87,13 @@ export const recordedTables = {
     indexes: ['attemptId', 'attemptId+questionId', 'sittingId', 'sittingId+questionId'],
     owners: { sittings: 'sittingId', attempts: 'attemptId' },
     touches: ofSitting,
+  }),
+  piles: entry({
+    schema: Pile,
+    key: ['id'],
+    indexes: ['sittingId', 'sittingId+questionId'],
+    owners: { sittings: 'sittingId' },
+    later: true,
   }),
   releases: entry({
     schema: Release,

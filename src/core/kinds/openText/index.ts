@@ -20,7 +20,7 @@ export const openText: QuestionKind<OpenText, StudentOpenText, TextResponse> = {
   copy: copied,
   findings: schemeFindings,
   guess: (question, chance) => ({ text: saidFrom(question, chance) }),
-  sameAs: (_question, response) => forgiven(response.text, forgiveAll),
+  sameAs: (_question, response) => withoutEnd(forgiven(response.text, forgiveAll)),
   asText: (_question, response) => response.text,
   keyText: (question) => question.modelAnswer,
   categoriesOf: (question, response) => [
@@ -45,3 +45,6 @@ export const openText: QuestionKind<OpenText, StudentOpenText, TextResponse> = {
     ...(question.workingOf !== undefined && { workingOf: question.workingOf }),
   }),
 };
+
+/** Without the signs at its end, unless there is nothing else: a full stop says nothing. */
+const withoutEnd = (text: string) => text.replace(/[\p{Po}\s]+$/u, '') || text;

@@ -1,0 +1,71 @@
+import type { Pile } from '../../model/pile';
+import type { SameAnswers } from '../sameAnswers';
+
+/** A pile as the marker sees it. */
+export interface PileInSight {
+  /** The stored pile's, or made from its first member where it is only put forward. */
+  id: string;
+  name: string;
+  /** Whether its members are marked as one. */
+  agreed: boolean;
+  /** Kept by an act of the marker's; else it is the computer's proposal alone. */
+  stored: Pile | null;
+  /** The commonest wording first. */
+  members: SameAnswers[];
+}
+
+/** One row of the answers: equal answers, and the pile they are in. */
+export interface AnswerEntry {
+  group: SameAnswers;
+  /** Null where it stands alone. */
+  pile: PileInSight | null;
+  /** Whether it is the pile's first: the others are shown by how they differ from it. */
+  heads: boolean;
+}
+
+/**
+ * Equal answers in piles: those the marker made hold, what is put forward fills the rest. Each group stands in exactly one
+ * place. Piles come first, the largest before; then what stands alone, in the order it came in.
+ *
+ * @param proposed group ids that are near each other, as `nearPiles` gives them
+ */
+export function arranged(
+  groups: readonly SameAnswers[],
+  stored: readonly Pile[],
+  proposed: readonly (readonly string[])[],
+): AnswerEntry[] {
+  const left = new Map(groups.map((group) => [group.id, group]));
+  const take = (ids: readonly string[]): SameAnswers[] =>
+    ids
+      .flatMap((id) => {
+        const group = left.get(id);
+        left.delete(id);
+        return group ? [group] : [];
+      })
+      .sort(byCommonest);
+  const piles: PileInSight[] = [];
+  const alone = new Set<string>();
+  for (const pile of stored) {
+    const members = take(pile.members);
+    if (members.length > 1)
+      piles.push({ id: pile.id, name: pile.name, agreed: pile.agreedAt !== null, stored: pile, members });
+    else for (const { id } of members) alone.add(id);
+  }
+  for (const ids of proposed) {
+    const near = ids.filter((id) => left.has(id));
+    if (near.length < 2) continue;
+    const members = take(near);
+    piles.push({ id: `near ${members[0]?.id}`, name: '', agreed: false, stored: null, members });
+  }
+  const size = ({ members }: PileInSight) => members.reduce((sum, { answers }) => sum + answers.length, 0);
+  piles.sort((a, b) => size(b) - size(a) || ((a.members[0]?.id ?? '') < (b.members[0]?.id ?? '') ? -1 : 1));
+  const entries: AnswerEntry[] = piles.flatMap((pile) =>
+    pile.members.map((group, at) => ({ group, pile, heads: at === 0 })),
+  );
+  for (const group of groups)
+    if (left.has(group.id) || alone.has(group.id)) entries.push({ group, pile: null, heads: true });
+  return entries;
+}
+
+const byCommonest = (a: SameAnswers, b: SameAnswers) =>
+  b.answers.length - a.answers.length || a.text.length - b.text.length || (a.id < b.id ? -1 : 1);

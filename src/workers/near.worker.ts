@@ -1,0 +1,13 @@
+import { expose } from 'comlink';
+import { languageOf } from '@/core/marking/near/language';
+import { nearPiles } from '@/core/marking/near/piles';
+
+/** Answers are put together by nearness here, so that marking goes on meanwhile. */
+const nearWorker = {
+  /** @returns for each pile of two and more the places of its answers */
+  piles: (answers: readonly string[], otherwise: string, threshold: number): number[][] =>
+    nearPiles(answers, languageOf(answers, otherwise), threshold).filter((pile) => pile.length > 1),
+};
+export type NearWorker = typeof nearWorker;
+
+expose(nearWorker);
