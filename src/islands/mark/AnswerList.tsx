@@ -1,6 +1,7 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef } from 'react';
 import type { Question } from '@/core/kinds';
+import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { Seat } from '@/core/seats/seats';
 import { AnswerRow } from './AnswerRow';
@@ -8,35 +9,38 @@ import styles from './mark.module.css';
 
 interface AnswerListProps {
   question: Question;
-  groups: SameAnswers[];
+  entries: AnswerEntry[];
   current: SameAnswers | undefined;
   /** The seats to take names from; null while names are hidden. */
   names: Seat[] | null;
   enterDoes: string;
   goTo: (id: string) => void;
   /** True when the key was taken. */
-  onKey: (key: string) => boolean;
+  onKey: (key: string, shift: boolean) => boolean;
+  /** Told which answers are in sight, each whole. */
+  seen: (ids: string[]) => void;
   comment: (group: SameAnswers, comment: string) => void;
 }
 
 /** The answers beneath one another; the current one takes the keys. Only what is in sight is drawn. */
 export function AnswerList({
   question,
-  groups,
+  entries,
   current,
   names,
   enterDoes,
   goTo,
   onKey,
+  seen,
   comment,
 }: AnswerListProps) {
   const scroller = useRef<HTMLDivElement>(null);
-  const currentIndex = groups.findIndex((group) => group.id === current?.id);
+  const currentIndex = entries.findIndex(({ group }) => group.id === current?.id);
   const rows = useVirtualizer({
-    count: groups.length,
+    count: entries.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => 44,
-    getItemKey: (index) => groups[index]?.id ?? index,
+    getItemKey: (index) => entries[index]?.group.id ?? index,
     overscan: 6,
   });
   const focusing = useRef(false);
@@ -75,7 +79,7 @@ export function AnswerList({
       const target = event.target;
       if (!(target instanceof HTMLElement)) return;
       if (takesKeys(target, event.key)) return;
-      if (latestKey.current(event.key)) event.preventDefault();
+      if (latestKey.current(event.key, event.shiftKey)) event.preventDefault();
     };
     // What was pressed with a pointer has done its work: the hand goes back to the answers.
     const pressed = (event: MouseEvent) => {
@@ -91,13 +95,20 @@ export function AnswerList({
       document.removeEventListener('click', pressed);
     };
   }, []);
+  useEffect(() => {
+    const [from, height] = [rows.scrollOffset ?? 0, scroller.current?.clientHeight ?? 0];
+    const whole = rows
+      .getVirtualItems()
+      .filter(({ start, end, size }) => size >= height || (start >= from - 1 && end <= from + height + 1));
+    seen(whole.flatMap(({ index }) => entries[index]?.group.id ?? []));
+  });
   return (
     <div ref={scroller} className={styles.scroller}>
       <ol className={styles.answers} style={{ height: rows.getTotalSize() }} aria-label="Answers">
         {rows.getVirtualItems().map((item) => {
-          const group = groups[item.index];
+          const entry = entries[item.index];
           return (
-            group && (
+            entry && (
               <li
                 key={item.key}
                 ref={rows.measureElement}
@@ -105,19 +116,19 @@ export function AnswerList({
                 className={styles.place}
                 // Not moved by a transform, which what sticks inside would not know of.
                 style={{ top: item.start }}
-                aria-setsize={groups.length}
+                aria-setsize={entries.length}
                 aria-posinset={item.index + 1}
               >
                 <AnswerRow
                   question={question}
-                  group={group}
+                  entry={entry}
                   index={item.index}
                   current={item.index === currentIndex}
                   names={names}
                   enterDoes={enterDoes}
                   focusing={focusing}
-                  choose={() => goTo(group.id)}
-                  comment={(text) => comment(group, text)}
+                  choose={() => goTo(entry.group.id)}
+                  comment={(text) => comment(entry.group, text)}
                 />
               </li>
             )
@@ -129,7 +140,7 @@ export function AnswerList({
 }
 
 const written =
-  'textarea, select, [contenteditable="true"], input:not([type="checkbox"], [type="radio"], [type="button"])';
+  'textarea, select, [contenteditable="true"], [role="slider"], input:not([type="checkbox"], [type="radio"], [type="button"])';
 
 /** Whether a key belongs to where the focus is: to a field that is written in, a dialog, or a control that it works. */
 function takesKeys(target: HTMLElement, key: string): boolean {

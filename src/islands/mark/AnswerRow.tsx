@@ -2,20 +2,23 @@ import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { fullName } from '@/core/model/names';
 import { groupComment, groupLines } from '@/core/marking/groupMark';
+import { differences } from '@/core/marking/near/differences';
+import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
 import type { Seat } from '@/core/seats/seats';
 import { awardGlyph } from '@/ui/awardGlyph';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { points } from '@/words/format';
+import { counted, points } from '@/words/format';
 import { KeptTextarea } from '@/ui/KeptTextarea';
 import { KeyHint } from '@/ui/KeyHint';
 import { viewOf } from '../kinds';
+import { pileWords } from './PileBlock';
 import styles from './mark.module.css';
 
 interface AnswerRowProps {
   question: Question;
-  group: SameAnswers;
+  entry: AnswerEntry;
   index: number;
   current: boolean;
   names: Seat[] | null;
@@ -29,7 +32,7 @@ interface AnswerRowProps {
 /** Equal answers as one row: how many, what they say, and what they have. */
 export function AnswerRow({
   question,
-  group,
+  entry,
   index,
   current,
   names,
@@ -38,6 +41,7 @@ export function AnswerRow({
   choose,
   comment,
 }: AnswerRowProps) {
+  const { group, pile, heads } = entry;
   const [first] = group.answers;
   const kept = groupComment(group.answers.map(({ mark }) => mark ?? { at: '', comment: '' }));
   const own = group.answers.flatMap(({ mark }) =>
@@ -45,14 +49,22 @@ export function AnswerRow({
   );
   const { drawn } = viewOf(question);
   return (
-    <div className={current ? styles.currentRow : styles.row}>
+    <div
+      className={`${current ? styles.currentRow : styles.row} ${pile ? (pile.agreed ? styles.piled : styles.putForward) : ''}`}
+    >
+      {pile && heads && (
+        <p className={styles.pileHead}>
+          {pile.name && <strong>{pile.name}: </strong>}
+          {pileWords(pile)}
+        </p>
+      )}
       <div
         className={styles.answer}
         data-row={index}
         role="button"
         tabIndex={current ? 0 : -1}
         aria-current={current ? 'true' : undefined}
-        aria-label={`${group.blank ? 'Not answered' : group.text}. ${group.answers.length} times. ${pointsSoFar(group, question)}`}
+        aria-label={`${group.blank ? 'Not answered' : group.text}. ${counted(group.answers.length, 'time')}. ${pile ? `Pile of ${pileWords(pile)}. ` : ''}${pointsSoFar(group, question)}`}
         onClick={choose}
         onFocus={() => !current && !focusing.current && choose()}
         onKeyDown={() => undefined}
@@ -65,6 +77,8 @@ export function AnswerRow({
             <Answer question={question} group={group} small />
           ) : drawn ? (
             <span className={styles.hint}>{group.text.replaceAll('\n', ', ')}</span>
+          ) : pile && !heads && !current ? (
+            <Differing from={pile.members[0]?.text ?? ''} to={group.text} />
           ) : (
             group.text
           )}
@@ -109,6 +123,25 @@ export function AnswerRow({
         </div>
       )}
     </div>
+  );
+}
+
+/** A wording beside the commonest one of its pile: what differs stands out. */
+function Differing({ from, to }: { from: string; to: string }) {
+  return differences(from, to).map(({ text, is }, index) =>
+    is === 'same' ? (
+      <span key={index} className={styles.alike}>
+        {text}
+      </span>
+    ) : is === 'putIn' ? (
+      <mark key={index} className={styles.putIn}>
+        {text}
+      </mark>
+    ) : (
+      <del key={index} className={styles.leftOut}>
+        {text}
+      </del>
+    ),
   );
 }
 

@@ -11,7 +11,10 @@ import { PointsField } from '@/ui/PointsField';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { groupLines } from '@/core/marking/groupMark';
 import { pointStep } from '@/core/marking/typedPoints';
+import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import { MarkHistory } from './MarkHistory';
+import { NearnessSlider, PileBlock, type PileActs } from './PileBlock';
+import type { Piles } from './usePiles';
 import styles from './mark.module.css';
 
 interface MarkMarginProps {
@@ -24,11 +27,15 @@ interface MarkMarginProps {
   setNames: (shown: boolean) => void;
   give: (group: SameAnswers, points: number | null) => void;
   switchLine: (group: SameAnswers, lineId: string) => void;
+  /** How many answers get what the current ones are given. */
+  markedTogether: number;
+  /** The pile of the current answers; null where there are none for such questions. */
+  piles: { piles: Piles; entry: AnswerEntry; acts: PileActs } | null;
 }
 
 /** What a marker looks at beside the answers: the question, what is accepted, the scheme, and what is left. */
 export function MarkMargin(props: MarkMarginProps) {
-  const { question, number, current, groups, left, names, setNames } = props;
+  const { question, number, current, groups, left, names, setNames, piles } = props;
   const kind = kindOf(question);
   const byHand = kind.scoredBy === 'hand';
   const answers = groups.reduce((sum, group) => sum + group.answers.length, 0);
@@ -44,6 +51,7 @@ export function MarkMargin(props: MarkMarginProps) {
         </div>
       </MarginBlock>
       {current && <PointsBlock {...props} current={current} />}
+      {piles && <PileBlock entry={piles.entry} acts={piles.acts} />}
       {(keyText || question.note) && (
         <MarginBlock title={byHand ? 'Model answer' : 'Accepted by the key'}>
           <p className="keepLines">{keyText}</p>
@@ -55,6 +63,7 @@ export function MarkMargin(props: MarkMarginProps) {
           {counted(answers, 'answer')}, {counted(groups.length, 'different one')}. Identical ones are marked
           together.
         </p>
+        {piles && <NearnessSlider piles={piles.piles} />}
         <Switch
           label="Show names"
           checked={names}
@@ -65,7 +74,13 @@ export function MarkMargin(props: MarkMarginProps) {
   );
 }
 
-function PointsBlock({ question, current, give, switchLine }: MarkMarginProps & { current: SameAnswers }) {
+function PointsBlock({
+  question,
+  current,
+  give,
+  switchLine,
+  markedTogether,
+}: MarkMarginProps & { current: SameAnswers }) {
   const scheme = schemeOf(question);
   const marks = marksOf(current);
   const met = groupLines(marks);
@@ -82,9 +97,11 @@ function PointsBlock({ question, current, give, switchLine }: MarkMarginProps & 
   return (
     <MarginBlock
       title={
-        current.answers.length > 1
-          ? `For these ${current.answers.length} identical answers`
-          : 'For this answer'
+        markedTogether > current.answers.length
+          ? `For all ${markedTogether} answers of this pile`
+          : current.answers.length > 1
+            ? `For these ${current.answers.length} identical answers`
+            : 'For this answer'
       }
     >
       {scheme.map((line, index) => (

@@ -17,6 +17,11 @@ const shortcuts: Shortcut[] = [
   { keys: 'Tab', does: 'write a comment; Enter there goes back to the answers' },
   { keys: 'Space', does: 'set aside for a second look, or bring back' },
   { keys: 'Backspace', does: 'clear the points' },
+  { keys: 'Shift Enter', does: 'mark the pile as one, or one by one again' },
+  { keys: 'Shift Delete', does: 'take this answer out of its pile' },
+  { keys: 'Shift ↓', does: 'split the pile here' },
+  { keys: 'Shift ↑', does: 'join with the answer above' },
+  { keys: 'F2', does: 'name the pile' },
 ];
 
 /** Marking by question: one question, everyone's answers, equal ones together. */

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { groupComment } from '@/core/marking/groupMark';
@@ -21,6 +21,8 @@ import { counted, points } from '@/words/format';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { AnswerList } from './AnswerList';
 import { MarkMargin } from './MarkMargin';
+import { usePileActs } from './usePileActs';
+import { hasNearAnswers, usePiles } from './usePiles';
 
 interface MarkQuestionProps {
   sitting: SittingData;
@@ -35,15 +37,23 @@ const typingPauseMs = 1_500;
 
 /** One question being marked: its answers, and its scheme in the margin. */
 export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQuestionProps) {
-  const groups = sameAnswers(question, sitting.seats);
+  const piles = usePiles(sitting.sitting.id, question, sameAnswers(question, sitting.seats));
+  const { entries } = piles;
+  const groups = useMemo(() => entries.map(({ group }) => group), [entries]);
   const [currentId, setCurrentId] = useState(() => (nextToMark(groups, null) ?? groups[0])?.id ?? null);
   const [names, setNames] = useState(false);
   const typed = useRef<TypedPoints>(nothingTyped);
   const typedAt = useRef(0);
-  const current = groups.find((group) => group.id === currentId) ?? groups[0];
+  // Until the marker has done something, the first that waits is where marking begins: piles come a moment after the answers.
+  const [begun, setBegun] = useState(false);
+  const startId = begun ? currentId : ((nextToMark(groups, null) ?? groups[0])?.id ?? null);
+  const current = groups.find((group) => group.id === startId) ?? groups[0];
 
   // Held keys come faster than drawing: they act on where the marker is, not on what was last drawn.
   const at = useRef(current?.id ?? null);
+  useEffect(() => {
+    if (!begun) at.current = current?.id ?? null;
+  }, [begun, current]);
 
   // So do the answers that were given points, and are not drawn with them yet.
   const acted = useRef(new Map<string, Partial<SameAnswers>>());
@@ -56,25 +66,41 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
           return by ? { ...group, ...by } : group;
         });
 
+  /** From now on the marker is where the marker went. */
+  const begin = (id: string) => {
+    if (!begun) setCurrentId(id);
+    setBegun(true);
+  };
   const goTo = (id: string) => {
     typed.current = nothingTyped;
     at.current = id;
+    setBegun(true);
     setCurrentId(id);
   };
+  /** What is marked together with these: themselves, or all of a pile that is marked as one. */
+  const together = (group: SameAnswers): SameAnswers[] => {
+    const pile = entries.find((entry) => entry.group.id === group.id)?.pile;
+    return pile?.agreed ? pile.members : [group];
+  };
+  const countOf = (group: SameAnswers) =>
+    together(group).reduce((sum, { answers }) => sum + answers.length, 0);
+  const actedOn = (group: SameAnswers, by: (each: SameAnswers) => Partial<SameAnswers>) => {
+    for (const each of together(group)) acted.current.set(each.id, by(each));
+  };
   const keep = (group: SameAnswers, step: MarkStep, said: string, joins?: string) => {
-    const attemptIds = group.answers.map((answer) => answer.attemptId);
+    const attemptIds = together(group).flatMap(({ answers }) => answers.map(({ attemptId }) => attemptId));
     const place = { sittingId: sitting.sitting.id, questionId: question.id, attemptIds };
     const now = isoNow();
     void actWhenRoom(() => markAnswers(place, step, `Question ${number}: ${said}`, now, joins));
   };
   const give = (group: SameAnswers, worth: number | null) => {
-    acted.current.set(
-      group.id,
+    begin(group.id);
+    actedOn(group, ({ answers }) =>
       worth === null
-        ? { waiting: group.answers.length, points: null }
+        ? { waiting: answers.length, points: null }
         : { waiting: 0, points: worth, aside: false, nearMiss: null },
     );
-    const count = counted(group.answers.length, 'answer');
+    const count = counted(countOf(group), 'answer');
     if (worth === null) keep(group, { points: null, lines: [] }, `points of ${count} cleared`);
     else
       keep(
@@ -96,13 +122,13 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
   };
   const switchLine = (group: SameAnswers, lineId: string) => {
     typed.current = nothingTyped;
-    acted.current.set(group.id, { waiting: 0, aside: false, nearMiss: null });
+    actedOn(group, () => ({ waiting: 0, aside: false, nearMiss: null }));
     const letter = optionLetter(schemeOf(question).findIndex((line) => line.id === lineId));
-    const said = `line ${letter} switched for ${counted(group.answers.length, 'answer')}`;
+    const said = `line ${letter} switched for ${counted(countOf(group), 'answer')}`;
     keep(group, (_before, all) => withLineSwitched(question, all, lineId), said);
   };
   const setAside = (group: SameAnswers) => {
-    acted.current.set(group.id, { aside: !group.aside });
+    actedOn(group, () => ({ aside: !group.aside }));
     keep(
       group,
       (_before, all) => ({ aside: !all.some((mark) => mark.aside) }),
@@ -120,9 +146,16 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
     if (next) goTo(next.id);
   };
 
-  const onKey = (key: string): boolean => {
+  /** The answers that have been on the screen: a pile is marked as one only once all of it has. */
+  const seen = useRef(new Set<string>());
+  const acts = usePileActs({ sitting, question, piles, at, seen, goTo });
+  const entry = entries.find(({ group }) => group.id === current?.id);
+
+  const onKey = (key: string, shift: boolean): boolean => {
     const here = asActed().find((group) => group.id === at.current) ?? current;
     if (!here) return false;
+    begin(here.id);
+    if (hasNearAnswers(question) && acts.onKey(key, shift)) return true;
     const line = schemeOf(question)[key.toUpperCase().charCodeAt(0) - 65];
     if (/^[\p{Nd}.,٫．，]$/u.test(key)) typePoint(here, key);
     else if (/^[a-z]$/i.test(key) && line) switchLine(here, line.id);
@@ -151,14 +184,17 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
           setNames={setNames}
           give={give}
           switchLine={switchLine}
+          markedTogether={current ? countOf(current) : 0}
+          piles={hasNearAnswers(question) && entry ? { piles, entry, acts } : null}
         />
       }
     >
       <AnswerList
         question={question}
-        groups={groups}
+        entries={entries}
         current={current}
         names={names ? sitting.seats : null}
+        seen={(ids) => ids.forEach((id) => seen.current.add(id))}
         enterDoes={current ? enterWords(current, groups, nextQuestion?.number ?? null) : ''}
         goTo={goTo}
         onKey={onKey}

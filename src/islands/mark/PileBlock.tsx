@@ -1,0 +1,118 @@
+import { Button, Slider, TextInput } from '@mantine/core';
+import { useEffect, useState } from 'react';
+import type { AnswerEntry, PileInSight } from '@/core/marking/piles/arrange';
+import { counted } from '@/words/format';
+import { KeyHint } from '@/ui/KeyHint';
+import { MarginBlock } from '@/ui/TwoColumns';
+import type { Piles } from './usePiles';
+import styles from './mark.module.css';
+
+/** What can be done to the pile of the current answer. */
+export interface PileActs {
+  agree: () => void;
+  takeOut: () => void;
+  split: () => void;
+  joinAbove: () => void;
+  name: (name: string) => void;
+}
+
+export const pileNameId = 'pile-name';
+
+/** The pile that the current answer is in: whether it is marked as one, and how it is changed. */
+export function PileBlock({ entry, acts }: { entry: AnswerEntry; acts: PileActs }) {
+  const { pile } = entry;
+  return (
+    <MarginBlock title={pile ? 'This pile' : 'Not in a pile'}>
+      {pile && (
+        <>
+          <p className={pile.agreed ? undefined : styles.forward}>{pileWords(pile)}</p>
+          <PileName key={pile.id} name={pile.name} keep={acts.name} />
+        </>
+      )}
+      <div className={styles.pileActs}>
+        {pile && (
+          <Button size="compact-sm" variant={pile.agreed ? 'default' : 'light'} onClick={acts.agree}>
+            {pile.agreed ? 'Mark one by one again' : 'Mark as one'}&ensp;
+            <KeyHint keys="Shift Enter" />
+          </Button>
+        )}
+        {pile && (
+          <Button size="compact-sm" onClick={acts.takeOut}>
+            Take this answer out&ensp;
+            <KeyHint keys="Shift Delete" />
+          </Button>
+        )}
+        {pile && !entry.heads && (
+          <Button size="compact-sm" onClick={acts.split}>
+            Split the pile here&ensp;
+            <KeyHint keys="Shift ↓" />
+          </Button>
+        )}
+        <Button size="compact-sm" onClick={acts.joinAbove}>
+          Join with the answer above&ensp;
+          <KeyHint keys="Shift ↑" />
+        </Button>
+      </div>
+    </MarginBlock>
+  );
+}
+
+/** "4 wordings, 9 answers, put forward as one." */
+export function pileWords(pile: PileInSight): string {
+  const answers = pile.members.reduce((sum, { answers: all }) => sum + all.length, 0);
+  const counts = `${counted(pile.members.length, 'wording')}, ${counted(answers, 'answer')}`;
+  return pile.agreed ? `${counts}, marked as one` : `${counts}, put forward`;
+}
+
+function PileName({ name, keep }: { name: string; keep: (name: string) => void }) {
+  const [typed, setTyped] = useState(name);
+  useEffect(() => setTyped(name), [name]);
+  return (
+    <TextInput
+      id={pileNameId}
+      size="xs"
+      label={
+        <>
+          Name of the pile <KeyHint keys="F2" />
+        </>
+      }
+      maxLength={500}
+      value={typed}
+      onChange={(event) => setTyped(event.currentTarget.value)}
+      onBlur={() => typed !== name && keep(typed.trim())}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter' && event.key !== 'Escape') return;
+        event.preventDefault();
+        if (event.key === 'Escape') setTyped(name);
+        document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus();
+      }}
+    />
+  );
+}
+
+/** How near answers have to be to be put forward as one, with what that comes to. */
+export function NearnessSlider({ piles }: { piles: Piles }) {
+  const { entries, threshold, setThreshold, looking } = piles;
+  const heads = entries.filter(({ pile, heads: first }) => pile !== null && first).length;
+  const alone = entries.filter(({ pile, group }) => pile === null && !group.blank).length;
+  return (
+    <div>
+      <p id="nearness" className={styles.soft}>
+        How alike answers must be to go in a pile
+      </p>
+      <Slider
+        size="sm"
+        min={0.4}
+        max={1}
+        step={0.05}
+        value={threshold}
+        onChange={setThreshold}
+        label={(value) => `${Math.round(value * 100)}%`}
+        thumbProps={{ 'aria-labelledby': 'nearness', 'aria-valuetext': `${Math.round(threshold * 100)}%` }}
+      />
+      <p role="status" className={styles.soft}>
+        {looking ? 'Looking for similar answers…' : `${counted(heads, 'pile')}, ${alone} left alone`}
+      </p>
+    </div>
+  );
+}
