@@ -7,7 +7,7 @@ import { nearPiles, usualThreshold } from '@/core/marking/near/piles';
  *
  *   npm run --silent core -- near answers.json
  *
- * `answers.json`: {"answers": ["…"], "language": "en", "threshold": 0.7}; the last may be left out. Prints {"piles": [[places]…]}:
+ * `answers.json`: {"answers": ["…"], "language": "en", "threshold": 0.65}; the last may be left out. Prints {"piles": [[places]…]}:
  * each place once, counted from 0.
  */
 

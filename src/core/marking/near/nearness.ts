@@ -22,6 +22,11 @@ export class Usage {
     return most === 0 ? 1 : Math.log(1 + this.count / (this.answers.get(word) ?? 1)) / most;
   }
 
+  /** What a word carries that only one of two answers has: also a common one may be what a point is given for. */
+  extra(word: string): number {
+    return Math.max(leastExtra, this.weight(word));
+  }
+
   /** Whether two words are one: equal, with another ending, or with a slip of the keys. */
   same(a: string, b: string): boolean {
     if (a === b) return true;
@@ -75,7 +80,14 @@ export function nearness(a: Reading, b: Reading, usage: Usage): number {
   return 0.8 * shared + 0.2 * cosine(a.trigrams, b.trigrams);
 }
 
-/** The share of what the words of both carry that is in both. Without any words, what guards them has to do: 1. */
+/** What a word carries at least that stands in one of two answers alone; and how much of that there may be. */
+const leastExtra = 0.7;
+const mostExtra = 2.2;
+
+/**
+ * The share of what the words of both carry that is in both; 0 where one says more than a few words that the other does not, however
+ * long both are. Without any words, what guards them has to do: 1.
+ */
 export function sharedWords(a: readonly string[], b: readonly string[], usage: Usage): number {
   if (a.length === 0 && b.length === 0) return 1;
   const left = [...b];
@@ -84,15 +96,15 @@ export function sharedWords(a: readonly string[], b: readonly string[], usage: U
   for (const word of a) {
     let at = left.indexOf(word);
     if (at < 0) at = left.findIndex((other) => usage.same(word, other));
-    if (at < 0) alone += usage.weight(word);
+    if (at < 0) alone += usage.extra(word);
     else {
       const [other = word] = left.splice(at, 1);
       // The commoner of the two spellings says what the word carries.
       both += Math.min(usage.weight(word), usage.weight(other));
     }
   }
-  for (const word of left) alone += usage.weight(word);
-  return both / (both + alone);
+  for (const word of left) alone += usage.extra(word);
+  return alone > mostExtra ? 0 : both / (both + alone);
 }
 
 /** Whether something that stands before a word that cannot be turned stands after it in the other, or two words have changed places. */
