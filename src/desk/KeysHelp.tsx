@@ -11,6 +11,7 @@ export interface Shortcut {
 const everywhere: Shortcut[] = [
   { keys: 'Ctrl K', does: 'find a paper, sitting, group, student or action' },
   { keys: 'Ctrl Z', does: 'undo the last change' },
+  { keys: 'Alt W', does: 'see what waits for a mark' },
   { keys: '?', does: 'show or hide this list' },
 ];
 

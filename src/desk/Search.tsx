@@ -12,6 +12,7 @@ const actions: [string, string, string][] = [
   ['Write a new paper', '', '/?new=1'],
   ['Import papers', 'from a QTI package', '/packages'],
   ['Review requests', 'from students', '/requests'],
+  ['See what waits for a mark', 'answers to mark, over all sittings', '/waiting'],
   ['Open the outbox', 'messages to students', '/outbox'],
   ['Show all students', 'in every group, archived too', '/groups/all'],
   ['Search the question bank', 'all questions of all papers', '/bank'],

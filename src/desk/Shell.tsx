@@ -45,6 +45,7 @@ function Frame({ strip, shortcuts = [], children }: ShellProps) {
     ['mod+Z', () => void undoLast()],
     ['shift+?', keys.toggle, { usePhysicalKeys: false }],
     ['?', keys.toggle],
+    ['alt+W', () => window.location.assign('/waiting')],
   ]);
   return (
     <>

@@ -24,6 +24,7 @@ import {
   restoreAttempt,
 } from './exceptions';
 import { decideLate } from './lateAnswers';
+import { changePiles } from './piles';
 import { markAnswers } from './marks';
 import { sendMessages } from './outbox';
 import { bringPapers, changePaper, createPaper, deletePaper } from './papers';
@@ -265,6 +266,17 @@ const commands: Record<string, (context: Context) => Promise<unknown>> = {
     if (row) await takeIntoPaper(row, 'p1', c.iso);
   },
   makeSeparate: (c) => makeSeparate('p1', 'q1', c.iso),
+  pile: (c) => {
+    const pile = {
+      id: 'pile1',
+      sittingId: 'sit1',
+      questionId: 'q4',
+      name: `n${c.n}`,
+      members: ['west', 'east'],
+    };
+    return changePiles('sit1', { put: [{ ...pile, agreedAt: c.iso }], remove: [] }, 'Marked as one', c.iso);
+  },
+  scatter: () => changePiles('sit1', { put: [], remove: ['pile1'] }, 'Scattered', at),
 };
 
 /** What students do meanwhile. */

@@ -56,6 +56,7 @@ const views: [string, string][] = [
   ['/groups/register', 'Import from a school register'],
   ['/requests', 'Requests'],
   ['/outbox', 'The outbox is empty'],
+  ['/waiting', 'What waits for a mark'],
   ['/bank', 'Bank'],
   ['/backup', 'Backup of the whole desk'],
   ['/papers/paper-weather', 'The paper'],

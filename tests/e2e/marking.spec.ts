@@ -86,3 +86,59 @@ test('points that cannot be given are refused in words, and what counts is what 
   await expect(field).toHaveValue('0.5');
   await expect(current).toContainText('0.5 / ');
 });
+
+test('a pile is put forward, agreed to once seen, marked by one key, changed by keys and taken back', async ({
+  page,
+}) => {
+  await opened(page);
+  const answers = page.getByRole('list', { name: 'Answers' });
+  const current = answers.locator('[aria-current="true"]');
+  const status = page.getByRole('status');
+  await expect(status.filter({ hasText: /\d+ piles, \d+ left alone/ })).toBeVisible();
+  await expect(current).toHaveAccessibleName(/Pile of 2 wordings, 6 answers, put forward/);
+  // Put forward, a key gives points to these alone; agreed to, to all of the pile.
+  await page.keyboard.press('1');
+  await expect(status.filter({ hasText: '1 of 4 for 5 answers' })).toBeVisible();
+  await page.keyboard.press('Shift+Enter');
+  await expect(current).toHaveAccessibleName(/6 answers, marked as one/);
+  await expect(page.getByRole('heading', { name: 'For all 6 answers of this pile' })).toBeVisible();
+  await page.keyboard.press('3');
+  await expect(status.filter({ hasText: '3 of 4 for 6 answers' })).toBeVisible();
+  await expect(answers.getByRole('button', { name: /marked as one\. 3 \/ 4/ })).toHaveCount(2);
+  await page.keyboard.press('F2');
+  await page.keyboard.type('Earth and boat');
+  await page.keyboard.press('Enter');
+  await expect(answers).toContainText('Earth and boat: 2 wordings, 6 answers, marked as one');
+  // Taken out, an answer stands alone and keeps what it had.
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Shift+Delete');
+  await expect(current).toHaveAccessibleName(/deviation is from the boat\.+ 1 time\. 3 \/ 4$/);
+  for (const said of ['taken out', 'Pile named', '3 of 4', 'marked as one', '1 of 4']) {
+    await page.keyboard.press('Control+z');
+    await expect(status.filter({ hasText: new RegExp(`Undone: .*${said}`) })).toBeVisible();
+  }
+  await expect(answers.locator('[data-row="0"]')).toHaveAccessibleName(/6 answers, put forward\. waits/);
+});
+
+test('what waits over all sittings: sorted by size and age, and gone to with Enter', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('heading', { name: 'On the desk' }).waitFor();
+  await page.keyboard.press('Alt+w');
+  await expect(page.getByRole('heading', { name: 'What waits for a mark' })).toBeVisible();
+  const rows = page.getByRole('row');
+  await expect(page.getByRole('columnheader', { name: /Handed in since/ })).toHaveAttribute(
+    'aria-sort',
+    'ascending',
+  );
+  await page.getByRole('button', { name: 'Waiting' }).click();
+  await expect(page.getByRole('columnheader', { name: /Waiting/ })).toHaveAttribute(
+    'aria-sort',
+    'descending',
+  );
+  await expect(rows.nth(1)).toContainText('92');
+  await rows.nth(1).getByRole('link').focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('list', { name: 'Answers' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^Question 1[012], / })).toBeVisible();
+});

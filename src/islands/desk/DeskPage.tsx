@@ -15,6 +15,7 @@ import { paperStages } from '@/desk/stripStages';
 import { counted } from '@/words/format';
 import { EmptyState } from '@/ui/EmptyState';
 import { Strip } from '@/ui/Strip';
+import { KeyHint } from '@/ui/KeyHint';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { deskHeading, SittingStrips } from './SittingStrips';
 import styles from './DeskPage.module.css';
@@ -39,9 +40,13 @@ function Desk() {
   }, [rows]);
   const name = useLiveQuery(deskName);
   if (!rows) return null;
+  const waiting = rows.sittings.reduce(
+    (sum, { sitting, progress }) => sum + (sitting.rehearsal ? 0 : (progress?.waiting ?? 0)),
+    0,
+  );
   const nothing = rows.sittings.length === 0 && rows.papers.length === 0;
   return (
-    <TwoColumns margin={<DeskMargin groups={rows.groups} />} marginLabel="Beside the desk">
+    <TwoColumns margin={<DeskMargin groups={rows.groups} waiting={waiting} />} marginLabel="Beside the desk">
       <div className={styles.title}>
         <h1 id={deskHeading} tabIndex={-1} className={styles.heading}>
           On the desk
@@ -94,13 +99,18 @@ function FirstSteps({ groups }: { groups: number }) {
   );
 }
 
-function DeskMargin({ groups }: { groups: (Group & { students: number })[] }) {
+function DeskMargin({ groups, waiting }: { groups: (Group & { students: number })[]; waiting: number }) {
   const saved = useLiveQuery(backupSavedAt);
   const begun = useLiveQuery(begunWith);
   const asked = useLiveQuery(() => desk.requests.filter((request) => request.answer === null).count()) ?? 0;
   const messages = useLiveQuery(() => desk.outbox.count()) ?? 0;
   return (
     <>
+      {waiting > 0 && (
+        <MarginBlock title={`${counted(waiting, 'answer')} to mark`}>
+          <a href="/waiting">See what waits</a> <KeyHint keys="Alt W" />
+        </MarginBlock>
+      )}
       {asked > 0 && (
         <MarginBlock title={counted(asked, 'request')}>
           <a href="/requests">Review requests</a>

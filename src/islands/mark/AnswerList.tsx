@@ -66,7 +66,8 @@ export function AnswerList({
         rows.scrollToIndex(currentIndex, { align: 'start' });
     });
     return () => cancelAnimationFrame(frame);
-  }, [currentIndex, rows]);
+    // Other answers may stand in the same place by now.
+  }, [currentIndex, current?.id, rows]);
   // On the document, so that no key is lost while the focus moves from row to row: held keys come faster than rows
   // are drawn. What is typed in a field or a dialog stays there; on a control, what the control itself does with it.
   const latestKey = useRef(onKey);

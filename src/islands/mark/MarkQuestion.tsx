@@ -51,9 +51,11 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
 
   // Held keys come faster than drawing: they act on where the marker is, not on what was last drawn.
   const at = useRef(current?.id ?? null);
+  const hasBegun = useRef(false);
   useEffect(() => {
-    if (!begun) at.current = current?.id ?? null;
-  }, [begun, current]);
+    // Not by what was drawn last: a key may have come since.
+    if (!hasBegun.current) at.current = current?.id ?? null;
+  }, [current]);
 
   // So do the answers that were given points, and are not drawn with them yet.
   const acted = useRef(new Map<string, Partial<SameAnswers>>());
@@ -68,12 +70,14 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
 
   /** From now on the marker is where the marker went. */
   const begin = (id: string) => {
-    if (!begun) setCurrentId(id);
+    if (!hasBegun.current) setCurrentId(id);
+    hasBegun.current = true;
     setBegun(true);
   };
   const goTo = (id: string) => {
     typed.current = nothingTyped;
     at.current = id;
+    hasBegun.current = true;
     setBegun(true);
     setCurrentId(id);
   };
