@@ -13,7 +13,10 @@ console.log(
   `\n${cpus()[0]?.model ?? 'unknown processor'} × ${cpus().length}, Node ${process.versions.node}\n`,
 );
 console.log('| what | figure |\n| --- | --- |');
-let code = run('npx', ['tsx', 'bench/scoring.ts']) || run('npx', ['tsx', 'bench/near.ts']) || run('npx', ['tsx', 'bench/packages.ts']);
+let code =
+  run('npx', ['tsx', 'bench/scoring.ts']) ||
+  run('npx', ['tsx', 'bench/near.ts']) ||
+  run('npx', ['tsx', 'bench/packages.ts']);
 
 const port = 4390;
 const secret = { GRIBBET_TEACHER_SECRET: 'tide tables 2026 for the bench' };

@@ -122,7 +122,10 @@ async function desk(browser, colorScheme) {
   const code = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent();
   await at('/waiting', 'waiting');
   await page.goto(`${base}/groups/group1`);
-  await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).first().waitFor();
+  await page
+    .getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/)
+    .first()
+    .waitFor();
   const codes = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).allTextContents();
   await byHand(codes.filter((each) => each !== code)[0] ?? '');
   await at('/sittings/tides/attempts/tides-student29', 'course');

@@ -108,7 +108,9 @@ function DeskMargin({ groups, waiting }: { groups: (Group & { students: number }
     <>
       {waiting > 0 && (
         <MarginBlock title={`${counted(waiting, 'answer')} to mark`}>
-          <a href="/waiting">See what waits</a> <KeyHint keys="Alt W" />
+          <p>
+            <a href="/waiting">See what waits</a> <KeyHint keys="Alt W" />
+          </p>
         </MarginBlock>
       )}
       {asked > 0 && (
