@@ -15,16 +15,16 @@ test('at full key speed no act is lost: digits and letters, each for its own ans
   expect(before).toBeGreaterThan(40);
   // As fast as keys can be sent, far beyond twenty a second.
   for (let n = 0; n < 15; n++) for (const key of ['1', 'Enter']) await page.keyboard.press(key);
-  await expect(page.getByText(`${before - 15} left`)).toBeVisible();
+  await expect(page.getByText(`${before - 15} left`, { exact: true })).toBeVisible();
   for (let n = 0; n < 15; n++) for (const key of ['a', 'Enter']) await page.keyboard.press(key);
-  await expect(page.getByText(`${before - 30} left`)).toBeVisible();
+  await expect(page.getByText(`${before - 30} left`, { exact: true })).toBeVisible();
   // All in one breath: the page has no time to draw between two keys.
   await page.evaluate(() => {
     for (let n = 0; n < 10; n++)
       for (const key of ['b', 'Enter'])
         document.body.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
   });
-  await expect(page.getByText(`${before - 40} left`)).toBeVisible();
+  await expect(page.getByText(`${before - 40} left`, { exact: true })).toBeVisible();
 });
 
 test('keys work wherever no text is written: after a line, points, the names and a question were clicked', async ({
@@ -55,7 +55,7 @@ test('keys work wherever no text is written: after a line, points, the names and
   const before = await left(page);
   await page.keyboard.press('1');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(`${before - 1} left`)).toBeVisible();
+  await expect(page.getByText(`${before - 1} left`, { exact: true })).toBeVisible();
   // With the keyboard alone, a control that has the focus still does what it does.
   await page.getByRole('switch', { name: 'Show names' }).focus();
   await page.keyboard.press('Space');
@@ -141,4 +141,21 @@ test('what waits over all sittings: sorted by size and age, and gone to with Ent
   await page.keyboard.press('Enter');
   await expect(page.getByRole('list', { name: 'Answers' })).toBeVisible();
   await expect(page.getByRole('heading', { name: /^Question 1[012], / })).toBeVisible();
+});
+
+test('what a similar answer has is put forward, and given by one key', async ({ page }) => {
+  await opened(page);
+  const current = page.getByRole('list', { name: 'Answers' }).locator('[aria-current="true"]');
+  await expect(current).toHaveAccessibleName(/Pile of 2 wordings, 6 answers, put forward/);
+  for (const key of ['a', 'c', 'ArrowDown']) await page.keyboard.press(key);
+  await expect(page.getByRole('group', { name: 'Put forward' })).toContainText(
+    'Like “variation = earth, deviation = boat”: 5 have 2 of 4.',
+  );
+  await expect(current).toContainText('like 2?');
+  await page.keyboard.press('=');
+  await expect(current).toContainText('2 / 4  A C');
+  await expect(
+    page.getByRole('status').filter({ hasText: '2 of 4 for 1 answer, like similar ones' }),
+  ).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Put forward' })).toHaveCount(0);
 });

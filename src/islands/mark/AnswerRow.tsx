@@ -4,6 +4,7 @@ import { fullName } from '@/core/model/names';
 import { groupComment, groupLines } from '@/core/marking/groupMark';
 import { differences } from '@/core/marking/near/differences';
 import type { AnswerEntry } from '@/core/marking/piles/arrange';
+import { likeOf } from '@/core/marking/piles/like';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
 import type { Seat } from '@/core/seats/seats';
@@ -42,6 +43,7 @@ export function AnswerRow({
   comment,
 }: AnswerRowProps) {
   const { group, pile, heads } = entry;
+  const like = likeOf(entry);
   const [first] = group.answers;
   const kept = groupComment(group.answers.map(({ mark }) => mark ?? { at: '', comment: '' }));
   const own = group.answers.flatMap(({ mark }) =>
@@ -64,7 +66,7 @@ export function AnswerRow({
         role="button"
         tabIndex={current ? 0 : -1}
         aria-current={current ? 'true' : undefined}
-        aria-label={`${group.blank ? 'Not answered' : group.text}. ${counted(group.answers.length, 'time')}. ${pile ? `Pile of ${pileWords(pile)}. ` : ''}${pointsSoFar(group, question)}`}
+        aria-label={`${group.blank ? 'Not answered' : group.text}. ${counted(group.answers.length, 'time')}. ${pile ? `Pile of ${pileWords(pile)}. ` : ''}${pointsSoFar(group, question)}${like ? `. Put forward: ${points(like.points)}, like others` : ''}`}
         onClick={choose}
         onFocus={() => !current && !focusing.current && choose()}
         onKeyDown={() => undefined}
@@ -93,6 +95,7 @@ export function AnswerRow({
         <span className={styles.state}>
           {first && <FillGlyph {...awardGlyph(first.award)} waiting={group.waiting > 0} size={16} />}
           {pointsSoFar(group, question)}
+          {like && `  like ${points(like.points)}?`}
         </span>
       </div>
       {current && drawn && !group.blank && (

@@ -12,6 +12,7 @@ import { MarginBlock } from '@/ui/TwoColumns';
 import { groupLines } from '@/core/marking/groupMark';
 import { pointStep } from '@/core/marking/typedPoints';
 import type { AnswerEntry } from '@/core/marking/piles/arrange';
+import type { LikeMark } from '@/core/marking/piles/like';
 import { MarkHistory } from './MarkHistory';
 import { NearnessSlider, PileBlock, type PileActs } from './PileBlock';
 import type { Piles } from './usePiles';
@@ -27,6 +28,9 @@ interface MarkMarginProps {
   setNames: (shown: boolean) => void;
   give: (group: SameAnswers, points: number | null) => void;
   switchLine: (group: SameAnswers, lineId: string) => void;
+  /** What the current answers would get if they got what others like them have; null: nothing is put forward. */
+  like: LikeMark | null;
+  takeLike: () => void;
   /** How many answers get what the current ones are given. */
   markedTogether: number;
   /** The pile of the current answers; null where there are none for such questions. */
@@ -80,6 +84,8 @@ function PointsBlock({
   give,
   switchLine,
   markedTogether,
+  like,
+  takeLike,
 }: MarkMarginProps & { current: SameAnswers }) {
   const scheme = schemeOf(question);
   const marks = marksOf(current);
@@ -146,6 +152,23 @@ function PointsBlock({
         />
         <span className={styles.soft}>of {points(question.points)}</span>
       </div>
+      {like && (
+        <div className={styles.forward} role="group" aria-label="Put forward">
+          <p>
+            {like.equal
+              ? `${counted(like.times, 'identical answer')} ${like.times === 1 ? 'has' : 'have'}`
+              : `Like “${shortened(like.text)}”: ${like.times} ${like.times === 1 ? 'has' : 'have'}`}{' '}
+            {points(like.points)} of {points(question.points)}.
+          </p>
+          <Button size="compact-sm" onClick={takeLike}>
+            {like.attemptIds.length === 1
+              ? 'Give this one the same'
+              : `Give these ${like.attemptIds.length} the same`}
+            &ensp;
+            <KeyHint keys="=" />
+          </Button>
+        </div>
+      )}
       {current.nearMiss && (
         <div className={styles.forward} role="group" aria-label="Put forward">
           <p>
@@ -177,3 +200,5 @@ function PointsBlock({
     </MarginBlock>
   );
 }
+
+const shortened = (text: string) => (text.length > 60 ? `${text.slice(0, 60).trimEnd()}…` : text);

@@ -17,6 +17,7 @@ const shortcuts: Shortcut[] = [
   { keys: 'Tab', does: 'write a comment; Enter there goes back to the answers' },
   { keys: 'Space', does: 'set aside for a second look, or bring back' },
   { keys: 'Backspace', does: 'clear the points' },
+  { keys: '=', does: 'give what others like it have, where that is put forward' },
   { keys: 'Shift Enter', does: 'mark the pile as one, or one by one again' },
   { keys: 'Shift Delete', does: 'take this answer out of its pile' },
   { keys: 'Shift ↓', does: 'split the pile here' },

@@ -3,6 +3,7 @@ import type { Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { groupComment } from '@/core/marking/groupMark';
 import { leftToMark, nextToMark } from '@/core/marking/nextToMark';
+import { likeOf } from '@/core/marking/piles/like';
 import { sameAnswers, type SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
 import { withLineSwitched } from '@/core/marking/switchLine';
@@ -114,6 +115,18 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
         `points-${question.id}-${group.id}`,
       );
   };
+  /** Gives the answers that wait what others like them have. */
+  const takeLike = (id: string | null) => {
+    const entry_ = entries.find(({ group }) => group.id === id);
+    const like = entry_ && likeOf(entry_);
+    if (!entry_ || !like) return false;
+    const { attemptIds, lines, points: worth } = like;
+    acted.current.set(entry_.group.id, { waiting: 0, aside: false });
+    const place = { sittingId: sitting.sitting.id, questionId: question.id, attemptIds };
+    const said = `Question ${number}: ${points(worth)} of ${points(question.points)} for ${counted(attemptIds.length, 'answer')}, like ${like.equal ? 'identical' : 'similar'} ones`;
+    void actWhenRoom(() => markAnswers(place, { points: worth, lines, aside: false }, said, isoNow()));
+    return true;
+  };
   const typePoint = (group: SameAnswers, key: string) => {
     // After a pause a new number begins.
     const now = performance.now();
@@ -163,6 +176,7 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
     const line = schemeOf(question)[key.toUpperCase().charCodeAt(0) - 65];
     if (/^[\p{Nd}.,٫．，]$/u.test(key)) typePoint(here, key);
     else if (/^[a-z]$/i.test(key) && line) switchLine(here, line.id);
+    else if (key === '=') takeLike(here.id);
     else if (key === 'Enter') goOn(here);
     else if (key === 'ArrowDown') step(1);
     else if (key === 'ArrowUp') step(-1);
@@ -188,6 +202,8 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
           setNames={setNames}
           give={give}
           switchLine={switchLine}
+          like={entry ? likeOf(entry) : null}
+          takeLike={() => takeLike(current?.id ?? null)}
           markedTogether={current ? countOf(current) : 0}
           piles={hasNearAnswers(question) && entry ? { piles, entry, acts } : null}
         />

@@ -1,0 +1,67 @@
+import { describe, expect, it } from 'vitest';
+import { at, attemptOf, markOf, openQuestion, sittingOf, studentOf } from '../../../../tests/unit/samples';
+import type { HandMark } from '../../model/mark';
+import { seatsOf } from '../../seats/seats';
+import { sameAnswers } from '../sameAnswers';
+import { arranged } from './arrange';
+import { likeOf } from './like';
+
+const texts = ['points to iron', 'Points to iron.', 'it points to iron', 'something else'];
+function entries(marks: readonly HandMark[], proposed: string[][]) {
+  const seats = seatsOf(
+    {
+      sitting: sittingOf({ closesAt: null, timeLimitMs: null }),
+      questions: [openQuestion],
+      students: texts.map((_, n) => studentOf({ id: `s${n}` })),
+      allowances: [],
+      attempts: texts.map((text, n) =>
+        attemptOf({
+          id: `a${n}`,
+          studentId: `s${n}`,
+          questionIds: ['q4'],
+          handedInAt: at,
+          answers: { q4: { response: { text }, at } },
+        }),
+      ),
+      marks: [...marks],
+      releases: [],
+      openings: [],
+    },
+    Date.parse(at) + 1000,
+  );
+  const groups = sameAnswers({ ...openQuestion }, seats);
+  const id = (text: string) => groups.find((group) => group.text.toLowerCase().startsWith(text))?.id ?? '';
+  return arranged(
+    groups,
+    [],
+    proposed.map((some) => some.map(id)),
+  );
+}
+const mark = (n: number, points: number | null, lines: string[] = []) =>
+  markOf({ attemptId: `a${n}`, points, lines });
+const likes = (marks: readonly HandMark[], proposed: string[][] = [['points', 'it points']]) =>
+  new Map(entries(marks, proposed).map((entry) => [entry.group.text, likeOf(entry)]));
+
+describe('what a waiting answer is like', () => {
+  it('an equal one that came earlier and has points: put forward for those that wait alone', () => {
+    expect(likes([mark(0, 2, ['l1'])]).get('points to iron')).toMatchObject({
+      ...{ points: 2, lines: ['l1'], times: 1, equal: true },
+      attemptIds: ['a1'],
+    });
+  });
+
+  it('others of its pile that have points; nothing where they differ, or where there is no pile', () => {
+    expect(likes([mark(0, 2), mark(1, 2)]).get('it points to iron')).toMatchObject({
+      ...{ points: 2, times: 2, equal: false },
+      attemptIds: ['a2'],
+    });
+    expect(likes([mark(0, 2), mark(1, 1)]).get('it points to iron')).toBeNull();
+    expect(likes([mark(0, 2), mark(1, 2)], []).get('it points to iron')).toBeNull();
+    expect(likes([mark(0, 2), mark(1, 2)]).get('something else')).toBeNull();
+  });
+
+  it('seen and not marked is no mark; what has points waits for nothing', () => {
+    expect(likes([mark(0, null)]).get('it points to iron')).toBeNull();
+    expect(likes([mark(2, 3)]).get('it points to iron')).toBeNull();
+  });
+});

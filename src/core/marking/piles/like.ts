@@ -1,0 +1,50 @@
+import { groupLines } from '../groupMark';
+import { marksOf, type SameAnswers } from '../sameAnswers';
+import type { AnswerEntry } from './arrange';
+
+/** What answers that wait would get if they got what others like them have: put forward, and given by nothing but the marker. */
+export interface LikeMark {
+  points: number;
+  /** Ids of the scheme lines met. */
+  lines: string[];
+  /** The answers that have it: how the first of them put it, and how many there are. */
+  text: string;
+  times: number;
+  /** Whether they are equal, or only in the same pile. */
+  equal: boolean;
+  /** Of the answers that wait, the attempts they are in. */
+  attemptIds: string[];
+}
+
+/**
+ * What the answers of a row that wait are like: equal ones that came earlier and have points, else those of their pile. Null
+ * where none has, or where those that have do not have the same.
+ */
+export function likeOf({ group, pile }: AnswerEntry): LikeMark | null {
+  const attemptIds = group.answers.flatMap(({ award, attemptId }) =>
+    award.state === 'waiting' ? [attemptId] : [],
+  );
+  if (attemptIds.length === 0 || group.blank) return null;
+  const equal = markedOf(group);
+  if (equal.answers.length > 0) return sharedBy([equal], attemptIds, true);
+  const others = (pile?.members ?? []).filter(({ id }) => id !== group.id).map(markedOf);
+  return sharedBy(
+    others.filter(({ answers }) => answers.length > 0),
+    attemptIds,
+    false,
+  );
+}
+
+/** Of a group, the answers that a marker gave points. */
+const markedOf = (group: SameAnswers): SameAnswers => ({
+  ...group,
+  answers: group.answers.filter(({ mark }) => mark !== undefined && mark.points !== null),
+});
+
+function sharedBy(groups: readonly SameAnswers[], attemptIds: string[], equal: boolean): LikeMark | null {
+  const marks = groups.flatMap(marksOf);
+  const [first] = groups;
+  const [points, ...more] = new Set(marks.flatMap((mark) => mark.points ?? []));
+  if (!first || points === undefined || more.length > 0) return null;
+  return { points, lines: groupLines(marks), text: first.text, times: marks.length, equal, attemptIds };
+}
