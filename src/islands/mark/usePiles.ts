@@ -41,7 +41,8 @@ function useNear(question: Question, groups: readonly SameAnswers[], threshold: 
   useEffect(() => {
     if (asked === null) return;
     const [key, all, of] = JSON.parse(asked) as [string, string[], string[]];
-    const work = nearAnswers(all, document.documentElement.lang, Number(key.split(' ').at(-1)));
+    const work = looksFor(all, Number(key.split(' ').at(-1)));
+    if (work === null) return;
     let here = true;
     work.result.then(
       (piles) => {
@@ -63,6 +64,15 @@ function useNear(question: Question, groups: readonly SameAnswers[], threshold: 
   return { proposed, looking: !holds && ids.length > 1 };
 }
 const none: string[][] = [];
+
+/** Null where nothing can work in the background: then each answer stands by itself. */
+function looksFor(texts: readonly string[], threshold: number) {
+  try {
+    return nearAnswers(texts, document.documentElement.lang, threshold);
+  } catch {
+    return null;
+  }
+}
 
 export interface Piles {
   /** The answers in the order in which they stand, each with its pile. */

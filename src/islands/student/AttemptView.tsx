@@ -36,7 +36,7 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
   const attempt = useAttempt(carrier, initial, opened);
   const { held, status, deadline, saveState, refused, session, lookingAt } = attempt;
   const { questions, oneByOne, noBack } = held.packet;
-  const steps = useSteps(initial, lookingAt);
+  const steps = useSteps(initial, held.packet, lookingAt);
   useNow(500);
   const leftMs = deadline === null ? null : deadline - session.rulingNow();
   const timeUp = leftMs !== null && leftMs <= 0 && (status === null || status.state === 'working');

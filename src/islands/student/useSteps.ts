@@ -7,22 +7,27 @@ import type { HeldAttempt } from '@/store/sitTables';
  * look at all.
  *
  * @param initial as the attempt was when it was opened: it goes on where it was left
+ * @param packet as it is now: taken over from another tab, it is another one
  * @param lookingAt told which question is in front, where they come one by one
  */
-export function useSteps(initial: HeldAttempt, lookingAt: (questionId: string | null) => void) {
-  const { questions, oneByOne, noBack } = initial.packet;
+export function useSteps(
+  initial: HeldAttempt,
+  packet: HeldAttempt['packet'],
+  lookingAt: (questionId: string | null) => void,
+) {
+  const { questions, oneByOne, noBack } = packet;
   const steps = stepsOf(questions);
   const [looking, setLooking] = useState(false);
   const [place, setPlace] = useState(() => firstOpenStep(steps, noBack ? (initial.passed ?? []) : []));
 
   // Where this paper was left: at the question, not at its beginning.
   useEffect(() => {
-    const left = initial.leftAt;
-    if (!left || noBack || !questions.some(({ id }) => id === left)) return;
-    const at = stepsOf(questions).findIndex((each) => each.some(({ id }) => id === left));
-    if (oneByOne && at >= 0) setPlace(at);
+    const { leftAt: left, packet: begun } = initial;
+    if (!left || begun.noBack || !begun.questions.some(({ id }) => id === left)) return;
+    const at = stepsOf(begun.questions).findIndex((each) => each.some(({ id }) => id === left));
+    if (begun.oneByOne && at >= 0) setPlace(at);
     requestAnimationFrame(() => goToQuestion(left));
-  }, [initial, questions, noBack, oneByOne]);
+  }, [initial]);
 
   const step = oneByOne ? (steps[place] ?? []) : questions;
   const shown = oneByOne && !looking ? (step[0]?.id ?? null) : null;
