@@ -61,7 +61,7 @@ export const commandTables = {
   setAside: seat,
   restoreAttempt: seat,
   giveLasting: ['students'],
-  decideLate: ['attempts'],
+  decideLate: ['attempts', 'marks'],
   markAnswers: ['marks'],
   changePiles: ['piles'],
   handBack: ['releases'],
