@@ -15,6 +15,10 @@ import {
   restoreAttempt,
 } from './exceptions';
 import { desk } from './tables';
+import { lateKey } from '@/core/attempts/late';
+import { ownMarker } from '@/core/model/mark';
+import { decideLate } from './lateAnswers';
+import { markAnswers } from './marks';
 
 const start = Date.parse(at);
 const after = (minutes: number) => start + minutes * 60_000;
@@ -168,5 +172,35 @@ describe('time of one’s own', () => {
       'Amara Okafor gets no extra time (no longer needed)',
     ]);
     await expect(giveLasting('gone', 25, 'r', iso(2))).rejects.toThrow(/studentGone/);
+  });
+});
+
+describe('an answer that came after the end', () => {
+  it('let count over one that was marked: the mark is put aside for a second look, and all of it is taken back', async () => {
+    const attemptId = await begin();
+    await typed(attemptId, 'in time', 9);
+    await handsIn(joinCode, attemptId, after(10));
+    const marked = { sittingId: 'sitting1', questionId: 'q4', attemptIds: [attemptId] };
+    await markAnswers(marked, { points: 1 }, 'one', iso(11));
+    const late = {
+      questionId: 'q4',
+      response: { text: 'after it' },
+      at: iso(12),
+      typedAt: iso(9),
+      decision: null,
+    };
+    await desk.attempts.update(attemptId, { late: [late] });
+    await decideLate(
+      'sitting1',
+      [{ attemptId, keys: [lateKey(late)] }],
+      true,
+      'The connection broke',
+      iso(13),
+    );
+    const mark = () => desk.marks.get([attemptId, 'q4', ownMarker]);
+    expect(await mark()).toMatchObject({ points: 1, aside: true });
+    await undo(iso(14));
+    expect(await mark()).toMatchObject({ points: 1, aside: false });
+    expect((await desk.attempts.get(attemptId))?.late?.[0]?.decision).toBeNull();
   });
 });

@@ -6,6 +6,7 @@ import { reads } from '../../tests/unit/studentSide';
 import { questionFigures, totalFigures } from '@/core/analysis/sittingFigures';
 import { gradesCsv } from '@/core/formats/csv/grades';
 import { readinessOf } from '@/core/handback/readiness';
+import { whatWaits } from '@/core/marking/whatWaits';
 import type { Attempt, CountRule } from '@/core/model/sitting';
 import type { HandMark } from '@/core/model/mark';
 import { inFigures, isIn, seatsOf } from '@/core/seats/seats';
@@ -169,6 +170,8 @@ describe('desk, student’s page, preview and files give one answer', () => {
         expect(stands.waiting).toBe(
           inside.reduce((sum, { scorecard }) => sum + (scorecard?.waiting ?? 0), 0),
         );
+        const waits = whatWaits(records, now);
+        expect(waits.reduce((sum, { waiting }) => sum + waiting, 0)).toBe(stands.waiting);
         const figures = totalFigures(inFigures(seats));
         const preview = previewRescore(seats, seats);
         expect(preview).toMatchObject({
@@ -186,8 +189,9 @@ describe('desk, student’s page, preview and files give one answer', () => {
         }
         if (counts === 'last' || counts === 'first') {
           const table = tableOf(records.questions, seats);
-          const waits = records.questions.reduce((sum, { id }) => sum + table.countsOf(id).waiting, 0);
-          expect(waits).toBe(stands.waiting);
+          for (const { question, waiting, putForward } of waits)
+            expect(table.countsOf(question.id)).toMatchObject({ waiting, forward: putForward });
+          expect(waits.reduce((sum, { putForward }) => sum + putForward, 0)).toBe(stands.forward);
         }
 
         const lines = gradesCsv(records.questions, seats, records.groups, now, false).split('\r\n');

@@ -52,6 +52,7 @@ async function turn(): Promise<void> {
     const paired = await pairing();
     if (!paired) {
       anew = true;
+      changed.take();
       said({ reach: 'notPaired' });
     } else {
       const before = Date.now();

@@ -6,7 +6,7 @@ import type { HandMark } from '../model/mark';
 import { marksThatCount } from './marksThatCount';
 import { fillOf } from '../kinds/fillings';
 import { practiceOf, practiceShare } from '../attempts/practice';
-import { roundPoints } from '../basics/points';
+import { hundredths, roundPoints } from '../basics/points';
 
 /** Where the points of one answer stand. */
 export type AwardState = 'notAnswered' | 'noKey' | 'waiting' | 'byKey' | 'byHand' | 'overridden';
@@ -129,10 +129,10 @@ export function scoreAttempt(
   // One pass, and no list made for it: this runs for every attempt of a sitting. Points add up in hundredths.
   let [total, max, scoredMax, waiting, noKey, aside] = [0, 0, 0, 0, 0, 0];
   for (const award of awards) {
-    const most = Math.round(award.max * 100);
+    const most = hundredths(award.max);
     max += most;
     if (award.points !== null) {
-      total += Math.round(award.points * 100);
+      total += hundredths(award.points);
       scoredMax += most;
     }
     if (award.state === 'waiting') waiting++;

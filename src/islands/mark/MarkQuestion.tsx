@@ -117,15 +117,16 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
   };
   /** Gives the answers that wait what others like them have. */
   const takeLike = (id: string | null) => {
-    const entry_ = entries.find(({ group }) => group.id === id);
-    const like = entry_ && likeOf(entry_);
-    if (!entry_ || !like) return false;
+    const found = entries.find(({ group }) => group.id === id);
+    const like = found && likeOf(found);
+    if (!found || !like || acted.current.get(found.group.id)?.waiting === 0) return;
     const { attemptIds, lines, points: worth } = like;
-    acted.current.set(entry_.group.id, { waiting: 0, aside: false });
+    acted.current.set(found.group.id, { waiting: 0, aside: false });
     const place = { sittingId: sitting.sitting.id, questionId: question.id, attemptIds };
     const said = `Question ${number}: ${points(worth)} of ${points(question.points)} for ${counted(attemptIds.length, 'answer')}, like ${like.equal ? 'identical' : 'similar'} ones`;
-    void actWhenRoom(() => markAnswers(place, { points: worth, lines, aside: false }, said, isoNow()));
-    return true;
+    // A mark that was given since stays.
+    const step: MarkStep = (before) => (before.points === null ? { points: worth, lines, aside: false } : {});
+    void actWhenRoom(() => markAnswers(place, step, said, isoNow()));
   };
   const typePoint = (group: SameAnswers, key: string) => {
     // After a pause a new number begins.

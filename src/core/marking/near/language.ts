@@ -1,5 +1,4 @@
-import { languageCodes, listsOf } from './languages';
-import { folded } from './reading';
+import { languageCodes, listsOf, plain } from './languages';
 
 /**
  * The language that answers are in, by the little words they use.
@@ -8,9 +7,9 @@ import { folded } from './reading';
  * @returns its code by BCP 47
  */
 export function languageOf(answers: readonly string[], otherwise: string): string {
-  const words = answers.flatMap((text) => folded(text).match(/\p{L}+/gu) ?? []);
+  const words = answers.flatMap((text) => plain(text).match(/\p{L}+/gu) ?? []);
   const hits = languageCodes.map((code) => {
-    const { function: little } = listsOf(code, folded);
+    const { function: little } = listsOf(code);
     return { code, hits: words.filter((word) => little.has(word)).length };
   });
   const best = hits.reduce((a, b) => (b.hits > a.hits ? b : a));

@@ -1,3 +1,5 @@
+import { forgiven } from '../../kinds/forgiving';
+
 /**
  * What in a language turns an answer into another one, though most of its words are the same: common practice, no source.
  * A language without a list of its own is read by what all of them have in common: its words, numbers and letters.
@@ -23,7 +25,7 @@ const en: LanguageWords = {
   function: `a an the and or of to in on at by for from with as it its it's is are was were be been being am this that
     these those there they them their he she his her we our you your i my me do does did so such then which who whom
     what when where while will would can could may might shall should has have had having get gets got just very also
-    into onto about if because since than before after therefore thus hence each every us s t re ve ll d let lets but during around only then way up-to one of being`,
+    into onto about if because since than before after therefore thus hence each every us s t re ve ll d let lets but during around only then way one`,
   negations: `not no never none nothing nobody neither nor without cannot n't nowhere hardly`,
   poles: `more greater larger bigger higher increase increases increased increasing rise rises rising rose stronger
       faster / less fewer smaller lower decrease decreases decreased decreasing fall falls falling fell weaker slower
@@ -45,9 +47,9 @@ const de: LanguageWords = {
   function: `der die das den dem des ein eine einen einem einer eines und oder von vom zu zum zur in im ins an am auf bei mit
     als es er sie ist sind war waren wird werden wurde wurden sein hat haben hatte dass daß weil denn da dann so sich
     dieser diese dieses man ihr ihre ihren seine seinen wir uns ich mir mich auch noch sehr schon durch für um wenn wo wie dabei wegen
-    dadurch deshalb daher also einfach aber zu nach über-all nur`,
+    dadurch deshalb daher also einfach aber zu nach nur`,
   negations: `nicht kein keine keinen keinem keiner keines nie niemals nichts niemand ohne weder`,
-  poles: `mehr größer grösser groesser höher hoeher stärker staerker steigt steigen stieg zunimmt zunehmen nimmt-zu
+  poles: `mehr größer grösser groesser höher hoeher stärker staerker steigt steigen stieg zunimmt zunehmen
       schneller / weniger kleiner niedriger schwächer schwaecher sinkt sinken sank abnimmt abnehmen fällt langsamer
     | oben hinauf aufwärts über / unten hinab hinunter abwärts unter | links / rechts | backbord / steuerbord
     | nord norden nördlich / süd süden südlich | ost osten östlich / west westen westlich | innen drinnen / außen draußen aussen
@@ -61,13 +63,13 @@ const de: LanguageWords = {
 };
 
 const fr: LanguageWords = {
-  function: `le la les l un une des du de d au aux et ou à en dans sur par pour avec sans-que que qu qui ce c cet cette ces
+  function: `le la les l un une des du de d au aux et ou à en dans sur par pour avec que qu qui ce c cet cette ces
     il elle ils elles on nous vous je j tu se s sa son ses leur leurs y est sont était étaient être été a ont avait avoir fait
     car parce donc alors comme si quand très aussi lui eux lorsque puisque ainsi mais donc environ seulement`,
   negations: `ne n pas jamais rien aucun aucune sans ni personne non nul nulle`,
   poles: `plus davantage augmente augmentent augmenter monte montent supérieur supérieure grossit accélère
       / moins diminue diminuent diminuer baisse baissent descend descendent inférieur inférieure rétrécit ralentit
-    | haut dessus / bas dessous | gauche / droite | bâbord / tribord | nord / sud | est-de / ouest | dedans intérieur / dehors extérieur
+    | haut dessus / bas dessous | gauche / droite | bâbord / tribord | nord / sud | dedans intérieur / dehors extérieur
     | avant devant / arrière derrière | approche rapproche / éloigne | toujours / parfois / jamais | tous toutes / quelques
     | premier première / dernier dernière | chaud chaude / froid froide | positif positive / négatif négative
     | lourd lourde lourds lourdes / léger légère légers légères | long longue / court courte | tôt / tard | ouvre ouvert / ferme fermé
@@ -84,7 +86,7 @@ const es: LanguageWords = {
   negations: `no nunca jamás nada nadie ningún ninguna ninguno sin tampoco ni`,
   poles: `más mayor mayores aumenta aumentan aumentar sube suben crece crecen mucho mucha muchos muchas
       / menos menor menores disminuye disminuyen disminuir baja bajan decrece poco poca pocos pocas
-    | arriba encima / abajo debajo | izquierda / derecha | babor / estribor | norte / sur | este-de / oeste | dentro adentro / fuera afuera
+    | arriba encima / abajo debajo | izquierda / derecha | babor / estribor | norte / sur | dentro adentro / fuera afuera
     | adelante delante / atrás detrás | acerca acercan / aleja alejan | siempre / veces / nunca | todos todas / algunos algunas
     | primero primera / último última | caliente calor / frío fría | positivo positiva / negativo negativa
     | pesado pesada / ligero ligera | largo larga / corto corta | temprano / tarde | abre abierto / cierra cerrado | atrae / repele`,
@@ -118,7 +120,7 @@ const nl: LanguageWords = {
 };
 
 const pt: LanguageWords = {
-  function: `o a os as um uma de do da dos das em no-lugar na nos nas com por para pelo pela que quem e ou é são era eram ser está estão
+  function: `o a os as um uma de do da dos das em na nos nas com por para pelo pela que quem e ou é são era eram ser está estão
     foi há como se porque pois já muito também este esta isso esse essa quando onde seu sua seus suas`,
   negations: `não nunca jamais nada ninguém nenhum nenhuma sem nem`,
   poles: `mais maior aumenta aumentam sobe sobem / menos menor diminui diminuem desce descem | cima acima / baixo abaixo
@@ -134,7 +136,10 @@ const languages: Record<string, LanguageWords> = { en, de, fr, es, it, nl, pt };
 /** The languages that have lists, by their codes. */
 export const languageCodes = Object.keys(languages);
 
-/** Made ready to look up, each word as `folded` leaves it. */
+/** A text without case and accents, so that what is typed in a hurry meets what was meant. */
+export const plain = (text: string) => forgiven(text, { case: true, accents: true, spaces: false });
+
+/** Made ready to look up, each word as `plain` leaves it. */
 export interface LanguageLists {
   function: ReadonlySet<string>;
   negations: ReadonlySet<string>;
@@ -147,29 +152,24 @@ export interface LanguageLists {
 
 const made = new Map<string, LanguageLists>();
 
-/**
- * The lists of a language.
- *
- * @param code BCP 47, as "en" or "de-AT"
- * @param folded how words are made alike
- */
-export function listsOf(code: string, folded: (word: string) => string): LanguageLists {
+/** The lists of a language, by its code in BCP 47: "en", "de-AT". */
+export function listsOf(code: string): LanguageLists {
   const name = code.toLowerCase().split('-')[0] ?? '';
   const known = made.get(name);
   if (known) return known;
   const words = languages[name];
-  const set = (text = '') => new Set(spread(text).map(folded));
+  const set = (text = '') => new Set(spread(text).map(plain));
   const poles = (words?.poles ?? '')
     .split('|')
     .flatMap((axis, at) =>
       axis
         .split('/')
         .flatMap((side, pole) =>
-          spread(side).map((word): [string, string] => [folded(word), `${at}${'abc'[pole]}`]),
+          spread(side).map((word): [string, string] => [plain(word), `${at}${'abc'[pole]}`]),
         ),
     );
   const numbers = spread(words?.numbers ?? '').map((word, value): [string, string] => [
-    folded(word),
+    plain(word),
     String(value),
   ]);
   const lists: LanguageLists = {

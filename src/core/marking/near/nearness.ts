@@ -1,6 +1,6 @@
 import { editDistance } from '../../kinds/shortText/editDistance';
 import { listsOf, type LanguageLists } from './languages';
-import { folded, type Reading } from './reading';
+import type { Reading } from './reading';
 
 /** How often each word is used in the answers to a question: rare ones carry more. */
 export class Usage {
@@ -9,7 +9,7 @@ export class Usage {
   private readonly alike = new Map<string, boolean>();
 
   constructor(readings: readonly Reading[], language: string) {
-    this.lists = listsOf(language, folded);
+    this.lists = listsOf(language);
     this.count = readings.length;
     for (const { words } of readings)
       for (const word of new Set(words)) this.answers.set(word, (this.answers.get(word) ?? 0) + 1);

@@ -1,4 +1,4 @@
-import { listsOf, type LanguageLists } from './languages';
+import { listsOf, plain, type LanguageLists } from './languages';
 
 /** What a marker reads of an answer, as far as two answers are held against each other by it. */
 export interface Reading {
@@ -17,15 +17,6 @@ export interface Reading {
 /** Words of any script, numbers with their signs and fractions, and signs of reckoning. */
 const token =
   /\p{N}+(?:[.,:/]\p{N}+)*|n['’]t(?!\p{L})|[\p{L}\p{M}]+?(?=n['’]t(?!\p{L}))|[\p{L}\p{M}]+|[+*×÷=<>%°±−-]/gu;
-
-/** Without case and accents, so that what is typed in a hurry meets what was meant. */
-export const folded = (text: string): string =>
-  text
-    .normalize('NFKD')
-    .replace(/\p{M}+/gu, '')
-    .toLowerCase()
-    .replace(/ß/g, 'ss')
-    .replace(/’/g, "'");
 
 /** Units by what they are called, in SI and at sea: SI Brochure, 9th edition, tables 4 and 8; the rest common practice, no source. */
 const units: Record<string, string> = Object.fromEntries(
@@ -56,8 +47,8 @@ const units: Record<string, string> = Object.fromEntries(
 
 /** Reads an answer in its language: its code by BCP 47. */
 export function readingOf(text: string, language: string): Reading {
-  const lists = listsOf(language, folded);
-  const tokens = folded(text).match(token) ?? [];
+  const lists = listsOf(language);
+  const tokens = plain(text).match(token) ?? [];
   const said: Said = { order: [], amounts: [], denies: false, turns: [] };
   for (let at = 0; at < tokens.length; at++) at += take(tokens, at, lists, said);
   const { order, amounts, denies, turns } = said;
@@ -104,7 +95,7 @@ function take(tokens: readonly string[], at: number, lists: LanguageLists, said:
 /** Signs of reckoning in words. */
 const signs: Record<string, string> = {
   ...{ x: '×', '*': '×', times: '×', mal: '×', fois: '×' },
-  ...{ plus: '+', '-': '−', minus: '−', over: '÷', '/': '÷' },
+  ...{ plus: '+', '-': '−', minus: '−' },
 };
 
 const poleMark = '~';
