@@ -155,10 +155,9 @@ function PointsBlock({
       {like && (
         <div className={styles.forward} role="group" aria-label="Put forward">
           <p>
-            {like.equal
-              ? `${counted(like.times, 'identical answer')} ${like.times === 1 ? 'has' : 'have'}`
-              : `Like “${shortened(like.text)}”: ${like.times} ${like.times === 1 ? 'has' : 'have'}`}{' '}
-            {points(like.points)} of {points(question.points)}.
+            {counted(like.times, like.equal ? 'identical answer' : 'similar answer')}{' '}
+            {like.times === 1 ? 'has' : 'have'} {points(like.points)} of {points(question.points)}
+            {like.equal ? '.' : `: “${shortened(like.text)}”`}
           </p>
           <Button size="compact-sm" onClick={takeLike}>
             {like.attemptIds.length === 1
