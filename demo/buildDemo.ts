@@ -1,5 +1,6 @@
 import { noRows, type DeskTables } from '@/core/formats/backup';
 import { schemePoints } from '@/core/kinds/schemePoints';
+import { wholeScheme } from '@/core/marking/scheme';
 import type { Paper, PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
 import type { Attempt, Sitting } from '@/core/model/sitting';
@@ -46,6 +47,14 @@ interface DemoSitting {
  * @param now ms since 1970; all dates are relative to it
  */
 export function buildDemo(now: number): DeskTables {
+  return madeUpDesk(now).desk;
+}
+
+/** What the made-up answers to open questions were made to be worth, whether they are marked in the demo or wait. */
+export const meantMarks = (now: number): HandMark[] => madeUpDesk(now).meant;
+
+function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
+  const meant: HandMark[] = [];
   const chance = chanceFrom(seed);
   const iso = (ms: number) => new Date(ms).toISOString();
   const { groups, students } = madeUpPeople(chance, iso(now - 60 * day));
@@ -110,6 +119,7 @@ export function buildDemo(now: number): DeskTables {
         chance,
       );
       desk.attempts.push(withCourse(attempt, seed + index));
+      meant.push(...marks);
       if (sitting.id === 'lights') desk.marks.push(...marks);
     });
   }
@@ -148,7 +158,7 @@ export function buildDemo(now: number): DeskTables {
       studentId,
       at: [iso(handedBackAt + chance.whole(10, 4000) * minute)],
     }));
-  return desk;
+  return { desk, meant };
 }
 
 /**
@@ -273,13 +283,11 @@ const sitsAfter: Record<string, number> = {
 };
 
 function madeUpMark(attempt: Attempt, { question }: DemoQuestion, lines: string[], at: string): HandMark {
-  const scheme =
-    question.kind === 'openText' ? question.scheme.filter((line) => lines.includes(line.id)) : [];
-  const points = schemePoints(scheme, question.points);
+  const points = schemePoints(wholeScheme(question), lines, question.points);
   const comment =
     points === question.points
       ? ''
-      : scheme.length === 0
+      : lines.length === 0
         ? ''
         : 'Part of it is there; compare with the model answer.';
   return {

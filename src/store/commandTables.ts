@@ -64,6 +64,8 @@ export const commandTables = {
   decideLate: ['attempts', 'marks'],
   markAnswers: ['marks'],
   changePiles: ['piles'],
+  markWork: ['marks'],
+  changeCommentBank: ['commentBank'],
   handBack: ['releases'],
   withdrawResults: ['releases'],
   createSitting: ['sittings'],

@@ -1,5 +1,6 @@
 import { keyOfRow } from '@/core/model/desk';
 import { changedMark, HandMark, isNoMark, ownMarker, type MarkValues } from '@/core/model/mark';
+import type { WorkMark } from '@/core/model/workMark';
 import { runCommand } from './command';
 import { desk } from './tables';
 
@@ -17,12 +18,15 @@ export interface MarkPlace {
   sittingId: string;
   questionId: string;
   attemptIds: readonly string[];
+  /** Who marks; absent: the marker whose desk it is. */
+  markerId?: string;
 }
 
 /**
  * Marks answers by hand; over a key, this is an override. Each mark keeps how it came to be.
  *
  * @param joins names a run of typing, so that it is one entry in the log
+ * @param why in the marker's words, for the history of the marks
  */
 export async function markAnswers(
   place: MarkPlace,
@@ -30,22 +34,16 @@ export async function markAnswers(
   said: string,
   now: string,
   joins?: string,
+  why = '',
 ) {
   return runCommand(
     { command: 'markAnswers', said, about: place.sittingId, ...(joins ? { joins } : {}) },
     now,
     async (record) => {
-      const kept = await desk.marks.bulkGet(
-        place.attemptIds.map((attemptId): [string, string, string] => [
-          attemptId,
-          place.questionId,
-          ownMarker,
-        ]),
-      );
-      const all = place.attemptIds.map((attemptId, index) => kept[index] ?? emptyMark(place, attemptId));
+      const all = await marksAt(place);
       for (const before of all) {
         const change = typeof step === 'function' ? step(before, all) : step;
-        const mark = changedMark(before, change, { at: now, by: ownMarker, why: '' });
+        const mark = changedMark(before, change, { at: now, by: before.markerId, why });
         if (mark === before) continue;
         if (isNoMark(mark)) await record.remove('marks', keyOfRow('marks', mark));
         else await record.put('marks', HandMark.parse(mark));
@@ -54,10 +52,43 @@ export async function markAnswers(
   );
 }
 
-const emptyMark = ({ sittingId, questionId }: MarkPlace, attemptId: string): HandMark => ({
+/** The marks of these answers as they are kept; empty ones where there are none. */
+async function marksAt(place: MarkPlace): Promise<HandMark[]> {
+  const kept = await desk.marks.bulkGet(
+    place.attemptIds.map((attemptId): [string, string, string] => [
+      attemptId,
+      place.questionId,
+      place.markerId ?? ownMarker,
+    ]),
+  );
+  return place.attemptIds.map((attemptId, index) => kept[index] ?? emptyMark(place, attemptId));
+}
+
+/** Changes the marks that lie on the work of one answer. Points and words stay as they are. */
+export async function markWork(
+  place: MarkPlace,
+  step: (before: readonly WorkMark[]) => readonly WorkMark[],
+  said: string,
+  now: string,
+) {
+  return runCommand({ command: 'markWork', said, about: place.sittingId }, now, async (record) => {
+    for (const before of await marksAt(place)) {
+      const work = step(before.work ?? []);
+      const { work: _before, ...rest } = before;
+      const mark: HandMark = { ...rest, at: now, ...(work.length > 0 && { work: [...work] }) };
+      if (isNoMark(mark)) await record.remove('marks', keyOfRow('marks', mark));
+      else await record.put('marks', HandMark.parse(mark));
+    }
+  });
+}
+
+const emptyMark = (
+  { sittingId, questionId, markerId = ownMarker }: MarkPlace,
+  attemptId: string,
+): HandMark => ({
   attemptId,
   questionId,
-  markerId: ownMarker,
+  markerId,
   sittingId,
   points: null,
   lines: [],

@@ -121,6 +121,8 @@ const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
   },
   // Piles of answers came.
   14: async () => undefined,
+  // The comment bank came.
+  15: async () => undefined,
 };
 
 const marksBefore = '[attemptId+questionId], attemptId, sittingId, [sittingId+questionId]';

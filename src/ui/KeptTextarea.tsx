@@ -1,17 +1,21 @@
 import { Textarea, type TextareaProps } from '@mantine/core';
-import { forwardRef, useCallback, useEffect, useRef, useState } from 'react';
+import { forwardRef, useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 
 interface KeptTextareaProps extends Omit<TextareaProps, 'value' | 'onChange'> {
   value: string;
   /** Called a moment after the last key, and when the field is left. */
   onKeep: (value: string) => void;
+  /** Told each text as it is typed. */
+  onTyping?: (typed: string) => void;
+  /** Gets what puts another text in the field, as if it were typed, and keeps it at once. */
+  replacing?: RefObject<((text: string) => void) | null>;
 }
 
 const restMs = 400;
 
 /** A text field that keeps what is typed by itself, and follows the kept value when nobody types. */
 export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(function KeptTextarea(
-  { value, onKeep, onBlur, ...rest },
+  { value, onKeep, onTyping, replacing, onBlur, ...rest },
   ref,
 ) {
   const [typed, setTyped] = useState<string | null>(null);
@@ -33,6 +37,17 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
     const { typed: last, onKeep: keeper } = latest.current;
     if (last !== null) keeper(last);
   }, []);
+  useEffect(() => {
+    if (!replacing) return;
+    replacing.current = (text) => {
+      setLeft(false);
+      setTyped(text);
+      latest.current.onKeep(text);
+    };
+    return () => {
+      replacing.current = null;
+    };
+  }, [replacing]);
   // The first key starts the clock: typing on does not put it off.
   useEffect(() => {
     if (typed !== null) timer.current ??= setTimeout(keep, restMs);
@@ -57,6 +72,7 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
       onChange={(event) => {
         setLeft(false);
         setTyped(event.currentTarget.value);
+        onTyping?.(event.currentTarget.value);
       }}
       onBlur={(event) => {
         if (typed !== null && typed !== value) onKeep(typed);

@@ -35,6 +35,9 @@ const words: Record<FindingCode, (detail: string) => string> = {
   aboveShuffled: (detail) => `option ${detail} refers to other options, but options are shuffled: pin it`,
   noScheme: () => 'there is no model answer or mark scheme',
   emptySchemeLine: () => 'a scheme line is empty',
+  emptySchemeGroup: (detail) => `${groupCalled(detail)} of its scheme has no lines`,
+  levelsOutOfOrder: (detail) => `the levels of ${groupCalled(detail)} neither rise nor fall all the way`,
+  capOutOfReach: (detail) => `the lines of ${groupCalled(detail)} can’t reach its cap`,
   noWays: () => 'no way to show working is ticked',
   onlyDrawing: () => 'students who can’t draw need another way: tick one',
   emptyHint: () => 'a hint is empty',
@@ -47,4 +50,9 @@ export function findingWords(finding: Finding, questions: readonly Question[]): 
   const number = questions.findIndex((question) => question.id === finding.questionId) + 1;
   const text = words[finding.code](finding.detail ?? '');
   return number > 0 ? `Question ${number}: ${text}` : text.charAt(0).toUpperCase() + text.slice(1);
+}
+
+/** A group of a scheme by its name, where it has one. */
+function groupCalled(name: string): string {
+  return name.trim() ? `“${name.trim()}”` : 'a group';
 }

@@ -64,6 +64,7 @@ export const fieldWords: Record<string, string> = {
   options: 'options',
   items: 'items',
   scheme: 'mark scheme',
+  schemeGroups: 'groups of the mark scheme',
   commentRight: 'comment when right',
   commentWrong: 'comment when wrong',
   commentPart: 'comment when partly right',

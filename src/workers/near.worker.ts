@@ -1,5 +1,6 @@
 import { expose } from 'comlink';
 import { languageOf } from '@/core/marking/near/language';
+import { answerParts } from '@/core/marking/near/parts';
 import { nearPiles } from '@/core/marking/near/piles';
 
 /** Answers are put together by nearness here, so that marking goes on meanwhile. */
@@ -7,6 +8,10 @@ const nearWorker = {
   /** @returns for each pile of two and more the places of its answers */
   piles: (answers: readonly string[], otherwise: string, threshold: number): number[][] =>
     nearPiles(answers, languageOf(answers, otherwise), threshold).filter((pile) => pile.length > 1),
+
+  /** @returns for each answer the names of the parts it is made of */
+  parts: (answers: readonly string[], otherwise: string): string[][] =>
+    answerParts(answers, languageOf(answers, otherwise)),
 };
 export type NearWorker = typeof nearWorker;
 

@@ -1,14 +1,16 @@
 import type { NearWorker } from './near.worker';
 import { stoppable, type Work } from './stoppable';
 
+const nearWorker = () => new Worker(new URL('./near.worker.ts', import.meta.url), { type: 'module' });
+
 /** Which of these answers are near each other: the places of each pile of two and more. */
-export function nearAnswers(
+export const nearAnswers = (
   answers: readonly string[],
   otherwise: string,
   threshold: number,
-): Work<number[][]> {
-  return stoppable<NearWorker, number[][]>(
-    new Worker(new URL('./near.worker.ts', import.meta.url), { type: 'module' }),
-    (worker) => worker.piles(answers, otherwise, threshold),
-  );
-}
+): Work<number[][]> =>
+  stoppable<NearWorker, number[][]>(nearWorker(), (worker) => worker.piles(answers, otherwise, threshold));
+
+/** The names of the parts that each of these answers is made of. */
+export const partsOfAnswers = (answers: readonly string[], otherwise: string): Work<string[][]> =>
+  stoppable<NearWorker, string[][]>(nearWorker(), (worker) => worker.parts(answers, otherwise));

@@ -79,6 +79,7 @@ describe('what comes after the end', () => {
       questions: paperQuestions,
       attempt: both,
       marks: [],
+      firstName: 'Amara',
       releasedAt: at,
     };
     const script = scriptPacket(source, shows);

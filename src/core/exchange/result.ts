@@ -96,6 +96,7 @@ export async function scriptFor(
     marks: marksOf(attempt),
     releasedAt: shown.at,
     scorecard,
+    firstName: student.givenName,
   };
   return scriptPacket(source, shown.shows);
 }

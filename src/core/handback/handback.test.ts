@@ -11,12 +11,14 @@ import {
 import { paperPacket } from '../formats/packet/paper';
 import { kindNames, type Response } from '../kinds';
 import type { Allowance } from '../model/sitting';
+import { wholeAttempt } from '../model/mark';
 import type { Shows } from '../model/release';
+import type { WorkMark } from '../model/workMark';
 import { seatsOf, type Seat } from '../seats/seats';
 import { scoreAttempt } from '../scoring/scoreAttempt';
 import { givesKeyAway, readinessOf, stillToSit } from './readiness';
 import { releaseSentence } from '@/words/releases';
-import { scriptPacket, verdictOf } from './script';
+import { limitedScript, scriptPacket, verdictOf } from './script';
 
 const nothing: Shows = {
   total: false,
@@ -37,7 +39,17 @@ const attempt = attemptOf({
   handedInAt: at,
   answers: Object.fromEntries(Object.entries(responses).map(([id, response]) => [id, { response, at }])),
 });
-const marks = [markOf({ points: 1, lines: ['l2'], comment: 'SECRET-MARKER-COMMENT' })];
+const work: WorkMark[] = [{ is: 'underlined', id: 'w1', from: 0, to: 4, quote: 'iron', text: 'SECRET-WORK' }];
+const marks = [
+  markOf({
+    points: 1,
+    lines: ['l2'],
+    comment: 'SECRET-MARKER-COMMENT',
+    note: 'SECRET-NOTE-OF-MARK',
+    adjustment: { points: -1, reason: 'SECRET-NOTE-REASON' },
+    work,
+  }),
+];
 const source = {
   sittingId: 'sitting1',
   title: 'Tides',
@@ -45,6 +57,7 @@ const source = {
   attempt,
   marks,
   releasedAt: at,
+  firstName: 'Amara',
 };
 
 /** The student's own answer may of course come back; it is taken out before looking for what must not. */
@@ -111,6 +124,27 @@ describe('the script a student gets', () => {
       ['SECRET-MARKER-COMMENT', 'SECRET-WRONG'],
     ]);
     expect(JSON.stringify(packet)).not.toMatch(/SECRET-(NOTE|LINE|MODEL)/);
+  });
+
+  it('marks on the work come with the answer and the comments, and with neither alone', () => {
+    const row = (shows: Partial<Shows>) => scriptPacket(source, { ...nothing, ...shows }).questions[3];
+    expect(row({ answers: true, comments: true })?.work).toEqual(work);
+    expect(row({ comments: true })?.work).toBeUndefined();
+    expect(row({ answers: true })?.work).toBeUndefined();
+    const all = scriptPacket(source, { ...nothing, answers: true, comments: true });
+    expect(limitedScript(all, { ...nothing, comments: true }, at).questions[3]?.work).toBeUndefined();
+    expect(limitedScript(all, { ...nothing, answers: true, comments: true }, at)).toEqual(all);
+    expect(JSON.stringify(all)).not.toContain('SECRET-NOTE');
+  });
+
+  it('a comment on the whole attempt names the student, and goes with the comments', () => {
+    const whole = markOf({ questionId: wholeAttempt, points: null, comment: 'Well done, [first name].' });
+    const packet = scriptPacket({ ...source, marks: [...marks, whole] }, { ...nothing, comments: true });
+    expect(packet.comment).toBe('Well done, Amara.');
+    expect(
+      scriptPacket({ ...source, marks: [whole] }, { ...nothing, answers: true }).comment,
+    ).toBeUndefined();
+    expect(limitedScript(packet, { ...nothing, total: true }, at).comment).toBeUndefined();
   });
 
   it('an override decides what is right', () => {

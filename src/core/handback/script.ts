@@ -6,8 +6,10 @@ import { openableLink } from '../basics/link';
 import { Id, Instant, Line, Points, Text } from '../basics/common';
 import type { Attempt } from '../model/sitting';
 import type { Shows } from '../model/release';
-import type { HandMark } from '../model/mark';
+import { wholeAttempt, type HandMark } from '../model/mark';
+import { WorkMarks } from '../model/workMark';
 import { marksThatCount } from '../scoring/marksThatCount';
+import { commentText } from './commentText';
 import { commentsByKey, scoreAttempt, type Award, type Scorecard } from '../scoring/scoreAttempt';
 
 export const Verdict = z.enum(['right', 'part', 'wrong', 'blank', 'noKey']);
@@ -23,6 +25,8 @@ export const ScriptQuestion = z.object({
   accepted: Text.optional(),
   comments: Text.array().optional(),
   link: z.object({ href: z.url({ protocol: /^https?$/ }), text: Line }).optional(),
+  /** The marker's marks on the answer itself. */
+  work: WorkMarks.optional(),
 });
 export type ScriptQuestion = z.infer<typeof ScriptQuestion>;
 
@@ -38,6 +42,8 @@ export const ScriptPacket = z.object({
   meanOf: z.number().int().optional(),
   /** What each of them has, where the total is shown; the questions below are those of the last. */
   attempts: z.object({ points: Points, max: Points }).array().optional(),
+  /** What the marker says to all of it. */
+  comment: Text.optional(),
   questions: ScriptQuestion.array(),
 });
 export type ScriptPacket = z.infer<typeof ScriptPacket>;
@@ -52,6 +58,8 @@ export interface ScriptSource {
   /** Its scorecard, where it stands for several attempts. */
   scorecard?: Scorecard | null;
   releasedAt: string;
+  /** For comments that name the student. */
+  firstName: string;
 }
 
 /** The script of one student, holding only what `shows` lets out. */
@@ -72,6 +80,8 @@ export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
       packet.attempts = card.meanOf.map(({ total, max }) => ({ points: total, max }));
     }
   }
+  const toAll = shows.comments && marksThatCount(source.marks).get(wholeAttempt)?.comment;
+  if (toAll) packet.comment = commentText(toAll, { firstName: source.firstName, question: '' });
   if (!(shows.points || shows.answers || shows.rightOrWrong || shows.accepted || shows.comments))
     return packet;
   const numbers = numbersOf(source.questions);
@@ -89,7 +99,7 @@ export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
  * @param at since when that is let out
  */
 export function limitedScript(packet: ScriptPacket, shows: Shows, at: string): ScriptPacket {
-  const { total, waiting, meanOf, attempts, questions, ...rest } = packet;
+  const { total, waiting, meanOf, attempts, comment, questions, ...rest } = packet;
   const any = shows.points || shows.answers || shows.rightOrWrong || shows.accepted || shows.comments;
   return {
     ...rest,
@@ -100,12 +110,13 @@ export function limitedScript(packet: ScriptPacket, shows: Shows, at: string): S
       ...(meanOf !== undefined && { meanOf }),
       ...(attempts && { attempts }),
     }),
+    ...(shows.comments && comment !== undefined && { comment }),
     questions: any ? questions.map((row) => limitedQuestion(row, shows)) : [],
   };
 }
 
 function limitedQuestion(row: ScriptQuestion, shows: Shows): ScriptQuestion {
-  const { points, response, verdict, accepted, comments, link, ...rest } = row;
+  const { points, response, verdict, accepted, comments, link, work, ...rest } = row;
   return {
     ...rest,
     ...(shows.points && points !== undefined && { points }),
@@ -114,6 +125,7 @@ function limitedQuestion(row: ScriptQuestion, shows: Shows): ScriptQuestion {
     ...(shows.accepted && accepted !== undefined && { accepted }),
     ...(shows.comments && comments && { comments }),
     ...(shows.comments && link && { link }),
+    ...(shows.comments && shows.answers && work && { work }),
   };
 }
 
@@ -138,7 +150,9 @@ function scriptQuestion(
     const mark = marksThatCount(source.marks).get(question.id);
     const href = openableLink(question.link?.href ?? '');
     if (href) row.link = { href, text: question.link?.text.trim() || href };
-    row.comments = [...(mark?.comment ? [mark.comment] : []), ...commentsByKey(question, answer, award)];
+    const own = commentText(mark?.comment ?? '', { firstName: source.firstName, question: number });
+    row.comments = [...(own ? [own] : []), ...commentsByKey(question, answer, award)];
+    if (shows.answers && mark?.work && mark.work.length > 0) row.work = mark.work;
   }
   return row;
 }

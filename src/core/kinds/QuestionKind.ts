@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Chance } from '../basics/chance';
 import { Id, Line, Points, Text, type Finding } from '../basics/common';
 import { RichText } from '../basics/richText';
-import { SchemeLine } from './schemeLine';
+import { SchemeGroup, SchemeLine } from './schemeLine';
 import { WorkingWay } from './working/WorkingWay';
 
 /** A word of help, and the share of the points that taking it costs. */
@@ -37,6 +37,7 @@ export const questionFields = {
       keyShare: z.number().min(0).max(1),
       modelAnswer: Text,
       scheme: SchemeLine.array().max(26),
+      schemeGroups: SchemeGroup.array().max(12).optional(),
       /** How it may be shown; absent: in words, as it was before there were other ways. */
       ways: WorkingWay.array().max(4).optional(),
     })
@@ -67,7 +68,13 @@ export interface QuestionBase {
   partId?: string | undefined;
   bankId?: string | undefined;
   working?:
-    | { keyShare: number; modelAnswer: string; scheme: SchemeLine[]; ways?: WorkingWay[] | undefined }
+    | {
+        keyShare: number;
+        modelAnswer: string;
+        scheme: SchemeLine[];
+        schemeGroups?: SchemeGroup[] | undefined;
+        ways?: WorkingWay[] | undefined;
+      }
     | undefined;
   hints?: Hint[] | undefined;
 }
@@ -198,6 +205,7 @@ export interface QuestionKind<Q extends QuestionBase, S, R> extends AnswerFillin
   withShuffle?(question: Q, shuffle: boolean): Q;
   /** The lines a marker goes by, as they are written, and the question with others; only for kinds marked by hand. */
   scheme?(question: Q): SchemeLine[];
+  schemeGroups?(question: Q): SchemeGroup[];
   withScheme?(question: Q, scheme: SchemeLine[]): Q;
   /**
    * The question with the option at this place, from 0, made right, or no longer right where several can be; null

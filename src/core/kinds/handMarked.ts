@@ -1,15 +1,20 @@
-import { schemeTotal } from './schemePoints';
+import { schemeReach } from './schemePoints';
 import { Text, type Finding } from '../basics/common';
-import { SchemeLine } from './schemeLine';
+import { SchemeGroup, SchemeLine } from './schemeLine';
 
 /** What a marker goes by, in every kind that is marked by hand. */
-export const schemeFields = { modelAnswer: Text, scheme: SchemeLine.array().max(26) };
+export const schemeFields = {
+  modelAnswer: Text,
+  scheme: SchemeLine.array().max(26),
+  schemeGroups: SchemeGroup.array().max(12).optional(),
+};
 
 interface HandMarked {
   id: string;
   points: number;
   modelAnswer: string;
   scheme: SchemeLine[];
+  schemeGroups?: SchemeGroup[] | undefined;
 }
 
 /** The same at the start. */
@@ -20,7 +25,22 @@ export const emptyScheme = (newId: () => string) => ({
 });
 
 export function copied<Q extends HandMarked>(question: Q, newId: () => string): Q {
-  return { ...question, id: newId(), scheme: question.scheme.map((line) => ({ ...line, id: newId() })) };
+  return { ...question, id: newId(), ...copiedScheme(question, newId) };
+}
+
+/** A scheme with ids of its own: lines stay in their groups. */
+export function copiedScheme(
+  { scheme, schemeGroups }: Pick<HandMarked, 'scheme' | 'schemeGroups'>,
+  newId: () => string,
+): Pick<HandMarked, 'scheme' | 'schemeGroups'> {
+  const groups = new Map((schemeGroups ?? []).map((group) => [group.id, { ...group, id: newId() }]));
+  return {
+    scheme: scheme.map(({ groupId, ...line }) => {
+      const group = groups.get(groupId ?? '');
+      return { ...line, id: newId(), ...(group && { groupId: group.id }) };
+    }),
+    ...(schemeGroups && { schemeGroups: [...groups.values()] }),
+  };
 }
 
 /** What there is of a kind without a key: the same for all that are marked by hand. */
@@ -32,10 +52,11 @@ export const byHand = {
   rightAnswer: () => null,
   partlyRight: () => null,
   scheme: (question: HandMarked) => question.scheme,
+  schemeGroups: (question: HandMarked) => question.schemeGroups ?? [],
   withScheme: <Q extends HandMarked>(question: Q, scheme: SchemeLine[]): Q => ({ ...question, scheme }),
 } as const;
 
-/** No model answer nor scheme, lines without words, or lines that do not reach the points. */
+/** No model answer nor scheme, lines without words, groups that cannot be used as they are, or lines that do not reach the points. */
 export function schemeFindings(question: HandMarked): Finding[] {
   const questionId = question.id;
   const written = question.scheme.filter((line) => line.text.trim());
@@ -44,7 +65,20 @@ export function schemeFindings(question: HandMarked): Finding[] {
   const findings: Finding[] = question.scheme
     .filter((line) => !line.text.trim() && question.scheme.length > 1)
     .map((line) => ({ level: 'look', code: 'emptySchemeLine', questionId, field: `line-${line.id}` }));
-  const reachable = schemeTotal(written.filter((line) => line.points > 0));
+  const groups = question.schemeGroups ?? [];
+  for (const group of groups) {
+    const lines = written.filter(({ groupId }) => groupId === group.id);
+    const code = groupFault(group, lines);
+    if (code)
+      findings.push({
+        level: 'look',
+        code,
+        questionId,
+        field: `scheme-group-${group.id}`,
+        detail: group.text,
+      });
+  }
+  const reachable = schemeReach({ lines: written, groups });
   if (written.length > 0 && reachable < question.points)
     findings.push({
       level: 'look',
@@ -54,4 +88,15 @@ export function schemeFindings(question: HandMarked): Finding[] {
       detail: `${reachable}`,
     });
   return findings;
+}
+
+/** What is wrong with a group of scheme lines. */
+function groupFault(group: SchemeGroup, lines: readonly SchemeLine[]) {
+  if (lines.length === 0) return 'emptySchemeGroup';
+  if (group.as === 'levels') {
+    const steps = lines.slice(1).map((line, at) => Math.sign(line.points - (lines[at]?.points ?? 0)));
+    return new Set(steps).size > 1 || steps.includes(0) ? 'levelsOutOfOrder' : null;
+  }
+  const reach = schemeReach({ lines: lines.map(({ id, points }) => ({ id, points })), groups: [] });
+  return group.cap !== undefined && reach < group.cap ? 'capOutOfReach' : null;
 }

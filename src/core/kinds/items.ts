@@ -27,6 +27,7 @@ export function itemsOf(questions: readonly Question[]): Question[] {
       note: question.note,
       modelAnswer: working.modelAnswer,
       scheme: working.scheme,
+      ...(working.schemeGroups && { schemeGroups: working.schemeGroups }),
       ...(question.partId !== undefined && { partId: question.partId }),
     };
     return [{ ...rest, points: byKey } as Question, item]; // the kind's own fields are untouched

@@ -19,7 +19,6 @@ import { leftToMark, nextToMark } from './nextToMark';
 import { tableOf } from '../seats/tableOf';
 import { sameAnswers } from './sameAnswers';
 import { schemeOf } from './scheme';
-import { schemePoints, schemeTotal } from '../kinds/schemePoints';
 import { withLineSwitched } from './switchLine';
 import { nothingTyped, pointsFrom, typePoints } from './typedPoints';
 
@@ -193,15 +192,6 @@ describe('points typed digit by digit', () => {
   });
 });
 
-describe('a mark scheme', () => {
-  it('adds its lines, takes off, and stays within the question', () => {
-    expect(schemePoints([{ points: 2 }, { points: 1 }], 3)).toBe(3);
-    expect(schemePoints([{ points: 2 }, { points: 2 }], 3)).toBe(3);
-    expect(schemePoints([{ points: -1 }], 3)).toBe(0);
-    expect(schemeTotal([{ points: 0.1 }, { points: 0.2 }])).toBe(0.3);
-  });
-});
-
 describe('nearly right answers', () => {
   const neap = {
     ...courseText,
@@ -328,9 +318,9 @@ describe('marks of equal answers as one', () => {
   it('a line switched for a late one and the marked ones is on for all, or off for all', () => {
     const marked = mark('a1', { lines: [first?.id ?? ''], points: 1, at: '2' });
     const late = mark('a2', {});
-    const on = withLineSwitched(question, [marked, late], second?.id ?? '');
+    const on = withLineSwitched(question, marked, [marked, late], second?.id ?? '');
     expect(on.lines).toEqual([first?.id, second?.id]);
-    expect(withLineSwitched(question, [marked, late], first?.id ?? '').lines).toEqual([]);
+    expect(withLineSwitched(question, marked, [marked, late], first?.id ?? '').lines).toEqual([]);
   });
 
   it('the group shows what most have; of equally many what was done last', () => {

@@ -1,5 +1,5 @@
 import { kindOf, type Question } from '../kinds';
-import type { SchemeLine } from '../kinds/schemeLine';
+import type { SchemeGroup, SchemeLine } from '../kinds/schemeLine';
 
 /** The scheme lines a question is marked by; none for a kind without a scheme. */
 export function schemeOf(question: Question): SchemeLine[] {
@@ -9,3 +9,15 @@ export function schemeOf(question: Question): SchemeLine[] {
       .filter((line) => line.text.trim() !== '') ?? []
   );
 }
+
+/** The groups of the scheme that have lines. */
+export function schemeGroupsOf(question: Question): SchemeGroup[] {
+  const used = new Set(schemeOf(question).map(({ groupId }) => groupId));
+  return (kindOf(question).schemeGroups?.(question) ?? []).filter(({ id }) => used.has(id));
+}
+
+/** Lines and groups together. */
+export const wholeScheme = (question: Question): { lines: SchemeLine[]; groups: SchemeGroup[] } => ({
+  lines: schemeOf(question),
+  groups: schemeGroupsOf(question),
+});

@@ -1,22 +1,26 @@
 import type { Question } from '../kinds';
-import type { HandMark } from '../model/mark';
+import { schemePoints, switchedLines } from '../kinds/schemePoints';
+import { adjusted, type HandMark } from '../model/mark';
 import { groupLines } from './groupMark';
-import { schemeOf } from './scheme';
-import { schemePoints } from '../kinds/schemePoints';
+import { wholeScheme } from './scheme';
+
+type Marked = Pick<HandMark, 'at' | 'lines' | 'points' | 'adjustment'>;
 
 /**
- * What equal answers have once a scheme line is switched: all of them the same, the lines that the group shows with this one
- * on or off, and the points that follow.
+ * What one of several equal answers has once a scheme line is switched: the same lines for all of them, those that the group
+ * shows with this one on or off, and the points that follow, with what this one has beside them.
  *
- * @param marks of all of them; of one answer alone, its own
+ * @param before the mark of this answer
+ * @param all the marks of all of them; of one answer alone, its own
  */
 export function withLineSwitched(
   question: Question,
-  marks: readonly Pick<HandMark, 'at' | 'lines' | 'points'>[],
+  before: Marked,
+  all: readonly Marked[],
   lineId: string,
 ): Pick<HandMark, 'lines' | 'points' | 'aside'> {
-  const scheme = schemeOf(question);
-  const shown = groupLines(marks);
-  const met = scheme.filter((line) => (line.id === lineId) !== shown.includes(line.id));
-  return { lines: met.map((line) => line.id), points: schemePoints(met, question.points), aside: false };
+  const scheme = wholeScheme(question);
+  const lines = switchedLines(scheme, groupLines(all), lineId);
+  const points = adjusted(schemePoints(scheme, lines, question.points), before.adjustment);
+  return { lines, points, aside: false };
 }

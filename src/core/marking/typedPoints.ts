@@ -29,7 +29,7 @@ export function pointsFault(points: number, max: number): PointsFault['why'] | n
 /**
  * Points typed digit by digit over an answer: "2" is 2, "2" "." "5" is 2.5, "." "5" is a half, "1" "0" is 10 where the
  * question is worth so much; otherwise a new digit starts again. A decimal comma serves as a point. After the point a 2
- * can only become 25, and a 7 only 75. What cannot be given is refused, and changes nothing.
+ * can only become 25, and a 7 only 75. A slash is a half at once: "2" "/" is 2.5, "/" is a half. What cannot be given is refused, and changes nothing.
  *
  * @param max the question's points
  */
@@ -40,6 +40,12 @@ export function typePoints(before: TypedPoints, key: string, max: number): Typed
     ...before,
     refused: { why, typed },
   });
+  if (sign === '/') {
+    if (before.typed.includes('.')) return refused('notStep', `${before.typed}½`);
+    const half = `${before.typed || '0'}.5`;
+    const why = pointsFault(Number(half), max);
+    return why ? refused(why, half) : { typed: half, points: Number(half), refused: null };
+  }
   if (sign === '.') {
     if (before.typed.includes('.')) return refused('notStep', `${before.typed}.`);
     // Nothing is given before there is a digit.
@@ -60,6 +66,6 @@ export function typePoints(before: TypedPoints, key: string, max: number): Typed
 
 /** A number of points as a person types it, comma or point; null when it is none. */
 export function pointsFrom(text: string): number | null {
-  const cleaned = withAsciiDigits(text).trim().replace(',', '.');
+  const cleaned = withAsciiDigits(text).trim().replace(',', '.').replace(/^\+/, '').replace(/^−/, '-');
   return /^-?\d{1,4}(\.\d{1,2})?$/.test(cleaned) ? Number(cleaned) : null;
 }

@@ -190,7 +190,15 @@ describe('working beside the answer', () => {
       comments: false,
     };
     const script = scriptPacket(
-      { sittingId: 's', title: 'T', questions: items, attempt, marks: [], releasedAt: at },
+      {
+        sittingId: 's',
+        title: 'T',
+        questions: items,
+        attempt,
+        marks: [],
+        firstName: 'Amara',
+        releasedAt: at,
+      },
       shows,
     );
     expect(script.questions.map((row) => row.number)).toEqual(['1', '2', '2 w', '3']);
@@ -251,7 +259,15 @@ describe('what else is looked at in a question', () => {
     const comments = (picked: string[]) => {
       const attempt = attemptOf({ questionIds: ['q2'], answers: { q2: { response: { picked }, at } } });
       return scriptPacket(
-        { sittingId: 's', title: 'T', questions: [question], attempt, marks: [], releasedAt: at },
+        {
+          sittingId: 's',
+          title: 'T',
+          questions: [question],
+          attempt,
+          marks: [],
+          firstName: 'Amara',
+          releasedAt: at,
+        },
         { total: false, points: false, answers: false, rightOrWrong: false, accepted: false, comments: true },
       ).questions[0]?.comments;
     };
@@ -268,6 +284,7 @@ describe('what else is looked at in a question', () => {
       questions: [question],
       attempt: attemptOf({ questionIds: ['q5'] }),
       marks: [],
+      firstName: 'Amara',
       releasedAt: at,
     };
     const none = {

@@ -80,6 +80,7 @@ describe('what is let out at an instant', () => {
       }),
       marks: [markOf({ points: 2, comment: 'Say which way it sets.' })],
       releasedAt: at,
+      firstName: 'Amara',
     };
     const all = {
       total: true,

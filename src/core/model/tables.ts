@@ -5,6 +5,7 @@ import { Paper, PaperVersion } from './paper';
 import { HandMark } from './mark';
 import { Group, Student } from './people';
 import { Allowance, Attempt, ExceptionRequest, Message, Sitting, SittingTemplate } from './sitting';
+import { BankComment } from './bankComment';
 import { Pile } from './pile';
 import { Opening, Release, ReleasePlan } from './release';
 
@@ -135,6 +136,7 @@ export const recordedTables = {
     owners: ofStudentInSitting,
     later: true,
   }),
+  commentBank: entry({ schema: BankComment, key: ['id'], indexes: ['questionId'], later: true }),
   templates: entry({ schema: SittingTemplate, key: ['id'], later: true }),
 };
 

@@ -1,4 +1,5 @@
 import type { ComponentType } from 'react';
+import type { WorkMark } from '@/core/model/workMark';
 
 /** Keeps a changed question. `field` names what is typed in, so that a run of typing is one step to undo. */
 export type KeepQuestion<Q> = (question: Q, said: string, field?: string) => void;
@@ -22,6 +23,8 @@ export interface ShowProps<S, R> {
   response: R | null;
   /** At a glance, among many others: nothing in it can be pressed. */
   small?: boolean;
+  /** What a marker marked on the answer; only kinds whose answers are texts show it. */
+  work?: readonly WorkMark[] | undefined;
 }
 
 /** A question on paper. */
@@ -43,4 +46,6 @@ export interface KindView<S, R> {
   Printed: ComponentType<PrintedProps<S>>;
   /** Whether an answer is more than its words can say, so that a marker must see it. */
   drawn?: boolean;
+  /** Whether an answer is one text, letter by letter as it was written, so that marks can lie over it. */
+  written?: boolean;
 }

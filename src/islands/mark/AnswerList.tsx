@@ -1,25 +1,36 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, type RefObject } from 'react';
 import type { Question } from '@/core/kinds';
+import type { OfferedComment } from '@/core/marking/commentBank';
 import type { AnswerEntry } from '@/core/marking/piles/arrange';
+import type { LikeMark } from '@/core/marking/piles/like';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { Seat } from '@/core/seats/seats';
-import { AnswerRow } from './AnswerRow';
+import { AnswerRow, type WorkActs } from './AnswerRow';
 import styles from './mark.module.css';
 
 interface AnswerListProps {
   question: Question;
   entries: AnswerEntry[];
   current: SameAnswers | undefined;
+  /** Where the current row is to stand: in sight, or at the top with what comes after it. */
+  align: RefObject<'auto' | 'start'>;
   /** The seats to take names from; null while names are hidden. */
   names: Seat[] | null;
   enterDoes: string;
   goTo: (id: string) => void;
   /** True when the key was taken. */
   onKey: (key: string, shift: boolean) => boolean;
-  /** Told which answers are in sight, each whole. */
+  /** Told which answers are in sight, each whole, in their order. */
   seen: (ids: string[]) => void;
   comment: (group: SameAnswers, comment: string) => void;
+  /** What is put forward, by the id of the row. */
+  likes: ReadonlyMap<string, LikeMark>;
+  /** Marks on the text of the current answers. */
+  work: WorkActs;
+  offered: () => readonly OfferedComment[];
+  /** A comment of the bank was taken for these answers. */
+  chosen: (group: SameAnswers, comment: OfferedComment) => void;
 }
 
 /** The answers beneath one another; the current one takes the keys. Only what is in sight is drawn. */
@@ -27,12 +38,17 @@ export function AnswerList({
   question,
   entries,
   current,
+  align,
   names,
   enterDoes,
   goTo,
   onKey,
   seen,
   comment,
+  likes,
+  work,
+  offered,
+  chosen,
 }: AnswerListProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const currentIndex = entries.findIndex(({ group }) => group.id === current?.id);
@@ -56,7 +72,9 @@ export function AnswerList({
   });
   useEffect(() => {
     if (currentIndex < 0) return;
-    rows.scrollToIndex(currentIndex, { align: 'auto' });
+    // At the top stands what was done last, with what comes after it.
+    if (align.current === 'start') rows.scrollToIndex(Math.max(0, currentIndex - 1), { align: 'start' });
+    else rows.scrollToIndex(currentIndex, { align: 'auto' });
     // Drawn first, focused then: the row may have been out of sight until now.
     const frame = requestAnimationFrame(() => {
       focusRow.current();
@@ -67,7 +85,7 @@ export function AnswerList({
     });
     return () => cancelAnimationFrame(frame);
     // Other answers may stand in the same place by now.
-  }, [currentIndex, current?.id, rows]);
+  }, [currentIndex, current?.id, rows, align]);
   // On the document, so that no key is lost while the focus moves from row to row: held keys come faster than rows
   // are drawn. What is typed in a field or a dialog stays there; on a control, what the control itself does with it.
   const latestKey = useRef(onKey);
@@ -130,6 +148,10 @@ export function AnswerList({
                   focusing={focusing}
                   choose={() => goTo(entry.group.id)}
                   comment={(text) => comment(entry.group, text)}
+                  like={likes.get(entry.group.id)}
+                  work={work}
+                  offered={offered}
+                  chosen={(taken) => chosen(entry.group, taken)}
                 />
               </li>
             )
@@ -145,7 +167,7 @@ const written =
 
 /** Whether a key belongs to where the focus is: to a field that is written in, a dialog, or a control that it works. */
 function takesKeys(target: HTMLElement, key: string): boolean {
-  if (target.closest('[role="dialog"]') || target.matches(written)) return true;
+  if (target.closest('[role="dialog"], [data-own-keys]') || target.matches(written)) return true;
   if (target.matches('[data-row]')) return false;
   return (
     (key === 'Enter' || key === ' ') && target.closest('button, a, input, summary, [role="switch"]') !== null

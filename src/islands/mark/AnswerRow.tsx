@@ -1,21 +1,36 @@
 import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { fullName } from '@/core/model/names';
+import type { OfferedComment } from '@/core/marking/commentBank';
 import { groupComment, groupLines } from '@/core/marking/groupMark';
 import { differences } from '@/core/marking/near/differences';
 import type { AnswerEntry } from '@/core/marking/piles/arrange';
-import { likeOf } from '@/core/marking/piles/like';
-import type { SameAnswers } from '@/core/marking/sameAnswers';
+import type { LikeMark } from '@/core/marking/piles/like';
+import { marksOf, type SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
 import type { Seat } from '@/core/seats/seats';
 import { awardGlyph } from '@/ui/awardGlyph';
+import type { WorkMark } from '@/core/model/workMark';
 import { FillGlyph } from '@/ui/FillGlyph';
+import { MarkedText } from '@/ui/plain/MarkedText';
 import { counted, points } from '@/words/format';
-import { KeptTextarea } from '@/ui/KeptTextarea';
 import { KeyHint } from '@/ui/KeyHint';
 import { viewOf } from '../kinds';
+import { CommentField } from './CommentField';
 import { pileWords } from './PileBlock';
+import { TextMarker } from './TextMarker';
 import styles from './mark.module.css';
+
+/** Marks on the text of the answers the marker is at. */
+export interface WorkActs {
+  open: boolean;
+  setOpen: (open: boolean) => void;
+  change: (
+    group: SameAnswers,
+    step: (before: readonly WorkMark[]) => readonly WorkMark[],
+    said: string,
+  ) => void;
+}
 
 interface AnswerRowProps {
   question: Question;
@@ -27,7 +42,13 @@ interface AnswerRowProps {
   /** True while the page itself moves the focus: that is no choice of the marker's. */
   focusing: { readonly current: boolean };
   choose: () => void;
+  /** What is put forward for those that wait. */
+  like: LikeMark | undefined;
   comment: (text: string) => void;
+  work: WorkActs;
+  /** The comments that can be used again. */
+  offered: () => readonly OfferedComment[];
+  chosen: (comment: OfferedComment) => void;
 }
 
 /** Equal answers as one row: how many, what they say, and what they have. */
@@ -40,16 +61,21 @@ export function AnswerRow({
   enterDoes,
   focusing,
   choose,
+  like,
   comment,
+  work,
+  offered,
+  chosen,
 }: AnswerRowProps) {
   const { group, pile, heads } = entry;
-  const like = likeOf(entry);
   const [first] = group.answers;
   const kept = groupComment(group.answers.map(({ mark }) => mark ?? { at: '', comment: '' }));
   const own = group.answers.flatMap(({ mark }) =>
     mark && mark.comment && mark.comment !== kept ? [mark] : [],
   );
-  const { drawn } = viewOf(question);
+  const { drawn, written = false } = viewOf(question);
+  const marked = group.answers.find(({ mark }) => mark?.work)?.mark?.work ?? [];
+  const marksText = current && written && !group.blank;
   return (
     <div
       className={`${current ? styles.currentRow : styles.row} ${pile ? (pile.agreed ? styles.piled : styles.putForward) : ''}`}
@@ -66,7 +92,7 @@ export function AnswerRow({
         role="button"
         tabIndex={current ? 0 : -1}
         aria-current={current ? 'true' : undefined}
-        aria-label={`${group.blank ? 'Not answered' : group.text}. ${counted(group.answers.length, 'time')}. ${pile ? `Pile of ${pileWords(pile)}. ` : ''}${pointsSoFar(group, question)}${like ? `. Put forward: ${points(like.points)}, like others` : ''}`}
+        aria-label={`${group.blank ? 'Not answered' : group.text}. ${counted(group.answers.length, 'time')}. ${pile ? `Pile of ${pileWords(pile)}. ` : ''}${pointsSoFar(group, question)}${like ? `. Put forward: ${givenWords(like, question)}, ${like.from === 'parts' ? 'by its parts' : 'like others'}` : ''}`}
         onClick={choose}
         onFocus={() => !current && !focusing.current && choose()}
         onKeyDown={() => undefined}
@@ -81,6 +107,8 @@ export function AnswerRow({
             <span className={styles.hint}>{group.text.replaceAll('\n', ', ')}</span>
           ) : pile && !heads && !current ? (
             <Differing from={pile.members[0]?.text ?? ''} to={group.text} />
+          ) : marked.length > 0 ? (
+            <MarkedText text={group.text} work={marked} />
           ) : (
             group.text
           )}
@@ -95,7 +123,7 @@ export function AnswerRow({
         <span className={styles.state}>
           {first && <FillGlyph {...awardGlyph(first.award)} waiting={group.waiting > 0} size={16} />}
           {pointsSoFar(group, question)}
-          {like && `  like ${points(like.points)}?`}
+          {like && `  ${like.from === 'parts' ? '' : 'like '}${givenWords(like, question)}?`}
         </span>
       </div>
       {current && drawn && !group.blank && (
@@ -103,24 +131,39 @@ export function AnswerRow({
           <Answer question={question} group={group} />
         </div>
       )}
+      {marksText && work.open && (
+        <TextMarker
+          key={group.id}
+          text={group.text}
+          work={marked}
+          change={(step, said) => work.change(group, step, said)}
+          done={() => {
+            work.setOpen(false);
+            document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus();
+          }}
+        />
+      )}
       {current && (
         <div className={styles.beside}>
-          <KeptTextarea
-            size="xs"
-            aria-label="Comment the student sees once handed back"
+          <CommentField
+            label="Comment the student sees once handed back"
             placeholder="Press Tab to comment for the student"
             value={kept}
-            onKeep={comment}
-            onKeyDown={(event) => {
-              if (event.key !== 'Escape' && (event.key !== 'Enter' || event.shiftKey)) return;
-              event.preventDefault();
-              event.currentTarget
-                .closest(`.${styles.currentRow}`)
-                ?.querySelector<HTMLElement>('[data-row]')
-                ?.focus();
-            }}
+            keep={comment}
+            offered={offered}
+            chosen={chosen}
+            done={() => document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus()}
           />
           <span className={styles.hint}>
+            {marksText && !work.open && (
+              <>
+                <button type="button" className={styles.plainButton} onClick={() => work.setOpen(true)}>
+                  Mark the text
+                </button>{' '}
+                <KeyHint keys="F6" />
+                &ensp;
+              </>
+            )}
             <KeyHint keys="Enter" /> {enterDoes}
           </span>
         </div>
@@ -182,6 +225,10 @@ function pointsSoFar(group: SameAnswers, question: Question): string {
   if (letters.length > 0) parts.push(letters.join(' '));
   if (group.answers.some((answer) => answer.award.state === 'overridden')) parts.push('overridden');
   if (group.nearMiss) parts.push(`close to “${group.nearMiss.text}”`);
+  const marks = marksOf(group);
+  const by = marks.find(({ adjustment }) => adjustment)?.adjustment?.points;
+  if (by !== undefined) parts.push(`${by > 0 ? '+' : '−'}${points(Math.abs(by))} adjusted`);
+  if (marks.some(({ note }) => note)) parts.push('note');
   if (group.aside) parts.push('aside');
   return parts.join('  ');
 }
@@ -206,4 +253,12 @@ function namesOf(group: SameAnswers, seats: Seat[]): string {
     .filter((seat) => ids.has(seat.student.id))
     .map((seat) => fullName(seat.student))
     .join(', ');
+}
+
+/** "2", "2 A C": what is put forward. */
+function givenWords({ points: worth, lines }: LikeMark, question: Question): string {
+  const letters = schemeOf(question).flatMap((line, index) =>
+    lines.includes(line.id) ? optionLetter(index) : [],
+  );
+  return [points(worth), ...letters].join(' ');
 }

@@ -3,7 +3,7 @@ import { optionLetter } from '@/core/kinds/optionLetter';
 import { groupHistory, type GroupRevision } from '@/core/marking/groupHistory';
 import { ownMarker, type HandMark, type MarkValues } from '@/core/model/mark';
 import { useNow } from '@/ui/clock';
-import { counted, dayAndTime } from '@/words/format';
+import { counted, dayAndTime, points } from '@/words/format';
 import styles from './mark.module.css';
 
 interface MarkHistoryProps {
@@ -60,6 +60,13 @@ function changeWords({ from, to }: GroupRevision, scheme: readonly SchemeLine[])
   const commentOf = (values: MarkValues | null) => values?.comment ?? '';
   if (commentOf(from) !== commentOf(to))
     words.push(commentOf(to) ? `comment: ${commentOf(to)}` : 'comment removed');
+  const adjustmentOf = (values: MarkValues | null) => values?.adjustment?.points ?? 0;
+  if (adjustmentOf(from) !== adjustmentOf(to)) {
+    const by = adjustmentOf(to);
+    words.push(by === 0 ? 'adjustment removed' : `adjusted by ${by > 0 ? '+' : '−'}${points(Math.abs(by))}`);
+  }
+  if ((from?.note ?? '') !== (to.note ?? ''))
+    words.push(to.note ? `private note: ${to.note}` : 'private note removed');
   if ((from?.aside ?? false) !== to.aside) words.push(to.aside ? 'set aside' : 'no longer set aside');
   return words.join('; ');
 }

@@ -7,22 +7,32 @@ import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarkQuestion } from './MarkQuestion';
+import { useMarkingHabits } from './useMarkingHabits';
 import styles from './mark.module.css';
 
 const shortcuts: Shortcut[] = [
   { keys: '0–9 . ,', does: 'give points to the current answers' },
-  { keys: 'A–Z', does: 'switch a scheme line' },
+  { keys: '/', does: 'add a half to them' },
+  { keys: '*', does: 'give full points' },
+  { keys: 'A–Z', does: 'switch a scheme line or pick a level' },
+  { keys: 'Shift A–Z', does: 'the same, and go to the next one waiting' },
+  { keys: 'F8', does: 'show only what waits, or all' },
+  { keys: '+', does: 'give or take points with a reason, also above the maximum' },
+  { keys: 'F4', does: 'let points go on to the next answer, or not' },
   { keys: 'Enter', does: 'go to the next one waiting' },
   { keys: '↑  ↓', does: 'go to the previous or next answer' },
   { keys: 'Tab', does: 'write a comment; Enter there goes back to the answers' },
   { keys: 'Space', does: 'set aside for a second look, or bring back' },
   { keys: 'Backspace', does: 'clear the points' },
   { keys: '=', does: 'give what others like it have, where that is put forward' },
+  { keys: 'Shift Space', does: 'give all answers on the screen what is put forward' },
+  { keys: 'Page ↑  Page ↓', does: 'go to the answers before or after those on the screen' },
   { keys: 'Shift Enter', does: 'mark the pile as one, or one by one again' },
   { keys: 'Shift Delete', does: 'take this answer out of its pile' },
   { keys: 'Shift ↓', does: 'split the pile here' },
   { keys: 'Shift ↑', does: 'join with the answer above' },
   { keys: 'F2', does: 'name the pile' },
+  { keys: 'F6', does: 'mark the text itself: strike out, underline, insert, write beside' },
 ];
 
 /** Marking by question: one question, everyone's answers, equal ones together. */
@@ -37,6 +47,8 @@ export function MarkPage({ sittingId }: { sittingId: string }) {
 function Mark({ sitting }: { sitting: SittingData }) {
   const waits = (id: string) => sitting.table.countsOf(id).waiting > 0;
   const numbers = numbersOf(sitting.questions);
+  // Held here: the next question begins with them at once.
+  const marking = useMarkingHabits();
   const [asked, setAsked] = useState(() => new URLSearchParams(window.location.search).get('question'));
   const first =
     sitting.questions.find(({ id }) => waits(id)) ??
@@ -73,6 +85,7 @@ function Mark({ sitting }: { sitting: SittingData }) {
       <MarkQuestion
         key={question.id}
         sitting={sitting}
+        marking={marking}
         question={question}
         number={numbers.get(question.id) ?? ''}
         nextQuestion={

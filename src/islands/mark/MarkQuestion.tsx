@@ -1,29 +1,26 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Question } from '@/core/kinds';
-import { optionLetter } from '@/core/kinds/optionLetter';
-import { groupComment } from '@/core/marking/groupMark';
+import { keyPoints, nothingKeyed, type KeyedPoints } from '@/core/marking/keyedPoints';
 import { leftToMark, nextToMark } from '@/core/marking/nextToMark';
-import { likeOf } from '@/core/marking/piles/like';
+import { wantingEntries } from '@/core/marking/piles/arrange';
+import { putForward } from '@/core/marking/putForward';
 import { sameAnswers, type SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
-import { withLineSwitched } from '@/core/marking/switchLine';
-import {
-  nothingTyped,
-  pointStep,
-  typePoints,
-  type PointsFault,
-  type TypedPoints,
-} from '@/core/marking/typedPoints';
-import { markAnswers, type MarkStep } from '@/store/marks';
-import { isoNow } from '@/ui/clock';
-import { actWhenRoom, say } from '@/desk/act';
+import { pointStep, type PointsFault } from '@/core/marking/typedPoints';
+import { ownMarker } from '@/core/model/mark';
+import { say } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
 import { counted, points } from '@/words/format';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { AnswerList } from './AnswerList';
+import { adjustId } from './AdjustBlock';
 import { MarkMargin } from './MarkMargin';
+import { useCommentBank } from './useCommentBank';
+import { useEarlierMarks } from './useEarlierMarks';
+import { useMarkActs } from './useMarkActs';
+import type { useMarkingHabits } from './useMarkingHabits';
 import { usePileActs } from './usePileActs';
-import { hasNearAnswers, usePiles } from './usePiles';
+import { hasNearAnswers, useAnswerParts, usePiles } from './usePiles';
 
 interface MarkQuestionProps {
   sitting: SittingData;
@@ -31,23 +28,41 @@ interface MarkQuestionProps {
   number: string;
   /** The next question with answers that wait; null when there is none. */
   nextQuestion: { number: string; go: () => void } | null;
+  /** How the marker likes to mark. */
+  marking: ReturnType<typeof useMarkingHabits>;
+  /** Who marks. */
+  markerId?: string;
 }
 
 /** Digits further apart than this are not one number. */
 const typingPauseMs = 1_500;
 
 /** One question being marked: its answers, and its scheme in the margin. */
-export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQuestionProps) {
-  const piles = usePiles(sitting.sitting.id, question, sameAnswers(question, sitting.seats));
+export function MarkQuestion({
+  sitting,
+  question,
+  number,
+  nextQuestion,
+  marking: { habits, keepHabits },
+  markerId = ownMarker,
+}: MarkQuestionProps) {
+  const sittingId = sitting.sitting.id;
+  const [onlyWaiting, setOnlyWaiting] = useState(false);
+  const piles = usePiles(
+    sittingId,
+    question,
+    sameAnswers(question, sitting.seats),
+    habits.order === 'shuffled' ? sittingId : null,
+  );
   const { entries } = piles;
   const groups = useMemo(() => entries.map(({ group }) => group), [entries]);
-  const [currentId, setCurrentId] = useState(() => (nextToMark(groups, null) ?? groups[0])?.id ?? null);
+  const first = () => (nextToMark(groups, null) ?? groups[0])?.id ?? null;
+  const [currentId, setCurrentId] = useState(first);
   const [names, setNames] = useState(false);
-  const typed = useRef<TypedPoints>(nothingTyped);
-  const typedAt = useRef(0);
+  const [marksText, setMarksText] = useState(false);
   // Until the marker has done something, the first that waits is where marking begins: piles come a moment after the answers.
   const [begun, setBegun] = useState(false);
-  const startId = begun ? currentId : ((nextToMark(groups, null) ?? groups[0])?.id ?? null);
+  const startId = begun ? currentId : first();
   const current = groups.find((group) => group.id === startId) ?? groups[0];
 
   // Held keys come faster than drawing: they act on where the marker is, not on what was last drawn.
@@ -57,135 +72,152 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
     // Not by what was drawn last: a key may have come since.
     if (!hasBegun.current) at.current = current?.id ?? null;
   }, [current]);
-
-  // So do the answers that were given points, and are not drawn with them yet.
-  const acted = useRef(new Map<string, Partial<SameAnswers>>());
-  useEffect(() => acted.current.clear(), [sitting.marks]);
-  const asActed = () =>
-    acted.current.size === 0
-      ? groups
-      : groups.map((group) => {
-          const by = acted.current.get(group.id);
-          return by ? { ...group, ...by } : group;
-        });
-
   /** From now on the marker is where the marker went. */
   const begin = (id: string) => {
     if (!hasBegun.current) setCurrentId(id);
     hasBegun.current = true;
     setBegun(true);
   };
-  const goTo = (id: string) => {
-    typed.current = nothingTyped;
+  /** Where the list puts the row that the marker goes to. */
+  const align = useRef<'auto' | 'start'>('auto');
+  const goTo = (id: string, to: 'auto' | 'start' = 'auto') => {
+    align.current = to;
+    setMarksText(false);
     at.current = id;
     hasBegun.current = true;
     setBegun(true);
     setCurrentId(id);
   };
-  /** What is marked together with these: themselves, or all of a pile that is marked as one. */
-  const together = (group: SameAnswers): SameAnswers[] => {
-    const pile = entries.find((entry) => entry.group.id === group.id)?.pile;
-    return pile?.agreed ? pile.members : [group];
-  };
-  const countOf = (group: SameAnswers) =>
-    together(group).reduce((sum, { answers }) => sum + answers.length, 0);
-  const actedOn = (group: SameAnswers, by: (each: SameAnswers) => Partial<SameAnswers>) => {
-    for (const each of together(group)) acted.current.set(each.id, by(each));
-  };
-  const keep = (group: SameAnswers, step: MarkStep, said: string, joins?: string) => {
-    const attemptIds = together(group).flatMap(({ answers }) => answers.map(({ attemptId }) => attemptId));
-    const place = { sittingId: sitting.sitting.id, questionId: question.id, attemptIds };
-    const now = isoNow();
-    void actWhenRoom(() => markAnswers(place, step, `Question ${number}: ${said}`, now, joins));
-  };
-  const give = (group: SameAnswers, worth: number | null) => {
-    begin(group.id);
-    actedOn(group, ({ answers }) =>
-      worth === null
-        ? { waiting: answers.length, points: null }
-        : { waiting: 0, points: worth, aside: false, nearMiss: null },
-    );
-    const count = counted(countOf(group), 'answer');
-    if (worth === null) keep(group, { points: null, lines: [] }, `points of ${count} cleared`);
-    else
-      keep(
-        group,
-        { points: worth, aside: false },
-        `${points(worth)} of ${points(question.points)} for ${count}`,
-        `points-${question.id}-${group.id}`,
-      );
-  };
-  /** Gives the answers that wait what others like them have. */
-  const takeLike = (id: string | null) => {
-    const found = entries.find(({ group }) => group.id === id);
-    const like = found && likeOf(found);
-    if (!found || !like || acted.current.get(found.group.id)?.waiting === 0) return;
-    const { attemptIds, lines, points: worth } = like;
-    acted.current.set(found.group.id, { waiting: 0, aside: false });
-    const place = { sittingId: sitting.sitting.id, questionId: question.id, attemptIds };
-    const said = `Question ${number}: ${points(worth)} of ${points(question.points)} for ${counted(attemptIds.length, 'answer')}, like ${like.equal ? 'identical' : 'similar'} ones`;
-    // A mark that was given since stays.
-    const step: MarkStep = (before) => (before.points === null ? { points: worth, lines, aside: false } : {});
-    void actWhenRoom(() => markAnswers(place, step, said, isoNow()));
-  };
-  const typePoint = (group: SameAnswers, key: string) => {
+
+  const earlier = useEarlierMarks(sittingId, question);
+  const parts = useAnswerParts(question, groups);
+  const likes = useMemo(
+    () => putForward(question, entries, earlier, parts),
+    [question, entries, earlier, parts],
+  );
+  const acts = useMarkActs({
+    ...{ sittingId, markerId, question, number, entries, likes, begin },
+    drawnMarks: sitting.marks,
+  });
+  const allMarks = useRef(() => sitting.marks);
+  useEffect(() => {
+    allMarks.current = () => sitting.marks;
+  });
+  const offered = useCommentBank(sittingId, question.id, allMarks);
+  const keyed = useRef<KeyedPoints>(nothingKeyed);
+  const keyedAt = useRef(0);
+  const typePoint = (here: SameAnswers, key: string) => {
     // After a pause a new number begins.
     const now = performance.now();
-    const goesOn = now - typedAt.current < typingPauseMs;
-    typedAt.current = now;
-    typed.current = typePoints(goesOn ? typed.current : nothingTyped, key, question.points);
-    const { refused } = typed.current;
+    const before = now - keyedAt.current < typingPauseMs ? keyed.current : nothingKeyed;
+    keyedAt.current = now;
+    const { moves, ...next } = keyPoints(before, key, here.id, question.points, habits.goesOn);
+    keyed.current = next;
+    const { refused, points: worth } = next.typed;
+    const on = acts.asActed().find(({ id }) => id === next.on) ?? here;
     if (refused) say(refusedWords(refused.why, refused.typed, question.points), true);
-    else if (typed.current.points !== null) give(group, typed.current.points);
+    else if (worth !== null) acts.give(on, worth);
+    if (moves) goOn(here);
   };
-  const switchLine = (group: SameAnswers, lineId: string) => {
-    typed.current = nothingTyped;
-    actedOn(group, () => ({ waiting: 0, aside: false, nearMiss: null }));
-    const letter = optionLetter(schemeOf(question).findIndex((line) => line.id === lineId));
-    const said = `line ${letter} switched for ${counted(countOf(group), 'answer')}`;
-    keep(group, (_before, all) => withLineSwitched(question, all, lineId), said);
-  };
-  const setAside = (group: SameAnswers) => {
-    actedOn(group, () => ({ aside: !group.aside }));
-    keep(
-      group,
-      (_before, all) => ({ aside: !all.some((mark) => mark.aside) }),
-      group.aside ? 'no longer set aside' : 'set aside',
-    );
+  /** What is put forward, and what will be once these are drawn with their points: what lies in a pile with them and says the same. */
+  const forwardAfter = (group: SameAnswers): Set<string> => {
+    const pile = entries.find((each) => each.group.id === group.id)?.pile?.members ?? [];
+    const own = parts.get(group.id)?.join('\n');
+    const same = pile.filter(({ id }) => own !== undefined && parts.get(id)?.join('\n') === own);
+    return new Set([...likes.keys(), ...same.map(({ id }) => id)]);
   };
   const goOn = (group: SameAnswers) => {
-    if (group.blank && group.waiting > 0) give(group, 0);
-    const next = nextToMark(asActed(), group.id);
-    if (next) goTo(next.id);
+    const next = nextToMark(acts.asActed(), group.id, forwardAfter(group));
+    // Where points go on by themselves, the eye stays where it is and the answers come to it.
+    if (next) goTo(next.id, habits.goesOn ? 'start' : 'auto');
     else nextQuestion?.go();
   };
+  const enter = (group: SameAnswers) => {
+    if (group.blank && group.waiting > 0) acts.give(group, 0);
+    goOn(group);
+  };
+  const shown = useMemo(
+    () => (onlyWaiting ? wantingEntries(entries, current?.id ?? null) : entries),
+    [onlyWaiting, entries, current?.id],
+  );
   const step = (by: number) => {
-    const next = groups[groups.findIndex((group) => group.id === at.current) + by];
-    if (next) goTo(next.id);
+    const next = shown[shown.findIndex(({ group }) => group.id === at.current) + by];
+    if (next) goTo(next.group.id);
   };
 
   /** The answers that have been on the screen: a pile is marked as one only once all of it has. */
   const seen = useRef(new Set<string>());
-  const acts = usePileActs({ sitting, question, piles, at, seen, goTo });
+  const pileActs = usePileActs({ sitting, question, piles, at, seen, goTo });
   const entry = entries.find(({ group }) => group.id === current?.id);
+  /** The rows that are whole on the screen, in their order. */
+  const onScreen = useRef<string[]>([]);
+  const [forward, setForward] = useState(0);
+
+  const lookedAt = (ids: string[]) => {
+    onScreen.current = ids;
+    for (const id of ids) seen.current.add(id);
+    setForward(forwardOnScreen().length);
+  };
+  const forwardOnScreen = () => onScreen.current.filter((id) => likes.has(id));
+  const takeOnScreen = () => {
+    const ids = forwardOnScreen();
+    const last = groups.find(({ id }) => id === ids.at(-1));
+    acts.takeLike(ids);
+    if (last && habits.goesOn) goOn(last);
+  };
+  const page = (by: 1 | -1) => {
+    const ids = onScreen.current;
+    const edge = by === 1 ? ids.at(-1) : ids[0];
+    const index = shown.findIndex(({ group }) => group.id === edge);
+    const next = shown[Math.max(0, by === 1 ? index + 1 : index - ids.length)];
+    if (next) goTo(next.group.id, 'start');
+  };
 
   const onKey = (key: string, shift: boolean): boolean => {
-    const here = asActed().find((group) => group.id === at.current) ?? current;
+    if (key === 'F4') {
+      void keepHabits({ goesOn: !habits.goesOn });
+      return true;
+    }
+    if (key === 'F6') {
+      setMarksText(!marksText);
+      return true;
+    }
+    if (key === 'F8') {
+      setOnlyWaiting(!onlyWaiting);
+      return true;
+    }
+    const here = acts.asActed().find((group) => group.id === at.current) ?? current;
     if (!here) return false;
     begin(here.id);
-    if (hasNearAnswers(question) && acts.onKey(key, shift)) return true;
+    if (hasNearAnswers(question) && pileActs.onKey(key, shift)) return true;
     const line = schemeOf(question)[key.toUpperCase().charCodeAt(0) - 65];
-    if (/^[\p{Nd}.,٫．，]$/u.test(key)) typePoint(here, key);
-    else if (/^[a-z]$/i.test(key) && line) switchLine(here, line.id);
-    else if (key === '=') takeLike(here.id);
-    else if (key === 'Enter') goOn(here);
+    if (/^[\p{Nd}.,٫．，/]$/u.test(key)) {
+      typePoint(here, key);
+      return true;
+    }
+    keyed.current = nothingKeyed;
+    if (/^[a-z]$/i.test(key) && line) {
+      acts.switchLine(here, line.id);
+      if (shift) goOn(here);
+    } else if (key === '*') {
+      acts.give(here, question.points);
+      if (habits.goesOn) goOn(here);
+    } else if (key === '+' || key === '-') {
+      // The sign itself goes into the field.
+      document.getElementById(adjustId)?.focus();
+      return false;
+    } else if (key === '=') {
+      acts.takeLike([here.id]);
+      if (habits.goesOn) goOn(here);
+    } else if (key === 'Enter') enter(here);
     else if (key === 'ArrowDown') step(1);
     else if (key === 'ArrowUp') step(-1);
-    else if (key === ' ') setAside(here);
-    else if (key === 'Backspace' || key === 'Delete') {
-      typed.current = nothingTyped;
-      give(here, null);
-    } else return false;
+    else if (key === 'PageDown') page(1);
+    else if (key === 'PageUp') page(-1);
+    else if (key === ' ' && shift) takeOnScreen();
+    else if (key === ' ') acts.setAside(here);
+    else if (key === 'Backspace' || key === 'Delete') acts.give(here, null);
+    else return false;
     return true;
   };
 
@@ -201,33 +233,36 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
           groups={groups}
           names={names}
           setNames={setNames}
-          give={give}
-          switchLine={switchLine}
-          like={entry ? likeOf(entry) : null}
-          takeLike={() => takeLike(current?.id ?? null)}
-          markedTogether={current ? countOf(current) : 0}
-          piles={hasNearAnswers(question) && entry ? { piles, entry, acts } : null}
+          acts={acts}
+          like={likes.get(current?.id ?? '') ?? null}
+          takeLike={() => acts.takeLike(current ? [current.id] : [])}
+          forwardOnScreen={forward}
+          takeOnScreen={takeOnScreen}
+          piles={hasNearAnswers(question) && entry ? { piles, entry, acts: pileActs } : null}
+          habits={habits}
+          onlyWaiting={onlyWaiting}
+          setOnlyWaiting={setOnlyWaiting}
+          keepHabits={keepHabits}
         />
       }
     >
       <AnswerList
         question={question}
-        entries={entries}
+        entries={shown}
         current={current}
+        align={align}
+        likes={likes}
+        work={{ open: marksText, setOpen: setMarksText, change: acts.markText }}
         names={names ? sitting.seats : null}
-        seen={(ids) => ids.forEach((id) => seen.current.add(id))}
-        enterDoes={current ? enterWords(current, groups, nextQuestion?.number ?? null) : ''}
+        seen={lookedAt}
+        enterDoes={current ? enterWords(current, groups, likes, nextQuestion?.number ?? null) : ''}
         goTo={goTo}
         onKey={onKey}
-        comment={(group, comment) =>
-          keep(
-            group,
-            // A comment that a single student has stays that student's.
-            (before, all) => (before.comment === groupComment(all) ? { comment } : {}),
-            'comment',
-            `comment-${question.id}-${group.id}`,
-          )
-        }
+        comment={acts.comment}
+        offered={offered}
+        chosen={(group, { text, points: by }) => {
+          if (by !== null && by !== 0) acts.adjust(group, { points: by, reason: text.slice(0, 500) });
+        }}
       />
     </TwoColumns>
   );
@@ -236,7 +271,7 @@ export function MarkQuestion({ sitting, question, number, nextQuestion }: MarkQu
 /** Why points were not given, in words. */
 export function refusedWords(why: PointsFault['why'], typed: string, max: number): string {
   return why === 'aboveMaximum'
-    ? `${typed} was not taken: at most ${points(max)} ${max === 1 ? 'point' : 'points'} can be given here`
+    ? `${typed} was not taken: at most ${points(max)} ${max === 1 ? 'point' : 'points'} can be given here without an adjustment (press +)`
     : `${typed} was not taken: points are given in steps of ${points(pointStep)}`;
 }
 
@@ -244,11 +279,12 @@ export function refusedWords(why: PointsFault['why'], typed: string, max: number
 function enterWords(
   current: SameAnswers,
   groups: readonly SameAnswers[],
+  likes: ReadonlyMap<string, unknown>,
   nextQuestion: string | null,
 ): string {
   const left = groups.filter((group) => group.waiting > 0 && group.id !== current.id).length;
   const blank = current.blank && current.waiting > 0;
-  const next = nextToMark(groups, current.id);
+  const next = nextToMark(groups, current.id, likes);
   const going = next
     ? next.waiting > 0
       ? `goes to the next one, ${left} left`

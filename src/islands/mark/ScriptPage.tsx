@@ -1,5 +1,5 @@
 import { countedAnswer } from '@/core/attempts/late';
-import { Button, Checkbox, NativeSelect } from '@mantine/core';
+import { Button, NativeSelect } from '@mantine/core';
 import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
@@ -7,10 +7,9 @@ import { marksThatCount } from '@/core/scoring/marksThatCount';
 import { schemeOf } from '@/core/marking/scheme';
 import { withLineSwitched } from '@/core/marking/switchLine';
 import { fullName, registerName } from '@/core/model/names';
-import type { HandMark } from '@/core/model/mark';
 import type { Seat } from '@/core/seats/seats';
 import type { Award, AwardState } from '@/core/scoring/scoreAttempt';
-import { markAnswers, type MarkStep } from '@/store/marks';
+import { markAnswers, markWork, type MarkStep } from '@/store/marks';
 import { awardGlyph } from '@/ui/awardGlyph';
 import { isoNow } from '@/ui/clock';
 import { actWhenRoom } from '@/desk/act';
@@ -26,12 +25,16 @@ import { shareWords } from '@/words/shares';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { viewOf } from '../kinds';
 import { MarkHistory } from './MarkHistory';
+import { ScriptKeys, scriptShortcuts } from './ScriptKeys';
+import { TextMarks } from './TextMarks';
+import { WholeComment } from './WholeComment';
+import { SchemeChecks } from './SchemeChecks';
 import styles from './mark.module.css';
 
 /** One student's whole script, with points and comments where they belong. */
 export function ScriptPage({ sittingId, studentId }: { sittingId: string; studentId: string }) {
   return (
-    <SittingPage sittingId={sittingId} current="mark">
+    <SittingPage sittingId={sittingId} current="mark" shortcuts={scriptShortcuts}>
       {(sitting) => <Script sitting={sitting} studentId={studentId} />}
     </SittingPage>
   );
@@ -57,6 +60,7 @@ function Script({ sitting, studentId }: { sitting: SittingData; studentId: strin
       margin={<ScriptMargin sitting={sitting} seat={seat} seats={withAttempt} />}
     >
       <h2 className={styles.total}>{fullName(seat.student)}</h2>
+      <ScriptKeys sitting={sitting} seat={seat} seats={withAttempt} />
       {sitting.questions.map((question) => {
         const award = awards.get(question.id);
         return (
@@ -103,6 +107,7 @@ function ScriptMargin({ sitting, seat, seats }: { sitting: SittingData; seat: Se
           {seat.state === 'working' && ' Still working.'}
         </p>
       </MarginBlock>
+      <WholeComment sitting={sitting} seat={seat} />
       <MarginBlock title="Scripts">
         <NativeSelect
           aria-label="Go to a student"
@@ -149,20 +154,26 @@ interface ScriptAnswerProps {
 }
 
 function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerProps) {
-  const { Show } = viewOf(question);
+  const { Show, written = false } = viewOf(question);
   const kind = kindOf(question);
   const mark = marksThatCount(seat.marks).get(question.id);
+  const response = (seat.attempt && countedAnswer(seat.attempt, question.id)?.response) ?? null;
+  const place = {
+    sittingId: sitting.sitting.id,
+    questionId: question.id,
+    attemptIds: [seat.attempt?.id ?? ''],
+  };
   const keep = (step: MarkStep, said: string, joins: string) => {
-    const place = {
-      sittingId: sitting.sitting.id,
-      questionId: question.id,
-      attemptIds: [seat.attempt?.id ?? ''],
-    };
     const [now, whole] = [isoNow(), `${fullName(seat.student)}, question ${number}: ${said}`];
     void actWhenRoom(() => markAnswers(place, step, whole, now, joins));
   };
   return (
-    <section className={styles.script} aria-label={`Question ${number}`}>
+    <section
+      className={styles.script}
+      aria-label={`Question ${number}`}
+      data-question={question.id}
+      tabIndex={-1}
+    >
       <div className={styles.written}>
         <div>
           <strong>{number}</strong>&ensp;
@@ -170,8 +181,20 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
         </div>
         <Show
           question={kind.forStudent(question, `${seat.attempt?.id ?? ''} ${question.id}`)}
-          response={(seat.attempt && countedAnswer(seat.attempt, question.id)?.response) ?? null}
+          response={response}
+          work={mark?.work}
         />
+        {written && response && !kind.isBlank(response) && (
+          <TextMarks
+            text={kind.asText(question, response)}
+            work={mark?.work ?? []}
+            change={(step, said) => {
+              const now = isoNow();
+              const whole = `${fullName(seat.student)}, question ${number}: ${said}`;
+              void actWhenRoom(() => markWork(place, step, whole, now));
+            }}
+          />
+        )}
         {kind.keyText(question) && (
           <p className={`keepLines ${styles.soft}`}>
             {kind.scoredBy === 'hand' ? 'Model answer' : 'Accepted'}: {kind.keyText(question)}
@@ -185,7 +208,7 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
             label={`Points for question ${number}`}
             w={58}
             value={award.points}
-            max={award.max}
+            max={Math.max(award.max, award.points ?? 0)}
             step={pointStep}
             onPoints={(worth) => {
               if (worth !== null)
@@ -203,7 +226,14 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
             Remove override ({award.byKey === null ? 'no key' : `${points(award.byKey)} by the key`})
           </Button>
         )}
-        <SchemeChecks question={question} mark={mark} keep={keep} />
+        <SchemeChecks
+          question={question}
+          met={mark?.lines ?? []}
+          keys={false}
+          switchLine={(id) =>
+            keep((before) => withLineSwitched(question, before, [before], id), 'scheme line switched', '')
+          }
+        />
         <KeptTextarea
           size="xs"
           aria-label={`Comment on question ${number}`}
@@ -217,26 +247,4 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
       </div>
     </section>
   );
-}
-
-interface SchemeChecksProps {
-  question: Question;
-  mark: HandMark | undefined;
-  keep: (step: MarkStep, said: string, joins: string) => void;
-}
-
-function SchemeChecks({ question, mark, keep }: SchemeChecksProps) {
-  const scheme = schemeOf(question);
-  const met = mark?.lines ?? [];
-  const switchLine = (id: string) =>
-    keep((before) => withLineSwitched(question, [before], id), 'scheme line switched', '');
-  return scheme.map((line) => (
-    <Checkbox
-      key={line.id}
-      size="sm"
-      checked={met.includes(line.id)}
-      onChange={() => switchLine(line.id)}
-      label={`${line.text} (${line.points > 0 ? '+' : ''}${points(line.points)})`}
-    />
-  ));
 }

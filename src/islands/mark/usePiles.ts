@@ -1,54 +1,62 @@
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useEffect, useMemo, useState } from 'react';
-import { kindOf, type Question } from '@/core/kinds';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Question } from '@/core/kinds';
+import { isInWords, type AnswerParts } from '@/core/marking/putForward';
 import { usualThreshold } from '@/core/marking/near/piles';
-import { arranged, type AnswerEntry } from '@/core/marking/piles/arrange';
+import { arranged, shuffledEntries, type AnswerEntry } from '@/core/marking/piles/arrange';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { Pile } from '@/core/model/pile';
 import { pilesOf } from '@/store/piles';
-import { nearAnswers } from '@/workers/nearAnswers';
+import { nearAnswers, partsOfAnswers } from '@/workers/nearAnswers';
+import type { Work } from '@/workers/stoppable';
 import { viewOf } from '../kinds';
 
-/** Which answers are near each other, by their ids; `looking` while a worker is at it. */
-interface Near {
-  proposed: string[][];
-  looking: boolean;
-}
-
-interface Looked {
+interface Looked<T> {
   ids: readonly string[];
-  proposed: string[][];
+  is: T;
 }
-/** What was found last of each question, at all and by how near: it holds until its answers change. */
-const found = new Map<string, Looked>();
+/** What was found last, by what was looked for: it holds until the answers change. */
+const found = new Map<string, Looked<unknown>>();
 
 const sameList = (a: readonly string[], b: readonly string[]) =>
   a.length === b.length && a.every((each, index) => each === b[index]);
 
 /** Whether answers of this kind are words that can be near each other. */
-export const hasNearAnswers = (question: Question): boolean =>
-  kindOf(question).scoredBy === 'hand' && viewOf(question).drawn !== true;
+export const hasNearAnswers = (question: Question): boolean => isInWords(question, viewOf(question).drawn);
 
-function useNear(question: Question, groups: readonly SameAnswers[], threshold: number): Near {
+/** The different answers in words, with their ids: what a worker looks at. */
+function wordsOf(question: Question, groups: readonly SameAnswers[]) {
   const words = hasNearAnswers(question) ? groups.filter(({ blank }) => !blank) : [];
-  const ids = words.map(({ id }) => id);
-  const name = `${question.id} ${threshold}`;
-  const known = found.get(name);
-  const holds = known !== undefined && sameList(known.ids, ids);
+  return { ids: words.map(({ id }) => id), texts: words.map(({ text }) => text) };
+}
+
+/**
+ * What a worker found for these answers, once it has; what it found for those of before until then.
+ *
+ * @param name what is looked for
+ */
+function useFound<T>(
+  name: string,
+  { ids, texts }: ReturnType<typeof wordsOf>,
+  look: (texts: readonly string[]) => Work<T>,
+): { found: { ids: readonly string[]; is: T } | null; looking: boolean } {
+  const known = (found.get(name) as Looked<T> | undefined) ?? null; // put there below, by the same name
+  const holds = known !== null && sameList(known.ids, ids);
   const [, setLooked] = useState(0);
-  const texts = words.map(({ text }) => text);
-  const asked = holds ? null : JSON.stringify([name, texts, ids]);
+  const asked = holds || ids.length < 2 ? null : JSON.stringify([texts, ids]);
+  const latest = useRef(look);
+  useEffect(() => {
+    latest.current = look;
+  });
   useEffect(() => {
     if (asked === null) return;
-    const [key, all, of] = JSON.parse(asked) as [string, string[], string[]];
-    const work = looksFor(all, Number(key.split(' ').at(-1)));
+    const [all, of] = JSON.parse(asked) as [string[], string[]];
+    const work = begun(() => latest.current(all));
     if (work === null) return;
     let here = true;
     work.result.then(
-      (piles) => {
-        const looked = { ids: of, proposed: piles.map((pile) => pile.map((at) => of[at] ?? '')) };
-        found.set(key, looked);
-        found.set(key.split(' ')[0] ?? '', looked);
+      (is) => {
+        found.set(name, { ids: of, is });
         if (here) setLooked((count) => count + 1);
       },
       // Stopped, or it could not be done: each answer stands by itself.
@@ -58,21 +66,56 @@ function useNear(question: Question, groups: readonly SameAnswers[], threshold: 
       here = false;
       work.stop();
     };
-  }, [asked]);
-  // Until the new ones are there, those of before stand: nothing jumps while an answer comes in.
-  const proposed = (known ?? found.get(question.id))?.proposed ?? none;
-  return { proposed, looking: !holds && ids.length > 1 };
+  }, [name, asked]);
+  return { found: known, looking: !holds && ids.length > 1 };
 }
-const none: string[][] = [];
 
 /** Null where nothing can work in the background: then each answer stands by itself. */
-function looksFor(texts: readonly string[], threshold: number) {
+function begun<T>(work: () => Work<T>): Work<T> | null {
   try {
-    return nearAnswers(texts, document.documentElement.lang, threshold);
+    return work();
   } catch {
     return null;
   }
 }
+
+const language = () => document.documentElement.lang;
+
+/** Which answers are near each other, by their ids; `looking` while a worker is at it. */
+function useNear(question: Question, groups: readonly SameAnswers[], threshold: number) {
+  const words = wordsOf(question, groups);
+  const { found: near, looking } = useFound(`${question.id} piles ${threshold}`, words, (texts) =>
+    nearAnswers(texts, language(), threshold),
+  );
+  // Until the new ones are there, those of another threshold stand: nothing jumps.
+  const [before, setBefore] = useState<typeof near>(null);
+  if (near !== null && near !== before) setBefore(near);
+  const shown = near ?? before;
+  const proposed = useMemo(
+    () => (shown ? shown.is.map((pile) => pile.map((at) => shown.ids[at] ?? '')) : none),
+    [shown],
+  );
+  return { proposed, looking };
+}
+const none: string[][] = [];
+
+/** Of more different answers than this the parts are not looked at: every mark would be followed through all of them. */
+const mostByParts = 2_000;
+
+/** What the answers in words are made of, as far as a worker has looked. */
+export function useAnswerParts(question: Question, groups: readonly SameAnswers[]): AnswerParts {
+  const words = wordsOf(question, groups);
+  const few = words.ids.length <= mostByParts ? words : noWords;
+  const { found: parts } = useFound(`${question.id} parts`, few, (texts) =>
+    partsOfAnswers(texts, language()),
+  );
+  return useMemo(
+    () => (parts ? new Map(parts.ids.map((id, at) => [id, parts.is[at] ?? []])) : noParts),
+    [parts],
+  );
+}
+const noWords: ReturnType<typeof wordsOf> = { ids: [], texts: [] };
+const noParts: AnswerParts = new Map();
 
 export interface Piles {
   /** The answers in the order in which they stand, each with its pile. */
@@ -84,12 +127,21 @@ export interface Piles {
 }
 
 /** The answers to a question in piles: what the marker made, and what is put forward. */
-export function usePiles(sittingId: string, question: Question, groups: SameAnswers[]): Piles {
+export function usePiles(
+  sittingId: string,
+  question: Question,
+  groups: SameAnswers[],
+  /** Answers stand in an order by this; null: large piles and short answers first. */
+  seed: string | null,
+): Piles {
   const [threshold, setThreshold] = useState(usualThreshold);
   const { proposed, looking } = useNear(question, groups, threshold);
   const kept = useLiveQuery(() => pilesOf(sittingId, question.id), [sittingId, question.id]);
   const stored = kept ?? noPiles;
-  const entries = useMemo(() => arranged(groups, stored, proposed), [groups, stored, proposed]);
+  const entries = useMemo(() => {
+    const inOrder = arranged(groups, stored, proposed);
+    return seed === null ? inOrder : shuffledEntries(inOrder, `${seed} ${question.id}`);
+  }, [groups, stored, proposed, seed, question.id]);
   return { entries, stored, threshold, setThreshold, looking };
 }
 const noPiles: Pile[] = [];

@@ -217,9 +217,9 @@ function WorkingFields({ question, keep }: { question: Question; keep: KeepQuest
           <SchemeEdit
             value={working}
             worth={item.points}
-            change={({ modelAnswer, scheme }, said, field) =>
+            change={(marking, said, field) =>
               keep(
-                { ...question, working: { ...working, modelAnswer, scheme } },
+                { ...question, working: { ...working, ...marking } },
                 said,
                 field && `working-${field}-${question.id}`,
               )

@@ -5,6 +5,7 @@ import type { ScriptPacket, ScriptQuestion, Verdict } from '@/core/handback/scri
 import { FillGlyph } from '@/ui/FillGlyph';
 import { counted, dayAndTime, percent, points } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
+import { Comment } from '@/ui/plain/Comment';
 import { viewOf } from '../kinds';
 import { faultWords } from '@/words/serverFaults';
 import { ViewHeading } from './ViewHeading';
@@ -89,7 +90,8 @@ function Script({ script }: { script: ScriptPacket }) {
       {script.waiting !== undefined && (
         <p>{counted(script.waiting, 'answer')} still to be marked: the total can rise.</p>
       )}
-      {script.questions.length === 0 && !script.total && (
+      {script.comment && <Comment text={script.comment} className={styles.comment} />}
+      {script.questions.length === 0 && !script.total && !script.comment && (
         <p>Your teacher has your paper. Nothing else is shown yet.</p>
       )}
       {script.questions.map((row) => (
@@ -117,7 +119,7 @@ function ReturnedQuestion({ row }: { row: ScriptQuestion }) {
         <strong>{row.number}</strong>&ensp;
         <Rich text={question.stem} />
       </div>
-      {row.response !== undefined && <Show question={question} response={row.response} />}
+      {row.response !== undefined && <Show question={question} response={row.response} work={row.work} />}
       {(row.points !== undefined || row.verdict) && (
         <p className={styles.verdict}>
           {share !== null && <FillGlyph share={share} answered={row.verdict !== 'blank'} size={16} />}
@@ -144,9 +146,7 @@ function ReturnedQuestion({ row }: { row: ScriptQuestion }) {
         </p>
       )}
       {row.comments?.map((comment, index) => (
-        <p key={index} className={`keepLines ${styles.comment}`}>
-          {comment}
-        </p>
+        <Comment key={index} text={comment} className={styles.comment} />
       ))}
     </section>
   );

@@ -204,6 +204,7 @@ describe('what came back', () => {
     attempt: attemptOf({ answers, handedInAt: at }),
     marks: [],
     releasedAt: at,
+    firstName: 'Amara',
   };
   const nothing: Shows = {
     total: false,

@@ -6,7 +6,7 @@ import { studentQuestions } from '@/core/formats/packet/paper';
 import { kindOf, type Question } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
 import { numbersOf } from '@/core/kinds/itemNumbers';
-import { schemeOf } from '@/core/marking/scheme';
+import { wholeScheme } from '@/core/marking/scheme';
 import type { Paper } from '@/core/model/paper';
 import { givenOf, paperPoints, sectionsOf, type Section } from '@/core/model/parts';
 import { desk } from '@/store/tables';
@@ -135,22 +135,46 @@ function Asked({ question, room }: { question: Question; room: boolean }) {
   return asked ? <Printed question={asked} room={room} /> : null;
 }
 
+/** The lines of a scheme, group by group. */
+function PrintedScheme({ question }: { question: Question }) {
+  const { lines, groups } = wholeScheme(question);
+  const inGroup = new Set(groups.map(({ id }) => id));
+  const listOf = (some: typeof lines) =>
+    some.length > 0 && (
+      <ul className={styles.scheme}>
+        {some.map((line) => (
+          <li key={line.id}>
+            {line.text} ({line.points > 0 ? '+' : ''}
+            {points(line.points)})
+          </li>
+        ))}
+      </ul>
+    );
+  return (
+    <>
+      {listOf(lines.filter(({ groupId }) => !inGroup.has(groupId ?? '')))}
+      {groups.map((group) => (
+        <div key={group.id}>
+          <p className={styles.soft}>
+            {group.text}
+            {group.as === 'levels'
+              ? ': one level'
+              : group.cap !== undefined && `: at most ${points(group.cap)}`}
+          </p>
+          {listOf(lines.filter(({ groupId }) => groupId === group.id))}
+        </div>
+      ))}
+    </>
+  );
+}
+
 function KeyOf({ question }: { question: Question }) {
   const kind = kindOf(question);
   const comments = [question.commentRight, question.commentPart ?? '', question.commentWrong].filter(Boolean);
   return (
     <>
       <p className={`keepLines ${styles.key}`}>{kind.keyText(question) || 'no key yet'}</p>
-      {schemeOf(question).length > 0 && (
-        <ul className={styles.scheme}>
-          {schemeOf(question).map((line) => (
-            <li key={line.id}>
-              {line.text} ({line.points > 0 ? '+' : ''}
-              {points(line.points)})
-            </li>
-          ))}
-        </ul>
-      )}
+      <PrintedScheme question={question} />
       {question.hints?.map((hint, index) => (
         <p key={hint.id} className={`keepLines ${styles.soft}`}>
           Hint {index + 1}: {hint.text}

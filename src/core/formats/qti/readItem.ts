@@ -1,3 +1,4 @@
+import type { SchemeGroup, SchemeLine } from '../../kinds/schemeLine';
 import { kindNamed, Question } from '../../kinds';
 import { emptyQuestionFields } from '../../kinds/QuestionKind';
 import { plainText } from '../../basics/richWords';
@@ -176,7 +177,6 @@ function sourceFrom(
   const rich: ItemSource['rich'] = (nodes) => richFrom(nodes, reader);
   const rules = childNamed(item, 'responseProcessing');
   const scorer = rubrics(item, 'scorer');
-  const { modelAnswer, scheme } = schemeFrom(scorer, rich);
   return {
     interactions: interactionsIn(body),
     declarationOf: (interaction) => declarations.get(interaction.attrs.responseIdentifier ?? ''),
@@ -190,8 +190,7 @@ function sourceFrom(
         plainText(rich((childNamed(each, 'contentBody') ?? each).children.filter((node) => !isReadOn(node)))),
       ]),
     ),
-    modelAnswer,
-    scheme,
+    marking: markingFrom(scorer, rich),
     rich,
     id: idFor,
     lose: (code, detail = '') => lose(code, detail),
@@ -271,19 +270,47 @@ function mostOf({ mapping, cardinality }: Declaration): number {
 /** A scheme line as it is written: its words, and its points in brackets at the end. */
 const schemeLine = /^(.*?)\s*\(([+-]?\d+(?:\.\d+)?)\)$/s;
 
-function schemeFrom(scorer: readonly XmlElement[], rich: ItemSource['rich']) {
-  const scheme: ItemSource['scheme'] = [];
+/** What a group is called, and the most that it gives. */
+const groupWords = /^(.*?)(?:\s*\(at most (\d+(?:\.\d+)?)\))?$/s;
+
+function markingFrom(scorer: readonly XmlElement[], rich: ItemSource['rich']): ItemSource['marking'] {
+  const scheme: SchemeLine[] = [];
+  const schemeGroups: SchemeGroup[] = [];
   const model: string[] = [];
+  const linesIn = (rows: readonly XmlElement[], groupId?: string) => {
+    for (const row of rows) {
+      const text = plainText(rich(row.children));
+      const [, words = text, points = '0'] = schemeLine.exec(text) ?? [];
+      const id = `line${scheme.length}`;
+      scheme.push({ id, text: words, points: Number(points), ...(groupId !== undefined && { groupId }) });
+    }
+  };
+  const isGroup = ({ name, attrs }: XmlElement) =>
+    name === 'div' && (attrs.class === 'lines' || attrs.class === 'levels');
   for (const block of scorer) {
     if (block.attrs.class !== 'scheme') {
       model.push(plainText(rich(block.children)));
       continue;
     }
-    for (const row of within(block, 'li')) {
-      const text = plainText(rich(row.children));
-      const [, words = text, points = '0'] = schemeLine.exec(text) ?? [];
-      scheme.push({ id: `line${scheme.length}`, text: words, points: Number(points) });
+    const groups = within(block, 'div').filter(isGroup);
+    const grouped = new Set(groups.flatMap((group) => within(group, 'li')));
+    linesIn(within(block, 'li').filter((row) => !grouped.has(row)));
+    for (const group of groups.slice(0, 12)) {
+      const id = `group${schemeGroups.length}`;
+      const heading = plainText(rich(childNamed(group, 'p')?.children ?? []));
+      const [, text = heading, cap] = groupWords.exec(heading) ?? [];
+      schemeGroups.push({
+        id,
+        text: text.slice(0, 500),
+        as: group.attrs.class === 'levels' ? 'levels' : 'lines',
+        ...(cap !== undefined && { cap: Math.min(1000, Number(cap)) }),
+      });
+      linesIn(within(group, 'li'), id);
     }
   }
-  return { modelAnswer: model.join('\n'), scheme: scheme.slice(0, 26) };
+  return {
+    modelAnswer: model.join('\n'),
+    scheme: scheme.slice(0, 26),
+    ...(schemeGroups.length > 0 && { schemeGroups }),
+  };
 }

@@ -27,7 +27,6 @@ export const fileQti: QtiKind<FileQuestion> = {
         (type) => fileSorts[sort].types.includes(type) || (sort === 'picture' && type === 'image/*'),
       ),
     );
-    const { modelAnswer, scheme } = source;
-    return { kind: 'file', modelAnswer, scheme, sorts, most: 1 };
+    return { kind: 'file', ...source.marking, sorts, most: 1 };
   },
 };

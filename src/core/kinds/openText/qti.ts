@@ -15,8 +15,7 @@ export const openTextQti: QtiKind<OpenText> = {
   read: (source) => {
     const [interaction, ...more] = source.interactions;
     if (interaction?.name !== 'extendedTextInteraction' || more.length > 0) return null;
-    const { modelAnswer, scheme } = source;
     const [right = ''] = source.declarationOf(interaction)?.correct ?? [];
-    return { kind: 'openText', modelAnswer: modelAnswer || right, scheme };
+    return { kind: 'openText', ...source.marking, modelAnswer: source.marking.modelAnswer || right };
   },
 };

@@ -1,3 +1,4 @@
+import type { SchemeGroup, SchemeLine } from '../schemeLine';
 import type { Question } from '..';
 import type { RichText } from '../../basics/richText';
 import type { XmlElement, XmlNode } from './element';
@@ -57,8 +58,7 @@ export interface ItemSource {
   /** Comments by their identifier. */
   feedback: ReadonlyMap<string, string>;
   /** Lines for the scorer. */
-  modelAnswer: string;
-  scheme: { id: string; text: string; points: number }[];
+  marking: { modelAnswer: string; scheme: SchemeLine[]; schemeGroups?: SchemeGroup[] };
   rich: (nodes: readonly XmlNode[]) => RichText;
   /** The id that an identifier of the item stands for. */
   id: (identifier: string) => string;

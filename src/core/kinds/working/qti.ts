@@ -29,10 +29,9 @@ export const workingQti: QtiKind<Working> = {
       (source.interactions.length === 1 && only?.name !== 'drawingInteraction')
     )
       return null;
-    const { modelAnswer, scheme } = source;
     const canvas = canvasIn(source);
     const shown = [...new Set(ways.filter((way) => way !== null))];
-    return { kind: 'working', modelAnswer, scheme, ways: shown, ...(canvas && { canvas }) };
+    return { kind: 'working', ...source.marking, ways: shown, ...(canvas && { canvas }) };
   },
 };
 

@@ -1,3 +1,4 @@
+import { unordered } from '../../basics/shuffled';
 import type { Pile } from '../../model/pile';
 import type { SameAnswers } from '../sameAnswers';
 
@@ -69,3 +70,34 @@ export function arranged(
 
 const byCommonest = (a: SameAnswers, b: SameAnswers) =>
   b.answers.length - a.answers.length || a.text.length - b.text.length || (a.id < b.id ? -1 : 1);
+
+/**
+ * The rows that want the marker: those that wait, are put forward or set aside, and the one the marker is at. Where the first of
+ * a pile is left out, the next one heads it.
+ */
+export function wantingEntries(entries: readonly AnswerEntry[], currentId: string | null): AnswerEntry[] {
+  const headed = new Set<string>();
+  return entries
+    .filter(
+      ({ group }) => group.waiting > 0 || group.nearMiss !== null || group.aside || group.id === currentId,
+    )
+    .map((entry) => {
+      if (entry.pile === null || headed.has(entry.pile.id)) return entry;
+      headed.add(entry.pile.id);
+      return entry.heads ? entry : { ...entry, heads: true };
+    });
+}
+
+/** The same rows in an order that says nothing of what is in them, and is the same for all markers; blank ones last. */
+export function shuffledEntries(entries: readonly AnswerEntry[], seed: string): AnswerEntry[] {
+  const units = new Map<string, { id: string; rows: AnswerEntry[] }>();
+  for (const entry of entries) {
+    const id = entry.pile ? `pile ${entry.pile.id}` : entry.group.id;
+    const unit = units.get(id) ?? { id, rows: [] };
+    units.set(id, unit);
+    unit.rows.push(entry);
+  }
+  const mixed = unordered([...units.values()], seed);
+  const isBlank = ({ rows }: { rows: AnswerEntry[] }) => Number(rows[0]?.group.blank ?? false);
+  return mixed.sort((a, b) => isBlank(a) - isBlank(b)).flatMap(({ rows }) => rows);
+}

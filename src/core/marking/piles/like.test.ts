@@ -45,14 +45,14 @@ const likes = (marks: readonly HandMark[], proposed: string[][] = [['points', 'i
 describe('what a waiting answer is like', () => {
   it('an equal one that came earlier and has points: put forward for those that wait alone', () => {
     expect(likes([mark(0, 2, ['l1'])]).get('points to iron')).toMatchObject({
-      ...{ points: 2, lines: ['l1'], times: 1, equal: true },
+      ...{ points: 2, lines: ['l1'], times: 1, from: 'equal' },
       attemptIds: ['a1'],
     });
   });
 
   it('others of its pile that have points; nothing where they differ, or where there is no pile', () => {
     expect(likes([mark(0, 2), mark(1, 2)]).get('it points to iron')).toMatchObject({
-      ...{ points: 2, times: 2, equal: false },
+      ...{ points: 2, times: 2, from: 'similar' },
       attemptIds: ['a2'],
     });
     expect(likes([mark(0, 2), mark(1, 1)]).get('it points to iron')).toBeNull();

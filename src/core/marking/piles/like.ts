@@ -1,4 +1,5 @@
 import { groupLines } from '../groupMark';
+import type { Adjustment } from '../../model/mark';
 import { marksOf, type SameAnswers } from '../sameAnswers';
 import type { AnswerEntry } from './arrange';
 
@@ -7,11 +8,15 @@ export interface LikeMark {
   points: number;
   /** Ids of the scheme lines met. */
   lines: string[];
+  /** What all of them have beside the scheme; absent: not all have the same. */
+  adjustment?: Adjustment | undefined;
   /** The answers that have it: how the first of them put it, and how many there are. */
   text: string;
   times: number;
-  /** Whether they are equal, or only in the same pile. */
-  equal: boolean;
+  /** Equal ones, here or in an earlier sitting; similar ones of the same pile; or those that are made of the same parts. */
+  from: 'equal' | 'similar' | 'earlier' | 'parts';
+  /** The earlier sitting's title. */
+  sitting?: string;
   /** Of the answers that wait, the attempts they are in. */
   attemptIds: string[];
 }
@@ -21,19 +26,21 @@ export interface LikeMark {
  * where none has, or where those that have do not have the same.
  */
 export function likeOf({ group, pile }: AnswerEntry): LikeMark | null {
-  const attemptIds = group.answers.flatMap(({ award, attemptId }) =>
-    award.state === 'waiting' ? [attemptId] : [],
-  );
+  const attemptIds = waitingIn(group);
   if (attemptIds.length === 0 || group.blank) return null;
   const equal = markedOf(group);
-  if (equal.answers.length > 0) return sharedBy([equal], attemptIds, true);
+  if (equal.answers.length > 0) return sharedBy([equal], attemptIds, 'equal');
   const others = (pile?.members ?? []).filter(({ id }) => id !== group.id).map(markedOf);
   return sharedBy(
     others.filter(({ answers }) => answers.length > 0),
     attemptIds,
-    false,
+    'similar',
   );
 }
+
+/** Of a group, the attempts whose answers wait. */
+export const waitingIn = (group: SameAnswers): string[] =>
+  group.answers.flatMap(({ award, attemptId }) => (award.state === 'waiting' ? [attemptId] : []));
 
 /** Of a group, the answers that a marker gave points. */
 const markedOf = (group: SameAnswers): SameAnswers => ({
@@ -41,10 +48,23 @@ const markedOf = (group: SameAnswers): SameAnswers => ({
   answers: group.answers.filter(({ mark }) => mark !== undefined && mark.points !== null),
 });
 
-function sharedBy(groups: readonly SameAnswers[], attemptIds: string[], equal: boolean): LikeMark | null {
+function sharedBy(
+  groups: readonly SameAnswers[],
+  attemptIds: string[],
+  from: LikeMark['from'],
+): LikeMark | null {
   const marks = groups.flatMap(marksOf);
   const [first] = groups;
   const [points, ...more] = new Set(marks.flatMap((mark) => mark.points ?? []));
   if (!first || points === undefined || more.length > 0) return null;
-  return { points, lines: groupLines(marks), text: first.text, times: marks.length, equal, attemptIds };
+  const [adjustment, ...others] = new Set(marks.map((mark) => JSON.stringify(mark.adjustment)));
+  return {
+    points,
+    lines: groupLines(marks),
+    ...(adjustment !== undefined && others.length === 0 && { adjustment: marks[0]?.adjustment }),
+    text: first.text,
+    times: marks.length,
+    from,
+    attemptIds,
+  };
 }

@@ -1,8 +1,8 @@
-import { Button, Textarea, TextInput } from '@mantine/core';
+import { Button, NativeSelect, Textarea, TextInput } from '@mantine/core';
 import { nanoid } from 'nanoid';
 import { optionLetter } from '@/core/kinds/optionLetter';
-import type { SchemeLine } from '@/core/kinds/schemeLine';
-import { schemeTotal } from '@/core/kinds/schemePoints';
+import type { SchemeGroup, SchemeLine } from '@/core/kinds/schemeLine';
+import { schemeReach } from '@/core/kinds/schemePoints';
 import { points } from '@/words/format';
 import { PointsField } from '@/ui/PointsField';
 import styles from '../edit.module.css';
@@ -12,6 +12,7 @@ import { TakeOut } from './AcceptedRows';
 export interface Scheme {
   modelAnswer: string;
   scheme: SchemeLine[];
+  schemeGroups?: SchemeGroup[] | undefined;
 }
 
 interface SchemeEditProps {
@@ -21,10 +22,58 @@ interface SchemeEditProps {
   change: (value: Scheme, said: string, field?: string) => void;
 }
 
-/** A model answer and the lines to look for. */
+/** Lines are at most as many as there are letters to mark by. */
+const mostLines = 26;
+const mostGroups = 12;
+
+/** A model answer, the lines to look for, and the groups they are in. */
 export function SchemeEdit({ value, worth, change }: SchemeEditProps) {
-  const keepScheme = (scheme: SchemeLine[], said: string, field?: string) =>
-    change({ ...value, scheme }, said, field);
+  const groups = value.schemeGroups ?? [];
+  const keep = (scheme: SchemeLine[], schemeGroups: SchemeGroup[], said: string, field?: string) => {
+    // Those by themselves first, then group by group: letters follow what is seen.
+    const at = ({ groupId }: SchemeLine) => schemeGroups.findIndex(({ id }) => id === groupId);
+    const ordered = [...scheme].sort((a, b) => at(a) - at(b));
+    const { schemeGroups: _before, ...rest } = value;
+    change({ ...rest, scheme: ordered, ...(schemeGroups.length > 0 && { schemeGroups }) }, said, field);
+  };
+  const linesOf = (groupId: string | undefined) =>
+    value.scheme.filter((line) =>
+      groupId === undefined ? !groups.some(({ id }) => id === line.groupId) : line.groupId === groupId,
+    );
+  const addLine = (group?: SchemeGroup) => {
+    const last = linesOf(group?.id).at(-1);
+    const worthOf = group?.as === 'levels' && last ? last.points + 1 : 1;
+    const line = { id: nanoid(12), text: '', points: worthOf, ...(group && { groupId: group.id }) };
+    keep([...value.scheme, line], groups, group?.as === 'levels' ? 'Level added' : 'Scheme line added');
+  };
+  const rows = (groupId: string | undefined) =>
+    linesOf(groupId).map((line) => {
+      const letter = optionLetter(value.scheme.indexOf(line));
+      return (
+        <SchemeRow
+          key={line.id}
+          line={line}
+          letter={letter}
+          groups={groups}
+          change={(next, said, field) =>
+            keep(
+              value.scheme.map((each) => (each.id === next.id ? next : each)),
+              groups,
+              said,
+              field,
+            )
+          }
+          remove={() =>
+            keep(
+              value.scheme.filter((each) => each.id !== line.id),
+              groups,
+              `Line ${letter} removed`,
+            )
+          }
+        />
+      );
+    });
+  const full = value.scheme.length >= mostLines;
   return (
     <div className={styles.rows}>
       <Textarea
@@ -40,61 +89,154 @@ export function SchemeEdit({ value, worth, change }: SchemeEditProps) {
       />
       <div className={styles.rows} id="field-scheme">
         <span className={styles.label}>
-          Mark scheme: what to look for. The lines add up to {points(schemeTotal(value.scheme))} of{' '}
+          Mark scheme: what to look for. It can give {points(schemeReach({ lines: value.scheme, groups }))} of{' '}
           {points(worth)}.
         </span>
-        {value.scheme.map((line, index) => (
-          <SchemeRow
-            key={line.id}
-            line={line}
-            letter={optionLetter(index)}
+        {rows(undefined)}
+        {!full && (
+          <Button size="compact-sm" className={styles.add} onClick={() => addLine()}>
+            Add a line
+          </Button>
+        )}
+        {groups.map((group, index) => (
+          <GroupRows
+            key={group.id}
+            group={group}
+            number={index + 1}
             change={(next, said, field) =>
-              keepScheme(
-                value.scheme.map((each) => (each.id === next.id ? next : each)),
+              keep(
+                value.scheme,
+                groups.map((each) => (each.id === next.id ? next : each)),
                 said,
                 field,
               )
             }
             remove={() =>
-              keepScheme(
-                value.scheme.filter((each) => each.id !== line.id),
-                `Line ${optionLetter(index)} removed`,
+              keep(
+                value.scheme.map(({ groupId, ...line }) =>
+                  groupId === group.id || groupId === undefined ? line : { ...line, groupId },
+                ),
+                groups.filter(({ id }) => id !== group.id),
+                `Group ${index + 1} dissolved`,
               )
             }
-          />
-        ))}
-        {value.scheme.length < 26 && (
-          <Button
-            size="compact-sm"
-            className={styles.add}
-            onClick={() =>
-              keepScheme([...value.scheme, { id: nanoid(12), text: '', points: 1 }], 'Scheme line added')
-            }
+            add={full ? null : () => addLine(group)}
           >
-            Add a line
-          </Button>
+            {rows(group.id)}
+          </GroupRows>
+        ))}
+        {groups.length < mostGroups && (
+          <div className={styles.adders}>
+            <Button
+              size="compact-sm"
+              onClick={() =>
+                keep(
+                  value.scheme,
+                  [...groups, { id: nanoid(12), text: '', as: 'lines' }],
+                  'Group of lines added',
+                )
+              }
+            >
+              Add a group with a cap
+            </Button>
+            <Button
+              size="compact-sm"
+              onClick={() =>
+                keep(
+                  value.scheme,
+                  [...groups, { id: nanoid(12), text: '', as: 'levels' }],
+                  'Criterion with levels added',
+                )
+              }
+            >
+              Add a criterion with levels
+            </Button>
+          </div>
         )}
       </div>
     </div>
   );
 }
 
+interface GroupRowsProps {
+  group: SchemeGroup;
+  number: number;
+  change: (group: SchemeGroup, said: string, field?: string) => void;
+  remove: () => void;
+  /** Null once there are as many lines as there are letters. */
+  add: (() => void) | null;
+  children: React.ReactNode;
+}
+
+/** A group of lines with its cap, or a criterion with its levels. */
+function GroupRows({ group, number, change, remove, add, children }: GroupRowsProps) {
+  const levels = group.as === 'levels';
+  const name = levels ? `Criterion ${number}` : `Group ${number}`;
+  return (
+    <fieldset className={styles.schemeGroup} id={`field-scheme-group-${group.id}`}>
+      <legend className="visuallyHidden">{name}</legend>
+      <div className={`${styles.row} ${styles.groupHead}`}>
+        <TextInput
+          aria-label={`Name of ${name.toLowerCase()}`}
+          placeholder={levels ? 'What is looked at, e.g. use of sources' : 'What the lines are about'}
+          size="sm"
+          maxLength={500}
+          value={group.text}
+          onChange={(event) =>
+            change({ ...group, text: event.currentTarget.value }, `${name} renamed`, `group-${group.id}`)
+          }
+        />
+        {levels ? (
+          <span className={styles.soft}>pick one level</span>
+        ) : (
+          <span className={styles.cap}>
+            at most
+            <PointsField
+              size="sm"
+              label={`Most points of ${name.toLowerCase()}`}
+              value={group.cap ?? null}
+              onPoints={(cap) => {
+                const { cap: _before, ...rest } = group;
+                change(
+                  cap === null ? rest : { ...rest, cap },
+                  `Cap of ${name.toLowerCase()} changed`,
+                  `group-cap-${group.id}`,
+                );
+              }}
+            />
+          </span>
+        )}
+        <TakeOut what={`${name.toLowerCase()}, keeping its lines`} onClick={remove} />
+      </div>
+      {children}
+      {add && (
+        <Button size="compact-sm" className={styles.add} onClick={add}>
+          {levels ? 'Add a level' : 'Add a line to this group'}
+        </Button>
+      )}
+    </fieldset>
+  );
+}
+
 interface SchemeRowProps {
   line: SchemeLine;
   letter: string;
+  groups: readonly SchemeGroup[];
   change: (line: SchemeLine, said: string, field?: string) => void;
   remove: () => void;
 }
 
-function SchemeRow({ line, letter, change, remove }: SchemeRowProps) {
+function SchemeRow({ line, letter, groups, change, remove }: SchemeRowProps) {
+  const group = groups.find(({ id }) => id === line.groupId);
+  const name = group?.as === 'levels' ? 'Level' : 'Scheme line';
   return (
-    <div className={`${styles.row} ${styles.line}`}>
+    <div className={`${styles.row} ${groups.length > 0 ? styles.groupedLine : styles.line}`}>
       <span aria-hidden className={styles.letter}>
         {letter}
       </span>
       <TextInput
         id={`field-line-${line.id}`}
-        aria-label={`Scheme line ${letter}`}
+        aria-label={`${name} ${letter}`}
         size="sm"
         value={line.text}
         onChange={(event) =>
@@ -111,6 +253,22 @@ function SchemeRow({ line, letter, change, remove }: SchemeRowProps) {
             change({ ...line, points: worth }, `Points for line ${letter} changed`, `line-points-${line.id}`);
         }}
       />
+      {groups.length > 0 && (
+        <NativeSelect
+          size="sm"
+          aria-label={`Group of line ${letter}`}
+          value={group?.id ?? ''}
+          data={[
+            { value: '', label: 'by itself' },
+            ...groups.map(({ id, text }, index) => ({ value: id, label: text || `group ${index + 1}` })),
+          ]}
+          onChange={(event) => {
+            const { groupId: _before, ...rest } = line;
+            const to = event.currentTarget.value;
+            change(to ? { ...rest, groupId: to } : rest, `Line ${letter} moved to another group`);
+          }}
+        />
+      )}
       <TakeOut what={`line ${letter}`} onClick={remove} />
     </div>
   );

@@ -1,5 +1,6 @@
 import type { TextResponse } from '@/core/kinds/textResponse';
 import { Textarea } from '@/ui/plain/fields';
+import { MarkedText } from '@/ui/plain/MarkedText';
 import type { ShowProps, SitProps } from '../KindView';
 import styles from './TextAnswer.module.css';
 
@@ -24,8 +25,10 @@ export function TextAnswer<S>({
 }
 
 /** What was written. */
-export function WrittenAnswer<S>({ response }: ShowProps<S, TextResponse>) {
+export function WrittenAnswer<S>({ response, work }: ShowProps<S, TextResponse>) {
   const text = response?.text.trim() ?? '';
+  // Marks count the letters of what was written, blanks at its beginning too.
+  if (text && work && work.length > 0) return <MarkedText text={response?.text ?? ''} work={work} />;
   return text ? (
     <p className={`keepLines ${styles.written}`}>{text}</p>
   ) : (

@@ -28,8 +28,8 @@ export function Edit({ question, keep }: EditProps<Working>) {
       <SchemeEdit
         value={question}
         worth={question.points}
-        change={({ modelAnswer, scheme }, said, field) =>
-          keep({ ...question, modelAnswer, scheme }, said, field && `${field}-${question.id}`)
+        change={(marking, said, field) =>
+          keep({ ...question, ...marking }, said, field && `${field}-${question.id}`)
         }
       />
     </div>

@@ -1,0 +1,89 @@
+import { Button, TextInput } from '@mantine/core';
+import { useState, type KeyboardEvent } from 'react';
+import { adjusted, unadjusted, type Adjustment, type HandMark } from '@/core/model/mark';
+import { pointStep } from '@/core/marking/typedPoints';
+import { points } from '@/words/format';
+import { KeyHint } from '@/ui/KeyHint';
+import { PointsField } from '@/ui/PointsField';
+import styles from './mark.module.css';
+
+export const adjustId = 'adjust-points';
+
+interface AdjustBlockProps {
+  /** The marks of the answers it is for. */
+  marks: readonly HandMark[];
+  max: number;
+  adjust: (adjustment: Adjustment | null) => void;
+}
+
+/** Points given or taken beside the scheme, and more than the maximum: only with a reason, which only markers see. */
+export function AdjustBlock({ marks, max, adjust }: AdjustBlockProps) {
+  const [kept] = marks.flatMap(({ adjustment }) => adjustment ?? []);
+  const [by, setBy] = useState<number | null>(kept?.points ?? null);
+  const [reason, setReason] = useState(kept?.reason ?? '');
+  const [asked, setAsked] = useState(false);
+  const base = marks[0] ? unadjusted(marks[0]) : 0;
+  const total = adjusted(base, by === null ? undefined : { points: by, reason });
+  const fault =
+    by === null || by === 0
+      ? 'Type how many points more or fewer'
+      : reason.trim() === ''
+        ? 'Give a reason'
+        : null;
+  const toAnswers = () => document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus();
+  const leave = (event: KeyboardEvent) => event.key === 'Escape' && toAnswers();
+  const keep = () => {
+    setAsked(true);
+    if (fault !== null || by === null) return;
+    adjust({ points: by, reason: reason.trim() });
+    toAnswers();
+  };
+  return (
+    <form
+      className={styles.adjust}
+      aria-label="Adjust the points"
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep();
+      }}
+    >
+      <PointsField
+        id={adjustId}
+        label="Adjust by"
+        w={58}
+        placeholder="+ −"
+        min={-1000}
+        step={pointStep}
+        value={by}
+        onPoints={setBy}
+        onKeyDown={leave}
+      />
+      <TextInput
+        size="xs"
+        aria-label="Reason for the adjustment"
+        placeholder="Reason, for markers only"
+        maxLength={500}
+        className={styles.reason}
+        value={reason}
+        error={asked && fault}
+        onChange={(event) => setReason(event.currentTarget.value)}
+        onKeyDown={leave}
+      />
+      <Button size="compact-sm" type="submit">
+        Adjust&ensp;
+        <KeyHint keys="+" />
+      </Button>
+      {kept && (
+        <Button size="compact-sm" onClick={() => adjust(null)}>
+          Remove the adjustment
+        </Button>
+      )}
+      {by !== null && by !== 0 && (
+        <p className={styles.soft}>
+          {points(base)} {by > 0 ? '+' : '−'} {points(Math.abs(by))} makes {points(total)} of {points(max)}
+          {total > max && ', more than the maximum'}.
+        </p>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,223 @@
+import { useEffect, useRef } from 'react';
+import type { Question } from '@/core/kinds';
+import { optionLetter } from '@/core/kinds/optionLetter';
+import { groupComment } from '@/core/marking/groupMark';
+import type { AnswerEntry } from '@/core/marking/piles/arrange';
+import type { LikeMark } from '@/core/marking/piles/like';
+import type { SameAnswers } from '@/core/marking/sameAnswers';
+import { schemeOf } from '@/core/marking/scheme';
+import { withLineSwitched } from '@/core/marking/switchLine';
+import { adjusted, unadjusted, type Adjustment } from '@/core/model/mark';
+import { markAnswers, markWork, type MarkChange, type MarkStep } from '@/store/marks';
+import type { WorkMark } from '@/core/model/workMark';
+import { actWhenRoom } from '@/desk/act';
+import { isoNow } from '@/ui/clock';
+import { counted, points } from '@/words/format';
+
+export interface MarkActsProps {
+  sittingId: string;
+  /** Who marks. */
+  markerId: string;
+  question: Question;
+  number: string;
+  entries: readonly AnswerEntry[];
+  /** What is put forward, by the id of the row. */
+  likes: ReadonlyMap<string, LikeMark>;
+  /** Changes once marks that were given are drawn. */
+  drawnMarks: unknown;
+  /** Called before anything is done to answers. */
+  begin: (id: string) => void;
+}
+
+interface Acted {
+  is: Partial<SameAnswers>;
+  /** As it was drawn when that was done. */
+  drawn: SameAnswers;
+  /** How many acts on it are not stored yet. */
+  underWay: number;
+}
+
+export type MarkActs = ReturnType<typeof useMarkActs>;
+
+/** What is done to answers: points, lines, words, and putting aside. What lies in a pile marked as one has it all together. */
+export function useMarkActs(props: MarkActsProps) {
+  const { sittingId, markerId, question, number, entries, likes, drawnMarks, begin } = props;
+  // Held keys come faster than drawing: answers that were given points are not drawn with them yet. Each holds until it is
+  // stored and drawn otherwise than it was.
+  const acted = useRef(new Map<string, Acted>());
+  useEffect(() => {
+    for (const { group } of entries) {
+      const by = acted.current.get(group.id);
+      if (by?.underWay === 0 && by.drawn !== group) acted.current.delete(group.id);
+    }
+  }, [entries, drawnMarks]);
+  const asActed = (): SameAnswers[] =>
+    entries.map(({ group }) => {
+      const by = acted.current.get(group.id);
+      return by ? { ...group, ...by.is } : group;
+    });
+
+  /** What is marked together with these: themselves, or all of a pile that is marked as one. */
+  const together = (group: SameAnswers): SameAnswers[] => {
+    const pile = entries.find((entry) => entry.group.id === group.id)?.pile;
+    return pile?.agreed ? pile.members : [group];
+  };
+  const countOf = (group: SameAnswers) =>
+    together(group).reduce((sum, { answers }) => sum + answers.length, 0);
+  /** Shows answers as they will be while that is stored. */
+  const actedOn = (rows: readonly SameAnswers[], is: (each: SameAnswers) => Partial<SameAnswers>) => {
+    for (const each of rows) {
+      const before = acted.current.get(each.id);
+      const drawn = entries.find(({ group }) => group.id === each.id)?.group ?? each;
+      acted.current.set(each.id, { is: is(each), drawn, underWay: (before?.underWay ?? 0) + 1 });
+    }
+    return () => {
+      for (const { id } of rows) {
+        const by = acted.current.get(id);
+        if (by) by.underWay--;
+      }
+    };
+  };
+  const place = (attemptIds: readonly string[]) => ({
+    sittingId,
+    questionId: question.id,
+    attemptIds,
+    markerId,
+  });
+  const keep = (
+    group: SameAnswers,
+    step: MarkStep,
+    said: string,
+    { joins, why, is }: { joins?: string; why?: string; is?: Parameters<typeof actedOn>[1] } = {},
+  ) => {
+    const stored = is && actedOn(together(group), is);
+    const attemptIds = together(group).flatMap(({ answers }) => answers.map(({ attemptId }) => attemptId));
+    const now = isoNow();
+    void actWhenRoom(() =>
+      markAnswers(place(attemptIds), step, `Question ${number}: ${said}`, now, joins, why),
+    ).then(stored);
+  };
+  const done = { waiting: 0, aside: false, nearMiss: null };
+
+  const give = (group: SameAnswers, worth: number | null) => {
+    begin(group.id);
+    const count = counted(countOf(group), 'answer');
+    const none: MarkChange = { adjustment: undefined };
+    if (worth === null)
+      keep(group, { ...none, points: null, lines: [] }, `points of ${count} cleared`, {
+        is: ({ answers }) => ({ waiting: answers.length, points: null }),
+      });
+    else
+      keep(
+        group,
+        { ...none, points: worth, aside: false },
+        `${points(worth)} of ${points(question.points)} for ${count}`,
+        { joins: `points-${question.id}-${group.id}`, is: () => ({ ...done, points: worth }) },
+      );
+  };
+  /** Gives or takes points beside what there is; null takes that back. */
+  const adjust = (group: SameAnswers, adjustment: Adjustment | null) => {
+    begin(group.id);
+    const said = adjustment
+      ? `adjusted by ${adjustment.points > 0 ? '+' : ''}${points(adjustment.points)}: ${adjustment.reason}`
+      : 'adjustment removed';
+    keep(
+      group,
+      (before) => ({
+        points: adjusted(unadjusted(before), adjustment ?? undefined),
+        adjustment: adjustment ?? undefined,
+        aside: false,
+      }),
+      said,
+      { why: adjustment?.reason ?? '', is: () => done },
+    );
+  };
+  const switchLine = (group: SameAnswers, lineId: string) => {
+    begin(group.id);
+    const letter = optionLetter(schemeOf(question).findIndex((line) => line.id === lineId));
+    keep(
+      group,
+      (before, all) => withLineSwitched(question, before, all, lineId),
+      `line ${letter} switched for ${counted(countOf(group), 'answer')}`,
+      { is: () => done },
+    );
+  };
+  const setAside = (group: SameAnswers) => {
+    keep(
+      group,
+      (_before, all) => ({ aside: !all.some((mark) => mark.aside) }),
+      group.aside ? 'no longer set aside' : 'set aside',
+      { is: () => ({ aside: !group.aside }) },
+    );
+  };
+  const comment = (group: SameAnswers, text: string) =>
+    keep(
+      group,
+      // A comment that a single student has stays that student's.
+      (before, all) => (before.comment === groupComment(all) ? { comment: text } : {}),
+      'comment',
+      { joins: `comment-${question.id}-${group.id}` },
+    );
+  const note = (group: SameAnswers, text: string) =>
+    keep(group, { note: text }, 'private note', { joins: `note-${question.id}-${group.id}` });
+
+  /** Marks the text of equal answers that were written letter by letter the same: marks count the letters. */
+  const markText = (
+    group: SameAnswers,
+    step: (before: readonly WorkMark[]) => readonly WorkMark[],
+    said: string,
+  ) => {
+    begin(group.id);
+    const ids = group.answers.flatMap(({ attemptId, text }) => (text === group.text ? [attemptId] : []));
+    void actWhenRoom(() => markWork(place(ids), step, `Question ${number}: ${said}`, isoNow()));
+  };
+
+  /** Gives the answers that wait in these rows what is put forward for them. */
+  const takeLike = (ids: readonly string[]) => {
+    const taken = ids.flatMap((id) => {
+      const like = acted.current.get(id)?.is.waiting === 0 ? undefined : likes.get(id);
+      return like ? [{ id, like }] : [];
+    });
+    const [first] = taken;
+    if (!first) return;
+    const of = new Map(taken.flatMap(({ like }) => like.attemptIds.map((id) => [id, like] as const)));
+    const rows = entries.flatMap(({ group }) => (taken.some(({ id }) => id === group.id) ? [group] : []));
+    const stored = actedOn(rows, () => ({ waiting: 0, aside: false }));
+    const count = counted(of.size, 'answer');
+    const said =
+      taken.length === 1
+        ? `${points(first.like.points)} of ${points(question.points)} for ${count}, ${takenWords[first.like.from]}`
+        : `${count} given what was put forward`;
+    // A mark that was given since stays.
+    const step: MarkStep = (before) => {
+      const like = of.get(before.attemptId);
+      if (!like || before.points !== null) return {};
+      const { points: worth, lines, adjustment } = like;
+      return { points: worth, lines, adjustment, aside: false };
+    };
+    void actWhenRoom(() =>
+      markAnswers(place([...of.keys()]), step, `Question ${number}: ${said}`, isoNow()),
+    ).then(stored);
+  };
+
+  return {
+    asActed,
+    together,
+    countOf,
+    give,
+    adjust,
+    switchLine,
+    setAside,
+    comment,
+    note,
+    markText,
+    takeLike,
+  };
+}
+
+const takenWords: Record<LikeMark['from'], string> = {
+  equal: 'like identical ones',
+  similar: 'like similar ones',
+  earlier: 'like identical ones of an earlier sitting',
+  parts: 'by its parts',
+};
