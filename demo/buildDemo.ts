@@ -119,6 +119,11 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
         chance,
       );
       desk.attempts.push(withCourse(attempt, seed + index));
+      // Marked one after another, the day after.
+      for (const mark of marks) {
+        mark.at = iso(Date.parse(mark.at) + index * 40_000);
+        for (const revision of mark.history) revision.at = mark.at;
+      }
       meant.push(...marks);
       if (sitting.id === 'lights') desk.marks.push(...marks);
     });

@@ -34,6 +34,8 @@ interface MarkMarginProps {
   onlyWaiting: boolean;
   setOnlyWaiting: (only: boolean) => void;
   keepHabits: (change: Partial<MarkingHabits>) => Promise<void>;
+  fairnessHref: string;
+  openBank: () => void;
 }
 
 /** What a marker looks at beside the answers: the question, what is accepted, the scheme, and what is left. */
@@ -89,6 +91,8 @@ function AnswersBlock({
   keepHabits,
   onlyWaiting,
   setOnlyWaiting,
+  fairnessHref,
+  openBank,
 }: MarkMarginProps) {
   const answers = groups.reduce((sum, group) => sum + group.answers.length, 0);
   return (
@@ -128,6 +132,12 @@ function AnswersBlock({
           void keepHabits({ order: event.currentTarget.value === 'shuffled' ? 'shuffled' : 'short' })
         }
       />
+      <Button size="compact-sm" onClick={openBank}>
+        Comment bank
+      </Button>
+      <p>
+        <a href={fairnessHref}>Check that marking is fair</a>
+      </p>
       <Switch
         label="Show names"
         checked={names}

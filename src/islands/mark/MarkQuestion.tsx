@@ -14,6 +14,7 @@ import { counted, points } from '@/words/format';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { AnswerList } from './AnswerList';
 import { adjustId } from './AdjustBlock';
+import { CommentBank } from './CommentBank';
 import { MarkMargin } from './MarkMargin';
 import { useCommentBank } from './useCommentBank';
 import { useEarlierMarks } from './useEarlierMarks';
@@ -60,6 +61,7 @@ export function MarkQuestion({
   const [currentId, setCurrentId] = useState(first);
   const [names, setNames] = useState(false);
   const [marksText, setMarksText] = useState(false);
+  const [bankOpen, setBankOpen] = useState(false);
   // Until the marker has done something, the first that waits is where marking begins: piles come a moment after the answers.
   const [begun, setBegun] = useState(false);
   const startId = begun ? currentId : first();
@@ -240,12 +242,21 @@ export function MarkQuestion({
           takeOnScreen={takeOnScreen}
           piles={hasNearAnswers(question) && entry ? { piles, entry, acts: pileActs } : null}
           habits={habits}
+          openBank={() => setBankOpen(true)}
+          fairnessHref={`/sittings/${sittingId}/fairness`}
           onlyWaiting={onlyWaiting}
           setOnlyWaiting={setOnlyWaiting}
           keepHabits={keepHabits}
         />
       }
     >
+      <CommentBank
+        questionId={question.id}
+        number={number}
+        opened={bankOpen}
+        close={() => setBankOpen(false)}
+        offered={offered}
+      />
       <AnswerList
         question={question}
         entries={shown}
