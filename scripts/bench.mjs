@@ -42,6 +42,7 @@ try {
     await new Promise((resolve) => setTimeout(resolve, 300));
   }
   code ||= run('npx', ['tsx', 'bench/views.ts', `http://localhost:${port}`]);
+  code ||= run('npx', ['tsx', 'bench/marking.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/huge.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/years.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/running.ts', `http://localhost:${port}`]);

@@ -120,7 +120,6 @@ async function desk(browser, colorScheme) {
     await page.getByRole('button', { name: 'More minutes' }).click();
   });
   const code = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent();
-  await at('/waiting', 'waiting');
   await page.goto(`${base}/groups/group1`);
   await page
     .getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/)
@@ -131,6 +130,7 @@ async function desk(browser, colorScheme) {
   await at('/sittings/tides/attempts/tides-student29', 'course');
   await at('/sittings/tides/mark', 'mark', marking);
   await at('/sittings/lights/scripts/student03', 'script');
+  await at('/sittings/lights/fairness', 'fairness');
   await at('/sittings/lights/analyse', 'analyse', async () =>
     page.getByRole('button', { name: /^3 What light/ }).click(),
   );

@@ -70,6 +70,7 @@ const views: [string, string][] = [
   ['/sittings/rules/by-hand', '1 Save the paper'],
   ['/sittings/lights/attempts/lights-student03', 'Timeline of the attempt'],
   ['/sittings/tides/mark', 'Question 10, 4 points'],
+  ['/sittings/lights/fairness', 'Equal answers, unequal points'],
   ['/sittings/lights/scripts/student03', 'Total'],
   ['/sittings/lights/analyse', 'Questions'],
   ['/sittings/lights/hand-back', 'What they see'],

@@ -1,7 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import {
   beginPaper,
-  emptyDesk,
   enterAs,
   givePaper,
   handBack,
@@ -25,9 +24,7 @@ const left = async (page: Page) =>
   Number(/(\d+) left/.exec((await page.getByText(/^\d+ left$/).textContent()) ?? '')?.[1] ?? 0);
 const current = (page: Page) => page.getByRole('list', { name: 'Answers' }).locator('[aria-current="true"]');
 
-test('points go on by themselves, halves by a slash, and what is put forward on the screen is taken together', async ({
-  page,
-}) => {
+test('points go on by themselves, halves by a slash, and only what waits is shown', async ({ page }) => {
   await opened(page, 't12');
   await page.keyboard.press('F4');
   await expect(page.getByRole('switch', { name: /Points go on/ })).toBeChecked();
@@ -45,7 +42,7 @@ test('points go on by themselves, halves by a slash, and what is put forward on 
   await expect(page.getByRole('switch', { name: /Points go on/ })).toBeChecked();
 });
 
-test('more than the maximum only with a reason, which stays on record and never reaches the student', async ({
+test('more than the maximum only with a reason, which stays on record beside a private note', async ({
   page,
 }) => {
   await opened(page);
@@ -105,7 +102,7 @@ test('a comment that was typed is offered again after two letters; the bank give
 test('a script is worked by keys: question to question, points, lines, the next student', async ({
   page,
 }) => {
-  await page.goto('/sittings/tides/scripts/student1');
+  await page.goto('/sittings/tides/scripts/student03');
   const question = page.getByRole('region', { name: 'Question 10' });
   await expect(question).toBeVisible();
   for (let n = 0; n < 10; n++) await page.keyboard.press('ArrowDown');
@@ -121,7 +118,7 @@ test('a script is worked by keys: question to question, points, lines, the next 
   await page.keyboard.press('Escape');
   await expect(question).toBeFocused();
   await page.keyboard.press('ArrowRight');
-  await expect(page).not.toHaveURL(/student1$/);
+  await expect(page).not.toHaveURL(/student03$/);
 });
 
 test('equal answers with unequal points are shown before handing back, and evened out by one key', async ({
@@ -234,8 +231,9 @@ test('levels and caps are written, marked by keys, and marks on the text come ba
   await page.keyboard.press('s');
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('w');
-  await page.keyboard.type('which one, [first name]?');
+  await page.keyboard.type('which one, here?');
   await page.keyboard.press('Enter');
+  await kept(page, 'Words written beside');
   await page.keyboard.press('Escape');
   await page.keyboard.press('Tab');
   await page.keyboard.type('[First name], see https://rules.example/18.');
@@ -247,9 +245,11 @@ test('levels and caps are written, marked by keys, and marks on the text come ba
   await seeResult(student);
   const answer = student.getByRole('region', { name: 'Question 1' });
   await expect(answer.locator('del')).toHaveText('power vessel');
-  await expect(answer.getByRole('list', { name: 'Words of the marker' })).toContainText('which one');
+  await expect(answer.getByRole('list', { name: 'Words of the marker' })).toContainText(
+    'gives which one, here?',
+  );
   await expect(answer).toContainText('Daria, see');
   await expect(answer.getByRole('link', { name: 'https://rules.example/18' })).toBeVisible();
-  await expect(answer).toContainText('The power vessel gives way in the narrow channel.');
-  expect(emptyDesk).toBeTruthy();
+  // The student's own words are as they were written.
+  await expect(answer).toContainText(/The power vessel gives1? way in the narrow channel\./);
 });

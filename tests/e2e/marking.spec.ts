@@ -149,9 +149,9 @@ test('what a similar answer has is put forward, and given by one key', async ({ 
   await expect(current).toHaveAccessibleName(/Pile of 2 wordings, 6 answers, put forward/);
   for (const key of ['a', 'c', 'ArrowDown']) await page.keyboard.press(key);
   await expect(page.getByRole('group', { name: 'Put forward' })).toContainText(
-    '5 similar answers have 2 of 4: “variation = earth, deviation = boat”',
+    '5 similar answers have 2 of 4 (A C): “variation = earth, deviation = boat”',
   );
-  await expect(current).toContainText('like 2?');
+  await expect(current).toContainText('like 2 A C?');
   await page.keyboard.press('=');
   await expect(current).toContainText('2 / 4  A C');
   await expect(

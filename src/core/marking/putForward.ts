@@ -47,10 +47,12 @@ export function putForward(
     const { group } = entry;
     if (group.waiting === 0 || group.blank) continue;
     const like = likeOf(entry);
-    // What others of its pile have goes last: one may say more than another.
-    const first = like?.from === 'equal' ? like : (likeEarlier(group, earlier) ?? byParts?.(group));
-    const similar = like && (entry.pile?.agreed || samePartsAsMarked(entry, parts)) ? like : null;
-    const forward = first ?? similar;
+    // Similar ones of a pile that is only put forward may say more or less than this one.
+    const alike = like?.from === 'equal' || entry.pile?.agreed || samePartsAsMarked(entry, parts);
+    const forward =
+      (like?.from === 'equal' ? like : likeEarlier(group, earlier)) ??
+      (alike ? like : null) ??
+      byParts?.(group);
     if (forward) all.set(group.id, forward);
   }
   return all;

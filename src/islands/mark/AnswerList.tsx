@@ -77,7 +77,9 @@ export function AnswerList({
     else rows.scrollToIndex(currentIndex, { align: 'auto' });
     // Drawn first, focused then: the row may have been out of sight until now.
     const frame = requestAnimationFrame(() => {
-      focusRow.current();
+      // Drawing may come late: who is writing by then goes on writing.
+      const at = document.activeElement;
+      if (!(at instanceof HTMLElement && takesKeys(at, 'a'))) focusRow.current();
       const row = scroller.current?.querySelector<HTMLElement>(`[data-index="${currentIndex}"]`);
       // A long answer is read from its first line.
       if (row && scroller.current && row.offsetHeight > scroller.current.clientHeight)

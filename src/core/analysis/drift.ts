@@ -1,6 +1,6 @@
-import { mean } from '../../analysis/mean';
-import { standardDeviation } from '../../analysis/standardDeviation';
-import { historyOf, type HandMark } from '../../model/mark';
+import { mean } from './mean';
+import { standardDeviation } from './standardDeviation';
+import { historyOf, type HandMark } from '../model/mark';
 
 /** One thing marked, in the order of marking: what was marked at once is one. */
 export interface MarkedInTurn {

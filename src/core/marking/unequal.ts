@@ -1,8 +1,8 @@
-import type { Question } from '../../kinds';
-import { numbersOf } from '../../kinds/itemNumbers';
-import type { Seat } from '../../seats/seats';
-import type { AnswerEntry } from '../piles/arrange';
-import { sameAnswers, type SameAnswers } from '../sameAnswers';
+import type { Question } from '../kinds';
+import { numbersOf } from '../kinds/itemNumbers';
+import type { Seat } from '../seats/seats';
+import type { AnswerEntry } from './piles/arrange';
+import { sameAnswers, type SameAnswers } from './sameAnswers';
 
 /** Points that some of several answers have, and how many of them. */
 export interface GivenPoints {

@@ -2,13 +2,8 @@ import { Button, NativeSelect } from '@mantine/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
-import { drift, type Drift } from '@/core/marking/fairness/drift';
-import {
-  farApart,
-  unequalAnswers,
-  type GivenPoints,
-  type UnequalAnswers,
-} from '@/core/marking/fairness/unequal';
+import { drift, type Drift } from '@/core/analysis/drift';
+import { farApart, unequalAnswers, type GivenPoints, type UnequalAnswers } from '@/core/marking/unequal';
 import { sameAnswers } from '@/core/marking/sameAnswers';
 import { ownMarker } from '@/core/model/mark';
 import { actWhenRoom } from '@/desk/act';
@@ -19,7 +14,7 @@ import { isoNow } from '@/ui/clock';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { counted, percent, points } from '@/words/format';
-import { hasNearAnswers, usePiles } from '../mark/usePiles';
+import { hasNearAnswers, usePiles } from './usePiles';
 import styles from './fairness.module.css';
 
 // The chart library is large; the lists do not wait for it.
