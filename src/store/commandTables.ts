@@ -73,6 +73,7 @@ export const commandTables = {
   setClosedToStarts: ['sittings'],
   setOnDevices: freezing,
   adoptPaper: freezing,
+  acceptIntoKey: freezing,
   archiveSittings: ['sittings'],
   restoreSitting: ['sittings'],
   deleteSitting: hangingOn('sittings'),

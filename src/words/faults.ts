@@ -9,6 +9,7 @@ const words: Record<CommandFaultCode, string | ((detail: string) => string)> = {
   paperQuestionGone: 'This question is no longer in the paper',
   paperInUse: 'A paper that was given out can’t be deleted',
   paperNotReady: 'This paper isn’t ready to be sat',
+  paperChangedSince: 'This paper was changed since the sitting: score with the changed paper in Write first',
   noAttemptToSetAside: 'There is no attempt to set aside',
   noAttemptEnded: 'No attempt has ended',
   noTimeLeft: 'There was no time left: give more minutes and it reopens by itself',

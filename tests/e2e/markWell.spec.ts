@@ -253,3 +253,19 @@ test('levels and caps are written, marked by keys, and marks on the text come ba
   // The student's own words are as they were written.
   await expect(answer).toContainText(/The power vessel gives1? way in the narrow channel\./);
 });
+
+test('a wording is accepted into the key from marking, with what it does shown before, and taken back', async ({
+  page,
+}) => {
+  await page.goto('/sittings/lights/mark?question=l7');
+  const rows = page.getByRole('list', { name: 'Answers' }).locator('[data-row]');
+  await rows.filter({ hasText: '112.5' }).first().click();
+  const accept = page.getByRole('group', { name: 'Accept “112.5”' });
+  await accept.getByRole('button', { name: 'Accept it for half…' }).click();
+  await expect(accept.getByRole('status')).toContainText(/\d+ answers? of the 92 students/);
+  await accept.getByRole('button', { name: 'Accept for 0.5' }).click();
+  await expect(current(page)).toContainText('0.5 / 1');
+  await expect(page.getByText(/112\.5 \(50%\)/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(current(page)).toContainText('0 / 1');
+});

@@ -124,6 +124,12 @@ export interface NearMiss {
   share: number;
 }
 
+/** A wording, and where in a question it stands: the id of the gap, or of the question itself. */
+export interface Wording {
+  id: string;
+  text: string;
+}
+
 /** One row of "what was answered": an option, an accepted answer, or a wrong answer in its own words. */
 export interface Category {
   /** Stable within the question: an option id, an accepted answer's id, or the forgiven text. */
@@ -212,6 +218,12 @@ export interface QuestionKind<Q extends QuestionBase, S, R> extends AnswerFillin
    * where there is no such option. Only for kinds with options.
    */
   withOptionRight?(question: Q, place: number): Q | null;
+  /**
+   * The wordings of an answer that the key does not accept, and the question accepting one of them for a share of its points, or
+   * of its gap's; only for kinds with accepted answers.
+   */
+  unaccepted?(question: Q, response: R): Wording[];
+  accepting?(question: Q, wording: Wording, share: number, newId: () => string): Q;
   /** What a wrong answer comes near to, to put forward to the marker; only for kinds that forgive typing. */
   nearMiss?(question: Q, response: R): NearMiss | null;
 }

@@ -6,6 +6,7 @@ export type CommandFaultCode =
   | 'paperQuestionGone'
   | 'paperInUse'
   | 'paperNotReady'
+  | 'paperChangedSince'
   | 'noAttemptToSetAside'
   | 'noAttemptEnded'
   | 'noTimeLeft'

@@ -4,6 +4,7 @@ import { kindOf, type Question } from '@/core/kinds';
 import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import type { LikeMark } from '@/core/marking/piles/like';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
+import type { SittingData } from '@/desk/useSitting';
 import type { MarkingHabits } from '@/store/markingHabits';
 import { counted } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
@@ -15,6 +16,7 @@ import type { Piles } from './usePiles';
 import styles from './mark.module.css';
 
 interface MarkMarginProps {
+  sitting: SittingData;
   question: Question;
   number: string;
   current: SameAnswers | undefined;
@@ -56,6 +58,8 @@ export function MarkMargin(props: MarkMarginProps) {
       </MarginBlock>
       {current && (
         <PointsBlock
+          sitting={props.sitting}
+          number={number}
           question={question}
           current={current}
           acts={acts}

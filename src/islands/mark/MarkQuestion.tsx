@@ -6,16 +6,15 @@ import { wantingEntries } from '@/core/marking/piles/arrange';
 import { putForward } from '@/core/marking/putForward';
 import { sameAnswers, type SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
-import { pointStep, type PointsFault } from '@/core/marking/typedPoints';
 import { ownMarker } from '@/core/model/mark';
 import { say } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { counted, points } from '@/words/format';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { AnswerList } from './AnswerList';
 import { adjustId } from './AdjustBlock';
 import { CommentBank } from './CommentBank';
 import { MarkMargin } from './MarkMargin';
+import { enterWords, refusedWords } from './markWords';
 import { useCommentBank } from './useCommentBank';
 import { useEarlierMarks } from './useEarlierMarks';
 import { useMarkActs } from './useMarkActs';
@@ -228,6 +227,7 @@ export function MarkQuestion({
       marginLabel="Question and scheme"
       margin={
         <MarkMargin
+          sitting={sitting}
           question={question}
           number={number}
           current={current}
@@ -277,33 +277,4 @@ export function MarkQuestion({
       />
     </TwoColumns>
   );
-}
-
-/** Why points were not given, in words. */
-export function refusedWords(why: PointsFault['why'], typed: string, max: number): string {
-  return why === 'aboveMaximum'
-    ? `${typed} was not taken: at most ${points(max)} ${max === 1 ? 'point' : 'points'} can be given here without an adjustment (press +)`
-    : `${typed} was not taken: points are given in steps of ${points(pointStep)}`;
-}
-
-/** What Enter will do, in words. */
-function enterWords(
-  current: SameAnswers,
-  groups: readonly SameAnswers[],
-  likes: ReadonlyMap<string, unknown>,
-  nextQuestion: string | null,
-): string {
-  const left = groups.filter((group) => group.waiting > 0 && group.id !== current.id).length;
-  const blank = current.blank && current.waiting > 0;
-  const next = nextToMark(groups, current.id, likes);
-  const going = next
-    ? next.waiting > 0
-      ? `goes to the next one, ${left} left`
-      : next.nearMiss && !next.aside
-        ? 'goes to one put forward'
-        : 'goes to one set aside'
-    : nextQuestion === null
-      ? 'stays here: nothing else is waiting'
-      : `goes to question ${nextQuestion}`;
-  return blank ? `gives ${counted(current.answers.length, 'blank answer')} 0 points and ${going}` : going;
 }

@@ -14,6 +14,8 @@ import { KeptTextarea } from '@/ui/KeptTextarea';
 import { KeyHint } from '@/ui/KeyHint';
 import { PointsField } from '@/ui/PointsField';
 import { MarginBlock } from '@/ui/TwoColumns';
+import type { SittingData } from '@/desk/useSitting';
+import { AcceptWording } from './AcceptWording';
 import { AdjustBlock } from './AdjustBlock';
 import { MarkHistory } from './MarkHistory';
 import { SchemeChecks } from './SchemeChecks';
@@ -21,6 +23,8 @@ import type { MarkActs } from './useMarkActs';
 import styles from './mark.module.css';
 
 export interface PointsBlockProps {
+  sitting: SittingData;
+  number: string;
   question: Question;
   current: SameAnswers;
   acts: MarkActs;
@@ -30,7 +34,7 @@ export interface PointsBlockProps {
 }
 
 /** Points for the current answers: by the scheme, by number, by what others like them have; and what goes with them. */
-export function PointsBlock({ question, current, acts, like, takeLike }: PointsBlockProps) {
+export function PointsBlock({ sitting, number, question, current, acts, like, takeLike }: PointsBlockProps) {
   const { give, switchLine } = acts;
   const marks = marksOf(current);
   const met = groupLines(marks);
@@ -126,6 +130,7 @@ export function PointsBlock({ question, current, acts, like, takeLike }: PointsB
           </Button>
         </div>
       )}
+      {!byHand && <AcceptWording sitting={sitting} question={question} number={number} current={current} />}
       <AdjustBlock
         key={`${current.id} ${JSON.stringify(marks.map(({ adjustment }) => adjustment))}`}
         marks={marks}

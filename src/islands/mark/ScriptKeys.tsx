@@ -11,7 +11,7 @@ import type { SittingData } from '@/desk/useSitting';
 import { markAnswers, type MarkStep } from '@/store/marks';
 import { isoNow } from '@/ui/clock';
 import { points } from '@/words/format';
-import { refusedWords } from './MarkQuestion';
+import { refusedWords } from './markWords';
 
 export const scriptShortcuts: Shortcut[] = [
   { keys: '↑  ↓', does: 'go to the previous or next question' },

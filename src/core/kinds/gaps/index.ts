@@ -107,6 +107,20 @@ export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
         : { ...gap, key: gap.options.some((option) => option.id === filling) ? filling : gap.key };
     }),
   }),
+  unaccepted: (question, response) =>
+    gapsInText(question.text, question.gaps).flatMap((gap) => {
+      const text = (response.gaps[gap.id] ?? '').trim();
+      const open = gap.filledBy === 'typing' && text !== '';
+      return open && !metAnswer(gap.accepted, question.forgive, text) ? [{ id: gap.id, text }] : [];
+    }),
+  accepting: (question, { id, text }, share, newId) => ({
+    ...question,
+    gaps: question.gaps.map((gap) =>
+      gap.id === id
+        ? { ...gap, accepted: withAccepted(gap.accepted, question.forgive, text, newId, share) }
+        : gap,
+    ),
+  }),
   partlyRight: (question) => {
     const asked = gapsInText(question.text, question.gaps);
     if (asked.length < 2 || !gaps.hasKey(question)) return null;

@@ -83,14 +83,20 @@ function words(text: string, forgive: Forgive): string[] {
     .filter(Boolean);
 }
 
-/** Accepted answers with a text that is to give all the points; as they are where it does already, or is blank. */
+/**
+ * Accepted answers with a text that is to give a share of the points, all of them unless said; as they are where it gives as much
+ * already, or is blank.
+ */
 export function withAccepted(
   accepted: readonly AcceptedAnswer[],
   forgive: Forgive,
   text: string,
   newId: () => string,
+  share = 1,
 ): AcceptedAnswer[] {
-  if (text.trim() === '' || metAnswer(accepted, forgive, text)?.share === 1) return [...accepted];
+  if (text.trim() === '' || (metAnswer(accepted, forgive, text)?.share ?? 0) >= share) return [...accepted];
   const written = accepted.filter((each) => each.text.trim() !== '');
-  return [{ id: newId(), text: text.trim(), share: 1, comment: '' }, ...written];
+  const added = { id: newId(), text: text.trim(), share, comment: '' };
+  // What gives all comes first: the first of them is shown as the right answer.
+  return share === 1 ? [added, ...written] : [...written, added];
 }

@@ -70,6 +70,14 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
     ...question,
     accepted: withAccepted(question.accepted, question.forgive, text, newId),
   }),
+  unaccepted: (question, response) =>
+    response.text.trim() === '' || met(question, response)
+      ? []
+      : [{ id: question.id, text: response.text.trim() }],
+  accepting: (question, { text }, share, newId) => ({
+    ...question,
+    accepted: withAccepted(question.accepted, question.forgive, text, newId, share),
+  }),
   partlyRight: (question) => {
     const part = question.accepted.find((accepted) => accepted.share > 0 && accepted.share < 1);
     return part ? { text: part.text } : null;

@@ -1,0 +1,93 @@
+import { Button } from '@mantine/core';
+import { useState } from 'react';
+import { kindOf, type Question } from '@/core/kinds';
+import { itemsOf } from '@/core/kinds/items';
+import type { Wording } from '@/core/kinds/QuestionKind';
+import type { SameAnswers } from '@/core/marking/sameAnswers';
+import { previewRescore, type RescorePreview } from '@/core/repair/rescore';
+import { seatsOf } from '@/core/seats/seats';
+import { act } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
+import { acceptIntoKey, acceptingQuestion } from '@/store/acceptIntoKey';
+import { isoNow } from '@/ui/clock';
+import { counted, percent, points } from '@/words/format';
+import styles from './mark.module.css';
+
+interface AcceptWordingProps {
+  sitting: SittingData;
+  question: Question;
+  number: string;
+  current: SameAnswers;
+}
+
+/** A wording that the key does not accept, to be accepted from here: first what that would do, then the change of the key. */
+export function AcceptWording({ sitting, question, number, current }: AcceptWordingProps) {
+  const response = current.answers[0]?.response ?? null;
+  const kind = kindOf(question);
+  const wordings = response && !current.blank ? (kind.unaccepted?.(question, response) ?? []) : [];
+  return wordings.map((wording) => (
+    <OneWording key={`${current.id} ${wording.id}`} {...{ sitting, question, number, wording }} />
+  ));
+}
+
+interface Asked {
+  share: number;
+  effect: RescorePreview;
+}
+
+function OneWording({
+  sitting,
+  question,
+  number,
+  wording,
+}: Omit<AcceptWordingProps, 'current'> & { wording: Wording }) {
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const look = (share: number) => {
+    const questions = itemsOf(
+      sitting.paper.questions.map((each) =>
+        each.id === question.id ? (acceptingQuestion(each, wording, share) ?? each) : each,
+      ),
+    );
+    const after = seatsOf({ ...sitting, questions }, sitting.now);
+    setAsked({ share, effect: previewRescore(seatsOf(sitting, sitting.now), after) });
+  };
+  const worth = (share: number) => points(Math.round(share * question.points * 100) / 100);
+  return (
+    <div className={styles.forward} role="group" aria-label={`Accept “${wording.text}”`}>
+      <p>“{wording.text}” isn’t accepted by the key.</p>
+      {asked === null ? (
+        <>
+          <Button size="compact-sm" onClick={() => look(1)}>
+            Accept it…
+          </Button>
+          <Button size="compact-sm" onClick={() => look(0.5)}>
+            Accept it for half…
+          </Button>
+        </>
+      ) : (
+        <>
+          <p role="status">
+            {counted(asked.effect.answersChanged, 'answer')} of the{' '}
+            {counted(asked.effect.students, 'student')} who have handed in would get different points:{' '}
+            {asked.effect.studentsUp} would go up, {asked.effect.studentsDown} down, the mean from{' '}
+            {percent(asked.effect.before.share)} to {percent(asked.effect.after.share)}. What you gave by hand
+            stays.
+          </p>
+          <Button
+            size="compact-sm"
+            onClick={() => {
+              const said = `Question ${number}: “${wording.text}” accepted${asked.share < 1 ? ' for half' : ''}`;
+              void act(acceptIntoKey(sitting.sitting.id, question.id, wording, asked.share, said, isoNow()));
+              setAsked(null);
+            }}
+          >
+            {wording.id === question.id ? `Accept for ${worth(asked.share)}` : 'Accept into the key'}
+          </Button>
+          <Button size="compact-sm" onClick={() => setAsked(null)}>
+            Cancel
+          </Button>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,82 @@
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { at, attemptOf, courseText, markOf, sittingOf, studentOf } from '../../tests/unit/samples';
+import { kindOf } from '@/core/kinds';
+import { acceptIntoKey } from './acceptIntoKey';
+import { emptyTables, replaceDesk } from './backup';
+import { undo } from './command';
+import { changePaper } from './papers';
+import { sittingRecords } from './queries';
+import { seatsOf } from '@/core/seats/seats';
+import { desk } from './tables';
+
+const content = { title: 'Tides', instructions: '', questions: [courseText] };
+const wording = { id: courseText.id, text: 'one hundred and eighteen' };
+const accept = (share: number) => acceptIntoKey('sitting1', courseText.id, wording, share, 'Accepted', at);
+
+beforeEach(() =>
+  replaceDesk({
+    ...emptyTables,
+    groups: [{ id: 'group1', name: 'Monday', createdAt: at }],
+    students: ['s1', 's2'].map((id, n) => studentOf({ id, joinCode: n ? 'B2B2B2' : 'K7M4QX' })),
+    papers: [{ ...content, id: 'paper1', createdAt: at, changedAt: at }],
+    paperVersions: [{ ...content, paperId: 'paper1', version: 1, frozenAt: at }],
+    sittings: [sittingOf({ paperVersion: 1, closesAt: null, timeLimitMs: null })],
+    attempts: ['s1', 's2'].map((studentId, n) =>
+      attemptOf({
+        ...{ id: `a${n}`, studentId, paperVersion: 1, questionIds: [courseText.id], handedInAt: at },
+        answers: { [courseText.id]: { response: { text: wording.text }, at } },
+      }),
+    ),
+    // The second was overridden by hand.
+    marks: [markOf({ attemptId: 'a1', questionId: courseText.id, points: 0.25 })],
+  }),
+);
+
+async function totals(): Promise<(number | undefined)[]> {
+  const records = await sittingRecords('sitting1');
+  return records ? seatsOf(records, Date.parse(at) + 1000).map(({ scorecard }) => scorecard?.total) : [];
+}
+
+describe('a wording accepted from marking', () => {
+  it('changes the key of the paper and of what the sitting is scored with; overrides stay', async () => {
+    expect(await totals()).toEqual([0, 0.25]);
+    await accept(0.5);
+    expect(await totals()).toEqual([courseText.points / 2, 0.25]);
+    expect(await desk.paperVersions.count()).toBe(2);
+    const [question] = (await desk.papers.get('paper1'))?.questions ?? [];
+    expect(question && kindOf(question).keyText(question)).toContain(`${wording.text} (50%)`);
+    // The mark that was given is no override of the key made here.
+    expect(await desk.marks.count()).toBe(1);
+  });
+
+  it('is taken back whole', async () => {
+    const rows = () =>
+      Promise.all([desk.papers, desk.paperVersions, desk.sittings].map((table) => table.toArray()));
+    const before = await rows();
+    await accept(1);
+    expect(await totals()).toEqual([courseText.points, 0.25]);
+    expect((await undo(at)).outcome).toBe('undone');
+    expect(await rows()).toEqual(before);
+    expect(await totals()).toEqual([0, 0.25]);
+  });
+
+  it('not while the paper has other changes: nothing else slips into the scores', async () => {
+    const paper = await desk.papers.get('paper1');
+    if (!paper) throw new Error('no paper');
+    await changePaper({ ...paper, title: 'Other' }, 'Renamed', undefined, at);
+    await expect(accept(1)).rejects.toThrow('paperChangedSince');
+    expect(await totals()).toEqual([0, 0.25]);
+  });
+});
+
+describe('what could be accepted of an answer', () => {
+  it('is what the key does not take, of each gap by itself', () => {
+    const kind = kindOf(courseText);
+    expect(kind.unaccepted?.(courseText, { text: wording.text })).toEqual([wording]);
+    expect(kind.unaccepted?.(courseText, { text: ' ' })).toEqual([]);
+    const accepting = kind.accepting?.(courseText, wording, 1, () => 'new') ?? courseText;
+    expect(kind.unaccepted?.(accepting, { text: wording.text })).toEqual([]);
+    expect(kind.score(accepting, { text: wording.text }).share).toBe(1);
+  });
+});
