@@ -136,6 +136,22 @@ function AnswersBlock({
           void keepHabits({ order: event.currentTarget.value === 'shuffled' ? 'shuffled' : 'short' })
         }
       />
+      <NativeSelect
+        size="xs"
+        label="Remind me of a pause"
+        value={habits.pauseAfter ?? ''}
+        data={[
+          ...[30, 45, 60, 90].map((minutes) => ({
+            value: String(minutes),
+            label: `after ${counted(minutes, 'minute')}`,
+          })),
+          { value: '', label: 'never' },
+        ]}
+        onChange={(event) => {
+          const minutes = event.currentTarget.value;
+          void keepHabits({ pauseAfter: minutes === '' ? null : Number(minutes) });
+        }}
+      />
       <Button size="compact-sm" onClick={openBank}>
         Comment bank
       </Button>

@@ -8,6 +8,7 @@ import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarkQuestion } from './MarkQuestion';
 import { useMarkingHabits } from './useMarkingHabits';
+import { usePauseReminder } from './usePauseReminder';
 import styles from './mark.module.css';
 
 const shortcuts: Shortcut[] = [
@@ -49,6 +50,7 @@ function Mark({ sitting }: { sitting: SittingData }) {
   const numbers = numbersOf(sitting.questions);
   // Held here: the next question begins with them at once.
   const marking = useMarkingHabits();
+  const worked = usePauseReminder(marking.habits.pauseAfter);
   const [asked, setAsked] = useState(() => new URLSearchParams(window.location.search).get('question'));
   const first =
     sitting.questions.find(({ id }) => waits(id)) ??
@@ -86,6 +88,7 @@ function Mark({ sitting }: { sitting: SittingData }) {
         key={question.id}
         sitting={sitting}
         marking={marking}
+        worked={worked}
         question={question}
         number={numbers.get(question.id) ?? ''}
         nextQuestion={

@@ -30,6 +30,8 @@ interface MarkQuestionProps {
   nextQuestion: { number: string; go: () => void } | null;
   /** How the marker likes to mark. */
   marking: ReturnType<typeof useMarkingHabits>;
+  /** Told of each act of marking. */
+  worked: () => void;
   /** Who marks. */
   markerId?: string;
 }
@@ -44,6 +46,7 @@ export function MarkQuestion({
   number,
   nextQuestion,
   marking: { habits, keepHabits },
+  worked,
   markerId = ownMarker,
 }: MarkQuestionProps) {
   const sittingId = sitting.sitting.id;
@@ -190,6 +193,7 @@ export function MarkQuestion({
     const here = acts.asActed().find((group) => group.id === at.current) ?? current;
     if (!here) return false;
     begin(here.id);
+    worked();
     if (hasNearAnswers(question) && pileActs.onKey(key, shift)) return true;
     const line = schemeOf(question)[key.toUpperCase().charCodeAt(0) - 65];
     if (/^[\p{Nd}.,٫．，/]$/u.test(key)) {
