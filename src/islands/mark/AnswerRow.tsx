@@ -12,7 +12,7 @@ import type { Seat } from '@/core/seats/seats';
 import { awardGlyph } from '@/ui/awardGlyph';
 import type { WorkMark } from '@/core/model/workMark';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { MarkedText } from '@/ui/plain/MarkedText';
+import MarkedText from '@/ui/plain/MarkedText';
 import { counted, points } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { viewOf } from '../kinds';

@@ -3,7 +3,7 @@ import type { WorkMark } from '@/core/model/workMark';
 import styles from './MarkedText.module.css';
 
 /** A student's text with a marker's marks over it. The text itself is as it was written. */
-export function MarkedText({ text, work }: { text: string; work: readonly WorkMark[] }) {
+export default function MarkedText({ text, work }: { text: string; work: readonly WorkMark[] }) {
   const { runs, margin, loose } = textRuns(text, work);
   const numberOf = (mark: WorkMark) => margin.indexOf(mark) + 1;
   // Words in the margin are numbered where what they are about ends.
