@@ -24,14 +24,17 @@ export async function commentsElsewhere(
   return marks;
 }
 
-/** Puts comments in the bank, or changes what is there; those without an id are new. */
-export async function changeCommentBank(
-  rows: readonly (Omit<BankComment, 'id'> & { id?: string })[],
-  said: string,
-  now: string,
-) {
+/** A comment as it is put in the bank: the same words for the same question are the same comment. */
+export type PutComment = Omit<BankComment, 'id'> & { id?: string };
+
+/** Puts comments in the bank, or changes what is there. */
+export async function changeCommentBank(rows: readonly PutComment[], said: string, now: string) {
   return runCommand({ command: 'changeCommentBank', said }, now, async (record) => {
-    for (const row of rows) await record.put('commentBank', BankComment.parse({ id: newId(), ...row }));
+    const there = await desk.commentBank.toArray();
+    for (const row of rows) {
+      const same = there.find((each) => each.text === row.text && each.questionId === row.questionId);
+      await record.put('commentBank', BankComment.parse({ ...row, id: row.id ?? same?.id ?? newId() }));
+    }
   });
 }
 

@@ -14,9 +14,12 @@ const MarkingHabits = z.object({
 });
 export type MarkingHabits = z.infer<typeof MarkingHabits>;
 
+/** How a desk begins. */
+export const usualHabits: MarkingHabits = MarkingHabits.parse({});
+
 export async function markingHabits(): Promise<MarkingHabits> {
   const row = await desk.settings.get(habitsKey);
-  return MarkingHabits.catch(MarkingHabits.parse({})).parse(row?.value ?? {});
+  return MarkingHabits.catch(usualHabits).parse(row?.value ?? {});
 }
 
 export async function keepMarkingHabits(change: Partial<MarkingHabits>): Promise<void> {

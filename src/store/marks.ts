@@ -1,11 +1,9 @@
 import { keyOfRow } from '@/core/model/desk';
-import { changedMark, HandMark, isNoMark, ownMarker, type MarkValues } from '@/core/model/mark';
+import type { MarkChange } from '@/core/marking/markChanges';
+import { changedMark, HandMark, isNoMark, ownMarker } from '@/core/model/mark';
 import type { WorkMark } from '@/core/model/workMark';
 import { runCommand } from './command';
 import { desk } from './tables';
-
-/** What a marker decides about one or many equal answers. What is left out stays as it was. */
-export type MarkChange = Partial<MarkValues>;
 
 /**
  * A change, or how it follows from the marks as they are kept: fast keys must not build on what is drawn. What is done to

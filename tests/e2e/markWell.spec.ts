@@ -62,6 +62,12 @@ test('more than the maximum only with a reason, which stays on record beside a p
   await page.keyboard.press('Enter');
   await expect(current(page)).toContainText('5 / 4');
   await expect(current(page)).toContainText('+1 adjusted');
+  // Not by the field of points either.
+  const field = page.getByRole('textbox', { name: 'Points for the current answers' });
+  await field.fill('4.5');
+  await expect(page.getByText('0 to 4', { exact: true })).toBeVisible();
+  await field.blur();
+  await expect(current(page)).toContainText('5 / 4');
   const note = page.getByRole('textbox', { name: /^Private note/ });
   await note.fill('Ask about the sketch');
   await note.blur();
@@ -224,7 +230,7 @@ test('levels and caps are written, marked by keys, and marks on the text come ba
   await page.keyboard.press('4');
   await expect(page.getByText('The scheme lines give 2; the points given differ.')).toBeVisible();
 
-  await page.keyboard.press('F6');
+  await page.keyboard.press('F9');
   await expect(page.getByRole('textbox', { name: /^Words to mark: “The”/ })).toBeFocused();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Shift+ArrowRight');

@@ -36,3 +36,8 @@ export function groupLines(marks: readonly Pick<HandMark, 'at' | 'lines' | 'poin
 export function groupComment(marks: readonly Pick<HandMark, 'at' | 'comment'>[]): string {
   return commonest(marks, ({ comment }) => comment) ?? '';
 }
+
+/** The private note that equal answers have in common. */
+export function groupNote(marks: readonly Pick<HandMark, 'at' | 'note'>[]): string {
+  return commonest(marks, ({ note = '' }) => note) ?? '';
+}

@@ -1,18 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  at,
-  attemptOf,
-  courseText,
-  markOf,
-  openQuestion,
-  samples,
-  sittingOf,
-  studentOf,
-} from '../../../tests/unit/samples';
+import { at, courseText, markOf, openQuestion, samples, sittingOf } from '../../../tests/unit/samples';
+import { textSeats } from '../../../tests/unit/textSeats';
 import { kindOf, type Question } from '../kinds';
 import type { HandMark } from '../model/mark';
-import { seatsOf, type Seat } from '../seats/seats';
+import type { Seat } from '../seats/seats';
 import { progressFrom } from '../seats/progress';
 import { groupComment, groupLines } from './groupMark';
 import { leftToMark, nextToMark } from './nextToMark';
@@ -22,35 +14,11 @@ import { schemeOf } from './scheme';
 import { withLineSwitched } from './switchLine';
 import { nothingTyped, pointsFrom, typePoints } from './typedPoints';
 
-/** Seats that are in, one a text given to a question, with the marks given. */
-function seatsWith(texts: string[], marks: HandMark[] = [], question = openQuestion): Seat[] {
-  return seatsOf(
-    {
-      sitting: sittingOf(),
-      questions: [question],
-      students: texts.map((_, index) => studentOf({ id: `s${index}` })),
-      allowances: [],
-      attempts: texts.map((text, index) =>
-        attemptOf({
-          id: `a${index}`,
-          studentId: `s${index}`,
-          handedInAt: at,
-          answers: { [question.id]: { response: { text }, at } },
-        }),
-      ),
-      marks,
-      releases: [],
-      openings: [],
-    },
-    Date.parse(at),
-  );
-}
-
 describe('equal answers', () => {
   it('are one thing to mark after case, spaces and accents are forgiven; the blank ones come last', () => {
     const groups = sameAnswers(
       openQuestion,
-      seatsWith(['', 'Iron on board', 'iron on  BOARD', 'Írón on board', 'engine', ' ']),
+      textSeats(['', 'Iron on board', 'iron on  BOARD', 'Írón on board', 'engine', ' ']),
     );
     expect(groups.map((group) => [group.id, group.answers.length])).toEqual([
       ['engine', 1],
@@ -61,7 +29,7 @@ describe('equal answers', () => {
   });
 
   it('say when equal answers carry unequal points, and when a late one waits', () => {
-    const seats = seatsWith(
+    const seats = textSeats(
       ['iron', 'Iron', 'iron'],
       [markOf({ attemptId: 'a0', points: 2 }), markOf({ attemptId: 'a1', points: 1 })],
     );
@@ -72,17 +40,17 @@ describe('equal answers', () => {
   it('do not change their order with the marks or with who wrote them', () => {
     const texts = ['ccc', 'bb', 'a', '', 'bb'];
     const ids = (seats: Seat[]) => sameAnswers(openQuestion, seats).map((group) => group.id);
-    const before = ids(seatsWith(texts));
-    expect(ids(seatsWith(texts, [markOf({ attemptId: 'a0', points: 3 })]))).toEqual(before);
-    expect(ids([...seatsWith(texts)].reverse())).toEqual(before);
+    const before = ids(textSeats(texts));
+    expect(ids(textSeats(texts, [markOf({ attemptId: 'a0', points: 3 })]))).toEqual(before);
+    expect(ids([...textSeats(texts)].reverse())).toEqual(before);
   });
 
   it('are the same objects where no answer and no mark changed', () => {
     const texts = ['iron', 'ebb', 'ebb', 'card'];
-    const seats = seatsWith(texts);
+    const seats = textSeats(texts);
     const before = sameAnswers(openQuestion, seats);
     const [first, ...rest] = seats;
-    const [marked] = seatsWith(texts, [markOf({ attemptId: 'a0', points: 3 })]);
+    const [marked] = textSeats(texts, [markOf({ attemptId: 'a0', points: 3 })]);
     const after = sameAnswers(
       openQuestion,
       [marked ?? first, ...rest].filter((seat) => seat !== undefined),
@@ -93,7 +61,7 @@ describe('equal answers', () => {
   });
 
   it('leave out whoever is still working', () => {
-    const seats = seatsWith(['iron']).map((seat): Seat => ({ ...seat, state: 'working' }));
+    const seats = textSeats(['iron']).map((seat): Seat => ({ ...seat, state: 'working' }));
     expect(sameAnswers(openQuestion, seats)).toEqual([]);
     expect(tableOf([openQuestion], seats).countsOf(openQuestion.id).given).toBe(0);
   });
@@ -101,7 +69,7 @@ describe('equal answers', () => {
 
 describe('where a marker goes on', () => {
   const groups = (marks = [markOf()].slice(1)) =>
-    sameAnswers(openQuestion, seatsWith(['a', 'bb', 'ccc'], marks));
+    sameAnswers(openQuestion, textSeats(['a', 'bb', 'ccc'], marks));
 
   it('to the next that waits, and from the end to the top', () => {
     expect(nextToMark(groups(), 'a')?.id).toBe('bb');
@@ -125,7 +93,7 @@ describe('where a marker goes on', () => {
       accepted: [{ id: 'k', text: 'springs', share: 1, comment: '' }],
     } as Question;
     const near = (...marks: HandMark[]) =>
-      sameAnswers(question, seatsWith(['neaps', 'sprngs', 'springs'], marks, question));
+      sameAnswers(question, textSeats(['neaps', 'sprngs', 'springs'], marks, question));
     const put = near().find((group) => group.nearMiss !== null);
     expect(put?.text).toBe('sprngs');
     expect(nextToMark(near(), 'neaps')?.text).toBe('sprngs');
@@ -200,7 +168,7 @@ describe('nearly right answers', () => {
       { id: 'k1', text: 'compass error', share: 0.5, comment: '' },
     ],
   } as Question;
-  const answered = (texts: string[], marks: HandMark[] = []) => seatsWith(texts, marks, neap);
+  const answered = (texts: string[], marks: HandMark[] = []) => textSeats(texts, marks, neap);
 
   it('are put forward first, with what they come near to, and never scored by themselves', () => {
     const seats = answered(['deviation', 'variation', 'deviaton', 'devaition', 'compas error', '']);

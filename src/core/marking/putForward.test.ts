@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { at, attemptOf, markOf, openQuestion, sittingOf, studentOf } from '../../../tests/unit/samples';
+import { markOf, openQuestion } from '../../../tests/unit/samples';
+import { textSeats } from '../../../tests/unit/textSeats';
 import type { HandMark } from '../model/mark';
-import { seatsOf } from '../seats/seats';
 import { arranged, wantingEntries } from './piles/arrange';
 import { putForward, type AnswerParts, type EarlierMarks } from './putForward';
 import { sameAnswers } from './sameAnswers';
@@ -20,24 +20,7 @@ function forward(
   }: { proposed?: string[][]; earlier?: EarlierMarks; withParts?: boolean } = {},
 ) {
   const question = { ...openQuestion };
-  const seats = seatsOf(
-    {
-      sitting: sittingOf({ closesAt: null, timeLimitMs: null }),
-      questions: [question],
-      students: texts.map((_, n) => studentOf({ id: `s${n}` })),
-      allowances: [],
-      attempts: texts.map((text, n) =>
-        attemptOf({
-          ...{ id: `a${n}`, studentId: `s${n}`, questionIds: ['q4'], handedInAt: at },
-          answers: { q4: { response: { text }, at } },
-        }),
-      ),
-      marks,
-      releases: [],
-      openings: [],
-    },
-    Date.parse(at) + 1000,
-  );
+  const seats = textSeats(texts, marks, question);
   const groups = sameAnswers(question, seats);
   const idOf = (text: string) => groups.find((group) => group.text === text)?.id ?? '';
   const entries = arranged(

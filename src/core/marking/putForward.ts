@@ -1,4 +1,4 @@
-import { kindOf, type Question } from '../kinds';
+import type { Question } from '../kinds';
 import { schemePoints } from '../kinds/schemePoints';
 import { groupLines } from './groupMark';
 import { linesByParts } from './parts/linesByParts';
@@ -122,7 +122,3 @@ function told(
     };
   };
 }
-
-/** Whether answers to a question are texts: what is drawn, photographed or a file is not grouped by words. */
-export const isInWords = (question: Question, drawn: boolean | undefined): boolean =>
-  kindOf(question).scoredBy === 'hand' && drawn !== true;

@@ -1,31 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { at, attemptOf, markOf, openQuestion, sittingOf, studentOf } from '../../../tests/unit/samples';
+import { courseText, markOf, openQuestion } from '../../../tests/unit/samples';
+import { textSeats } from '../../../tests/unit/textSeats';
 import type { HandMark } from '../model/mark';
-import { seatsOf } from '../seats/seats';
 import { arranged } from './piles/arrange';
 import { sameAnswers } from './sameAnswers';
 import { farApart, unequalAnswers } from './unequal';
 
 const texts = ['Iron', 'iron.', 'iron', 'metal', 'steel', ''];
-const seatsWith = (marks: HandMark[]) =>
-  seatsOf(
-    {
-      sitting: sittingOf({ closesAt: null, timeLimitMs: null }),
-      questions: [openQuestion],
-      students: texts.map((_, n) => studentOf({ id: `s${n}` })),
-      allowances: [],
-      attempts: texts.map((text, n) =>
-        attemptOf({
-          ...{ id: `a${n}`, studentId: `s${n}`, questionIds: ['q4'], handedInAt: at },
-          answers: { q4: { response: { text }, at } },
-        }),
-      ),
-      marks,
-      releases: [],
-      openings: [],
-    },
-    Date.parse(at) + 1000,
-  );
+const seatsWith = (marks: HandMark[]) => textSeats(texts, marks);
 const mark = (n: number, points: number, lines: string[] = []) =>
   markOf({ attemptId: `a${n}`, points, lines });
 
@@ -45,6 +27,22 @@ describe('equal answers with unequal points', () => {
         ],
       ],
     ]);
+  });
+
+  it('take along what was given beside the lines', () => {
+    const adjustment = { points: 1, reason: 'A sketch' };
+    const [first] = unequalAnswers([openQuestion], seatsWith([{ ...mark(0, 5), adjustment }, mark(1, 1)]));
+    expect(first?.given.map((each) => [each.points, each.adjustment])).toEqual([
+      [5, adjustment],
+      [1, undefined],
+    ]);
+  });
+
+  it('of a key are those that a marker gave something else', () => {
+    const scored = (marks: HandMark[]) =>
+      unequalAnswers([courseText], textSeats(['wrong', 'wrong'], marks, courseText)).length;
+    expect(scored([])).toBe(0);
+    expect(scored([markOf({ attemptId: 'a0', questionId: courseText.id, points: 1 })])).toBe(1);
   });
 
   it('are none while the others only wait', () => {

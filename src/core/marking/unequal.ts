@@ -1,16 +1,9 @@
 import type { Question } from '../kinds';
 import { numbersOf } from '../kinds/itemNumbers';
 import type { Seat } from '../seats/seats';
+import type { GivenPoints } from './markChanges';
 import type { AnswerEntry } from './piles/arrange';
 import { sameAnswers, type SameAnswers } from './sameAnswers';
-
-/** Points that some of several answers have, and how many of them. */
-export interface GivenPoints {
-  points: number;
-  answers: number;
-  /** The lines that most of them have. */
-  lines: string[];
-}
 
 /** Answers that say the same and have unequal points. */
 export interface UnequalAnswers {
@@ -21,24 +14,32 @@ export interface UnequalAnswers {
   given: GivenPoints[];
 }
 
-/** The points that answers have, each value once, the most given first; of equally many the higher. */
-function givenIn(groups: readonly SameAnswers[]): GivenPoints[] {
+/** The points that equal answers have, each value once, the most given first; of equally many the higher. */
+function givenIn({ answers }: SameAnswers): GivenPoints[] {
   const values = new Map<number, GivenPoints>();
-  for (const { award, mark } of groups.flatMap(({ answers }) => answers)) {
+  for (const { award, mark } of answers) {
     if (award.points === null) continue;
     const known = values.get(award.points);
     if (known) known.answers++;
-    else values.set(award.points, { points: award.points, answers: 1, lines: mark?.lines ?? [] });
+    else
+      values.set(award.points, {
+        ...{ points: award.points, answers: 1, lines: mark?.lines ?? [] },
+        adjustment: mark?.adjustment,
+      });
   }
   return [...values.values()].sort((a, b) => b.answers - a.answers || b.points - a.points);
 }
 
-/** Every place in a sitting where equal answers have unequal points, in the order of the paper. */
+/**
+ * Every place in a sitting where equal answers have unequal points by a marker's hand, in the order of the paper. Where the key
+ * alone gave them, as after tries and hints in practice, the rules say so.
+ */
 export function unequalAnswers(questions: readonly Question[], seats: readonly Seat[]): UnequalAnswers[] {
   const numbers = numbersOf(questions);
   return questions.flatMap((question) =>
     sameAnswers(question, seats).flatMap((group): UnequalAnswers[] => {
-      const given = group.uneven ? givenIn([group]) : [];
+      const byHand = group.answers.some(({ mark }) => mark !== undefined && mark.points !== null);
+      const given = group.uneven && byHand ? givenIn(group) : [];
       return given.length > 1 ? [{ question, number: numbers.get(question.id) ?? '', group, given }] : [];
     }),
   );

@@ -1,6 +1,8 @@
 import { Button, TextInput } from '@mantine/core';
 import { useState, type KeyboardEvent } from 'react';
-import { adjusted, unadjusted, type Adjustment, type HandMark } from '@/core/model/mark';
+import { adjusted, type Adjustment } from '@/core/model/mark';
+import { basePoints } from '@/core/marking/markChanges';
+import type { AnswerToMark } from '@/core/marking/sameAnswers';
 import { pointStep } from '@/core/marking/typedPoints';
 import { points } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
@@ -10,20 +12,19 @@ import styles from './mark.module.css';
 export const adjustId = 'adjust-points';
 
 interface AdjustBlockProps {
-  /** The marks of the answers it is for. */
-  marks: readonly HandMark[];
+  /** The answers it is for. */
+  answers: readonly AnswerToMark[];
   max: number;
   adjust: (adjustment: Adjustment | null) => void;
 }
 
 /** Points given or taken beside the scheme, and more than the maximum: only with a reason, which only markers see. */
-export function AdjustBlock({ marks, max, adjust }: AdjustBlockProps) {
-  const [kept] = marks.flatMap(({ adjustment }) => adjustment ?? []);
+export function AdjustBlock({ answers, max, adjust }: AdjustBlockProps) {
+  const [kept] = answers.flatMap(({ mark }) => mark?.adjustment ?? []);
   const [by, setBy] = useState<number | null>(kept?.points ?? null);
   const [reason, setReason] = useState(kept?.reason ?? '');
   const [asked, setAsked] = useState(false);
-  const base = marks[0] ? unadjusted(marks[0]) : 0;
-  const total = adjusted(base, by === null ? undefined : { points: by, reason });
+  const bases = [...new Set(answers.map(({ award, mark }) => basePoints(award, mark)))];
   const fault =
     by === null || by === 0
       ? 'Type how many points more or fewer'
@@ -78,12 +79,16 @@ export function AdjustBlock({ marks, max, adjust }: AdjustBlockProps) {
           Remove the adjustment
         </Button>
       )}
-      {by !== null && by !== 0 && (
-        <p className={styles.soft}>
-          {points(base)} {by > 0 ? '+' : '−'} {points(Math.abs(by))} makes {points(total)} of {points(max)}
-          {total > max && ', more than the maximum'}.
-        </p>
-      )}
+      {by !== null && by !== 0 && <p className={styles.soft}>{effectWords(bases, by, max)}</p>}
     </form>
   );
+}
+
+/** "4 + 1 makes 5 of 4, more than the maximum.", and of answers that differ, the sum of each. */
+function effectWords(bases: readonly number[], by: number, max: number): string {
+  const sums = bases.map((base) => {
+    const total = adjusted(base, { points: by, reason: '' });
+    return `${points(base)} ${by > 0 ? '+' : '−'} ${points(Math.abs(by))} makes ${points(total)} of ${points(max)}${total > max ? ', more than the maximum' : ''}`;
+  });
+  return `${sums.join('; ')}.`;
 }

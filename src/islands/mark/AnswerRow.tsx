@@ -74,7 +74,7 @@ export function AnswerRow({
     mark && mark.comment && mark.comment !== kept ? [mark] : [],
   );
   const { drawn, written = false } = viewOf(question);
-  const marked = group.answers.find(({ mark }) => mark?.work)?.mark?.work ?? [];
+  const marked = group.answers.find(({ mark, text }) => mark?.work && text === group.text)?.mark?.work ?? [];
   const marksText = current && written && !group.blank;
   return (
     <div
@@ -160,7 +160,7 @@ export function AnswerRow({
                 <button type="button" className={styles.plainButton} onClick={() => work.setOpen(true)}>
                   Mark the text
                 </button>{' '}
-                <KeyHint keys="F6" />
+                <KeyHint keys="F9" />
                 &ensp;
               </>
             )}

@@ -4,14 +4,13 @@ import { commentRows, commentsCsv, type BadComment } from '@/core/formats/csv/co
 import { fileNameOf } from '@/core/formats/fileName';
 import type { OfferedComment } from '@/core/marking/commentBank';
 import { commentFieldNames } from '@/core/handback/commentText';
-import { changeCommentBank, removeFromCommentBank } from '@/store/comments';
+import { changeCommentBank, removeFromCommentBank, type PutComment } from '@/store/comments';
 import { act, say } from '@/desk/act';
 import { isoNow } from '@/ui/clock';
 import { FileButton } from '@/ui/FileButton';
 import { KeptTextarea } from '@/ui/KeptTextarea';
-import { PointsField } from '@/ui/PointsField';
 import { saveFile } from '@/ui/saveFile';
-import { counted } from '@/words/format';
+import { counted, points as shown, pointsFrom } from '@/words/format';
 import { refusalWords } from '@/words/losses';
 import { readSheet } from '@/workers/readSheet';
 import { usesWords } from './CommentField';
@@ -46,9 +45,10 @@ function Bank({
   comments,
 }: Pick<CommentBankProps, 'questionId' | 'number'> & { comments: readonly OfferedComment[] }) {
   const [bad, setBad] = useState<readonly BadComment[]>([]);
+  const keyOf = useSteadyKeys();
   const rowOf = ({ text, code, points, kept }: OfferedComment) =>
     kept ?? { questionId, text, code, points, removed: false };
-  const change = (comment: OfferedComment, to: Partial<ReturnType<typeof rowOf>>, said: string) =>
+  const change = (comment: OfferedComment, to: Partial<PutComment>, said: string) =>
     void act(changeCommentBank([{ ...rowOf(comment), ...to }], said, isoNow()));
   const remove = (comment: OfferedComment) => {
     const said = 'Comment removed from the bank';
@@ -99,49 +99,12 @@ function Bank({
           </Table.Thead>
           <Table.Tbody>
             {comments.map((comment) => (
-              <Table.Tr key={comment.kept?.id ?? comment.text}>
-                <Table.Td>
-                  {comment.kept ? (
-                    <KeptTextarea
-                      size="xs"
-                      aria-label="Comment"
-                      value={comment.text}
-                      onKeep={(text) =>
-                        text.trim() && change(comment, { text }, 'Comment in the bank changed')
-                      }
-                    />
-                  ) : (
-                    comment.text
-                  )}
-                </Table.Td>
-                <Table.Td>
-                  <TextInput
-                    size="xs"
-                    w={70}
-                    aria-label={`Code of “${comment.text}”`}
-                    defaultValue={comment.code}
-                    maxLength={20}
-                    onBlur={(event) => {
-                      const code = event.currentTarget.value.trim();
-                      if (code !== comment.code) change(comment, { code }, 'Code of a comment changed');
-                    }}
-                  />
-                </Table.Td>
-                <Table.Td>
-                  <PointsField
-                    label={`Points of “${comment.text}”`}
-                    min={-1000}
-                    value={comment.points}
-                    onPoints={(points) => change(comment, { points }, 'Points of a comment changed')}
-                  />
-                </Table.Td>
-                <Table.Td className={styles.soft}>{usesWords({ ...comment, points: null })}</Table.Td>
-                <Table.Td>
-                  <Button size="compact-sm" onClick={() => remove(comment)}>
-                    Remove
-                  </Button>
-                </Table.Td>
-              </Table.Tr>
+              <BankRow
+                key={keyOf(comment)}
+                comment={comment}
+                change={(to, said) => change(comment, to, said)}
+                remove={() => remove(comment)}
+              />
             ))}
           </Table.Tbody>
         </Table>
@@ -178,6 +141,80 @@ function Bank({
       )}
     </>
   );
+}
+
+interface BankRowProps {
+  comment: OfferedComment;
+  change: (to: Partial<PutComment>, said: string) => void;
+  remove: () => void;
+}
+
+/** One comment; what is typed beside it is kept once its field is left. */
+function BankRow({ comment, change, remove }: BankRowProps) {
+  const [refused, setRefused] = useState(false);
+  return (
+    <Table.Tr>
+      <Table.Td>
+        {comment.kept ? (
+          <KeptTextarea
+            size="xs"
+            aria-label="Comment"
+            value={comment.text}
+            onKeep={(text) => text.trim() && change({ text }, 'Comment in the bank changed')}
+          />
+        ) : (
+          comment.text
+        )}
+      </Table.Td>
+      <Table.Td>
+        <TextInput
+          size="xs"
+          w={70}
+          aria-label={`Code of “${comment.text}”`}
+          defaultValue={comment.code}
+          maxLength={20}
+          onBlur={(event) => {
+            const code = event.currentTarget.value.trim();
+            if (code !== comment.code) change({ code }, 'Code of a comment changed');
+          }}
+        />
+      </Table.Td>
+      <Table.Td>
+        <TextInput
+          size="xs"
+          w={76}
+          inputMode="decimal"
+          aria-label={`Points of “${comment.text}”`}
+          defaultValue={comment.points === null ? '' : shown(comment.points)}
+          error={refused && 'not a number'}
+          onBlur={(event) => {
+            const typed = event.currentTarget.value.trim();
+            const points = typed === '' ? null : pointsFrom(typed);
+            const fault = typed !== '' && (points === null || Math.abs(points) > 1000);
+            setRefused(fault);
+            if (!fault && points !== comment.points) change({ points }, 'Points of a comment changed');
+          }}
+        />
+      </Table.Td>
+      <Table.Td className={styles.soft}>{usesWords({ ...comment, points: null })}</Table.Td>
+      <Table.Td>
+        <Button size="compact-sm" onClick={remove}>
+          Remove
+        </Button>
+      </Table.Td>
+    </Table.Tr>
+  );
+}
+
+/** The same key for a comment before and after it is put in the bank, and while its words are changed: the focus stays. */
+function useSteadyKeys(): (comment: OfferedComment) => string {
+  const [keys] = useState(() => new Map<string, string>());
+  return ({ text, kept }) => {
+    const key = keys.get(kept?.id ?? '') ?? keys.get(`text ${text}`) ?? text;
+    keys.set(`text ${text}`, key);
+    if (kept) keys.set(kept.id, key);
+    return key;
+  };
 }
 
 const badWords: Record<BadComment['why'], string> = {

@@ -3,13 +3,14 @@ import { lazy, Suspense, useMemo, useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import { drift, type Drift } from '@/core/analysis/drift';
-import { farApart, unequalAnswers, type GivenPoints, type UnequalAnswers } from '@/core/marking/unequal';
+import { evenedMark, type GivenPoints } from '@/core/marking/markChanges';
+import { farApart, unequalAnswers, type UnequalAnswers } from '@/core/marking/unequal';
 import { sameAnswers } from '@/core/marking/sameAnswers';
 import { ownMarker } from '@/core/model/mark';
 import { actWhenRoom } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
-import { markAnswers } from '@/store/marks';
+import { markAnswers, type MarkStep } from '@/store/marks';
 import { isoNow } from '@/ui/clock';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
@@ -38,6 +39,7 @@ function Fairness({ sitting }: { sitting: SittingData }) {
     () => unequalAnswers(sitting.questions, sitting.seats),
     [sitting.questions, sitting.seats],
   );
+  const { waiting } = sitting.progress;
   const back = <a href={`/sittings/${sitting.sitting.id}/mark`}>Back to marking</a>;
   if (!question)
     return (
@@ -52,7 +54,7 @@ function Fairness({ sitting }: { sitting: SittingData }) {
         <MarginBlock title="Before you hand back">
           <p>
             {unequal.length === 0
-              ? 'Answers that say the same have the same points.'
+              ? `Answers that say the same have the same points${waiting > 0 ? ', as far as they are marked' : ''}.`
               : `${counted(unequal.length, 'answer')} put the same way ${unequal.length === 1 ? 'has' : 'have'} unequal points.`}
           </p>
           <p>{back}</p>
@@ -61,7 +63,11 @@ function Fairness({ sitting }: { sitting: SittingData }) {
     >
       <h2 className={styles.heading}>Equal answers, unequal points</h2>
       {unequal.length === 0 ? (
-        <p className={styles.soft}>None: whoever said the same got the same.</p>
+        <p className={styles.soft}>
+          {waiting > 0
+            ? `None so far; ${counted(waiting, 'answer')} still ${waiting === 1 ? 'waits' : 'wait'}.`
+            : 'None: whoever said the same got the same.'}
+        </p>
       ) : (
         <ul className={styles.list}>
           {unequal.map((each) => (
@@ -85,21 +91,15 @@ function Fairness({ sitting }: { sitting: SittingData }) {
 
 function UnequalRow({ sitting, unequal }: { sitting: SittingData; unequal: UnequalAnswers }) {
   const { question, number, group, given } = unequal;
-  const even = ({ points: worth, lines }: GivenPoints) => {
-    const attemptIds = group.answers.map(({ attemptId }) => attemptId);
-    const said = `Question ${number}: ${points(worth)} for all ${counted(attemptIds.length, 'identical answer')}`;
-    const place = { sittingId: sitting.sitting.id, questionId: question.id, attemptIds };
-    const why = 'the same for equal answers';
-    void actWhenRoom(() =>
-      markAnswers(
-        place,
-        { points: worth, lines, adjustment: undefined, aside: false },
-        said,
-        isoNow(),
-        undefined,
-        why,
-      ),
-    );
+  const even = (to: GivenPoints) => {
+    const awards = new Map(group.answers.map(({ attemptId, award }) => [attemptId, award]));
+    const place = { sittingId: sitting.sitting.id, questionId: question.id, attemptIds: [...awards.keys()] };
+    const step: MarkStep = (before) => {
+      const award = awards.get(before.attemptId);
+      return award ? evenedMark(award, before, to) : {};
+    };
+    const said = `Question ${number}: ${points(to.points)} for all ${counted(awards.size, 'identical answer')}`;
+    void actWhenRoom(() => markAnswers(place, step, said, isoNow(), undefined, 'the same for equal answers'));
   };
   return (
     <li>

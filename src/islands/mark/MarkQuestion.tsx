@@ -1,6 +1,5 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import type { Question } from '@/core/kinds';
-import { keyPoints, nothingKeyed, type KeyedPoints } from '@/core/marking/keyedPoints';
 import { leftToMark, nextToMark } from '@/core/marking/nextToMark';
 import { wantingEntries } from '@/core/marking/piles/arrange';
 import { putForward } from '@/core/marking/putForward';
@@ -17,7 +16,9 @@ import { MarkMargin } from './MarkMargin';
 import { enterWords, refusedWords } from './markWords';
 import { useCommentBank } from './useCommentBank';
 import { useEarlierMarks } from './useEarlierMarks';
+import { isPointKey, useKeyedPoints } from './useKeyedPoints';
 import { useMarkActs } from './useMarkActs';
+import { useMarkPosition } from './useMarkPosition';
 import type { useMarkingHabits } from './useMarkingHabits';
 import { usePileActs } from './usePileActs';
 import { hasNearAnswers, useAnswerParts, usePiles } from './usePiles';
@@ -35,9 +36,6 @@ interface MarkQuestionProps {
   /** Who marks. */
   markerId?: string;
 }
-
-/** Digits further apart than this are not one number. */
-const typingPauseMs = 1_500;
 
 /** One question being marked: its answers, and its scheme in the margin. */
 export function MarkQuestion({
@@ -59,38 +57,13 @@ export function MarkQuestion({
   );
   const { entries } = piles;
   const groups = useMemo(() => entries.map(({ group }) => group), [entries]);
-  const first = () => (nextToMark(groups, null) ?? groups[0])?.id ?? null;
-  const [currentId, setCurrentId] = useState(first);
+  const { current, at, align, begin, goTo: goToRow } = useMarkPosition(groups);
   const [names, setNames] = useState(false);
   const [marksText, setMarksText] = useState(false);
   const [bankOpen, setBankOpen] = useState(false);
-  // Until the marker has done something, the first that waits is where marking begins: piles come a moment after the answers.
-  const [begun, setBegun] = useState(false);
-  const startId = begun ? currentId : first();
-  const current = groups.find((group) => group.id === startId) ?? groups[0];
-
-  // Held keys come faster than drawing: they act on where the marker is, not on what was last drawn.
-  const at = useRef(current?.id ?? null);
-  const hasBegun = useRef(false);
-  useEffect(() => {
-    // Not by what was drawn last: a key may have come since.
-    if (!hasBegun.current) at.current = current?.id ?? null;
-  }, [current]);
-  /** From now on the marker is where the marker went. */
-  const begin = (id: string) => {
-    if (!hasBegun.current) setCurrentId(id);
-    hasBegun.current = true;
-    setBegun(true);
-  };
-  /** Where the list puts the row that the marker goes to. */
-  const align = useRef<'auto' | 'start'>('auto');
   const goTo = (id: string, to: 'auto' | 'start' = 'auto') => {
-    align.current = to;
     setMarksText(false);
-    at.current = id;
-    hasBegun.current = true;
-    setBegun(true);
-    setCurrentId(id);
+    goToRow(id, to);
   };
 
   const earlier = useEarlierMarks(sittingId, question);
@@ -103,24 +76,13 @@ export function MarkQuestion({
     ...{ sittingId, markerId, question, number, entries, likes, begin },
     drawnMarks: sitting.marks,
   });
-  const allMarks = useRef(() => sitting.marks);
-  useEffect(() => {
-    allMarks.current = () => sitting.marks;
-  });
-  const offered = useCommentBank(sittingId, question.id, allMarks);
-  const keyed = useRef<KeyedPoints>(nothingKeyed);
-  const keyedAt = useRef(0);
+  const offered = useCommentBank(sittingId, question.id, sitting.marks);
+  const keyed = useKeyedPoints();
   const typePoint = (here: SameAnswers, key: string) => {
-    // After a pause a new number begins.
-    const now = performance.now();
-    const before = now - keyedAt.current < typingPauseMs ? keyed.current : nothingKeyed;
-    keyedAt.current = now;
-    const { moves, ...next } = keyPoints(before, key, here.id, question.points, habits.goesOn);
-    keyed.current = next;
-    const { refused, points: worth } = next.typed;
-    const on = acts.asActed().find(({ id }) => id === next.on) ?? here;
+    const { typed, on, moves } = keyed.type(key, here.id, question.points, habits.goesOn);
+    const { refused, points: worth } = typed;
     if (refused) say(refusedWords(refused.why, refused.typed, question.points), true);
-    else if (worth !== null) acts.give(on, worth);
+    else if (worth !== null) acts.give(acts.asActed().find(({ id }) => id === on) ?? here, worth);
     if (moves) goOn(here);
   };
   /** What is put forward, and what will be once these are drawn with their points: what lies in a pile with them and says the same. */
@@ -156,13 +118,16 @@ export function MarkQuestion({
   /** The rows that are whole on the screen, in their order. */
   const onScreen = useRef<string[]>([]);
   const [forward, setForward] = useState(0);
-
   const lookedAt = (ids: string[]) => {
     onScreen.current = ids;
     for (const id of ids) seen.current.add(id);
     setForward(forwardOnScreen().length);
   };
-  const forwardOnScreen = () => onScreen.current.filter((id) => likes.has(id));
+  // What was set aside for a second look is looked at by itself.
+  const forwardOnScreen = () => {
+    const aside = new Set(groups.flatMap((group) => (group.aside ? [group.id] : [])));
+    return onScreen.current.filter((id) => likes.has(id) && !aside.has(id));
+  };
   const takeOnScreen = () => {
     const ids = forwardOnScreen();
     const last = groups.find(({ id }) => id === ids.at(-1));
@@ -182,7 +147,7 @@ export function MarkQuestion({
       void keepHabits({ goesOn: !habits.goesOn });
       return true;
     }
-    if (key === 'F6') {
+    if (key === 'F9') {
       setMarksText(!marksText);
       return true;
     }
@@ -196,11 +161,11 @@ export function MarkQuestion({
     worked();
     if (hasNearAnswers(question) && pileActs.onKey(key, shift)) return true;
     const line = schemeOf(question)[key.toUpperCase().charCodeAt(0) - 65];
-    if (/^[\p{Nd}.,٫．，/]$/u.test(key)) {
+    if (isPointKey(key)) {
       typePoint(here, key);
       return true;
     }
-    keyed.current = nothingKeyed;
+    keyed.forget();
     if (/^[a-z]$/i.test(key) && line) {
       acts.switchLine(here, line.id);
       if (shift) goOn(here);
@@ -212,8 +177,7 @@ export function MarkQuestion({
       document.getElementById(adjustId)?.focus();
       return false;
     } else if (key === '=') {
-      acts.takeLike([here.id]);
-      if (habits.goesOn) goOn(here);
+      if (acts.takeLike([here.id]) && habits.goesOn) goOn(here);
     } else if (key === 'Enter') enter(here);
     else if (key === 'ArrowDown') step(1);
     else if (key === 'ArrowUp') step(-1);
@@ -275,9 +239,7 @@ export function MarkQuestion({
         onKey={onKey}
         comment={acts.comment}
         offered={offered}
-        chosen={(group, { text, points: by }) => {
-          if (by !== null && by !== 0) acts.adjust(group, { points: by, reason: text.slice(0, 500) });
-        }}
+        chosen={acts.takeCommentPoints}
       />
     </TwoColumns>
   );

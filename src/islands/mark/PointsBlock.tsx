@@ -3,7 +3,7 @@ import { roundPoints } from '@/core/basics/points';
 import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { differsFromScheme, schemePoints } from '@/core/kinds/schemePoints';
-import { groupLines } from '@/core/marking/groupMark';
+import { groupLines, groupNote } from '@/core/marking/groupMark';
 import type { LikeMark } from '@/core/marking/piles/like';
 import { marksOf, type SameAnswers } from '@/core/marking/sameAnswers';
 import { wholeScheme } from '@/core/marking/scheme';
@@ -90,7 +90,7 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
           label="Points for the current answers"
           w={58}
           value={current.points}
-          max={Math.max(question.points, current.points ?? 0)}
+          max={question.points}
           step={pointStep}
           onPoints={(worth) => give(current, worth)}
         />
@@ -133,7 +133,7 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
       {!byHand && <AcceptWording sitting={sitting} question={question} number={number} current={current} />}
       <AdjustBlock
         key={`${current.id} ${JSON.stringify(marks.map(({ adjustment }) => adjustment))}`}
-        marks={marks}
+        answers={acts.together(current).flatMap(({ answers }) => answers)}
         max={question.points}
         adjust={(adjustment) => acts.adjust(current, adjustment)}
       />
@@ -142,7 +142,7 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
         size="xs"
         aria-label="Private note, no student sees it"
         placeholder="Private note, for markers only"
-        value={marks.find(({ note }) => note)?.note ?? ''}
+        value={groupNote(marks)}
         onKeep={(text) => acts.note(current, text)}
       />
       <MarkHistory marks={marks} scheme={scheme.lines} />

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { optionLetter } from '@/core/kinds/optionLetter';
-import { keyPoints, nothingKeyed, type KeyedPoints } from '@/core/marking/keyedPoints';
+import { clearedPoints, givenPoints } from '@/core/marking/markChanges';
 import { schemeOf } from '@/core/marking/scheme';
 import { withLineSwitched } from '@/core/marking/switchLine';
 import { fullName } from '@/core/model/names';
@@ -12,6 +12,7 @@ import { markAnswers, type MarkStep } from '@/store/marks';
 import { isoNow } from '@/ui/clock';
 import { points } from '@/words/format';
 import { refusedWords } from './markWords';
+import { isPointKey, useKeyedPoints } from './useKeyedPoints';
 
 export const scriptShortcuts: Shortcut[] = [
   { keys: '↑  ↓', does: 'go to the previous or next question' },
@@ -22,13 +23,9 @@ export const scriptShortcuts: Shortcut[] = [
   { keys: 'Enter', does: 'write a comment; Escape goes back' },
 ];
 
-/** Digits further apart than this are not one number. */
-const typingPauseMs = 1_500;
-
 /** One whole script worked by keys, as the list of answers is: they act on the question that has the focus. */
 export function ScriptKeys({ sitting, seat, seats }: { sitting: SittingData; seat: Seat; seats: Seat[] }) {
-  const keyed = useRef<KeyedPoints>(nothingKeyed);
-  const keyedAt = useRef(0);
+  const keyed = useKeyedPoints();
   const onKey = useRef<(event: KeyboardEvent) => boolean>(() => false);
   useEffect(() => {
     const sections = () => [...document.querySelectorAll<HTMLElement>('[data-question]')];
@@ -59,31 +56,26 @@ export function ScriptKeys({ sitting, seat, seats }: { sitting: SittingData; sea
         const question = sitting.questions.find(({ id }) => id === section?.dataset.question);
         if (!section || !question) return false;
         const line = schemeOf(question)[key.toUpperCase().charCodeAt(0) - 65];
-        if (/^[\p{Nd}.,٫．，/]$/u.test(key)) {
-          const now = performance.now();
-          const before = now - keyedAt.current < typingPauseMs ? keyed.current : nothingKeyed;
-          keyedAt.current = now;
-          keyed.current = keyPoints(before, key, question.id, question.points, false);
-          const { refused, points: worth } = keyed.current.typed;
+        if (isPointKey(key)) {
+          const { refused, points: worth } = keyed.type(key, question.id, question.points, false).typed;
           if (refused) say(refusedWords(refused.why, refused.typed, question.points), true);
           else if (worth !== null)
             keep(
               question.id,
-              { points: worth, adjustment: undefined, aside: false },
+              givenPoints(worth),
               `${points(worth)} of ${points(question.points)}`,
               `script-${question.id}-${seat.student.id}`,
             );
           return true;
         }
-        keyed.current = nothingKeyed;
+        keyed.forget();
         if (/^[a-z]$/i.test(key) && line)
           keep(
             question.id,
             (before) => withLineSwitched(question, before, [before], line.id),
             `line ${optionLetter(schemeOf(question).indexOf(line))} switched`,
           );
-        else if (key === 'Backspace' || key === 'Delete')
-          keep(question.id, { points: null, lines: [], adjustment: undefined }, 'points cleared');
+        else if (key === 'Backspace' || key === 'Delete') keep(question.id, clearedPoints, 'points cleared');
         else if (key === 'Enter') section.querySelector<HTMLElement>('textarea')?.focus();
         else return false;
       }

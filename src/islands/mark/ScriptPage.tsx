@@ -4,6 +4,7 @@ import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import { marksThatCount } from '@/core/scoring/marksThatCount';
+import { clearedPoints, givenPoints } from '@/core/marking/markChanges';
 import { schemeOf } from '@/core/marking/scheme';
 import { withLineSwitched } from '@/core/marking/switchLine';
 import { fullName, registerName } from '@/core/model/names';
@@ -208,12 +209,12 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
             label={`Points for question ${number}`}
             w={58}
             value={award.points}
-            max={Math.max(award.max, award.points ?? 0)}
+            max={award.max}
             step={pointStep}
             onPoints={(worth) => {
               if (worth !== null)
                 keep(
-                  { points: worth },
+                  givenPoints(worth),
                   `${points(worth)} of ${points(award.max)}`,
                   `script-${question.id}-${seat.student.id}`,
                 );
@@ -222,7 +223,7 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
           of {points(award.max)}, {stateWords[award.state]}
         </div>
         {award.state === 'overridden' && (
-          <Button size="compact-sm" onClick={() => keep({ points: null, lines: [] }, 'override removed', '')}>
+          <Button size="compact-sm" onClick={() => keep(clearedPoints, 'override removed', '')}>
             Remove override ({award.byKey === null ? 'no key' : `${points(award.byKey)} by the key`})
           </Button>
         )}

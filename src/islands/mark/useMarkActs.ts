@@ -1,16 +1,18 @@
 import { useEffect, useRef } from 'react';
 import type { Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
-import { groupComment } from '@/core/marking/groupMark';
+import type { OfferedComment } from '@/core/marking/commentBank';
+import { groupComment, groupNote } from '@/core/marking/groupMark';
+import { adjustedMark, clearedPoints, givenPoints, withCommentPoints } from '@/core/marking/markChanges';
 import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import type { LikeMark } from '@/core/marking/piles/like';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import { schemeOf } from '@/core/marking/scheme';
 import { withLineSwitched } from '@/core/marking/switchLine';
-import { adjusted, unadjusted, type Adjustment } from '@/core/model/mark';
-import { markAnswers, markWork, type MarkChange, type MarkStep } from '@/store/marks';
+import type { Adjustment } from '@/core/model/mark';
+import { markAnswers, markWork, type MarkStep } from '@/store/marks';
 import type { WorkMark } from '@/core/model/workMark';
-import { actWhenRoom } from '@/desk/act';
+import { actWhenRoom, say } from '@/desk/act';
 import { isoNow } from '@/ui/clock';
 import { counted, points } from '@/words/format';
 
@@ -102,35 +104,30 @@ export function useMarkActs(props: MarkActsProps) {
   const give = (group: SameAnswers, worth: number | null) => {
     begin(group.id);
     const count = counted(countOf(group), 'answer');
-    const none: MarkChange = { adjustment: undefined };
     if (worth === null)
-      keep(group, { ...none, points: null, lines: [] }, `points of ${count} cleared`, {
+      keep(group, clearedPoints, `points of ${count} cleared`, {
         is: ({ answers }) => ({ waiting: answers.length, points: null }),
       });
     else
-      keep(
-        group,
-        { ...none, points: worth, aside: false },
-        `${points(worth)} of ${points(question.points)} for ${count}`,
-        { joins: `points-${question.id}-${group.id}`, is: () => ({ ...done, points: worth }) },
-      );
+      keep(group, givenPoints(worth), `${points(worth)} of ${points(question.points)} for ${count}`, {
+        joins: `points-${question.id}-${group.id}`,
+        is: () => ({ ...done, points: worth }),
+      });
   };
+  const awardOf = (group: SameAnswers, attemptId: string) =>
+    together(group)
+      .flatMap(({ answers }) => answers)
+      .find((answer) => answer.attemptId === attemptId)?.award ?? { byKey: null };
   /** Gives or takes points beside what there is; null takes that back. */
   const adjust = (group: SameAnswers, adjustment: Adjustment | null) => {
     begin(group.id);
     const said = adjustment
       ? `adjusted by ${adjustment.points > 0 ? '+' : ''}${points(adjustment.points)}: ${adjustment.reason}`
       : 'adjustment removed';
-    keep(
-      group,
-      (before) => ({
-        points: adjusted(unadjusted(before), adjustment ?? undefined),
-        adjustment: adjustment ?? undefined,
-        aside: false,
-      }),
-      said,
-      { why: adjustment?.reason ?? '', is: () => done },
-    );
+    keep(group, (before) => adjustedMark(awardOf(group, before.attemptId), before, adjustment), said, {
+      why: adjustment?.reason ?? '',
+      is: () => done,
+    });
   };
   const switchLine = (group: SameAnswers, lineId: string) => {
     begin(group.id);
@@ -159,7 +156,25 @@ export function useMarkActs(props: MarkActsProps) {
       { joins: `comment-${question.id}-${group.id}` },
     );
   const note = (group: SameAnswers, text: string) =>
-    keep(group, { note: text }, 'private note', { joins: `note-${question.id}-${group.id}` });
+    keep(
+      group,
+      (before, all) => ((before.note ?? '') === groupNote(all) ? { note: text } : {}),
+      'private note',
+      { joins: `note-${question.id}-${group.id}` },
+    );
+  /** A comment of the bank was taken: what it gives or takes off goes with it where there are points. */
+  const takeCommentPoints = (group: SameAnswers, { text, points: by }: OfferedComment) => {
+    if (by === null || by === 0) return;
+    if (group.waiting > 0)
+      say(
+        `Give points first: the ${by > 0 ? '+' : '−'}${points(Math.abs(by))} of this comment was not taken`,
+        true,
+      );
+    else
+      keep(group, (before) => withCommentPoints(before, { text, points: by }), 'points of a comment', {
+        why: text.slice(0, 500),
+      });
+  };
 
   /** Marks the text of equal answers that were written letter by letter the same: marks count the letters. */
   const markText = (
@@ -172,14 +187,14 @@ export function useMarkActs(props: MarkActsProps) {
     void actWhenRoom(() => markWork(place(ids), step, `Question ${number}: ${said}`, isoNow()));
   };
 
-  /** Gives the answers that wait in these rows what is put forward for them. */
-  const takeLike = (ids: readonly string[]) => {
+  /** Gives the answers that wait in these rows what is put forward for them. @returns whether there was anything */
+  const takeLike = (ids: readonly string[]): boolean => {
     const taken = ids.flatMap((id) => {
       const like = acted.current.get(id)?.is.waiting === 0 ? undefined : likes.get(id);
       return like ? [{ id, like }] : [];
     });
     const [first] = taken;
-    if (!first) return;
+    if (!first) return false;
     const of = new Map(taken.flatMap(({ like }) => like.attemptIds.map((id) => [id, like] as const)));
     const rows = entries.flatMap(({ group }) => (taken.some(({ id }) => id === group.id) ? [group] : []));
     const stored = actedOn(rows, () => ({ waiting: 0, aside: false }));
@@ -198,6 +213,7 @@ export function useMarkActs(props: MarkActsProps) {
     void actWhenRoom(() =>
       markAnswers(place([...of.keys()]), step, `Question ${number}: ${said}`, isoNow()),
     ).then(stored);
+    return true;
   };
 
   return {
@@ -211,6 +227,7 @@ export function useMarkActs(props: MarkActsProps) {
     comment,
     note,
     markText,
+    takeCommentPoints,
     takeLike,
   };
 }

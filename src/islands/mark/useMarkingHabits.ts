@@ -1,10 +1,8 @@
 import { useLiveQuery } from 'dexie-react-hooks';
-import { keepMarkingHabits, markingHabits, type MarkingHabits } from '@/store/markingHabits';
-
-const usual: MarkingHabits = { goesOn: false, order: 'short', pauseAfter: 45 };
+import { keepMarkingHabits, markingHabits, usualHabits } from '@/store/markingHabits';
 
 /** How the marker likes to mark, kept on the desk. */
 export function useMarkingHabits() {
-  const habits = useLiveQuery(markingHabits) ?? usual;
+  const habits = useLiveQuery(markingHabits) ?? usualHabits;
   return { habits, keepHabits: keepMarkingHabits };
 }

@@ -1,7 +1,7 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Question } from '@/core/kinds';
-import { isInWords, type AnswerParts } from '@/core/marking/putForward';
+import { kindOf, type Question } from '@/core/kinds';
+import type { AnswerParts } from '@/core/marking/putForward';
 import { usualThreshold } from '@/core/marking/near/piles';
 import { arranged, shuffledEntries, type AnswerEntry } from '@/core/marking/piles/arrange';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
@@ -22,7 +22,8 @@ const sameList = (a: readonly string[], b: readonly string[]) =>
   a.length === b.length && a.every((each, index) => each === b[index]);
 
 /** Whether answers of this kind are words that can be near each other. */
-export const hasNearAnswers = (question: Question): boolean => isInWords(question, viewOf(question).drawn);
+export const hasNearAnswers = (question: Question): boolean =>
+  kindOf(question).scoredBy === 'hand' && viewOf(question).drawn !== true;
 
 /** The different answers in words, with their ids: what a worker looks at. */
 function wordsOf(question: Question, groups: readonly SameAnswers[]) {

@@ -292,10 +292,12 @@ function markingFrom(scorer: readonly XmlElement[], rich: ItemSource['rich']): I
       model.push(plainText(rich(block.children)));
       continue;
     }
-    const groups = within(block, 'div').filter(isGroup);
+    const groups = within(block, 'div')
+      .filter(isGroup)
+      .slice(0, 12 - schemeGroups.length);
     const grouped = new Set(groups.flatMap((group) => within(group, 'li')));
     linesIn(within(block, 'li').filter((row) => !grouped.has(row)));
-    for (const group of groups.slice(0, 12)) {
+    for (const group of groups) {
       const id = `group${schemeGroups.length}`;
       const heading = plainText(rich(childNamed(group, 'p')?.children ?? []));
       const [, text = heading, cap] = groupWords.exec(heading) ?? [];

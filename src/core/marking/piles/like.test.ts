@@ -1,34 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import { at, attemptOf, markOf, openQuestion, sittingOf, studentOf } from '../../../../tests/unit/samples';
+import { markOf, openQuestion } from '../../../../tests/unit/samples';
+import { textSeats } from '../../../../tests/unit/textSeats';
 import type { HandMark } from '../../model/mark';
-import { seatsOf } from '../../seats/seats';
 import { sameAnswers } from '../sameAnswers';
 import { arranged } from './arrange';
 import { likeOf } from './like';
 
 const texts = ['points to iron', 'Points to iron.', 'it points to iron', 'something else'];
 function entries(marks: readonly HandMark[], proposed: string[][]) {
-  const seats = seatsOf(
-    {
-      sitting: sittingOf({ closesAt: null, timeLimitMs: null }),
-      questions: [openQuestion],
-      students: texts.map((_, n) => studentOf({ id: `s${n}` })),
-      allowances: [],
-      attempts: texts.map((text, n) =>
-        attemptOf({
-          id: `a${n}`,
-          studentId: `s${n}`,
-          questionIds: ['q4'],
-          handedInAt: at,
-          answers: { q4: { response: { text }, at } },
-        }),
-      ),
-      marks: [...marks],
-      releases: [],
-      openings: [],
-    },
-    Date.parse(at) + 1000,
-  );
+  const seats = textSeats(texts, marks);
   const groups = sameAnswers({ ...openQuestion }, seats);
   const id = (text: string) => groups.find((group) => group.text.toLowerCase().startsWith(text))?.id ?? '';
   return arranged(

@@ -8,7 +8,7 @@ export interface LikeMark {
   points: number;
   /** Ids of the scheme lines met. */
   lines: string[];
-  /** What all of them have beside the scheme; absent: not all have the same. */
+  /** What those with these lines have beside them. */
   adjustment?: Adjustment | undefined;
   /** The answers that have it: how the first of them put it, and how many there are. */
   text: string;
@@ -57,11 +57,13 @@ function sharedBy(
   const [first] = groups;
   const [points, ...more] = new Set(marks.flatMap((mark) => mark.points ?? []));
   if (!first || points === undefined || more.length > 0) return null;
-  const [adjustment, ...others] = new Set(marks.map((mark) => JSON.stringify(mark.adjustment)));
+  const lines = groupLines(marks);
+  // With the lines goes what was given beside them: together they make the points.
+  const same = marks.find((mark) => mark.lines.join() === lines.join());
   return {
     points,
-    lines: groupLines(marks),
-    ...(adjustment !== undefined && others.length === 0 && { adjustment: marks[0]?.adjustment }),
+    lines,
+    ...(same?.adjustment && { adjustment: same.adjustment }),
     text: first.text,
     times: marks.length,
     from,

@@ -1,0 +1,26 @@
+import { useRef } from 'react';
+import { keyPoints, nothingKeyed, type KeyedStep } from '@/core/marking/keyedPoints';
+
+/** Digits further apart than this are not one number. */
+const typingPauseMs = 1_500;
+
+/** Whether a key belongs to a number of points. */
+export const isPointKey = (key: string): boolean => /^[\p{Nd}.,٫．，/]$/u.test(key);
+
+/** Points typed by single keys, with the pause after which a new number begins. */
+export function useKeyedPoints() {
+  const state = useRef({ keyed: nothingKeyed, at: 0 });
+  /** @param on the answers the marker is at */
+  const type = (key: string, on: string, max: number, goesOn: boolean): KeyedStep => {
+    const now = performance.now();
+    const { keyed, at } = state.current;
+    const step = keyPoints(now - at < typingPauseMs ? keyed : nothingKeyed, key, on, max, goesOn);
+    state.current = { keyed: step, at: now };
+    return step;
+  };
+  /** Another key came: the number is over. */
+  const forget = () => {
+    state.current = { keyed: nothingKeyed, at: 0 };
+  };
+  return { type, forget };
+}
