@@ -10,7 +10,8 @@ import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
 import { acceptIntoKey, acceptingQuestion } from '@/store/acceptIntoKey';
 import { isoNow } from '@/ui/clock';
-import { counted, percent, points } from '@/words/format';
+import { points } from '@/words/format';
+import { rescoreWords } from '@/words/rescore';
 import styles from './mark.module.css';
 
 interface AcceptWordingProps {
@@ -66,13 +67,7 @@ function OneWording({
         </>
       ) : (
         <>
-          <p role="status">
-            {counted(asked.effect.answersChanged, 'answer')} of the{' '}
-            {counted(asked.effect.students, 'student')} who have handed in would get different points:{' '}
-            {asked.effect.studentsUp} would go up, {asked.effect.studentsDown} down, the mean from{' '}
-            {percent(asked.effect.before.share)} to {percent(asked.effect.after.share)}. What you gave by hand
-            stays.
-          </p>
+          <p role="status">{rescoreWords(asked.effect)} What you gave by hand stays.</p>
           <Button
             size="compact-sm"
             onClick={() => {

@@ -68,10 +68,12 @@ export function MarkMargin(props: MarkMarginProps) {
         />
       )}
       {props.forwardOnScreen > 1 && (
-        <Button size="compact-sm" onClick={props.takeOnScreen}>
-          Give {props.forwardOnScreen} rows on the screen what is put forward&ensp;
-          <KeyHint keys="Shift Space" />
-        </Button>
+        <MarginBlock title="Put forward on the screen">
+          <Button size="compact-sm" onClick={props.takeOnScreen}>
+            Take all {props.forwardOnScreen}&ensp;
+            <KeyHint keys="Shift Space" />
+          </Button>
+        </MarginBlock>
       )}
       {piles && <PileBlock entry={piles.entry} acts={piles.acts} />}
       {(keyText || question.note) && (

@@ -6,13 +6,13 @@ import type { Question } from '@/core/kinds';
 import type { Sitting } from '@/core/model/sitting';
 import { seatsOf } from '@/core/seats/seats';
 import { readyToSit } from '@/core/scoring/paperFindings';
-import { previewRescore, type MeanTotal } from '@/core/repair/rescore';
+import { previewRescore } from '@/core/repair/rescore';
 import { sameContent } from '@/store/papers';
 import { paperOf, sittingRecords } from '@/store/queries';
 import { adoptPaper } from '@/store/sittings';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
-import { counted, percent, points } from '@/words/format';
+import { rescoreWords } from '@/words/rescore';
 import { MarginBlock } from '@/ui/TwoColumns';
 import styles from './write.module.css';
 
@@ -30,12 +30,7 @@ export function ChangedSince({ paper, sitting }: { paper: Paper; sitting: Sittin
   if (!effect) return null;
   return (
     <MarginBlock title={sitting.title}>
-      <p>
-        Students sat an earlier version of this paper. With your changes since,{' '}
-        {counted(effect.answersChanged, 'answer')} of the {counted(effect.students, 'student')} who have
-        handed in would get different points: {effect.studentsUp} would go up, {effect.studentsDown} down, the
-        mean from {meanWords(effect.before)} to {meanWords(effect.after)}.
-      </p>
+      <p>Students sat an earlier version of this paper. With your changes since, {rescoreWords(effect)}</p>
       <Button disabled={!readyToSit(paper)} onClick={() => void act(adoptPaper(sitting.id, isoNow()))}>
         Score with the changed paper
       </Button>
@@ -52,7 +47,3 @@ async function effectOn(paper: Paper, sitting: Sitting) {
   const scored = (questions: Question[]) => seatsOf({ ...records, questions }, now);
   return previewRescore(scored(itemsOf(sat.questions)), scored(itemsOf(paper.questions)));
 }
-
-/** "12.4 of 20 (62%)" */
-const meanWords = ({ points: mean, max, share }: MeanTotal) =>
-  `${points(mean)} of ${points(max)} (${percent(share)})`;
