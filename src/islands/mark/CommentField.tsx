@@ -1,5 +1,5 @@
 import { Combobox, useCombobox } from '@mantine/core';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { fewestLetters, foundComments, type OfferedComment } from '@/core/marking/commentBank';
 import { counted, points } from '@/words/format';
 import { KeptTextarea } from '@/ui/KeptTextarea';
@@ -24,19 +24,21 @@ const mostShown = 6;
 /** A comment, with those of the bank that begin like what is typed. */
 export function CommentField({ label, placeholder, value, keep, offered, chosen, done }: CommentFieldProps) {
   const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() });
-  const [found, setFound] = useState<readonly OfferedComment[]>([]);
-  const replacing = useRef<((text: string) => void) | null>(null);
-  const look = (typed: string) => {
-    const next =
-      typed.trim().length < fewestLetters ? [] : foundComments(typed, offered()).slice(0, mostShown);
-    setFound(next);
-    if (next.length > 0) combobox.openDropdown();
-    else combobox.closeDropdown();
+  const [typed, setTyped] = useState('');
+  // What is typed is looked for again when comments come in while the list is open.
+  const found = useMemo(
+    () => (typed.trim().length < fewestLetters ? [] : foundComments(typed, offered()).slice(0, mostShown)),
+    [typed, offered],
+  );
+  const open = combobox.dropdownOpened && found.length > 0;
+  const look = (next: string) => {
+    setTyped(next);
+    combobox.openDropdown();
   };
   const take = (text: string) => {
     const comment = found.find((each) => each.text === text);
     replacing.current?.(text);
-    setFound([]);
+    setTyped('');
     combobox.closeDropdown();
     if (comment) chosen?.(comment);
   };
@@ -53,8 +55,8 @@ export function CommentField({ label, placeholder, value, keep, offered, chosen,
           replacing={replacing}
           onBlur={() => combobox.closeDropdown()}
           onKeyDown={(event) => {
-            const choosing = combobox.dropdownOpened && combobox.getSelectedOptionIndex() >= 0;
-            if (event.key === 'Escape' && combobox.dropdownOpened) {
+            const choosing = open && combobox.getSelectedOptionIndex() >= 0;
+            if (event.key === 'Escape' && open) {
               event.preventDefault();
               event.stopPropagation();
               combobox.closeDropdown();
