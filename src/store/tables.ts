@@ -123,6 +123,8 @@ const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
   14: async () => undefined,
   // The comment bank came.
   15: async () => undefined,
+  // Shares of marking came.
+  16: async () => undefined,
 };
 
 const marksBefore = '[attemptId+questionId], attemptId, sittingId, [sittingId+questionId]';

@@ -33,6 +33,28 @@ export function assetsIn(value: unknown): Set<string> {
   return found;
 }
 
+const isFileRef = (value: object): value is FileRef =>
+  'mediaType' in value && 'name' in value && 'id' in value && 'size' in value;
+
+/** The files that something names, however deep. */
+export function filesIn(value: unknown): FileRef[] {
+  if (Array.isArray(value)) return value.flatMap(filesIn);
+  if (value === null || typeof value !== 'object') return [];
+  return isFileRef(value) ? [value] : Object.values(value).flatMap(filesIn);
+}
+
+/** The same with other names of the files in it; @param named is given the name and which of them it is, from 0 */
+export function withFileNames<T>(value: T, named: (name: string, n: number) => string): T {
+  let n = 0;
+  const walk = (each: unknown): unknown => {
+    if (Array.isArray(each)) return each.map(walk);
+    if (each === null || typeof each !== 'object') return each;
+    if (isFileRef(each)) return { ...each, name: named(each.name, n++) };
+    return Object.fromEntries(Object.entries(each).map(([name, inside]) => [name, walk(inside)]));
+  };
+  return walk(value) as T; // of the same shape
+}
+
 const signatures: [mediaType: string, offset: number, bytes: number[]][] = [
   ['image/png', 0, [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]],
   ['image/jpeg', 0, [0xff, 0xd8, 0xff]],

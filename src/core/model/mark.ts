@@ -36,6 +36,9 @@ export type MarkRevision = z.infer<typeof MarkRevision>;
 /** The marker whose desk it is. */
 export const ownMarker = 'teacher';
 
+/** Who decides where markers differ: the same teacher, above what any of them gave. */
+export const settledMarker = 'settled';
+
 /** In the place of a question: the mark is about the whole attempt, and has only words. */
 export const wholeAttempt = 'attempt';
 

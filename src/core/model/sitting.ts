@@ -63,6 +63,8 @@ export const Sitting = z.object({
   onDevices: z.boolean().optional(),
   /** A made-up class sits it, to try it out; it is taken away whole. */
   rehearsal: z.boolean().optional(),
+  /** A share of marking that was given to this desk: it is marked, and nothing else. */
+  share: z.boolean().optional(),
   /** From then on nobody new may start; null: open to new starts. */
   closedToStartsAt: Instant.nullable(),
   /** What it belongs to, if the teacher says so; absent: what its groups belong to. */

@@ -7,6 +7,7 @@ import { Group, Student } from './people';
 import { Allowance, Attempt, ExceptionRequest, Message, Sitting, SittingTemplate } from './sitting';
 import { BankComment } from './bankComment';
 import { Pile } from './pile';
+import { MarkingShare, TakenShare } from './share';
 import { Opening, Release, ReleasePlan } from './release';
 
 /** What a row can hang on: it goes when that goes, and with two students made one it goes over to the one that stays. */
@@ -93,6 +94,19 @@ export const recordedTables = {
     schema: Pile,
     key: ['id'],
     indexes: ['sittingId', 'sittingId+questionId'],
+    owners: { sittings: 'sittingId' },
+    later: true,
+  }),
+  shares: entry({
+    schema: MarkingShare,
+    key: ['id'],
+    indexes: ['sittingId'],
+    owners: { sittings: 'sittingId' },
+    later: true,
+  }),
+  takenShares: entry({
+    schema: TakenShare,
+    key: ['sittingId'],
     owners: { sittings: 'sittingId' },
     later: true,
   }),

@@ -25,6 +25,7 @@ const mostShown = 6;
 export function CommentField({ label, placeholder, value, keep, offered, chosen, done }: CommentFieldProps) {
   const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() });
   const [typed, setTyped] = useState('');
+  const replacing = useRef<((text: string) => void) | null>(null);
   // What is typed is looked for again when comments come in while the list is open.
   const found = useMemo(
     () => (typed.trim().length < fewestLetters ? [] : foundComments(typed, offered()).slice(0, mostShown)),

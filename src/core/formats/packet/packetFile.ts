@@ -1,16 +1,14 @@
 import { z } from 'zod';
-import { sha256 } from '../../basics/crypto';
 import { ScriptPacket } from '../../handback/script';
 import { PackedAsset } from '../../basics/asset';
 import { assetId, unpackedAsset } from '../../basics/assetBytes';
-import { Id, Instant, Line } from '../../basics/common';
+import { Id, Instant } from '../../basics/common';
 import { PaperVersion } from '../../model/paper';
 import { Student } from '../../model/people';
 import { Allowance, Attempt, Sitting } from '../../model/sitting';
 import { Release } from '../../model/release';
-import { tooDeep } from '../depth';
-import { textOf } from '../zip';
 import { Sealed, sealerWith, unsealed } from './sealed';
+import { codePassword, damaged, damagedBy, unwrapped, wrapped, type RefusedFile } from './wrapping';
 
 /** Packets as files, to be passed by hand. The format is in docs/formats.md. */
 
@@ -63,29 +61,14 @@ export type Packet = z.infer<typeof Packet>;
 export const PacketSeal = Sealed.extend({ opensWith: z.enum(['accessCode', 'joinCode']) });
 export type PacketSeal = z.infer<typeof PacketSeal>;
 
-const version = 1;
-
-const Wrapping = z.object({
-  gribbet: z.literal('packet'),
-  version: z.literal(version),
-  kind: z.enum(['paper', 'answers', 'script', 'sealed']),
-  /** Of the sitting; for who looks into the file. */
-  title: Line,
-  /** SHA-256 (FIPS 180-4) of the content as UTF-8, in hexadecimal digits. */
-  sha256: z.string().regex(/^[0-9a-f]{64}$/),
-  /** JSON as text, so that its digest holds however the file is laid out. */
-  content: z.string(),
-});
-
 /** What was found in a file. */
 export type PacketRead =
   /** `changed`: it can be read, but is not as it was saved. */
   | { outcome: 'read'; packet: Packet; changed: boolean }
   | { outcome: 'sealed'; title: string; seal: PacketSeal }
-  /** Another sort of file, or of a later version of Gribbet. */
-  | { outcome: 'refused'; why: 'notPacket' | 'newer' }
-  /** A packet of which a part is gone or spoilt: `place` is the field, `expected` what should be there. */
-  | { outcome: 'refused'; why: 'damaged'; place: string; expected: string };
+  | RefusedFile;
+
+const kinds = ['paper', 'answers', 'script', 'sealed'] as const;
 
 /** The largest packet that is read: the files of one attempt in Base64, with room for the rest. */
 export const mostPacketBytes = 150 * 1024 * 1024;
@@ -110,41 +93,11 @@ export function packetSealer(
     wrapped('sealed', title, { ...(await seal(await packetText(packet, title))), opensWith });
 }
 
-async function wrapped(kind: string, title: string, content: unknown): Promise<string> {
-  const text = JSON.stringify(content);
-  return JSON.stringify({
-    gribbet: 'packet',
-    version,
-    kind,
-    title,
-    sha256: await digestOf(text),
-    content: text,
-  });
-}
-
-async function digestOf(text: string): Promise<string> {
-  const digest = await sha256(new TextEncoder().encode(text));
-  return [...digest].map((byte) => byte.toString(16).padStart(2, '0')).join('');
-}
-
 /** What a file holds. Nothing is thrown, whatever the bytes are. */
 export async function readPacket(bytes: Uint8Array): Promise<PacketRead> {
-  const text = textOf(bytes);
-  const whole = parsed(text);
-  if (whole === undefined)
-    return /^\s*\{\s*"gribbet"\s*:\s*"packet"/.test(text)
-      ? damaged('', 'JSON')
-      : { outcome: 'refused', why: 'notPacket' };
-  const named = z.looseObject({ gribbet: z.literal('packet'), version: z.number() }).safeParse(whole);
-  if (!named.success) return { outcome: 'refused', why: 'notPacket' };
-  if (named.data.version > version) return { outcome: 'refused', why: 'newer' };
-  const wrapping = Wrapping.safeParse(whole);
-  if (!wrapping.success) return damagedBy(wrapping.error);
-  const { kind, title, sha256: digest, content } = wrapping.data;
-  const changed = (await digestOf(content)) !== digest;
-  const inside = parsed(content);
-  if (inside === undefined) return damaged('content', 'JSON');
-  if (tooDeep(inside)) return damaged('content', 'less deeply nested');
+  const whole = await unwrapped(bytes, kinds);
+  if (whole.outcome === 'refused') return whole;
+  const { kind, title, content: inside, changed } = whole;
   if (kind === 'sealed') {
     const seal = PacketSeal.safeParse(inside);
     if (!seal.success) return damagedBy(seal.error, 'content');
@@ -173,30 +126,6 @@ export function sealHolds(code: string): boolean {
   const password = codePassword(code);
   const runs = password.match(/\d+|\D+/g)?.length ?? 0;
   return password.length >= (runs > 2 ? 8 : 16);
-}
-
-/** A code as a password: however it was typed. */
-const codePassword = (code: string) => code.toLowerCase().replace(/[\s-]+/g, '');
-
-function parsed(text: string): unknown {
-  try {
-    return JSON.parse(text);
-  } catch {
-    return undefined;
-  }
-}
-
-const damaged = (place: string, expected: string): PacketRead => ({
-  outcome: 'refused',
-  why: 'damaged',
-  place,
-  expected,
-});
-
-function damagedBy(error: z.ZodError, within = ''): PacketRead {
-  const [issue] = error.issues;
-  const place = [...(within ? [within] : []), ...(issue?.path ?? [])].join('.');
-  return damaged(place, issue?.message ?? '');
 }
 
 /** The first file in it that is not what its id was drawn from; null for none. */

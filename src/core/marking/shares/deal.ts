@@ -1,0 +1,78 @@
+import { shuffled } from '../../basics/shuffled';
+import type { AnswersGiven } from '../../model/share';
+import type { SameAnswers } from '../sameAnswers';
+
+export interface Dealing {
+  /** How many markers there are. */
+  markers: number;
+  /** Whether each marks all, or an even part of them. */
+  each: 'all' | 'part';
+  /** So many scripts go to all of them, where each gets a part. */
+  common: number;
+  /** What the order is drawn from. */
+  seed: string;
+}
+
+/**
+ * Deals answers out to markers: whole scripts, so that who marks sees them the way they were written. The order of the
+ * scripts is drawn by chance, and the same for all.
+ *
+ * @returns what each marker gets; questions of which there is nothing are left out
+ */
+export function dealt(answers: readonly AnswersGiven[], dealing: Dealing): AnswersGiven[][] {
+  const { markers, each, common, seed } = dealing;
+  const order = shuffled([...new Set(answers.flatMap(({ attemptIds }) => attemptIds))].sort(), seed);
+  const hands = Array.from({ length: markers }, () => [] as string[]);
+  for (const [place, attemptId] of order.entries())
+    for (const [marker, hand] of hands.entries())
+      if (each === 'all' || place < common || (place - common) % markers === marker) hand.push(attemptId);
+  const has = answers.map(({ questionId, attemptIds }) => ({ questionId, ids: new Set(attemptIds) }));
+  return hands.map((hand) =>
+    has
+      .map(({ questionId, ids }) => ({ questionId, attemptIds: hand.filter((id) => ids.has(id)) }))
+      .filter(({ attemptIds }) => attemptIds.length > 0),
+  );
+}
+
+/** A blind sample is this share of what was marked, and no fewer than so many. */
+const sampleShare = 0.1;
+const fewestInSample = 10;
+
+/** Equal answers to a question, with their points. */
+export interface MarkedGroups {
+  questionId: string;
+  groups: readonly SameAnswers[];
+}
+
+/**
+ * A blind sample of what a marker has marked: a tenth of the answers, ten at least, as far as there are different ones.
+ * Of equal answers one is enough, and blank ones say nothing.
+ */
+export function blindSample(marked: readonly MarkedGroups[], marker: string, seed: string): AnswersGiven[] {
+  let answers = 0;
+  const candidates = marked.flatMap(({ questionId, groups }) =>
+    groups.flatMap((group) => {
+      const own = group.answers.filter(({ mark }) => mark?.markerId === marker && mark.points !== null);
+      answers += own.length;
+      const [first] = own;
+      return first && !group.blank ? [{ questionId, attemptId: first.attemptId }] : [];
+    }),
+  );
+  const size = Math.max(fewestInSample, Math.ceil(answers * sampleShare));
+  const drawn = shuffled(candidates, seed).slice(0, size);
+  return marked
+    .map(({ questionId }) => ({
+      questionId,
+      attemptIds: drawn.filter((each) => each.questionId === questionId).map(({ attemptId }) => attemptId),
+    }))
+    .filter(({ attemptIds }) => attemptIds.length > 0);
+}
+
+/** How many answers there are. */
+export const countGiven = (answers: readonly AnswersGiven[]): number =>
+  answers.reduce((sum, { attemptIds }) => sum + attemptIds.length, 0);
+
+/** The attempts of a share, in the order of its scripts. */
+export const scriptsOf = (answers: readonly AnswersGiven[]): string[] => [
+  ...new Set(answers.flatMap(({ attemptIds }) => attemptIds)),
+];
