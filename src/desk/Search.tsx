@@ -13,6 +13,7 @@ const actions: [string, string, string][] = [
   ['Import papers', 'from a QTI package', '/packages'],
   ['Review requests', 'from students', '/requests'],
   ['See what waits for a mark', 'answers to mark, over all sittings', '/waiting'],
+  ['Mark for a colleague', 'take a share of marking in', '/share'],
   ['Open the outbox', 'messages to students', '/outbox'],
   ['Show all students', 'in every group, archived too', '/groups/all'],
   ['Search the question bank', 'all questions of all papers', '/bank'],
@@ -59,6 +60,7 @@ async function readAll(): Promise<{ group: string; actions: SpotlightActionData[
     desk.groups.toArray(),
     desk.students.toArray(),
   ]);
+  const shares = new Set(sittings.filter(({ share }) => share).map(({ id }) => id));
   const groupName = new Map(groups.map((group) => [group.id, group.name]));
   const entry = (id: string, label: string, description: string, href: string) => ({
     id,
@@ -69,7 +71,9 @@ async function readAll(): Promise<{ group: string; actions: SpotlightActionData[
   return [
     {
       group: 'Papers',
-      actions: papers.map((paper) => entry(`p${paper.id}`, paper.title, 'paper', `/papers/${paper.id}`)),
+      actions: papers
+        .filter(({ id }) => !shares.has(id))
+        .map((paper) => entry(`p${paper.id}`, paper.title, 'paper', `/papers/${paper.id}`)),
     },
     {
       group: 'Sittings',
@@ -78,7 +82,7 @@ async function readAll(): Promise<{ group: string; actions: SpotlightActionData[
           `s${sitting.id}`,
           sitting.title,
           sitting.archivedAt === undefined ? 'sitting' : 'archived sitting',
-          `/sittings/${sitting.id}/run`,
+          `/sittings/${sitting.id}/${sitting.share ? 'mark' : 'run'}`,
         ),
       ),
     },
@@ -89,7 +93,7 @@ async function readAll(): Promise<{ group: string; actions: SpotlightActionData[
     {
       group: 'Students',
       actions: students
-        .filter(({ role }) => role !== 'tryOut')
+        .filter(({ role, onlySittingId = '' }) => role !== 'tryOut' && !shares.has(onlySittingId))
         .sort(byRegister)
         .map((student) => {
           const [first] = student.groupIds;

@@ -6,6 +6,7 @@ import { EmptyState } from '../ui/EmptyState';
 import { DeskReady } from './DeskReady';
 import type { Shortcut } from './KeysHelp';
 import styles from './SittingPage.module.css';
+import { ShareHead } from './ShareHead';
 import { stripStages } from './stripStages';
 import { useSitting, type SittingData } from './useSitting';
 
@@ -39,15 +40,20 @@ export function SittingStrip({ sitting, current }: { sitting: SittingData; curre
       <div className={styles.title}>
         <h1>{record.title}</h1>
         <span className={styles.about}>
-          {groups.map((group) => group.name).join(', ')} · {dayAndTime(record.opensAt, now)}
+          {record.share
+            ? `a share of marking, given ${dayAndTime(record.opensAt, now)}`
+            : `${groups.map((group) => group.name).join(', ')} · ${dayAndTime(record.opensAt, now)}`}
           {record.closesAt && ` to ${dayAndTime(record.closesAt, now)}`}
         </span>
       </div>
-      <Strip
-        label={`Stages of ${record.title}`}
-        stages={stripStages(record, paper, progress, now)}
-        {...(current ? { current } : {})}
-      />
+      {record.share && <ShareHead sitting={sitting} />}
+      {!record.share && (
+        <Strip
+          label={`Stages of ${record.title}`}
+          stages={stripStages(record, paper, progress, now)}
+          {...(current ? { current } : {})}
+        />
+      )}
     </section>
   );
 }

@@ -33,7 +33,9 @@ export function stripStages(
     analyse: `${at}/analyse`,
     handBack: `${at}/hand-back`,
   };
-  return stripOf(progress, times, now).map((status) => ({
+  // A share of a colleague's is marked, and nothing else is done with it here.
+  const stages = stripOf(progress, times, now).filter(({ stage }) => !sitting.share || stage === 'mark');
+  return stages.map((status) => ({
     ...status,
     words: words[status.stage],
     href: href[status.stage],

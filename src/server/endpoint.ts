@@ -4,8 +4,8 @@ import type { ExchangeStore } from './exchangeStore';
 import type { AllGuesses } from './guesses';
 import type { ServerSettings } from './settings';
 
-/** Who may ask: anyone (who then needs a code), who holds the token of an attempt, or a paired desk. */
-export type Role = 'anyone' | 'student' | 'desk';
+/** Who may ask: anyone (who then needs a code), who has the code of a share, who holds the token of an attempt, or a paired desk. */
+export type Role = 'anyone' | 'marker' | 'student' | 'desk';
 
 /** What an endpoint is given. */
 export interface Asked {

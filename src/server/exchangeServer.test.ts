@@ -127,7 +127,8 @@ describe('who may do what', () => {
       const asks = async (device: typeof desk) =>
         (await device.ask(endpoint.method, path, bodyFor(endpoint))).status;
       const name = `${endpoint.method} ${endpoint.path}`;
-      if (endpoint.role === 'anyone') expect(await asks(stranger), name).not.toBe(401);
+      if (endpoint.role === 'anyone' || endpoint.role === 'marker')
+        expect(await asks(stranger), name).not.toBe(401);
       else {
         expect(await asks(stranger), name).toBe(401);
         expect(await asks(other), name).toBe(401);
@@ -202,7 +203,7 @@ describe('who may do what', () => {
       'POST /result': { joinCode, sittingId },
       'POST /file': { joinCode, sittingId, fileId: file.id },
     };
-    const ours = room.server.endpoints.filter(({ role }) => role !== 'desk');
+    const ours = room.server.endpoints.filter(({ role }) => role === 'anyone' || role === 'student');
     expect(Object.keys(requests).sort()).toEqual(ours.map(({ method, path }) => `${method} ${path}`).sort());
     const replies = new Map<string, string>();
     for (const [name, body] of Object.entries(requests)) {
@@ -607,5 +608,65 @@ describe('the surroundings', () => {
     expect(policy).toMatch(/object-src 'none'.*base-uri 'none'.*frame-ancestors 'none'/);
     expect(policy.replace(/style-src[^;]*/, '')).not.toContain('unsafe');
     expect(everywhere['x-content-type-options']).toBe('nosniff');
+  });
+});
+
+describe('shares of marking', () => {
+  const code = 'ABCDE-23456';
+  async function withShare() {
+    const room = await classroom();
+    const desk = await opened(room);
+    expect((await desk.ask('PUT', '/desk/shares/share1', { code, text: 'sealed one' })).status).toBe(200);
+    await desk.ask('PUT', '/desk/shares/share2', { code: 'FGHJK-34567', text: 'sealed two' });
+    return { room, desk, marker: room.device('10.0.0.5') };
+  }
+
+  it('a code opens its share and nothing else; the server keeps no code', async () => {
+    const { room, marker } = await withShare();
+    expect((await marker.ask('POST', '/share', { code: 'abcde 23456' })).body).toEqual({
+      id: 'share1',
+      text: 'sealed one',
+    });
+    expect((await marker.ask('POST', '/share', { code: 'ABCDE-23457' })).status).toBe(404);
+    expect((await marker.ask('POST', '/share', { code: 'short' })).status).toBe(400);
+    for (const path of ['/desk/shares', '/desk/news', '/desk/state'])
+      expect((await marker.ask('GET', path)).status).toBe(401);
+    const rows = JSON.stringify(await room.folder.list(''));
+    expect(rows.toLowerCase()).not.toContain('abcde');
+    expect(room.lines.join()).not.toContain('ABCDE');
+  });
+
+  it('marks come to the desk, the newest in place of those before, and only since it last asked', async () => {
+    const { desk, marker } = await withShare();
+    expect((await marker.ask('PUT', '/share/marks', { code, text: 'one mark' })).status).toBe(200);
+    await marker.ask('PUT', '/share/marks', { code, text: 'two marks' });
+    const news = (await desk.ask('GET', '/desk/shares')).body as { rev: number; marks: unknown };
+    expect(news.marks).toEqual([{ shareId: 'share1', text: 'two marks' }]);
+    const after = (await desk.ask('GET', `/desk/shares?after=${news.rev}`)).body;
+    expect(after).toEqual({ rev: news.rev, marks: [] });
+    expect((await marker.ask('PUT', '/share/marks', { code: 'ABCDE-23457', text: 'x' })).status).toBe(404);
+  });
+
+  it('pulled back it is gone, and what its marker did before stays', async () => {
+    const { desk, marker } = await withShare();
+    await marker.ask('PUT', '/share/marks', { code, text: 'one mark' });
+    await desk.ask('DELETE', '/desk/shares/share1');
+    const refused = await marker.ask('PUT', '/share/marks', { code, text: 'two marks' });
+    expect([refused.status, refused.body]).toEqual([410, { error: 'pulledBack', place: 'code' }]);
+    expect((await marker.ask('POST', '/share', { code })).status).toBe(410);
+    const news = (await desk.ask('GET', '/desk/shares')).body as { marks: unknown };
+    expect(news.marks).toEqual([{ shareId: 'share1', text: 'one mark' }]);
+    await desk.ask('PUT', '/desk/shares/share1', { code, text: 'sealed one' });
+    expect((await marker.ask('PUT', '/share/marks', { code, text: 'two marks' })).status).toBe(200);
+  });
+
+  it('guessing is stopped', async () => {
+    const room = await classroom({}, 3);
+    await opened(room);
+    const guesser = room.device('10.0.0.6');
+    const statuses: number[] = [];
+    for (let n = 0; n < 15; n++)
+      statuses.push((await guesser.ask('POST', '/share', { code: `ABCDE-2345${n}` })).status);
+    expect(statuses.at(-1)).toBe(429);
   });
 });

@@ -9,6 +9,7 @@ import { networkOf, newGuesses } from './guesses';
 import { Refused, refusal } from './respond';
 import { needDesk, needSession } from './sessions';
 import type { ServerSettings } from './settings';
+import { shareEndpoints } from './shareEndpoints';
 import { studentEndpoints } from './studentEndpoints';
 
 /** What comes with a request from outside of it. */
@@ -42,6 +43,7 @@ export function exchangeServer(
     },
     ...studentEndpoints(place, surroundings),
     ...deskEndpoints(place, surroundings),
+    ...shareEndpoints(surroundings),
   ];
 
   const app = new Hono<{ Bindings: From }>({ strict: false }).basePath('/api/exchange');

@@ -10,6 +10,7 @@ export type Refusal =
   | 'wrongOrigin'
   | 'wrongSecret'
   | 'notFound'
+  | 'pulledBack'
   | 'tooLarge'
   | 'notYet'
   | 'tooManyGuesses'
@@ -23,6 +24,7 @@ const statusOf: Record<Refusal, ContentfulStatusCode> = {
   noSession: 401,
   wrongOrigin: 403,
   notFound: 404,
+  pulledBack: 410,
   notYet: 409,
   tooLarge: 413,
   tooManyGuesses: 429,

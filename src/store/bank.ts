@@ -15,7 +15,7 @@ export async function bankList(now: number): Promise<BankRow[]> {
   const [entries, papers, sittings] = await Promise.all([
     desk.bank.toArray(),
     desk.papers.toArray(),
-    desk.sittings.filter((sitting) => !sitting.rehearsal).toArray(),
+    desk.sittings.filter((sitting) => !sitting.rehearsal && !sitting.share).toArray(),
   ]);
   const records: QuestionRecord[] = [];
   for (const sitting of sittings) {

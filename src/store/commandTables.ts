@@ -20,6 +20,15 @@ const seat: TableName[] = ['sittings', 'students', 'allowances', 'attempts'];
 /** A student who leaves a group may leave the desk. */
 const leaving: TableName[] = [...hangingOn('students'), 'groups'];
 const freezing: TableName[] = ['sittings', 'papers', 'paperVersions'];
+/** What a share of marking becomes on the desk of who marks it. */
+const takingShare: TableName[] = [
+  'sittings',
+  'papers',
+  'paperVersions',
+  'students',
+  'attempts',
+  'takenShares',
+];
 
 export const commandTables = {
   createGroup: ['groups'],
@@ -62,9 +71,16 @@ export const commandTables = {
   restoreAttempt: seat,
   giveLasting: ['students'],
   decideLate: ['attempts', 'marks'],
-  markAnswers: ['marks'],
+  markAnswers: ['marks', 'shares'],
   changePiles: ['piles'],
-  markWork: ['marks'],
+  markWork: ['marks', 'shares'],
+  giveShares: ['shares'],
+  changeShare: ['shares'],
+  takeShare: takingShare,
+  giveAgain: [...takingShare, 'shares'],
+  removeTakenShare: hangingOn('sittings', 'papers'),
+  takeMarks: ['marks', 'shares', 'sittings', 'paperVersions'],
+  settleMarks: ['marks'],
   changeCommentBank: ['commentBank'],
   handBack: ['releases'],
   withdrawResults: ['releases'],

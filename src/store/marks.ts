@@ -1,3 +1,5 @@
+import { groupBy } from '@/core/basics/groupBy';
+import { marksThatCount } from '@/core/scoring/marksThatCount';
 import { keyOfRow } from '@/core/model/desk';
 import type { MarkChange } from '@/core/marking/markChanges';
 import { changedMark, HandMark, isNoMark, ownMarker } from '@/core/model/mark';
@@ -50,17 +52,33 @@ export async function markAnswers(
   );
 }
 
-/** The marks of these answers as they are kept; empty ones where there are none. */
+/**
+ * The marks of these answers as they are kept; empty ones where there are none. What is done to an answer that another
+ * marker marked, or that was settled, goes on from what counts.
+ */
 async function marksAt(place: MarkPlace): Promise<HandMark[]> {
-  const kept = await desk.marks.bulkGet(
-    place.attemptIds.map((attemptId): [string, string, string] => [
-      attemptId,
-      place.questionId,
-      place.markerId ?? ownMarker,
-    ]),
+  const { sittingId, questionId, attemptIds, markerId = ownMarker } = place;
+  const shared = (await desk.shares.where({ sittingId }).count()) > 0;
+  const all = shared ? await marksOfAnswers(place) : new Map<string, HandMark[]>();
+  const own = await desk.marks.bulkGet(
+    attemptIds.map((attemptId): [string, string, string] => [attemptId, questionId, markerId]),
   );
-  return place.attemptIds.map((attemptId, index) => kept[index] ?? emptyMark(place, attemptId));
+  return attemptIds.map((attemptId, at) => {
+    const counts = marksThatCount(all.get(attemptId) ?? []).get(questionId);
+    const base = counts && counts.markerId !== markerId ? counts : own[at];
+    return base ? { ...base, markerId, history: own[at]?.history ?? [] } : emptyMark(place, attemptId);
+  });
 }
+
+/** The marks of these answers, whoever made them, by attempt. */
+const marksOfAnswers = async ({ questionId, attemptIds }: MarkPlace): Promise<Map<string, HandMark[]>> =>
+  groupBy(
+    await desk.marks
+      .where('[attemptId+questionId]')
+      .anyOf(attemptIds.map((attemptId) => [attemptId, questionId]))
+      .toArray(),
+    ({ attemptId }) => attemptId,
+  );
 
 /** Changes the marks that lie on the work of one answer. Points and words stay as they are. */
 export async function markWork(

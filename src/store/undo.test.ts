@@ -26,6 +26,7 @@ import {
 import { decideLate } from './lateAnswers';
 import { CommandFault } from '@/core/model/commandFault';
 import { changePiles } from './piles';
+import { giveShares, pullShareBack } from './shares';
 import { markAnswers } from './marks';
 import { sendMessages } from './outbox';
 import { bringPapers, changePaper, createPaper, deletePaper } from './papers';
@@ -276,6 +277,19 @@ const commands: Record<string, (context: Context) => Promise<unknown>> = {
       members: ['west', 'east'],
     };
     return changePiles('sit1', { put: [{ ...pile, agreedAt: c.iso }], remove: [] }, 'Marked as one', c.iso);
+  },
+  givesShare: async (c) => {
+    const { id, sittingId } = await one<{ id: string; sittingId: string }>(c, 'attempts');
+    const answers = [{ questionId: 'q4', attemptIds: [id] }];
+    return giveShares(
+      sittingId,
+      [{ marker: `Marker ${c.n}`, purpose: 'marker', way: 'file', answers }],
+      c.iso,
+    );
+  },
+  pullsShareBack: async (c) => {
+    const { id } = await one<{ id: string }>(c, 'shares');
+    return pullShareBack(id, c.n % 2 === 0 ? c.iso : null, c.iso);
   },
   scatter: () => changePiles('sit1', { put: [], remove: ['pile1'] }, 'Scattered', at),
 };

@@ -25,6 +25,19 @@ export const done = {
   paperDeleted: (title: string) => `Paper ${title} deleted`,
   paperFixed: 'Paper fixed for giving out in files',
 
+  sharesGiven: (markers: readonly string[]) =>
+    markers.length === 1 ? `Share given to ${markers[0]}` : `Shares given to ${markers.length} markers`,
+  sharePulledBack: (marker: string) => `Share of ${marker} pulled back`,
+  shareOpenAgain: (marker: string) => `Marks of ${marker} are taken again`,
+  shareTaken: (title: string) => `Share of ${title} taken in`,
+  shareRemoved: 'Share removed, with the marks made here',
+  sampleDrawn: 'Blind sample drawn',
+  /** The marker's name where it is oneself. */
+  oneself: 'You, again',
+  againTitle: (title: string) => `Marked again: ${title}`,
+  marksTaken: (files: number) => `Marks of ${counted(files, 'share')} taken in`,
+  marksSettled: (answers: number) => `${counted(answers, 'answer')} settled`,
+
   groupCreated: (name: string) => `Group ${name} created`,
   groupRenamed: (name: string) => `Group renamed to ${name}`,
   groupDescribed: (name: string) => `Course of ${name} changed`,

@@ -21,6 +21,7 @@ const words: Record<CommandFaultCode, string | ((detail: string) => string)> = {
   rehearsalGone: 'This rehearsal no longer exists',
   notRehearsal: 'This isn’t a rehearsal',
   requestGone: 'This request no longer exists',
+  shareGone: 'This share no longer exists',
   fileChanged: (name) => `The file ${name} has changed since it was saved`,
 };
 

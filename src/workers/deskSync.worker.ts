@@ -1,6 +1,8 @@
 import { serverConnection } from '@/sync/serverConnection';
 import { ServerFault } from '@/core/exchange/serverFault';
 import { pairing, pull, push } from '@/sync/mailboxSync';
+import { pullMarks } from '@/sync/sharedMarks';
+import { shareConnection } from '@/sync/shareConnection';
 import { ChangedRows, onRowsChanged } from '@/store/changes';
 import { mailboxSources } from '@/sync/mailboxRows';
 import type { ConnectionState } from './connection';
@@ -16,6 +18,7 @@ const presentMs = 4_000;
 const gatherMs = 250;
 
 const server = serverConnection();
+const shares = shareConnection();
 const channel = new BroadcastChannel(connectionChannel);
 let state: ConnectionState = { reach: 'asking', heardAt: null, aheadMs: 0, stopped: [], arriving: 0 };
 /** The rows of the desk that changed since they were put into the mailbox. */
@@ -57,6 +60,7 @@ async function turn(): Promise<void> {
     } else {
       const before = Date.now();
       const { now: theirs, stopped } = await pull(server, (arriving) => said({ arriving }));
+      await pullMarks(shares, new Date().toISOString());
       // Another mailbox knows nothing of what was put into the one before.
       if ((await pairing())?.mailbox !== paired.mailbox) anew = true;
       const [rows, all] = [changed.take(), anew];

@@ -69,6 +69,27 @@ export const differing = (pairs: readonly MarkedTwice[]): MarkedTwice[] =>
     .filter((pair) => apart(pair) > 0)
     .sort((a, b) => apart(b) - apart(a) || (answerOf(a) < answerOf(b) ? -1 : 1));
 
+/** Equal answers to which two markers gave the same different points: one thing to settle. */
+export interface DifferingAnswers {
+  text: string;
+  pairs: MarkedTwice[];
+}
+
+/**
+ * The pairs that differ with equal answers together, those furthest apart first.
+ *
+ * @param answered what was answered: the text that equal answers have in common as `id`, and how it was put
+ */
+export function differingAnswers(
+  pairs: readonly MarkedTwice[],
+  answered: (pair: MarkedTwice) => { id: string; text: string },
+): DifferingAnswers[] {
+  const together = groupBy(differing(pairs), (pair) =>
+    [answered(pair).id, pair.questionId, pair.first.points, pair.second.points].join('\n'),
+  );
+  return [...together.values()].map((same) => ({ text: same[0] ? answered(same[0]).text : '', pairs: same }));
+}
+
 /** How many points lie between the two. */
 export const apart = ({ first, second }: Pick<MarkedTwice, 'first' | 'second'>): number =>
   Math.abs(roundPoints((first.points ?? 0) - (second.points ?? 0)));

@@ -137,5 +137,15 @@ function joined(id: string, answers: AnswerToMark[]): SameAnswers {
   };
 }
 
+/** Every mark that equal answers have from anyone, whether it counts or not. */
+export function allMarksOf(group: SameAnswers, questionId: string, seats: readonly Seat[]): HandMark[] {
+  const ids = new Set(group.answers.map(({ attemptId }) => attemptId));
+  return seats.flatMap(({ toMark }) =>
+    toMark.flatMap(({ attempt, marks }) =>
+      ids.has(attempt.id) ? marks.filter((mark) => mark.questionId === questionId) : [],
+    ),
+  );
+}
+
 /** The marks that a group of equal answers has. */
 export const marksOf = (group: SameAnswers): HandMark[] => group.answers.flatMap(({ mark }) => mark ?? []);

@@ -18,6 +18,7 @@ export type CommandFaultCode =
   | 'rehearsalGone'
   | 'notRehearsal'
   | 'requestGone'
+  | 'shareGone'
   | 'fileChanged';
 
 /** Thrown by a command that cannot be done; nothing of it has been. The words stand in `words/faults`. */

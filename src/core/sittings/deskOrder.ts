@@ -57,6 +57,7 @@ export function courseOf({ sitting, groups }: Pick<DeskRow, 'sitting' | 'groups'
 /** Whether a sitting wants something of its teacher: it runs or is to come, or is not marked or handed back yet. */
 function wantsSomething({ sitting, progress }: DeskRow, now: number): boolean {
   if (!progress) return false;
+  if (sitting.share) return progress.waiting > 0;
   const over = sitting.closesAt !== null && Date.parse(sitting.closesAt) <= now;
   return progress.in === 0 && progress.working === 0 ? !over : pressure(progress) > 0;
 }

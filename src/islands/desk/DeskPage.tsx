@@ -138,6 +138,11 @@ function DeskMargin({ groups, waiting }: { groups: (Group & { students: number }
           </ul>
         )}
       </MarginBlock>
+      <MarginBlock title="Mark for a colleague">
+        <p>
+          <a href="/share">Take in a share of marking</a>
+        </p>
+      </MarginBlock>
       <MarginBlock title="Student page">
         <p>
           Students join at <a href="/sit">/sit</a> with their join code. In this browser you can try any code

@@ -143,12 +143,14 @@ function SittingStrip({ row, now }: { row: SittingRow; now: number }) {
       <div className={styles.title}>
         <h2>{sitting.title}</h2>
         <span className={styles.about}>
-          {groups.map((group) => group.name).join(', ')} · {dayAndTime(sitting.opensAt, now)}
+          {sitting.share
+            ? `a share of marking, given ${dayAndTime(sitting.opensAt, now)}`
+            : `${groups.map((group) => group.name).join(', ')} · ${dayAndTime(sitting.opensAt, now)}`}
           {sitting.closesAt && ` to ${dayAndTime(sitting.closesAt, now)}`}
         </span>
         {!progress && (
           <>
-            <a href={`/sittings/${sitting.id}/analyse`}>Open {sitting.title}</a>
+            <a href={`/sittings/${sitting.id}/${sitting.share ? 'mark' : 'analyse'}`}>Open {sitting.title}</a>
             <Button size="compact-sm" onClick={() => void gone(restoreSitting(sitting.id, isoNow()))}>
               Restore {sitting.title}
             </Button>

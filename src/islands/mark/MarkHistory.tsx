@@ -1,7 +1,8 @@
 import type { SchemeLine } from '@/core/kinds/schemeLine';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { groupHistory, type GroupRevision } from '@/core/marking/groupHistory';
-import { ownMarker, type HandMark, type MarkValues } from '@/core/model/mark';
+import type { HandMark, MarkValues } from '@/core/model/mark';
+import { useMarkerNames } from './useShares';
 import { useNow } from '@/ui/clock';
 import { counted, dayAndTime, points } from '@/words/format';
 import styles from './mark.module.css';
@@ -14,9 +15,10 @@ interface MarkHistoryProps {
 /** How the marks of one answer, or of equal ones, came to be: who, when, from what to what, and why. */
 export function MarkHistory({ marks, scheme }: MarkHistoryProps) {
   const now = useNow(60_000);
+  const nameOf = useMarkerNames(marks[0]?.sittingId ?? '');
   const revisions = groupHistory(marks);
   if (revisions.length === 0) return null;
-  const several = marks.length > 1;
+  const several = new Set(marks.map(({ attemptId }) => attemptId)).size > 1;
   return (
     <details className={styles.history}>
       <summary>Mark history ({revisions.length})</summary>
@@ -24,7 +26,7 @@ export function MarkHistory({ marks, scheme }: MarkHistoryProps) {
         {revisions.map((revision) => (
           <li key={JSON.stringify(revision)}>
             <span className={styles.soft}>
-              {dayAndTime(revision.at, now)}, {revision.by === ownMarker ? 'you' : revision.by}
+              {dayAndTime(revision.at, now)}, {nameOf(revision.by)}
               {several && `, ${counted(revision.count, 'answer')}`}
             </span>
             <br />

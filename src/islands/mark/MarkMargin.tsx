@@ -36,7 +36,6 @@ interface MarkMarginProps {
   onlyWaiting: boolean;
   setOnlyWaiting: (only: boolean) => void;
   keepHabits: (change: Partial<MarkingHabits>) => Promise<void>;
-  fairnessHref: string;
   openBank: () => void;
 }
 
@@ -97,9 +96,11 @@ function AnswersBlock({
   keepHabits,
   onlyWaiting,
   setOnlyWaiting,
-  fairnessHref,
+  sitting,
   openBank,
 }: MarkMarginProps) {
+  const { id, share: ofShare } = sitting.sitting;
+  const placeHref = `/sittings/${id}`;
   const answers = groups.reduce((sum, group) => sum + group.answers.length, 0);
   return (
     <MarginBlock title="These answers">
@@ -158,8 +159,13 @@ function AnswersBlock({
         Comment bank
       </Button>
       <p>
-        <a href={fairnessHref}>Check that marking is fair</a>
+        <a href={`${placeHref}/fairness`}>Check that marking is fair</a>
       </p>
+      {!ofShare && (
+        <p>
+          <a href={`${placeHref}/markers`}>Other markers, and marking again</a>
+        </p>
+      )}
       <Switch
         label="Show names"
         checked={names}

@@ -211,7 +211,6 @@ export function MarkQuestion({
           piles={hasNearAnswers(question) && entry ? { piles, entry, acts: pileActs } : null}
           habits={habits}
           openBank={() => setBankOpen(true)}
-          fairnessHref={`/sittings/${sittingId}/fairness`}
           onlyWaiting={onlyWaiting}
           setOnlyWaiting={setOnlyWaiting}
           keepHabits={keepHabits}

@@ -1,11 +1,12 @@
 import { Button } from '@mantine/core';
+import { useMemo } from 'react';
 import { roundPoints } from '@/core/basics/points';
 import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { differsFromScheme, schemePoints } from '@/core/kinds/schemePoints';
 import { groupLines, groupNote } from '@/core/marking/groupMark';
 import type { LikeMark } from '@/core/marking/piles/like';
-import { marksOf, type SameAnswers } from '@/core/marking/sameAnswers';
+import { allMarksOf, marksOf, type SameAnswers } from '@/core/marking/sameAnswers';
 import { wholeScheme } from '@/core/marking/scheme';
 import { pointStep } from '@/core/marking/typedPoints';
 import { unadjusted } from '@/core/model/mark';
@@ -38,6 +39,10 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
   const { give, switchLine } = acts;
   const marks = marksOf(current);
   const met = groupLines(marks);
+  const all = useMemo(
+    () => allMarksOf(current, question.id, sitting.seats),
+    [current, question.id, sitting.seats],
+  );
   const scheme = wholeScheme(question);
   const some = (lineId: string) => {
     const having = marks.filter(({ lines }) => lines.includes(lineId)).length;
@@ -145,7 +150,7 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
         value={groupNote(marks)}
         onKeep={(text) => acts.note(current, text)}
       />
-      <MarkHistory marks={marks} scheme={scheme.lines} />
+      <MarkHistory marks={all} scheme={scheme.lines} />
       {!byHand && (
         <p className={styles.soft}>
           {overridden ? 'Overridden by hand.' : 'Scored by the key; points given here override it.'}{' '}

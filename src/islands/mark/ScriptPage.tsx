@@ -244,7 +244,12 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
             keep({ comment }, 'comment', `script-comment-${question.id}-${seat.student.id}`)
           }
         />
-        {mark && <MarkHistory marks={[mark]} scheme={schemeOf(question)} />}
+        {mark && (
+          <MarkHistory
+            marks={seat.marks.filter(({ questionId }) => questionId === question.id)}
+            scheme={schemeOf(question)}
+          />
+        )}
       </div>
     </section>
   );

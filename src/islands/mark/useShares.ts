@@ -1,0 +1,62 @@
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useMemo } from 'react';
+import { takenBack } from '@/core/marking/shares/content';
+import { ownMarker, settledMarker, type HandMark } from '@/core/model/mark';
+import type { MarkingShare } from '@/core/model/share';
+import type { SittingData } from '@/desk/useSitting';
+import { desk } from '@/store/tables';
+
+export interface Shares {
+  shares: MarkingShare[];
+  /** Every mark there is, those of a blind sample among them: they lie apart, and never count. */
+  marks: readonly HandMark[];
+  nameOf: (markerId: string) => string;
+}
+
+/** What a marker is called. */
+export function markerName(markerId: string, shares: readonly MarkingShare[]): string {
+  if (markerId === ownMarker) return 'You';
+  if (markerId === settledMarker) return 'Settled';
+  return shares.find(({ id }) => id === markerId)?.marker ?? 'Another marker';
+}
+
+/** What markers of a sitting are called in the middle of a sentence. */
+export function useMarkerNames(sittingId: string): (markerId: string) => string {
+  const shares = useLiveQuery(() => desk.shares.where({ sittingId }).toArray(), [sittingId]) ?? [];
+  return (id) => (id === ownMarker ? 'you' : markerName(id, shares));
+}
+
+/** The shares of a sitting, oldest first, with the marks made of them; undefined while they are read. */
+export function useShares(sitting: SittingData): Shares | undefined {
+  const sittingId = sitting.sitting.id;
+  const shares = useLiveQuery(
+    async () =>
+      (await desk.shares.where({ sittingId }).toArray()).sort((a, b) => (a.givenAt < b.givenAt ? -1 : 1)),
+    [sittingId],
+  );
+  const apart = useLiveQuery(
+    async () =>
+      shares &&
+      desk.marks
+        .where('sittingId')
+        .anyOf(shares.filter(({ way }) => way === 'here').map(({ id }) => id))
+        .toArray(),
+    [shares],
+  );
+  const { questions, marks } = sitting;
+  return useMemo(() => {
+    if (!shares || !apart) return undefined;
+    const most = new Map(questions.map(({ id, points }) => [id, points]));
+    const again = shares
+      .filter(({ way }) => way === 'here')
+      .flatMap(
+        (share) =>
+          takenBack(share, { marks: apart.filter((mark) => mark.sittingId === share.id) }, most).marks,
+      );
+    return {
+      shares,
+      marks: [...marks, ...again],
+      nameOf: (id) => markerName(id, shares),
+    };
+  }, [shares, apart, questions, marks]);
+}
