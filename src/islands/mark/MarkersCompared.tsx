@@ -212,9 +212,11 @@ function Figures({ figures, first, second }: { figures: Agreement; first: string
       </p>
       <dl className={styles.figures}>
         <dt>Kappa, quadratic weights</dt>
-        <dd>{kappa === null ? 'not defined: the points do not vary' : kappa.toFixed(2)}</dd>
+        <dd>{kappa === null ? 'not defined: the points do not vary' : kappa.toFixed(2).replace('-', '−')}</dd>
         <dt>Intraclass correlation</dt>
-        <dd>{icc === null ? 'not defined: too few answers, or no spread' : icc.toFixed(2)}</dd>
+        <dd>
+          {icc === null ? 'not defined: too few answers, or no spread' : icc.toFixed(2).replace('-', '−')}
+        </dd>
         <dt>What that means</dt>
         <dd>{agreementWords(kappa, answers)}</dd>
       </dl>

@@ -56,6 +56,7 @@ export type Came =
 
 const refusalWords = {
   notPacket: 'Not a Gribbet file.',
+  otherKind: 'A Gribbet file that holds something else, not answers.',
   newer: 'Made by a newer version of Gribbet.',
   damaged: 'The file is damaged. Nothing was imported; ask for it again.',
   badZip: 'A zip file that can’t be unpacked.',

@@ -12,6 +12,7 @@ import styles from './student.module.css';
 
 const refusals: Record<Extract<PacketRead, { outcome: 'refused' }>['why'], string> = {
   notPacket: 'isn’t a Gribbet paper.',
+  otherKind: 'isn’t a paper for students.',
   newer: 'was made by a newer version of Gribbet. This computer needs an update first.',
   damaged: 'is damaged. Ask your teacher for it again.',
 };

@@ -22,8 +22,8 @@ const Wrapping = z.object({
 
 /** Why a file is not read. */
 export type RefusedFile =
-  /** Another sort of file, or of a later version of Gribbet. */
-  | { outcome: 'refused'; why: 'notPacket' | 'newer' }
+  /** Another sort of file, a packet that holds something else, or one of a later version of Gribbet. */
+  | { outcome: 'refused'; why: 'notPacket' | 'otherKind' | 'newer' }
   /** A packet of which a part is gone or spoilt: `place` is the field, `expected` what should be there. */
   | { outcome: 'refused'; why: 'damaged'; place: string; expected: string };
 
@@ -69,14 +69,16 @@ export async function unwrapped<Kind extends string>(
   const named = z.looseObject({ gribbet: z.literal('packet'), version: z.number() }).safeParse(whole);
   if (!named.success) return { outcome: 'refused', why: 'notPacket' };
   if (named.data.version > version) return { outcome: 'refused', why: 'newer' };
-  const wrapping = Wrapping.extend({ kind: z.enum(kinds) }).safeParse(whole);
+  const wrapping = Wrapping.safeParse(whole);
   if (!wrapping.success) return damagedBy(wrapping.error);
-  const { kind, title, sha256: digest, content } = wrapping.data;
+  const kind = kinds.find((each) => each === wrapping.data.kind);
+  if (kind === undefined) return { outcome: 'refused', why: 'otherKind' };
+  const { title, sha256: digest, content } = wrapping.data;
   const changed = (await digestOf(content)) !== digest;
   const inside = parsed(content);
   if (inside === undefined) return damaged('content', 'JSON');
   if (tooDeep(inside)) return damaged('content', 'less deeply nested');
-  return { outcome: 'unwrapped', kind: kind as Kind, title, content: inside, changed };
+  return { outcome: 'unwrapped', kind, title, content: inside, changed };
 }
 
 function parsed(text: string): unknown {
