@@ -145,3 +145,23 @@ export function open(
     stock: answers.stock.map(([text, ...lines]) => ({ text, lines: lines.map((line) => `${id}${line}`) })),
   };
 }
+
+/** A question that is answered with a photo of something drawn; what is drawn is made up apart. */
+export function photo(
+  id: string,
+  stem: string,
+  modelAnswer: string,
+  scheme: readonly DemoLine[],
+  extras: Extras,
+): DemoQuestion {
+  return {
+    question: {
+      ...fields(id, stem, extras),
+      kind: 'working',
+      ways: ['photo'],
+      modelAnswer,
+      scheme: scheme.map(([line, text, points]) => ({ id: `${id}${line}`, text, points })),
+    },
+    difficulty: extras.difficulty ?? 0,
+  };
+}

@@ -13,6 +13,9 @@ import { lights } from './papers/lights';
 import { rules } from './papers/rules';
 import { tides } from './papers/tides';
 import { bay } from './pictures';
+import type { Sketched } from './pictures/sketch';
+import { withSketch } from './sketches';
+import { secondMarker } from './secondMarker';
 import { passage } from './papers/passage';
 import { weather } from './papers/weather';
 import { madeUpPeople } from './people';
@@ -106,6 +109,7 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
       { key: 'deskName', value: 'Tidewater Evening School, coastal navigation' },
     ],
   };
+  const sketches = new Map<string, Sketched>();
   for (const sitting of sittings) {
     sitting.students.forEach((student, index) => {
       const progress = sitting.id === 'rules' ? progressOf(index) : 1;
@@ -118,6 +122,13 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
         now,
         chance,
       );
+      if (sitting.id === 'tides') {
+        const made = withSketch(attempt, abilities.get(student.id) ?? 0, chanceFrom(seed + 700 + index));
+        if (made) {
+          desk.assets.push(made.photo);
+          sketches.set(attempt.id, made.shows);
+        }
+      }
       desk.attempts.push(withCourse(attempt, seed + index));
       // Marked one after another, the day after.
       for (const mark of marks) {
@@ -128,6 +139,10 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
       if (sitting.id === 'lights') desk.marks.push(...marks);
     });
   }
+  const came = secondMarker(sketches, iso(week.closesAt + 1.4 * day), iso(week.closesAt + 2 * day));
+  desk.shares.push(came.share);
+  desk.marks.push(...came.marks);
+  lateAnswers(desk.attempts, iso);
   desk.allowances.push({
     id: 'allowance1',
     kind: 'minutes',
@@ -271,6 +286,8 @@ function madeUpAttempt(
   if (progress === 1) attempt.events.push({ kind: 'handedIn', at: iso(end) });
   const marks: HandMark[] = [];
   questions.slice(0, done).forEach((demo, index) => {
+    // Sketches are drawn by themselves.
+    if (demo.question.kind === 'working') return;
     const { response, lines } = madeUpAnswer(demo, ability, chance);
     const at = iso(startedAt + ((end - startedAt) * (index + 1)) / (done + 1));
     if (response) attempt.answers[demo.question.id] = { response, at };
@@ -278,6 +295,28 @@ function madeUpAttempt(
       marks.push(madeUpMark(attempt, demo, lines, iso(sitting.closesAt + day)));
   });
   return { attempt, marks };
+}
+
+/** Two answers that were typed in time and came minutes after the end, over a broken line: nobody has decided yet. */
+function lateAnswers(attempts: readonly Attempt[], iso: (ms: number) => string): void {
+  const came = [
+    ['tides-student12', 'Steer west of north.'],
+    ['tides-student47', 'Steer against the tidal stream, to the left.'],
+  ] as const;
+  for (const [id, text] of came) {
+    const attempt = attempts.find((each) => each.id === id);
+    if (!attempt) continue;
+    const endedAt = Date.parse(attempt.handedInAt ?? attempt.lastSeenAt);
+    attempt.late = [
+      {
+        questionId: 't12',
+        response: { text },
+        typedAt: iso(endedAt - 20_000),
+        at: iso(endedAt + 6 * minute),
+        decision: null,
+      },
+    ];
+  }
 }
 
 /** When each group sits in a week, after Monday at six: Monday and Wednesday at half past six, Saturday at ten. */

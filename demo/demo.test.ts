@@ -6,7 +6,7 @@ import { progressOf } from '@/core/seats/progress';
 import { paperFindings, readyToSit } from '@/core/scoring/paperFindings';
 import { kindNames, kindOf } from '@/core/kinds';
 import { assetId } from '@/core/basics/assetBytes';
-import { assetsIn } from '@/core/basics/fileRules';
+import { assetsIn, filesIn } from '@/core/basics/fileRules';
 import { buildDemo } from './buildDemo';
 
 const now = Date.parse('2026-11-23T18:20:00.000Z');
@@ -52,7 +52,11 @@ describe('Tidewater Evening School', () => {
   it('its pictures are kept under the id of their bytes', async () => {
     for (const { id, base64 } of desk.assets)
       expect(await assetId(Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0)))).toBe(id);
-    expect([...assetsIn(desk.papers)]).toEqual(desk.assets.map((asset) => asset.id));
+    const used = [
+      ...assetsIn(desk.papers),
+      ...filesIn(desk.attempts.map(({ answers }) => answers)).map(({ id }) => id),
+    ];
+    expect(new Set(desk.assets.map((asset) => asset.id))).toEqual(new Set(used));
   });
 
   it('is the same from the same seed, and moves with the day', () => {
@@ -79,7 +83,7 @@ describe('Tidewater Evening School', () => {
       working: 10,
       in: 18,
     });
-    expect(progressOf(recordsOf('tides'), now)).toMatchObject({ in: 92, waiting: 276, released: 0 });
+    expect(progressOf(recordsOf('tides'), now)).toMatchObject({ in: 92, waiting: 338, released: 0 });
     expect(progressOf(recordsOf('lights'), now)).toMatchObject({
       in: 92,
       waiting: 0,

@@ -1,4 +1,4 @@
-import { one, open, several, short } from '../DemoQuestion';
+import { one, open, several, short, photo } from '../DemoQuestion';
 
 /** The mid-course exam: tides, speed, time and distance, compass. All handed in, three open questions waiting. */
 export const tides = {
@@ -324,6 +324,21 @@ export const tides = {
         ],
       },
       { tags: ['tidal streams', 'chart work'], difficulty: 0.7 },
+    ),
+    photo(
+      't13',
+      'Sketch the triangle of question 12 on paper and add a photo of it.',
+      'The track goes up from the start. The stream, 2 M east, is laid off from the start. The 5 M of the boat go from the end of the stream back to the track.',
+      [
+        ['a', 'stream laid off from the start, to the east', 1],
+        ['b', 'boat’s hour from the end of the stream to the track', 1],
+      ],
+      {
+        points: 2,
+        tags: ['tidal streams', 'chart work'],
+        note: 'Scale does not matter; the order of the lines does.',
+        difficulty: 0.4,
+      },
     ),
   ],
 };

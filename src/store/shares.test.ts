@@ -1,10 +1,19 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { at, attemptOf, markOf, openQuestion, sittingOf, studentOf } from '../../tests/unit/samples';
+import {
+  at,
+  attemptOf,
+  markOf,
+  openQuestion,
+  passagePlan,
+  sittingOf,
+  studentOf,
+} from '../../tests/unit/samples';
 import { markedTwice } from '@/core/analysis/compareMarkers';
 import { ownMarker, settledMarker } from '@/core/model/mark';
 import type { MarksBack } from '@/core/model/share';
 import { seatsOf } from '@/core/seats/seats';
+import { keepAsset } from './assets';
 import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
 import { markAnswers } from './marks';
@@ -201,4 +210,38 @@ it('a mark from elsewhere that is none is refused by its schema', async () => {
   };
   await expect(takeMarks('sitting1', [back], later(1))).rejects.toThrow();
   expect(await desk.marks.count()).toBe(0);
+});
+
+it('a photo goes out without what the camera wrote, and marks on it come back to the one that is here', async () => {
+  const words = [...new TextEncoder().encode('by Lea')];
+  const scan = [0xff, 0xda, 0, 2, 1, 2, 3, 0xff, 0xd9];
+  const bytes = Uint8Array.from([0xff, 0xd8, 0xff, 0xfe, 0, words.length + 2, ...words, ...scan]);
+  const file = await keepAsset({ name: 'Lea.jpg', mediaType: 'image/jpeg', bytes });
+  const attempt = await desk.attempts.get('a0');
+  const paper = await desk.paperVersions.get(['paper1', 1]);
+  if (!attempt || !paper) throw new Error('nothing there');
+  await desk.paperVersions.put({ ...paper, questions: [...paper.questions, passagePlan] });
+  await desk.attempts.put({
+    ...attempt,
+    ...{ files: [file], questionIds: [questionId, passagePlan.id] },
+    answers: { [passagePlan.id]: { response: { files: [file] }, at } },
+  });
+  const wish = { marker: 'Ana', purpose: 'marker' as const, way: 'file' as const };
+  const { result } = await giveShares(
+    'sitting1',
+    [{ ...wish, answers: [{ questionId: passagePlan.id, attemptIds: ['a0'] }] }],
+    at,
+  );
+  const share = result[0];
+  if (!share) throw new Error('no share');
+  const { content: whole } = await shareToSend(share.id);
+  const [asset] = whole.assets;
+  expect(asset?.id).not.toBe(file.id);
+  expect(atob(asset?.base64 ?? '')).not.toContain('Lea');
+  expect(JSON.stringify(whole.scripts)).toContain(asset?.id);
+  const tick = { id: 'm', is: 'tick' as const, on: `${asset?.id}#1`, points: [10, 10], text: '' };
+  const mark = markOf({ attemptId: `${share.id}.0`, questionId: passagePlan.id, points: 1, work: [tick] });
+  await takeMarks('sitting1', [{ shareId: share.id, savedAt: at, marks: [mark] }], later(1));
+  const kept = await desk.marks.get(['a0', passagePlan.id, share.id]);
+  expect(kept?.work).toEqual([{ ...tick, on: `${file.id}#1` }]);
 });

@@ -1,6 +1,7 @@
 import type { Asset } from '@/core/basics/asset';
-import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
+import { assetId, packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
 import { assetsIn } from '@/core/basics/fileRules';
+import { withoutMetadata } from '@/core/basics/pictureMetadata';
 import { itemsOf } from '@/core/kinds/items';
 import { settledValues, type MarkedTwice, type SettleRule } from '@/core/analysis/compareMarkers';
 import { CommandFault } from '@/core/model/commandFault';
@@ -15,7 +16,8 @@ import {
   type TakenShare,
 } from '@/core/model/share';
 import type { PaperVersion } from '@/core/model/paper';
-import type { Sitting } from '@/core/model/sitting';
+import type { Attempt, Sitting } from '@/core/model/sitting';
+import { scriptsOf } from '@/core/marking/shares/deal';
 import { filesOfShare, shareContent, shareRows, takenBack } from '@/core/marking/shares/content';
 import { done } from '@/words/done';
 import { dropProgress, runCommand, type Recorder } from './command';
@@ -35,9 +37,9 @@ export interface ShareWish {
 
 const secretBytes = 32;
 
-function newShare(sittingId: string, wish: ShareWish, now: string): MarkingShare {
+async function newShare(sittingId: string, wish: ShareWish, now: string): Promise<MarkingShare> {
   const bytes = crypto.getRandomValues(new Uint8Array(secretBytes));
-  return MarkingShare.parse({
+  const share = MarkingShare.parse({
     ...wish,
     id: newId(),
     sittingId,
@@ -45,11 +47,17 @@ function newShare(sittingId: string, wish: ShareWish, now: string): MarkingShare
     secret: [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join(''),
     givenAt: now,
   } satisfies MarkingShare);
+  const sitting = await desk.sittings.get(sittingId);
+  const paper = sitting && (await versionOf(sitting));
+  if (!paper) return share;
+  const { renamed } = await assetsOf(share, paper, await attemptsOf(share));
+  const back = Object.fromEntries([...renamed].map(([here, there]) => [there, here]));
+  return renamed.size === 0 ? share : { ...share, renamed: back };
 }
 
 /** Gives answers to markers. What goes to another desk is made by `shareToSend`. */
 export async function giveShares(sittingId: string, wishes: readonly ShareWish[], now: string) {
-  const shares = wishes.map((wish) => newShare(sittingId, wish, now));
+  const shares = await Promise.all(wishes.map((wish) => newShare(sittingId, wish, now)));
   const said = done.sharesGiven(shares.map(({ marker }) => marker));
   return runCommand({ command: 'giveShares', said, about: sittingId }, now, async (record) => {
     for (const share of shares) await record.add('shares', share);
@@ -64,15 +72,32 @@ export async function shareToSend(shareId: string): Promise<{ content: ShareCont
   return { content: await contentOf(share), code: share.code };
 }
 
+const attemptsOf = async ({ answers }: Pick<MarkingShare, 'answers'>): Promise<Attempt[]> =>
+  (await desk.attempts.bulkGet(scriptsOf(answers))).filter((attempt) => attempt !== undefined);
+
 async function contentOf(share: MarkingShare): Promise<ShareContent> {
   const sitting = await desk.sittings.get(share.sittingId);
   const paper = sitting && (await versionOf(sitting));
   if (!sitting || !paper) throw new CommandFault('shareGone');
-  const ids = new Set(share.answers.flatMap(({ attemptIds }) => attemptIds));
-  const attempts = (await desk.attempts.bulkGet([...ids])).filter((attempt) => attempt !== undefined);
-  const assetIds = new Set([...assetsIn([paper]), ...filesOfShare(share, attempts)]);
-  const assets = (await desk.assets.bulkGet([...assetIds])).filter((asset) => asset !== undefined);
-  return shareContent(share, sitting.title, paper, attempts, assets.map(packedAsset));
+  const attempts = await attemptsOf(share);
+  const { assets, renamed } = await assetsOf(share, paper, attempts);
+  return shareContent(share, sitting.title, paper, attempts, assets.map(packedAsset), renamed);
+}
+
+/** The pictures of the paper and the files of the answers, without whatever a camera wrote beside a photo. */
+async function assetsOf(share: MarkingShare, paper: PaperVersion, attempts: readonly Attempt[]) {
+  const ids = new Set([...assetsIn([paper]), ...filesOfShare(share, attempts)]);
+  const assets: Asset[] = [];
+  const renamed = new Map<string, string>();
+  for (const asset of await desk.assets.bulkGet([...ids])) {
+    if (!asset) continue;
+    const bytes = withoutMetadata(asset.bytes);
+    // Other bytes are another file.
+    const id = bytes === asset.bytes ? asset.id : await assetId(bytes);
+    if (id !== asset.id) renamed.set(asset.id, id);
+    assets.push({ ...asset, id, bytes, size: bytes.length });
+  }
+  return { assets, renamed };
 }
 
 const versionOf = async (sitting: Sitting): Promise<PaperVersion | undefined> =>
@@ -145,7 +170,11 @@ export async function removeTakenShare(sittingId: string, now: string) {
  * @returns the id of the sitting made of it
  */
 export async function giveAgain(sittingId: string, answers: AnswersGiven[], now: string) {
-  const share = newShare(sittingId, { marker: done.oneself, purpose: 'again', way: 'here', answers }, now);
+  const share = await newShare(
+    sittingId,
+    { marker: done.oneself, purpose: 'again', way: 'here', answers },
+    now,
+  );
   const content = await contentOf(share);
   const { result, said } = await runCommand(
     { command: 'giveAgain', said: done.sampleDrawn, about: sittingId },

@@ -1,4 +1,5 @@
 import { WordedFault } from '@/words/wordedFault';
+import { withoutMetadata } from '@/core/basics/pictureMetadata';
 import { pictureType } from '@/core/basics/fileRules';
 import type { FileBytes } from './files';
 
@@ -12,12 +13,12 @@ export interface SizedPicture extends FileBytes {
 
 /**
  * A picture as it is kept: of a sort that every browser shows, no side longer than 2000 pixels. Whatever else is in
- * the file (places, names of devices) is left behind when it is scaled.
+ * the file (places, names of devices) is left behind.
  *
  * @throws {Error} in words for the reader, when it is no picture that can be read
  */
 export async function pictureFile(file: Blob & { name?: string }): Promise<SizedPicture> {
-  const bytes = new Uint8Array(await file.arrayBuffer());
+  const bytes = withoutMetadata(new Uint8Array(await file.arrayBuffer()));
   const name = file.name || 'picture';
   const type = pictureType(bytes);
   const drawn = await drawable(file, name);

@@ -19,7 +19,7 @@ test('the desk is a stack of strips, the most pressing on top, each saying what 
     'Quiz 1: lights and marks',
   ]);
   const exam = page.getByRole('navigation', { name: 'Stages of Mid-course exam' });
-  await expect(exam.getByRole('link', { name: 'Mark 276 answers wait' })).toBeVisible();
+  await expect(exam.getByRole('link', { name: 'Mark 338 answers wait' })).toBeVisible();
   await expect(exam.getByRole('link', { name: 'Run all 92 handed in' })).toBeVisible();
 });
 
@@ -180,7 +180,7 @@ test('the whole desk is saved, and a damaged file changes nothing', async ({ pag
   await page.getByRole('button', { name: 'Replace permanently' }).click();
   await kept(page, /is restored$/);
   await page.goto('/');
-  await expect(page.getByRole('link', { name: 'Mark 276 answers wait' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Mark 338 answers wait' })).toBeVisible();
 });
 
 test('the strip leads through all five stages', async ({ page }) => {

@@ -29,7 +29,7 @@ test('marks for which there is no room wait on the page, are not called saved, a
     .getByRole('navigation', { name: /^Stages of/ })
     .getByRole('link', { name: /^Mark/ })
     .first();
-  await expect(waits).toContainText('276 answers wait');
+  await expect(waits).toContainText('338 answers wait');
   await full(true);
   const status = page.getByRole('status');
   await page.keyboard.press('1');
@@ -38,7 +38,7 @@ test('marks for which there is no room wait on the page, are not called saved, a
   await page.keyboard.press('Enter');
   await page.keyboard.press('2');
   await expect(status.filter({ hasText: 'The last 2 things you did wait on this page' })).toBeVisible();
-  await expect(waits).toContainText('276 answers wait');
+  await expect(waits).toContainText('338 answers wait');
   await full(false);
   await expect(status.filter({ hasText: 'Space is free again: all 2 changes are saved' })).toBeVisible();
   await expect(waits).toContainText('274 answers wait');

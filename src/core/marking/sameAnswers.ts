@@ -1,4 +1,5 @@
 import { countedAnswer } from '../attempts/late';
+import { withoutFileNames } from '../basics/fileRules';
 import { kindOf, type Question, type Response } from '../kinds';
 import type { NearMiss } from '../kinds/QuestionKind';
 import type { Seat } from '../seats/seats';
@@ -104,13 +105,15 @@ function answersOf(question: Question, seat: Seat): readonly Grouped[] {
     const answer = countedAnswer(attempt, question.id);
     const mark = marksThatCount(marks).get(question.id);
     const blank = !answer || kind.isBlank(answer.response);
+    // Who marks is not told by the names of files whose they are.
+    const response = attempt.files && answer ? withoutFileNames(answer.response) : answer?.response;
     all.push([
       blank ? '' : kind.sameAs(question, answer.response),
       {
         attemptId: attempt.id,
         studentId: seat.student.id,
-        text: blank ? '' : kind.asText(question, answer.response),
-        response: blank ? null : answer.response,
+        text: blank || !response ? '' : kind.asText(question, response),
+        response: blank || !response ? null : response,
         award: awardFor(question, answer, mark, attempt.practice),
         mark,
       },

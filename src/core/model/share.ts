@@ -23,6 +23,8 @@ export const MarkingShare = z.object({
   purpose: z.enum(['marker', 'again']),
   answers: AnswersGiven.array().min(1).max(500),
   way: ShareWay,
+  /** Files that go out as others, without what a camera wrote beside them: their ids here by the ids they have there. */
+  renamed: z.record(Id, Id).optional(),
   /** What opens it. */
   code: Line,
   /** What its marks are sealed with on their way back. */

@@ -18,6 +18,7 @@ import { KeyHint } from '@/ui/KeyHint';
 import { viewOf } from '../kinds';
 import { CommentField } from './CommentField';
 import { pileWords } from './PileBlock';
+import { LayerMarker } from './LayerMarker';
 import { TextMarker } from './TextMarker';
 import styles from './mark.module.css';
 
@@ -76,6 +77,11 @@ export function AnswerRow({
   const { drawn, written = false } = viewOf(question);
   const marked = group.answers.find(({ mark, text }) => mark?.work && text === group.text)?.mark?.work ?? [];
   const marksText = current && written && !group.blank;
+  const marksLayer = current && drawn && !group.blank;
+  const closeWork = () => {
+    work.setOpen(false);
+    document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus();
+  };
   return (
     <div
       className={`${current ? styles.currentRow : styles.row} ${pile ? (pile.agreed ? styles.piled : styles.putForward) : ''}`}
@@ -128,7 +134,17 @@ export function AnswerRow({
       </div>
       {current && drawn && !group.blank && (
         <div className={styles.drawn}>
-          <Answer question={question} group={group} />
+          {work.open ? (
+            <LayerMarker
+              key={group.id}
+              change={(step, said) => work.change(group, step, said)}
+              done={closeWork}
+            >
+              <Answer question={question} group={group} work={marked} />
+            </LayerMarker>
+          ) : (
+            <Answer question={question} group={group} work={marked} />
+          )}
         </div>
       )}
       {marksText && work.open && (
@@ -137,10 +153,7 @@ export function AnswerRow({
           text={group.text}
           work={marked}
           change={(step, said) => work.change(group, step, said)}
-          done={() => {
-            work.setOpen(false);
-            document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus();
-          }}
+          done={closeWork}
         />
       )}
       {current && (
@@ -155,10 +168,10 @@ export function AnswerRow({
             done={() => document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus()}
           />
           <span className={styles.hint}>
-            {marksText && !work.open && (
+            {(marksText || marksLayer) && !work.open && (
               <>
                 <button type="button" className={styles.plainButton} onClick={() => work.setOpen(true)}>
-                  Mark the text
+                  {marksText ? 'Mark the text' : 'Mark on it'}
                 </button>{' '}
                 <KeyHint keys="F9" />
                 &ensp;
@@ -196,10 +209,12 @@ function Answer({
   question,
   group,
   small = false,
+  work,
 }: {
   question: Question;
   group: SameAnswers;
   small?: boolean;
+  work?: readonly WorkMark[];
 }) {
   const { Show } = viewOf(question);
   const [first] = group.answers;
@@ -208,6 +223,7 @@ function Answer({
       question={kindOf(question).forStudent(question, `${first?.attemptId ?? ''} ${question.id}`)}
       response={first?.response ?? null}
       small={small}
+      work={work}
     />
   );
 }

@@ -14,6 +14,7 @@ import {
 import { groupBy } from '@/core/basics/groupBy';
 import type { AnswersGiven } from '@/core/model/share';
 import type { Agreement } from '@/core/analysis/agreement';
+import { kindOf, type Response } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import { sameAnswers } from '@/core/marking/sameAnswers';
@@ -24,6 +25,7 @@ import type { SittingData } from '@/desk/useSitting';
 import { settleMarks } from '@/store/shares';
 import { isoNow } from '@/ui/clock';
 import { counted, percent, points } from '@/words/format';
+import { viewOf } from '../kinds';
 import type { Shares } from './useShares';
 import styles from './markers.module.css';
 
@@ -162,6 +164,7 @@ function Pair({ sitting, marks, pair, nameOf, giveToThird }: PairProps) {
             key={each.pairs.map(placeOf).join()}
             sitting={sitting}
             answers={each}
+            response={(each.pairs[0] && answered.get(placeOf(each.pairs[0]))?.response) ?? null}
             names={names}
             settled={settledOf(each)}
             settle={(rule) => settle(each.pairs, rule)}
@@ -188,8 +191,8 @@ function useAnswered(sitting: SittingData, pairs: readonly MarkedTwice[]) {
         .flatMap((question) =>
           sameAnswers(question, seats).flatMap(({ id, answers }) =>
             answers.map(
-              ({ attemptId, text }) =>
-                [placeOf({ attemptId, questionId: question.id }), { id, text }] as const,
+              ({ attemptId, text, response }) =>
+                [placeOf({ attemptId, questionId: question.id }), { id, text, response }] as const,
             ),
           ),
         ),
@@ -200,15 +203,14 @@ function useAnswered(sitting: SittingData, pairs: readonly MarkedTwice[]) {
 function Figures({ figures, first, second }: { figures: Agreement; first: string; second: string }) {
   const { answers, exact, withinHalf, meanDifference, kappa, icc } = figures;
   const more = meanDifference > 0 ? first : second;
+  const who = more === 'You' ? 'you give' : `${more} gives`;
   const by = Math.abs(Math.round(meanDifference * 100) / 100);
   return (
     <>
       <p>
         Of {counted(answers, 'answer')} that both marked, {percent(exact)} have the same points and{' '}
         {percent(withinHalf)} lie within half a point.{' '}
-        {by === 0
-          ? 'On average they give the same.'
-          : `On average ${more} ${more === 'You' ? 'give' : 'gives'} ${points(by)} more.`}
+        {by === 0 ? 'On average they give the same.' : `On average ${who} ${points(by)} more.`}
       </p>
       <dl className={styles.figures}>
         <dt>Kappa, quadratic weights</dt>
@@ -237,17 +239,21 @@ function agreementWords(kappa: number | null, answers: number): string {
 interface DifferingProps {
   sitting: SittingData;
   answers: DifferingAnswers;
+  /** What was answered. */
+  response: Response | null;
   names: { first: string; second: string };
   settled: HandMark | undefined;
   settle: (rule: SettleRule) => void;
 }
 
 /** Equal answers with what each of the two gave: each value is a button that takes it. */
-function Differing({ sitting, answers: { text, pairs }, names, settled, settle }: DifferingProps) {
+function Differing({ sitting, answers: { text, pairs }, response, names, settled, settle }: DifferingProps) {
   const [pair] = pairs;
   if (!pair) return null;
   const question = sitting.questions.find(({ id }) => id === pair.questionId);
   const number = numbersOf(sitting.questions).get(pair.questionId) ?? '';
+  const view = question && viewOf(question);
+  const drawn = view?.drawn ?? false;
   const lettersOf = ({ lines }: MarkValues) =>
     question
       ? schemeOf(question)
@@ -270,8 +276,11 @@ function Differing({ sitting, answers: { text, pairs }, names, settled, settle }
       <p className="keepLines">
         <strong>{number}</strong>&ensp;
         {pairs.length > 1 && <span className={styles.soft}>×{pairs.length}&ensp;</span>}
-        {text || <span className={styles.soft}>not answered</span>}
+        {text ? !drawn && text : <span className={styles.soft}>not answered</span>}
       </p>
+      {question && view && drawn && response && (
+        <view.Show question={kindOf(question).forStudent(question, pair.attemptId)} response={response} />
+      )}
       {said.map((words) => (
         <p key={words} className={styles.soft}>
           {words}

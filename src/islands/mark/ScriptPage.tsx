@@ -8,6 +8,7 @@ import { clearedPoints, givenPoints } from '@/core/marking/markChanges';
 import { schemeOf } from '@/core/marking/scheme';
 import { withLineSwitched } from '@/core/marking/switchLine';
 import { fullName, registerName } from '@/core/model/names';
+import type { WorkMark } from '@/core/model/workMark';
 import type { Seat } from '@/core/seats/seats';
 import type { Award, AwardState } from '@/core/scoring/scoreAttempt';
 import { markAnswers, markWork, type MarkStep } from '@/store/marks';
@@ -27,7 +28,7 @@ import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { viewOf } from '../kinds';
 import { MarkHistory } from './MarkHistory';
 import { ScriptKeys, scriptShortcuts } from './ScriptKeys';
-import { TextMarks } from './TextMarks';
+import { LayerMarks, TextMarks } from './TextMarks';
 import { WholeComment } from './WholeComment';
 import { SchemeChecks } from './SchemeChecks';
 import styles from './mark.module.css';
@@ -155,7 +156,7 @@ interface ScriptAnswerProps {
 }
 
 function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerProps) {
-  const { Show, written = false } = viewOf(question);
+  const { Show, written = false, drawn = false } = viewOf(question);
   const kind = kindOf(question);
   const mark = marksThatCount(seat.marks).get(question.id);
   const response = (seat.attempt && countedAnswer(seat.attempt, question.id)?.response) ?? null;
@@ -168,6 +169,18 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
     const [now, whole] = [isoNow(), `${fullName(seat.student)}, question ${number}: ${said}`];
     void actWhenRoom(() => markAnswers(place, step, whole, now, joins));
   };
+  const answered = response && !kind.isBlank(response) ? response : null;
+  const changeWork = (step: (before: readonly WorkMark[]) => readonly WorkMark[], said: string) => {
+    const [now, whole] = [isoNow(), `${fullName(seat.student)}, question ${number}: ${said}`];
+    void actWhenRoom(() => markWork(place, step, whole, now));
+  };
+  const shown = (
+    <Show
+      question={kind.forStudent(question, `${seat.attempt?.id ?? ''} ${question.id}`)}
+      response={response}
+      work={mark?.work}
+    />
+  );
   return (
     <section
       className={styles.script}
@@ -180,21 +193,9 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
           <strong>{number}</strong>&ensp;
           <Rich text={question.stem} />
         </div>
-        <Show
-          question={kind.forStudent(question, `${seat.attempt?.id ?? ''} ${question.id}`)}
-          response={response}
-          work={mark?.work}
-        />
-        {written && response && !kind.isBlank(response) && (
-          <TextMarks
-            text={kind.asText(question, response)}
-            work={mark?.work ?? []}
-            change={(step, said) => {
-              const now = isoNow();
-              const whole = `${fullName(seat.student)}, question ${number}: ${said}`;
-              void actWhenRoom(() => markWork(place, step, whole, now));
-            }}
-          />
+        {drawn && answered ? <LayerMarks change={changeWork}>{shown}</LayerMarks> : shown}
+        {written && answered && (
+          <TextMarks text={kind.asText(question, answered)} work={mark?.work ?? []} change={changeWork} />
         )}
         {kind.keyText(question) && (
           <p className={`keepLines ${styles.soft}`}>

@@ -2,7 +2,8 @@ import { Button, TextInput } from '@mantine/core';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { nextWord, wordAt } from '@/core/marking/work/textRuns';
-import type { WorkMark } from '@/core/model/workMark';
+import { isLayerMark, textMarks } from '@/core/marking/work/layer';
+import type { TextMark, WorkMark } from '@/core/model/workMark';
 import { KeyHint } from '@/ui/KeyHint';
 import styles from './mark.module.css';
 
@@ -19,7 +20,7 @@ interface Picked {
   to: number;
 }
 
-const acts: { is: WorkMark['is']; key: string; label: string; said: string; asks: boolean }[] = [
+const acts: { is: TextMark['is']; key: string; label: string; said: string; asks: boolean }[] = [
   { is: 'struck', key: 's', label: 'Strike out', said: 'Words struck out', asks: false },
   { is: 'underlined', key: 'u', label: 'Underline', said: 'Words underlined', asks: false },
   { is: 'highlighted', key: 'h', label: 'Highlight', said: 'Words highlighted', asks: false },
@@ -33,24 +34,28 @@ const acts: { is: WorkMark['is']; key: string; label: string; said: string; asks
  */
 export function TextMarker({ text, work, change, done }: TextMarkerProps) {
   const [picked, setPicked] = useState<Picked>(() => wordAt(text, 0));
-  const [asking, setAsking] = useState<WorkMark['is'] | null>(null);
+  const [asking, setAsking] = useState<TextMark['is'] | null>(null);
   const field = useRef<HTMLDivElement>(null);
   useEffect(() => field.current?.focus(), []);
-  const act = (is: WorkMark['is'], words = '') => {
+  const act = (is: TextMark['is'], words = '') => {
     const to = is === 'inserted' ? picked.from : picked.to;
-    const mark: WorkMark = {
+    const mark: TextMark = {
       ...{ id: nanoid(12), is, from: picked.from, to },
       ...{ quote: text.slice(picked.from, to), text: words },
     };
-    const same = ({ is: other, from, to: end }: WorkMark) =>
-      other === is && from === mark.from && end === mark.to && words === '';
+    const same = (other: WorkMark) =>
+      !isLayerMark(other) &&
+      other.is === is &&
+      other.from === mark.from &&
+      other.to === mark.to &&
+      words === '';
     const { said } = acts.find((each) => each.is === is) ?? { said: '' };
     // The same again takes it away.
     change((before) => (before.some(same) ? before.filter((each) => !same(each)) : [...before, mark]), said);
     setAsking(null);
     field.current?.focus();
   };
-  const over = work.filter(({ from, to }) => from < picked.to && to >= picked.from);
+  const over = textMarks(work).filter(({ from, to }) => from < picked.to && to >= picked.from);
   const clear = () => {
     const ids = new Set(over.map(({ id }) => id));
     change((before) => before.filter(({ id }) => !ids.has(id)), 'Marks on the text removed');

@@ -1,11 +1,11 @@
 import { textRuns } from '@/core/marking/work/textRuns';
-import type { WorkMark } from '@/core/model/workMark';
+import type { TextMark, WorkMark } from '@/core/model/workMark';
 import styles from './MarkedText.module.css';
 
 /** A student's text with a marker's marks over it. The text itself is as it was written. */
 export default function MarkedText({ text, work }: { text: string; work: readonly WorkMark[] }) {
   const { runs, margin, loose } = textRuns(text, work);
-  const numberOf = (mark: WorkMark) => margin.indexOf(mark) + 1;
+  const numberOf = (mark: TextMark) => margin.indexOf(mark) + 1;
   // Words in the margin are numbered where what they are about ends.
   const ending = (at: number) => margin.filter(({ to }) => to === at);
   const ends = runs.reduce<number[]>((all, run) => [...all, (all.at(-1) ?? 0) + run.text.length], []);
@@ -42,7 +42,7 @@ export default function MarkedText({ text, work }: { text: string; work: readonl
   );
 }
 
-const isWords: Record<WorkMark['is'], string> = {
+const isWords: Record<TextMark['is'], string> = {
   struck: 'struck out',
   underlined: 'underlined',
   highlighted: 'highlighted',
@@ -51,7 +51,7 @@ const isWords: Record<WorkMark['is'], string> = {
 };
 
 function Run({ run: { text, marks } }: { run: ReturnType<typeof textRuns>['runs'][number] }) {
-  const has = (is: WorkMark['is']) => marks.some((mark) => mark.is === is);
+  const has = (is: TextMark['is']) => marks.some((mark) => mark.is === is);
   const underlined = has('underlined') || has('words');
   const inner = has('highlighted') ? <mark className={styles.highlighted}>{text}</mark> : text;
   const lined = underlined ? (

@@ -32,11 +32,11 @@ export function thinned(points: readonly (readonly [x: number, y: number])[], ap
 
 /** The drawing without the lines that pass within `reach` of a place. */
 export function withoutLinesAt(drawing: Drawing, x: number, y: number, reach: number): Drawing {
-  return drawing.filter((stroke) => distance(stroke, x, y) > reach);
+  return drawing.filter((stroke) => distanceTo(stroke, x, y) > reach);
 }
 
 /** How near a line passes to a place. */
-function distance(stroke: Stroke, x: number, y: number): number {
+export function distanceTo(stroke: readonly number[], x: number, y: number): number {
   let nearest = Infinity;
   for (let at = 0; at < stroke.length; at += 2) {
     const [ax, ay] = [stroke[at] ?? 0, stroke[at + 1] ?? 0];

@@ -1,13 +1,15 @@
 import type { PackedAsset } from '../../basics/asset';
-import { filesIn, withFileNames } from '../../basics/fileRules';
+import { filesIn, withFiles, withoutFileNames } from '../../basics/fileRules';
 import { roundPoints } from '../../basics/points';
 import { itemsOf } from '../../kinds/items';
 import { countedAnswers } from '../../attempts/late';
 import { ownMarker, type HandMark } from '../../model/mark';
 import type { PaperVersion } from '../../model/paper';
+import type { WorkMark } from '../../model/workMark';
 import type { Student } from '../../model/people';
 import type { MarkingShare, MarksBack, ShareContent, TakenShare } from '../../model/share';
 import type { Answers, Attempt, Sitting } from '../../model/sitting';
+import { isLayerMark } from '../work/layer';
 import { scriptsOf } from './deal';
 
 /** What goes to another marker, what is made of it on that desk, and what comes back. */
@@ -60,6 +62,7 @@ function scriptAnswers({ answers }: Pick<MarkingShare, 'answers'>, attempts: rea
  *
  * @param title of the sitting
  * @param assets the pictures of the paper and the files of the answers
+ * @param renamed ids of files that are others on their way, by the id that answers know them by
  */
 export function shareContent(
   share: MarkingShare,
@@ -67,6 +70,7 @@ export function shareContent(
   paper: PaperVersion,
   attempts: readonly Attempt[],
   assets: readonly PackedAsset[],
+  renamed: ReadonlyMap<string, string> = new Map(),
 ): ShareContent {
   const { id, marker, purpose, way, secret, givenAt, answers } = share;
   const ids = new Set(answers.map(({ questionId }) => questionId));
@@ -88,16 +92,19 @@ export function shareContent(
       answers: Object.fromEntries(
         Object.entries(script.answers).map(([questionId, { response }]) => [
           questionId,
-          { response: withFileNames(response, fileNumber), at: givenAt },
+          {
+            response: withFiles(withoutFileNames(response), (file) => ({
+              ...file,
+              id: renamed.get(file.id) ?? file.id,
+            })),
+            at: givenAt,
+          },
         ]),
       ),
     })),
     assets: assets.map((asset) => ({ ...asset, name: 'file' })),
   };
 }
-
-/** "file 2.pdf": what a file is called where its name could say whose it is. */
-const fileNumber = (name: string, n: number) => `file ${n + 1}${/\.[a-z0-9]{1,5}$/i.exec(name)?.[0] ?? ''}`;
 
 /** The rows that a share becomes on the marker's desk: a sitting of scripts without names. */
 export interface ShareRows {
@@ -168,6 +175,14 @@ export function shareRows(
   };
 }
 
+/** A mark on a file that went out as another lies on the one that is here. */
+function onOwnFile(mark: WorkMark, renamed: MarkingShare['renamed'] = {}): WorkMark {
+  if (!isLayerMark(mark)) return mark;
+  const [id = '', page = ''] = mark.on.split('#');
+  const here = Object.hasOwn(renamed, id) ? renamed[id] : undefined;
+  return here === undefined ? mark : { ...mark, on: `${here}#${page}` };
+}
+
 /** What was taken of marks that came back. */
 export interface TakenBack {
   marks: HandMark[];
@@ -204,6 +219,7 @@ export function takenBack(
         attemptId,
         sittingId: share.sittingId,
         markerId: share.id,
+        ...(mark.work && { work: mark.work.map((each) => onOwnFile(each, share.renamed)) }),
         history: mark.history.map((step) => ({ ...step, by: step.by === ownMarker ? share.id : step.by })),
       });
   }

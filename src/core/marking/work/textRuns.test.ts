@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { WorkMark } from '../../model/workMark';
+import type { TextMark } from '../../model/workMark';
 import { nextWord, textRuns, wordAt } from './textRuns';
 
 const text = 'The stream sets north at two knots.';
-const mark = (is: WorkMark['is'], quote: string, words = ''): WorkMark => {
+const mark = (is: TextMark['is'], quote: string, words = ''): TextMark => {
   const from = text.indexOf(quote);
   return { is, id: `${is}-${quote}`, from, to: from + quote.length, quote, text: words };
 };
@@ -22,7 +22,7 @@ describe('marks on a text', () => {
   });
 
   it('insert between letters, also at the ends, and speak in the margin', () => {
-    const at = (from: number, words: string): WorkMark => ({
+    const at = (from: number, words: string): TextMark => ({
       is: 'inserted',
       id: words,
       from,
@@ -59,8 +59,8 @@ describe('marks on a text', () => {
         fc.string({ maxLength: 40, unit: 'grapheme' }),
         fc.array(fc.tuple(kinds, place, place), { maxLength: 8 }),
         (words, places) => {
-          const marks = places.map(([is, from, to], index): WorkMark => ({
-            is: is as WorkMark['is'],
+          const marks = places.map(([is, from, to], index): TextMark => ({
+            is: is as TextMark['is'],
             id: `${index}`,
             from,
             to: is === 'inserted' ? from : to,

@@ -1,30 +1,32 @@
-import type { WorkMark } from '../../model/workMark';
+import type { TextMark, WorkMark } from '../../model/workMark';
+import { textMarks } from './layer';
 
 /** A run of a text with the marks that lie over all of it, and what is inserted before it. */
 export interface TextRun {
   text: string;
-  marks: WorkMark[];
-  inserted: WorkMark[];
+  marks: TextMark[];
+  inserted: TextMark[];
 }
 
 export interface MarkedText {
   runs: TextRun[];
   /** Words in the margin, in the order of the places they are about. */
-  margin: WorkMark[];
+  margin: TextMark[];
   /** Marks whose letters are no longer there. */
-  loose: WorkMark[];
+  loose: TextMark[];
 }
 
 /** Whether a mark's letters stand where it was made. */
-const holds = (text: string, { from, to, quote }: WorkMark) =>
+const holds = (text: string, { from, to, quote }: TextMark) =>
   from >= 0 && from <= to && to <= text.length && text.slice(from, to) === quote;
 
 /**
  * A text cut where marks begin and end. The runs together are the text itself, letter by letter.
  *
- * @param marks in any order
+ * @param work marks in any order; those on other than text are left out
  */
-export function textRuns(text: string, marks: readonly WorkMark[]): MarkedText {
+export function textRuns(text: string, work: readonly WorkMark[]): MarkedText {
+  const marks = textMarks(work);
   const held = marks.filter((mark) => holds(text, mark)).sort((a, b) => a.from - b.from || a.to - b.to);
   const cuts = [...new Set([0, text.length, ...held.flatMap(({ from, to }) => [from, to])])].sort(
     (a, b) => a - b,

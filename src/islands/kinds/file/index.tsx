@@ -12,14 +12,14 @@ export const fileView: KindView<StudentFileQuestion, FilesResponse> = {
   Printed: ({ question }) => <p>(Hand in {sortWords(question.sorts)}.)</p>,
 };
 
-function Show({ response, small = false }: ShowProps<StudentFileQuestion, FilesResponse>) {
+function Show({ response, small = false, work }: ShowProps<StudentFileQuestion, FilesResponse>) {
   const files = response?.files ?? [];
   if (files.length === 0) return <p className={styles.blank}>no file</p>;
   return (
     <ul className={styles.files}>
       {files.map((file) => (
         <li key={file.id}>
-          <FileLine file={file} small={small} />
+          <FileLine file={file} small={small} work={work} />
         </li>
       ))}
     </ul>

@@ -1,0 +1,98 @@
+import { layerCounts } from '@/core/marking/work/layer';
+import type { LayerMark } from '@/core/model/workMark';
+import { counted } from '@/words/format';
+import styles from './MarkLayer.module.css';
+
+/**
+ * A marker's marks over a drawing, a photo or a page, in thousandths of its width. What notes say stands under it, by number.
+ */
+export default function MarkLayer({ marks }: { marks: readonly LayerMark[] }) {
+  return (
+    <svg className={styles.layer} viewBox="0 0 1000 1000" role="img" aria-label={layerWords(marks)}>
+      <LayerShapes marks={marks} />
+    </svg>
+  );
+}
+
+/** What notes of a layer say, by the numbers they have in it. */
+export function LayerNotes({ marks }: { marks: readonly LayerMark[] }) {
+  const notes = marks.filter(({ is }) => is === 'note');
+  if (notes.length === 0) return null;
+  return (
+    <ol className={styles.notes} aria-label="Words of the marker">
+      {notes.map(({ id, text }) => (
+        <li key={id}>{text}</li>
+      ))}
+    </ol>
+  );
+}
+
+/** "Marks of the marker: 2 ticks, 1 line". */
+export function layerWords(marks: readonly LayerMark[]): string {
+  const counts = layerCounts(marks);
+  const words = (Object.keys(names) as LayerMark['is'][]).flatMap((is) =>
+    counts[is] === undefined ? [] : counted(counts[is], names[is]),
+  );
+  return words.length === 0 ? 'No marks yet' : `Marks of the marker: ${words.join(', ')}`;
+}
+
+const names: Record<LayerMark['is'], string> = {
+  tick: 'tick',
+  cross: 'cross',
+  pen: 'line',
+  arrow: 'arrow',
+  note: 'note',
+};
+
+/** Each mark twice: a pale edge under it keeps it to be seen on dark and on light. */
+export function LayerShapes({ marks }: { marks: readonly LayerMark[] }) {
+  const notes = marks.filter(({ is }) => is === 'note');
+  return marks.map((mark) => (
+    <g key={mark.id}>
+      {mark.is === 'note' ? (
+        <Note mark={mark} number={notes.indexOf(mark) + 1} />
+      ) : (
+        <>
+          <path d={pathOf(mark)} className={styles.edge} />
+          <path d={pathOf(mark)} className={styles.ink} />
+        </>
+      )}
+    </g>
+  ));
+}
+
+function Note({ mark, number }: { mark: LayerMark; number: number }) {
+  const [x = 0, y = 0] = mark.points;
+  return (
+    <>
+      <circle cx={x} cy={y} r={20} className={styles.disc} />
+      <text x={x} y={y + 10} textAnchor="middle" className={styles.number}>
+        {number}
+      </text>
+    </>
+  );
+}
+
+/** The line of a mark, as the data of an SVG path. */
+function pathOf({ is, points }: LayerMark): string {
+  const [x = 0, y = 0, toX = x, toY = y] = points;
+  switch (is) {
+    case 'tick':
+      return `M${x - 22} ${y - 4}l16 20l30 -46`;
+    case 'cross':
+      return `M${x - 18} ${y - 18}l36 36M${x + 18} ${y - 18}l-36 36`;
+    case 'arrow': {
+      const along = Math.atan2(toY - y, toX - x);
+      const head = (turn: number) =>
+        `M${toX} ${toY}l${Math.round(26 * Math.cos(along + turn))} ${Math.round(26 * Math.sin(along + turn))}`;
+      return `M${x} ${y}L${toX} ${toY}${head(Math.PI - 0.45)}${head(Math.PI + 0.45)}`;
+    }
+    default: {
+      const pairs = Array.from(
+        { length: points.length / 2 },
+        (_, at) => `${points[2 * at] ?? 0} ${points[2 * at + 1] ?? 0}`,
+      );
+      return pairs.length === 1 ? `M${pairs[0] ?? ''}l1 0` : `M${pairs.join('L')}`;
+    }
+  }
+}
