@@ -6,7 +6,8 @@ import { progressOf } from '@/core/seats/progress';
 import { paperFindings, readyToSit } from '@/core/scoring/paperFindings';
 import { kindNames, kindOf } from '@/core/kinds';
 import { assetId } from '@/core/basics/assetBytes';
-import { assetsIn, filesIn } from '@/core/basics/fileRules';
+import { assetsIn } from '@/core/basics/fileRules';
+import { filesIn } from '@/core/basics/filesIn';
 import { buildDemo } from './buildDemo';
 
 const now = Date.parse('2026-11-23T18:20:00.000Z');

@@ -17,6 +17,7 @@ const registries = [
   ['src/core/kinds/registry/samples.ts', 'samples', '/sample', (name) => `${name}Sample`],
   ['src/islands/kinds/registry/views.ts', 'views', '', (name) => `${name}View`],
   ['src/islands/kinds/registry/editors.ts', 'editors', '/Edit', (name) => `Edit as ${name}`],
+  ['src/islands/kinds/registry/prints.ts', 'prints', '/Print', (name) => `Printed as ${name}`],
 ];
 
 /** @returns the names in the list, in its order */

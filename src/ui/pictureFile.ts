@@ -1,5 +1,4 @@
 import { WordedFault } from '@/words/wordedFault';
-import { withoutMetadata } from '@/core/basics/pictureMetadata';
 import { pictureType } from '@/core/basics/fileRules';
 import type { FileBytes } from './files';
 
@@ -18,6 +17,8 @@ export interface SizedPicture extends FileBytes {
  * @throws {Error} in words for the reader, when it is no picture that can be read
  */
 export async function pictureFile(file: Blob & { name?: string }): Promise<SizedPicture> {
+  // Only who adds a photo needs it.
+  const { withoutMetadata } = await import('@/core/basics/pictureMetadata');
   const bytes = withoutMetadata(new Uint8Array(await file.arrayBuffer()));
   const name = file.name || 'picture';
   const type = pictureType(bytes);

@@ -18,7 +18,19 @@ import {
 
 /** A picture as a phone or a scanner would give it. */
 const picture = { name: 'chart.png', mimeType: 'image/png', buffer: readFileSync('demo/pictures/bay.png') };
-const plan = { name: 'plan.pdf', mimeType: 'application/pdf', buffer: Buffer.from('%PDF-1.4 plan') };
+/** Two pages with a word each (ISO 32000-1, 7.3 to 7.7); without a table of its objects, which readers make up for. */
+const twoPages = `%PDF-1.4
+1 0 obj<</Type/Catalog/Pages 2 0 R>>endobj
+2 0 obj<</Type/Pages/Count 2/Kids[3 0 R 4 0 R]>>endobj
+3 0 obj<</Type/Page/Parent 2 0 R/MediaBox[0 0 300 200]/Contents 6 0 R/Resources<</Font<</F 5 0 R>>>>>>endobj
+4 0 obj<</Type/Page/Parent 2 0 R/MediaBox[0 0 300 200]/Contents 6 0 R/Resources<</Font<</F 5 0 R>>>>>>endobj
+5 0 obj<</Type/Font/Subtype/Type1/BaseFont/Helvetica>>endobj
+6 0 obj<</Length 42>>stream
+BT /F 24 Tf 40 100 Td (Leave at HW) Tj ET 
+endstream endobj
+trailer<</Root 1 0 R>>
+%%EOF`;
+const plan = { name: 'plan.pdf', mimeType: 'application/pdf', buffer: Buffer.from(twoPages) };
 
 const questionOn = (page: Page, number: number) =>
   page.getByRole('region', { name: `Question ${number}`, exact: true });
@@ -103,13 +115,58 @@ test('working is drawn, typed as maths and photographed on a phone, a file is ha
 
   await stage(page, 'Mark');
   await expect(page.getByRole('img', { name: 'A drawing of 1 line' })).toBeVisible();
-  await expect(page.getByRole('img', { name: 'chart.png' })).toBeVisible();
+  await expect(page.getByRole('img', { name: 'file 1.png' })).toBeVisible();
   await page.keyboard.press('a');
   await expect(page.getByLabel('Points for the current answers')).toHaveValue('3');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('link', { name: /plan\.pdf/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /file 1\.pdf/ })).toBeVisible();
   await page.keyboard.press('2');
   await expect(page.getByLabel('Points for the current answers')).toHaveValue('2');
+  await test.step('marks are laid over a page of the file, the drawing and the photo, by keys and by mouse', async () => {
+    await page.keyboard.press('F9');
+    const firstPage = page.getByRole('application', { name: /^file 1\.pdf, page 1\. No marks yet/ });
+    await expect(firstPage).toBeFocused();
+    await page.keyboard.press('PageDown');
+    const secondPage = page.getByRole('application', { name: /^file 1\.pdf, page 2/ });
+    await expect(page.getByText('Page 2 of 2')).toBeVisible();
+    await secondPage.focus();
+    await page.keyboard.press('t');
+    await expect(secondPage).toHaveAccessibleName(/1 tick$/);
+    await page.keyboard.press('Escape');
+    await page
+      .getByRole('navigation', { name: 'Questions' })
+      .getByRole('button', { name: /^Question 1,/ })
+      .click();
+    await expect(page.getByRole('img', { name: 'A drawing of 1 line' })).toBeVisible();
+    await page.getByRole('button', { name: 'Mark on it' }).click();
+    const drawing = page.getByRole('application', { name: /^Drawing\./ });
+    const photo = page.getByRole('application', { name: /^file 1\.png/ });
+    await drawing.focus();
+    await page.keyboard.press('p');
+    for (let n = 0; n < 4; n++) await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('p');
+    await expect(drawing).toHaveAccessibleName(/1 line$/);
+    await page.getByRole('button', { name: /^Arrow/ }).click();
+    await photo.scrollIntoViewIfNeeded();
+    const box = await photo.boundingBox();
+    if (!box) throw new Error('no photo');
+    await page.mouse.move(box.x + 30, box.y + 30);
+    await page.mouse.down();
+    await page.mouse.move(box.x + 90, box.y + 70, { steps: 5 });
+    await page.mouse.up();
+    await expect(photo).toHaveAccessibleName(/1 arrow$/);
+    await page.getByRole('button', { name: /^Note/ }).click();
+    await page.mouse.click(box.x + 60, box.y + 90);
+    await page.keyboard.type('Label this island');
+    await page.keyboard.press('Enter');
+    await expect(photo).toHaveAccessibleName(/1 arrow, 1 note$/);
+    // What was set by mistake is taken back.
+    await page.keyboard.press('x');
+    await kept(page, 'Cross set');
+    await page.keyboard.press('Control+z');
+    await expect(photo).toHaveAccessibleName(/1 arrow, 1 note$/);
+    await page.keyboard.press('Escape');
+  });
   await stage(page, 'Analyse');
   await page.getByRole('button', { name: /^1 Plot the course/ }).click();
   await expect(page.getByText('in maths, drawn, a photo')).toBeVisible();
@@ -118,6 +175,17 @@ test('working is drawn, typed as maths and photographed on a phone, a file is ha
   await expect(student.getByText(/^5 of 6 points/)).toBeVisible();
   await expect(questionOn(student, 1).getByRole('img', { name: 'A drawing of 1 line' })).toBeVisible();
   await expect(questionOn(student, 1).getByRole('img', { name: 'chart.png' })).toBeVisible();
+  const layers = (number: number) =>
+    questionOn(student, number).getByRole('img', { name: /^Marks of the marker/ });
+  await expect(layers(1)).toHaveCount(2);
+  await expect(layers(1).first()).toHaveAccessibleName('Marks of the marker: 1 line');
+  await expect(questionOn(student, 1).getByRole('list', { name: 'Words of the marker' })).toHaveText(
+    'Label this island',
+  );
+  await expect(questionOn(student, 2).getByText('Page 2 of 2, marks on 2')).toBeVisible();
+  await expect(layers(2)).toHaveAccessibleName('Marks of the marker: 1 tick');
+  expect(await student.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+  await student.screenshot({ path: test.info().outputPath('marks-on-a-phone.png'), fullPage: true });
 });
 
 test('a picture stands in a question, needs words, and reaches the student', async ({ page }) => {

@@ -1,5 +1,5 @@
 import { countedAnswer } from '../attempts/late';
-import { withoutFileNames } from '../basics/fileRules';
+import { withoutFileNames } from '../basics/filesIn';
 import { kindOf, type Question, type Response } from '../kinds';
 import type { NearMiss } from '../kinds/QuestionKind';
 import type { Seat } from '../seats/seats';

@@ -34,7 +34,7 @@ export interface PrintedProps<S> {
   room: boolean;
 }
 
-/** How one kind of question is sat, shown and printed. How it is written is in `editors.ts`: students never load that. */
+/** How one kind of question is sat and shown. How it is written and printed is apart: students never load that. */
 export interface KindView<S, R> {
   Sit: ComponentType<SitProps<S, R>>;
   /**
@@ -43,7 +43,6 @@ export interface KindView<S, R> {
    */
   fetch?: () => Promise<unknown>;
   Show: ComponentType<ShowProps<S, R>>;
-  Printed: ComponentType<PrintedProps<S>>;
   /** Whether an answer is more than its words can say, so that a marker must see it. */
   drawn?: boolean;
   /** Whether an answer is one text, letter by letter as it was written, so that marks can lie over it. */

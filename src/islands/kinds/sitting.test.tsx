@@ -17,6 +17,7 @@ import { kindOf, type Question, type Response } from '@/core/kinds';
 import type { NumberQuestion } from '@/core/kinds/number/schema';
 import { moved } from '@/ui/moved';
 import { viewOf } from '.';
+import { printOf } from './prints';
 import { understood } from './number';
 import { NumberField } from './number/NumberField';
 import { workedLine } from './PartPoints';
@@ -201,7 +202,7 @@ describe('on paper', () => {
   it.each(Object.values(samples).map((question) => [question.kind, question] as const))(
     '%s: everything to answer with is there, and nothing of the key',
     (_, question) => {
-      const { Printed } = viewOf(question);
+      const Printed = printOf(question);
       const { container } = draw(<Printed question={kindOf(question).forStudent(question, 'print')} room />);
       expect(container.textContent).not.toContain('SECRET');
       if ('options' in question)
@@ -212,7 +213,7 @@ describe('on paper', () => {
   );
 
   it('room to write is there only when it is wanted', () => {
-    const { Printed } = viewOf(openQuestion);
+    const Printed = printOf(openQuestion);
     const forStudent = kindOf(openQuestion).forStudent(openQuestion, 'print');
     const { container, rerender } = draw(<Printed question={forStudent} room />);
     const lines = () => container.querySelectorAll('div > div').length;

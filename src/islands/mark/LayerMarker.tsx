@@ -12,7 +12,7 @@ import {
   type PointerEvent,
   type ReactNode,
 } from 'react';
-import { layerPoints, markAt, type Place } from '@/core/marking/work/layer';
+import { layerPoints, markAt, type Place } from '@/core/marking/work/layerPoints';
 import type { LayerMark, WorkMark } from '@/core/model/workMark';
 import { KeyHint } from '@/ui/KeyHint';
 import { LayerNotes, LayerShapes, layerWords } from '@/ui/plain/MarkLayer';
@@ -149,6 +149,7 @@ function MarkedSurface({ on, label, marks, children }: MarkableProps) {
   };
   const down = (event: PointerEvent<HTMLElement>) => {
     if (event.button !== 0) return;
+    if (tool !== 'note') box.current?.focus({ preventScroll: true });
     const at = placeOf(event);
     setCross(at);
     if (tool === 'remove') remove(at);
@@ -221,7 +222,7 @@ function MarkedSurface({ on, label, marks, children }: MarkableProps) {
     <div className={styles.place}>
       <Turned turns={turns} zoom={zoom}>
         {/* An application that takes its own keys (WAI-ARIA 1.2). */}
-        {/* eslint-disable jsx-a11y/no-noninteractive-element-interactions, jsx-a11y/no-noninteractive-tabindex */}
+        {/* eslint-disable jsx-a11y/no-noninteractive-element-interactions, jsx-a11y/no-noninteractive-tabindex, jsx-a11y/no-static-element-interactions */}
         <div
           ref={box}
           data-surface
@@ -242,13 +243,15 @@ function MarkedSurface({ on, label, marks, children }: MarkableProps) {
           </svg>
           <div
             className={`${styles.glass} ${lineTools.has(tool) ? styles.drawing : ''}`}
+            // The press itself does not move the focus: a note is typed at once.
+            onMouseDown={(event) => event.preventDefault()}
             onPointerDown={down}
             onPointerMove={move}
             onPointerUp={up}
             onPointerCancel={() => setLine(null)}
           />
         </div>
-        {/* eslint-enable jsx-a11y/no-noninteractive-element-interactions, jsx-a11y/no-noninteractive-tabindex */}
+        {/* eslint-enable jsx-a11y/no-noninteractive-element-interactions, jsx-a11y/no-noninteractive-tabindex, jsx-a11y/no-static-element-interactions */}
       </Turned>
       <p className="visuallyHidden" role="status">
         {word}

@@ -14,7 +14,7 @@ import { DeskReady } from '@/desk/DeskReady';
 import { EmptyState } from '@/ui/EmptyState';
 import { counted, points, pointsRange, pointsWords } from '@/words/format';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
-import { viewOf } from '../kinds';
+import { printOf } from '../kinds/prints';
 import styles from './print.module.css';
 
 type Sheet = 'paper' | 'room' | 'key';
@@ -130,7 +130,7 @@ function PartHead({ section, forStudents }: { section: Section; forStudents: boo
 }
 
 function Asked({ question, room }: { question: Question; room: boolean }) {
-  const { Printed } = viewOf(question);
+  const Printed = printOf(question);
   const [asked] = studentQuestions([question], 'print');
   return asked ? <Printed question={asked} room={room} /> : null;
 }

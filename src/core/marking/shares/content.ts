@@ -1,5 +1,5 @@
 import type { PackedAsset } from '../../basics/asset';
-import { filesIn, withFiles, withoutFileNames } from '../../basics/fileRules';
+import { filesIn, withFiles, withoutFileNames } from '../../basics/filesIn';
 import { roundPoints } from '../../basics/points';
 import { itemsOf } from '../../kinds/items';
 import { countedAnswers } from '../../attempts/late';

@@ -9,7 +9,7 @@ import {
   plottedCourse,
 } from '../../../../tests/unit/samples';
 import { sameGroup } from '../../../../tests/unit/sameGroup';
-import { filesIn } from '../../basics/fileRules';
+import { filesIn } from '../../basics/filesIn';
 import { changedMark, ownMarker } from '../../model/mark';
 import type { PaperVersion } from '../../model/paper';
 import type { AnswersGiven, MarkingShare } from '../../model/share';

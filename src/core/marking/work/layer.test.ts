@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { LayerMark, WorkMark } from '../../model/workMark';
-import { layerCounts, layerPoints, markAt, markedPages, marksOn, surfaces, textMarks } from './layer';
+import { layerCounts, markedPages, marksOn, surfaces, textMarks } from './layer';
+import { layerPoints, markAt } from './layerPoints';
 
 const mark = (is: LayerMark['is'], on: string, points: number[], text = ''): LayerMark => ({
   ...{ id: `${is} ${on} ${points.join()}`, is, on, points, text },

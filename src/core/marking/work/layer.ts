@@ -1,4 +1,3 @@
-import { distanceTo, thinned } from '../../kinds/working/strokes';
 import type { LayerMark, TextMark, WorkMark } from '../../model/workMark';
 
 /** What of an answer marks can lie on. */
@@ -26,30 +25,6 @@ export function markedPages(work: readonly WorkMark[], fileId: string): number[]
     .flatMap(({ on }) => (on.startsWith(`${fileId}#`) ? [Number(on.slice(fileId.length + 1))] : []));
   return [...new Set(pages)].filter((page) => Number.isInteger(page) && page > 0).sort((a, b) => a - b);
 }
-
-/** A place on a surface, in thousandths of its width. */
-export type Place = readonly [x: number, y: number];
-
-const whole = ([x, y]: Place): number[] => [Math.round(x), Math.round(y)];
-
-/** What a mark is made of the places the pen or the keys went over; null for an arrow that goes nowhere. */
-export function layerPoints(is: LayerMark['is'], places: readonly Place[]): number[] | null {
-  const [first] = places;
-  const last = places.at(-1);
-  if (!first || !last) return null;
-  if (is === 'pen') return thinned(places);
-  if (is !== 'arrow') return whole(first);
-  return Math.hypot(last[0] - first[0], last[1] - first[1]) < shortest
-    ? null
-    : [...whole(first), ...whole(last)];
-}
-
-/** An arrow that is shorter has no direction. */
-const shortest = 10;
-
-/** The mark that was made last of those that pass within `reach` of a place. */
-export const markAt = (marks: readonly LayerMark[], [x, y]: Place, reach = 25): LayerMark | undefined =>
-  marks.findLast(({ points }) => distanceTo(points, x, y) <= reach);
 
 /** How many of each there are, for words about a layer. */
 export function layerCounts(marks: readonly LayerMark[]): Partial<Record<LayerMark['is'], number>> {

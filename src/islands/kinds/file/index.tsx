@@ -1,5 +1,4 @@
 import type { FilesResponse, StudentFileQuestion } from '@/core/kinds/file/schema';
-import { sortWords } from '@/core/kinds/file/sorts';
 import { fetchedSit } from '../fetchedSit';
 import type { KindView, ShowProps } from '../KindView';
 import { FileLine } from './FileLine';
@@ -9,7 +8,6 @@ export const fileView: KindView<StudentFileQuestion, FilesResponse> = {
   ...fetchedSit(() => import('./Sit')),
   Show,
   drawn: true,
-  Printed: ({ question }) => <p>(Hand in {sortWords(question.sorts)}.)</p>,
 };
 
 function Show({ response, small = false, work }: ShowProps<StudentFileQuestion, FilesResponse>) {

@@ -4,7 +4,6 @@ import { fillingText } from '@/core/kinds/gaps/gapText';
 import { segmentsOf } from '@/core/kinds/gaps/gapText';
 import type { GapsResponse, StudentGap, StudentGaps } from '@/core/kinds/gaps/schema';
 import { NativeSelect, TextInput } from '@/ui/plain/fields';
-import { PrintedGaps } from '../printed';
 import type { KindView, ShowProps, SitProps } from '../KindView';
 import styles from '../sit.module.css';
 
@@ -63,4 +62,4 @@ function Show({ question, response }: ShowProps<StudentGaps, GapsResponse>) {
   );
 }
 
-export const gapsView: KindView<StudentGaps, GapsResponse> = { Sit, Show, Printed: PrintedGaps };
+export const gapsView: KindView<StudentGaps, GapsResponse> = { Sit, Show };

@@ -5,7 +5,6 @@ import type { StudentNumberQuestion } from '@/core/kinds/number/schema';
 import type { TextResponse } from '@/core/kinds/textResponse';
 import { Button } from '@/ui/plain/Button';
 import { TextInput } from '@/ui/plain/fields';
-import { PrintedLines } from '../printed';
 import type { KindView, SitProps } from '../KindView';
 import styles from '../sit.module.css';
 import { WrittenAnswer } from '../text/TextAnswer';
@@ -93,5 +92,4 @@ export function understood(text: string, unitAsked: StudentNumberQuestion['unitA
 export const numberView: KindView<StudentNumberQuestion, TextResponse> = {
   Sit,
   Show: WrittenAnswer,
-  Printed: ({ room }) => <PrintedLines count={room ? 1 : 0} />,
 };

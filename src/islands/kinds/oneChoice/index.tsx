@@ -1,11 +1,9 @@
 import type { StudentOneChoice } from '@/core/kinds/oneChoice/schema';
 import type { PickedResponse } from '@/core/kinds/options';
-import { PrintedOptions } from '../printed';
 import type { KindView } from '../KindView';
 import { OptionPicker, PickedOptions } from '../options/OptionList';
 
 export const oneChoiceView: KindView<StudentOneChoice, PickedResponse> = {
   Sit: (props) => <OptionPicker {...props} several={false} />,
   Show: PickedOptions,
-  Printed: ({ question }) => <PrintedOptions options={question.options} several={false} />,
 };

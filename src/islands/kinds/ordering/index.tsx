@@ -1,7 +1,6 @@
 import type { OrderResponse, StudentOrdering } from '@/core/kinds/ordering/schema';
 import { fetchedSit } from '../fetchedSit';
 import type { KindView, ShowProps } from '../KindView';
-import { PrintedItems } from '../printed';
 import sit from '../sit.module.css';
 
 function Show({ question, response }: ShowProps<StudentOrdering, OrderResponse>) {
@@ -26,5 +25,4 @@ function Show({ question, response }: ShowProps<StudentOrdering, OrderResponse>)
 export const orderingView: KindView<StudentOrdering, OrderResponse> = {
   ...fetchedSit(() => import('./Sit')),
   Show,
-  Printed: ({ question }) => <PrintedItems items={question.items} />,
 };

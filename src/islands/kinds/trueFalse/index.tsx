@@ -1,7 +1,6 @@
 import { trueFalseOptions } from '@/core/kinds/trueFalse/options';
 import type { StudentTrueFalse } from '@/core/kinds/trueFalse/schema';
 import type { PickedResponse } from '@/core/kinds/options';
-import { PrintedOptions } from '../printed';
 import type { KindView } from '../KindView';
 import { OptionPicker, PickedOptions } from '../options/OptionList';
 
@@ -12,5 +11,4 @@ export const trueFalseView: KindView<StudentTrueFalse, PickedResponse> = {
   Show: ({ question, response }) => (
     <PickedOptions question={{ id: question.id, options }} response={response} />
   ),
-  Printed: () => <PrintedOptions options={options} several={false} />,
 };

@@ -2,12 +2,10 @@ import type { StudentWorking, WorkingResponse } from '@/core/kinds/working/schem
 import { surfaces } from '@/core/marking/work/layer';
 import { noWorking, waysTaken } from '@/core/kinds/working/ways';
 import { counted } from '@/words/format';
-import { Picture } from '@/ui/Picture';
 import { Maths } from '@/ui/Rich';
 import { FileLine } from '../file/FileLine';
 import { fetchedSit } from '../fetchedSit';
 import type { KindView, ShowProps } from '../KindView';
-import { PrintedLines } from '../printed';
 import { Surface } from '../Surface';
 import { Sheet } from './Sheet';
 import styles from './working.module.css';
@@ -16,12 +14,6 @@ export const workingView: KindView<StudentWorking, WorkingResponse> = {
   ...fetchedSit(() => import('./Sit')),
   Show,
   drawn: true,
-  Printed: ({ question, room }) => (
-    <>
-      {question.canvas && <Picture picture={question.canvas} />}
-      <PrintedLines count={room ? Math.min(14, 5 + Math.ceil(question.points)) : 0} />
-    </>
-  ),
 };
 
 function Show({ question, response, small = false, work }: ShowProps<StudentWorking, WorkingResponse>) {

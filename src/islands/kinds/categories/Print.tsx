@@ -1,0 +1,3 @@
+import { PrintedPairs } from '../printed';
+
+export const Printed = PrintedPairs;

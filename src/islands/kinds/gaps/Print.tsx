@@ -1,0 +1,3 @@
+import { PrintedGaps } from '../printed';
+
+export const Printed = PrintedGaps;
