@@ -104,7 +104,7 @@ describe('a working', () => {
         />
       </FilesFrom>,
     );
-    expect(screen.getByText('Turn to port')).toBeTruthy();
+    expect(await screen.findByText('Turn to port')).toBeTruthy();
     expect(screen.getByRole('img', { name: 'A drawing of 1 line' })).toBeTruthy();
     expect(await screen.findByRole('img', { name: 'sheet.jpg' })).toBeTruthy();
     expect(screen.getByRole('img', { name: 'A chart of the bay' })).toBeTruthy();

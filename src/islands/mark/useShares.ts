@@ -31,7 +31,9 @@ export function useShares(sitting: SittingData): Shares | undefined {
   const sittingId = sitting.sitting.id;
   const shares = useLiveQuery(
     async () =>
-      (await desk.shares.where({ sittingId }).toArray()).sort((a, b) => (a.givenAt < b.givenAt ? -1 : 1)),
+      (await desk.shares.where({ sittingId }).toArray()).sort(
+        (a, b) => a.givenAt.localeCompare(b.givenAt) || a.marker.localeCompare(b.marker),
+      ),
     [sittingId],
   );
   const apart = useLiveQuery(

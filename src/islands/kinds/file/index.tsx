@@ -1,25 +1,10 @@
 import type { FilesResponse, StudentFileQuestion } from '@/core/kinds/file/schema';
 import { fetchedSit } from '../fetchedSit';
-import type { KindView, ShowProps } from '../KindView';
-import { FileLine } from './FileLine';
-import styles from './file.module.css';
+import type { KindView } from '../KindView';
+import { laterShow } from '../laterShow';
 
 export const fileView: KindView<StudentFileQuestion, FilesResponse> = {
   ...fetchedSit(() => import('./Sit')),
-  Show,
+  Show: laterShow(() => import('./Show')),
   drawn: true,
 };
-
-function Show({ response, small = false, work }: ShowProps<StudentFileQuestion, FilesResponse>) {
-  const files = response?.files ?? [];
-  if (files.length === 0) return <p className={styles.blank}>no file</p>;
-  return (
-    <ul className={styles.files}>
-      {files.map((file) => (
-        <li key={file.id}>
-          <FileLine file={file} small={small} work={work} />
-        </li>
-      ))}
-    </ul>
-  );
-}
