@@ -16,6 +16,7 @@ console.log('| what | figure |\n| --- | --- |');
 let code =
   run('npx', ['tsx', 'bench/scoring.ts']) ||
   run('npx', ['tsx', 'bench/near.ts']) ||
+  run('npx', ['tsx', 'bench/markers.ts']) ||
   run('npx', ['tsx', 'bench/packages.ts']);
 
 const port = 4390;

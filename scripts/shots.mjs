@@ -59,6 +59,19 @@ async function desk(browser, colorScheme) {
       await page.waitForTimeout(150);
     }
   };
+  const photo = async () => {
+    await page.locator('[data-row="2"]').click();
+    await page.keyboard.press('F9');
+    await page.getByRole('application').waitFor();
+    const keys = async (...all) => {
+      for (const key of all) await page.keyboard.press(key);
+    };
+    await keys(...Array(8).fill('ArrowDown'), 't', ...Array(5).fill('ArrowDown'));
+    await keys('a', ...Array(9).fill('ArrowRight'), 'a', 'n');
+    await page.keyboard.type('The stream sets east');
+    await keys('Enter');
+    await page.getByText('The stream sets east').waitFor();
+  };
   if (colorScheme === 'dark') {
     await at('/sittings/rules/devices', 'devices', async () => {
       await page.getByLabel('The teacher’s secret').fill(secret);
@@ -114,11 +127,9 @@ async function desk(browser, colorScheme) {
   await at('/sittings/rules/run', 'live', async () =>
     page.getByRole('button', { name: 'Last seen', exact: true }).click(),
   );
-  await at('/sittings/rules/run', 'run', async () => {
-    await page.getByRole('button', { name: '10 working' }).click();
-    await page.getByRole('rowheader').nth(2).getByRole('button').click();
-    await page.getByRole('button', { name: 'More minutes' }).click();
-  });
+  await page.goto(`${base}/sittings/rules/run`);
+  await page.getByRole('button', { name: '10 working' }).click();
+  await page.getByRole('rowheader').nth(2).getByRole('button').click();
   const code = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent();
   await page.goto(`${base}/groups/group1`);
   await page
@@ -129,7 +140,8 @@ async function desk(browser, colorScheme) {
   await byHand(codes.filter((each) => each !== code)[0] ?? '');
   await at('/sittings/tides/attempts/tides-student29', 'course');
   await at('/sittings/tides/mark', 'mark', marking);
-  await at('/sittings/lights/scripts/student03', 'script');
+  await at('/sittings/tides/mark?question=t13', 'mark-photo', photo);
+  await at('/sittings/tides/markers', 'markers');
   await at('/sittings/lights/fairness', 'fairness');
   await at('/sittings/lights/analyse', 'analyse', async () =>
     page.getByRole('button', { name: /^3 What light/ }).click(),

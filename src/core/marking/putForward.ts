@@ -48,7 +48,8 @@ export function putForward(
     if (group.waiting === 0 || group.blank) continue;
     const like = likeOf(entry);
     // Similar ones of a pile that is only put forward may say more or less than this one.
-    const alike = like?.from === 'equal' || entry.pile?.agreed || samePartsAsMarked(entry, parts);
+    const alike =
+      like?.from === 'equal' || (entry.pile ?? entry.fits)?.agreed || samePartsAsMarked(entry, parts);
     const forward =
       (like?.from === 'equal' ? like : likeEarlier(group, earlier)) ??
       (alike ? like : null) ??

@@ -68,7 +68,7 @@ export function AnswerRow({
   offered,
   chosen,
 }: AnswerRowProps) {
-  const { group, pile, heads } = entry;
+  const { group, pile, heads, fits } = entry;
   const [first] = group.answers;
   const kept = groupComment(group.answers.map(({ mark }) => mark ?? { at: '', comment: '' }));
   const own = group.answers.flatMap(({ mark }) =>
@@ -84,7 +84,7 @@ export function AnswerRow({
   };
   return (
     <div
-      className={`${current ? styles.currentRow : styles.row} ${pile ? (pile.agreed ? styles.piled : styles.putForward) : ''}`}
+      className={`${current ? styles.currentRow : styles.row} ${pile ? (pile.agreed ? styles.piled : styles.putForward) : fits ? styles.putForward : ''}`}
     >
       {pile && heads && (
         <p className={styles.pileHead}>
@@ -92,13 +92,16 @@ export function AnswerRow({
           {pileWords(pile)}
         </p>
       )}
+      {fits && (
+        <p className={styles.pileHead}>fits the pile above{fits.name && ` (${fits.name})`}, not in it</p>
+      )}
       <div
         className={styles.answer}
         data-row={index}
         role="button"
         tabIndex={current ? 0 : -1}
         aria-current={current ? 'true' : undefined}
-        aria-label={`${group.blank ? 'Not answered' : group.text}. ${counted(group.answers.length, 'time')}. ${pile ? `Pile of ${pileWords(pile)}. ` : ''}${pointsSoFar(group, question)}${like ? `. Put forward: ${givenWords(like, question)}, ${like.from === 'parts' ? 'by its parts' : 'like others'}` : ''}`}
+        aria-label={`${group.blank ? 'Not answered' : group.text}. ${counted(group.answers.length, 'time')}. ${pile ? `Pile of ${pileWords(pile)}. ` : fits ? 'Fits the pile above. ' : ''}${pointsSoFar(group, question)}${like ? `. Put forward: ${givenWords(like, question)}, ${like.from === 'parts' ? 'by its parts' : 'like others'}` : ''}`}
         onClick={choose}
         onFocus={() => !current && !focusing.current && choose()}
         onKeyDown={() => undefined}

@@ -22,11 +22,14 @@ export interface AnswerEntry {
   pile: PileInSight | null;
   /** Whether it is the pile's first: the others are shown by how they differ from it. */
   heads: boolean;
+  /** A pile marked as one that it is near to without being in it, as an answer that came late; it stands below it. */
+  fits?: PileInSight;
 }
 
 /**
  * Equal answers in piles: those the marker made hold, what is put forward fills the rest. Each group stands in exactly one
- * place. Piles come first, the largest before; then what stands alone, in the order it came in.
+ * place. Piles come first, the largest before, with what came later and fits a pile that is marked as one below it; then what
+ * stands alone, in the order it came in.
  *
  * @param proposed group ids that are near each other, as `nearPiles` gives them
  */
@@ -52,17 +55,25 @@ export function arranged(
       piles.push({ id: pile.id, name: pile.name, agreed: pile.agreedAt !== null, stored: pile, members });
     else for (const { id } of members) alone.add(id);
   }
+  const pileOf = new Map(piles.flatMap((pile) => pile.members.map(({ id }) => [id, pile] as const)));
+  const fitting = new Map<PileInSight, SameAnswers[]>();
   for (const ids of proposed) {
     const near = ids.filter((id) => left.has(id));
+    const [pile, ...others] = new Set(ids.flatMap((id) => pileOf.get(id) ?? []));
+    if (pile?.agreed && others.length === 0) {
+      fitting.set(pile, [...(fitting.get(pile) ?? []), ...take(near)]);
+      continue;
+    }
     if (near.length < 2) continue;
     const members = take(near);
     piles.push({ id: `near ${members[0]?.id}`, name: '', agreed: false, stored: null, members });
   }
   const size = ({ members }: PileInSight) => members.reduce((sum, { answers }) => sum + answers.length, 0);
   piles.sort((a, b) => size(b) - size(a) || ((a.members[0]?.id ?? '') < (b.members[0]?.id ?? '') ? -1 : 1));
-  const entries: AnswerEntry[] = piles.flatMap((pile) =>
-    pile.members.map((group, at) => ({ group, pile, heads: at === 0 })),
-  );
+  const entries: AnswerEntry[] = piles.flatMap((pile) => [
+    ...pile.members.map((group, at) => ({ group, pile, heads: at === 0 })),
+    ...(fitting.get(pile) ?? []).map((group) => ({ group, pile: null, heads: true, fits: pile })),
+  ]);
   for (const group of groups)
     if (left.has(group.id) || alone.has(group.id)) entries.push({ group, pile: null, heads: true });
   return entries;
@@ -92,7 +103,8 @@ export function wantingEntries(entries: readonly AnswerEntry[], currentId: strin
 export function shuffledEntries(entries: readonly AnswerEntry[], seed: string): AnswerEntry[] {
   const units = new Map<string, { id: string; rows: AnswerEntry[] }>();
   for (const entry of entries) {
-    const id = entry.pile ? `pile ${entry.pile.id}` : entry.group.id;
+    const pile = entry.pile ?? entry.fits;
+    const id = pile ? `pile ${pile.id}` : entry.group.id;
     const unit = units.get(id) ?? { id, rows: [] };
     units.set(id, unit);
     unit.rows.push(entry);

@@ -44,4 +44,21 @@ describe('what a waiting answer is like', () => {
     expect(likes([mark(0, null)]).get('it points to iron')).toBeNull();
     expect(likes([mark(2, 3)]).get('it points to iron')).toBeNull();
   });
+
+  it('what fits a pile that is marked as one gets what that has, and one for all', () => {
+    const seats = textSeats(texts, [mark(0, 2), mark(1, 2)]);
+    const groups = sameAnswers({ ...openQuestion }, seats);
+    const ids = groups.map(({ id }) => id);
+    const [first = '', late = ''] = ['points to iron', 'it points to iron'].map(
+      (text) => groups.find((group) => group.text.toLowerCase() === text)?.id ?? '',
+    );
+    const other = ids.find((id) => id !== first && id !== late) ?? '';
+    const pile = {
+      ...{ id: 'p', sittingId: 's', questionId: 'q', name: 'iron', agreedAt: '2026-11-23T10:00:00.000Z' },
+      members: [first, other],
+    };
+    const entry = arranged(groups, [pile], [[first, late]]).find(({ group }) => group.id === late);
+    expect(entry?.fits?.name).toBe('iron');
+    expect(entry && likeOf(entry)).toMatchObject({ points: 2, from: 'similar', attemptIds: ['a2'] });
+  });
 });

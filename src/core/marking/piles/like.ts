@@ -22,15 +22,16 @@ export interface LikeMark {
 }
 
 /**
- * What the answers of a row that wait are like: equal ones that came earlier and have points, else those of their pile. Null
+ * What the answers of a row that wait are like: equal ones that came earlier and have points, else those of their pile, or of the one
+ * they fit. Null
  * where none has, or where those that have do not have the same.
  */
-export function likeOf({ group, pile }: AnswerEntry): LikeMark | null {
+export function likeOf({ group, pile, fits }: AnswerEntry): LikeMark | null {
   const attemptIds = waitingIn(group);
   if (attemptIds.length === 0 || group.blank) return null;
   const equal = markedOf(group);
   if (equal.answers.length > 0) return sharedBy([equal], attemptIds, 'equal');
-  const others = (pile?.members ?? []).filter(({ id }) => id !== group.id).map(markedOf);
+  const others = ((pile ?? fits)?.members ?? []).filter(({ id }) => id !== group.id).map(markedOf);
   return sharedBy(
     others.filter(({ answers }) => answers.length > 0),
     attemptIds,

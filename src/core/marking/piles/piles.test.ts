@@ -41,6 +41,21 @@ describe('piles of answers', () => {
     expect(inSight([])).toEqual(['c?', 'b?', 'a?', 'f?', 'e?', 'd', 'g', 'h']);
   });
 
+  it('what came later and is near to a pile that is marked as one stands below it, and is not in it', () => {
+    const pile = (members: string[], agreedAt: string | null): Pile => ({
+      ...{ id: members.join(''), sittingId: 's', questionId: 'q', name: '', members, agreedAt },
+    });
+    const rows = (stored: readonly Pile[]) =>
+      arranged(groups, stored, proposed).map(({ group: { id }, pile: of, fits }) =>
+        of ? `${id}${of.agreed ? '!' : '?'}` : fits ? `${id} fits ${fits.id}` : id,
+      );
+    expect(rows([pile(['a', 'b'], at)])).toEqual(['f?', 'e?', 'b!', 'a!', 'c fits ab', 'd', 'g', 'h']);
+    // Not where it is only put forward, nor where it is near to two; what was taken out stays out.
+    expect(rows([pile(['a', 'b'], null)])).not.toContain('c fits ab');
+    expect(rows([pile(['a', 'd'], at), pile(['b', 'g'], at)])).toContain('c');
+    expect(rows([pile(['a', 'b'], at), pile(['c'], null)])).toContain('c');
+  });
+
   it('agreed, named, taken out of, split and joined', () => {
     const place = { sittingId: 's', questionId: 'q', newId: counter('p') };
     const row = (stored: readonly Pile[], id: string) => {
