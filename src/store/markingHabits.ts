@@ -9,6 +9,10 @@ const MarkingHabits = z.object({
   goesOn: z.boolean().catch(false),
   /** Short answers first, or in an order that is the same for all markers and says nothing. */
   order: z.enum(['short', 'shuffled']).catch('short'),
+  /** In which order whole scripts are gone through. */
+  scriptOrder: z.enum(['name', 'number', 'total', 'line']).catch('name'),
+  /** Share of the points, for scripts near to it. */
+  passLine: z.number().min(0).max(1).catch(0.6),
   /** Reminds of a pause after so many minutes of marking; null: never. */
   pauseAfter: z.number().min(5).max(240).nullable().catch(45),
 });

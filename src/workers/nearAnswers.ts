@@ -1,3 +1,4 @@
+import { proxy } from 'comlink';
 import type { NearWorker } from './near.worker';
 import { stoppable, type Work } from './stoppable';
 
@@ -8,8 +9,11 @@ export const nearAnswers = (
   answers: readonly string[],
   otherwise: string,
   threshold: number,
+  progress: (done: number) => void,
 ): Work<number[][]> =>
-  stoppable<NearWorker, number[][]>(nearWorker(), (worker) => worker.piles(answers, otherwise, threshold));
+  stoppable<NearWorker, number[][]>(nearWorker(), (worker) =>
+    worker.piles(answers, otherwise, threshold, proxy(progress)),
+  );
 
 /** The names of the parts that each of these answers is made of. */
 export const partsOfAnswers = (answers: readonly string[], otherwise: string): Work<string[][]> =>

@@ -136,7 +136,7 @@ function Near({ sitting, question }: { sitting: SittingData; question: Question 
       <h2 className={styles.heading}>Similar answers, far apart</h2>
       {far.length === 0 ? (
         <p className={styles.soft} role="status">
-          {looking
+          {looking?.stop
             ? 'Looking for similar answers…'
             : `No similar answers are more than ${points(question.points / 4)} apart.`}
         </p>

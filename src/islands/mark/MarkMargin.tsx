@@ -10,6 +10,7 @@ import { counted } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { NearnessSlider, PileBlock, type PileActs } from './PileBlock';
+import { OptionComment } from './OptionComment';
 import { PointsBlock } from './PointsBlock';
 import type { MarkActs } from './useMarkActs';
 import type { Piles } from './usePiles';
@@ -80,6 +81,14 @@ export function MarkMargin(props: MarkMarginProps) {
           <p className="keepLines">{keyText}</p>
           {question.note && <p className={`keepLines ${styles.soft}`}>Note: {question.note}</p>}
         </MarginBlock>
+      )}
+      {!byHand && (
+        <OptionComment
+          sittingId={props.sitting.sitting.id}
+          question={question}
+          number={number}
+          groups={groups}
+        />
       )}
       <AnswersBlock {...props} groups={groups} />
     </>

@@ -1,4 +1,4 @@
-import { Button, Slider, TextInput } from '@mantine/core';
+import { Button, Slider, TextInput, Progress } from '@mantine/core';
 import { useEffect, useState } from 'react';
 import type { AnswerEntry, PileInSight } from '@/core/marking/piles/arrange';
 import { counted } from '@/words/format';
@@ -90,9 +90,13 @@ function PileName({ name, keep }: { name: string; keep: (name: string) => void }
   );
 }
 
+/** With fewer different answers it is done before a button could be pressed. */
+const longLook = 1_000;
+
 /** How near answers have to be to be put forward as one, with what that comes to. */
 export function NearnessSlider({ piles }: { piles: Piles }) {
   const { entries, threshold, setThreshold, looking } = piles;
+  const stop = looking?.stop ?? null;
   const heads = entries.filter(({ pile, heads: first }) => pile !== null && first).length;
   const alone = entries.filter(({ pile, group }) => pile === null && !group.blank).length;
   return (
@@ -111,8 +115,16 @@ export function NearnessSlider({ piles }: { piles: Piles }) {
         thumbProps={{ 'aria-labelledby': 'nearness', 'aria-valuetext': `${Math.round(threshold * 100)}%` }}
       />
       <p role="status" className={styles.soft}>
-        {looking ? 'Looking for similar answers…' : `${counted(heads, 'pile')}, ${alone} left alone`}
+        {stop ? 'Looking for similar answers…' : `${counted(heads, 'pile')}, ${alone} left alone`}
       </p>
+      {stop && entries.length > longLook && (
+        <>
+          <Progress value={(looking?.done ?? 0) * 100} aria-label="Looked at so far" />
+          <Button size="compact-sm" onClick={stop}>
+            Stop looking
+          </Button>
+        </>
+      )}
     </div>
   );
 }

@@ -11,7 +11,9 @@ import type { SittingData } from '@/desk/useSitting';
 import { markAnswers, type MarkStep } from '@/store/marks';
 import { isoNow } from '@/ui/clock';
 import { points } from '@/words/format';
+import { earlierId } from './EarlierPapers';
 import { refusedWords } from './markWords';
+import { besideId } from './ScriptsBlock';
 import { isPointKey, useKeyedPoints } from './useKeyedPoints';
 
 export const scriptShortcuts: Shortcut[] = [
@@ -21,10 +23,19 @@ export const scriptShortcuts: Shortcut[] = [
   { keys: 'A–Z', does: 'switch a scheme line of it' },
   { keys: 'Backspace', does: 'clear its points' },
   { keys: 'Enter', does: 'write a comment; Escape goes back' },
+  { keys: 'F6', does: 'go to the other papers of this student' },
+  { keys: 'F7', does: 'choose a script to stand beside' },
 ];
 
+interface ScriptKeysProps {
+  sitting: SittingData;
+  seat: Seat;
+  seats: Seat[];
+  hrefOf: (studentId: string) => string;
+}
+
 /** One whole script worked by keys, as the list of answers is: they act on the question that has the focus. */
-export function ScriptKeys({ sitting, seat, seats }: { sitting: SittingData; seat: Seat; seats: Seat[] }) {
+export function ScriptKeys({ sitting, seat, seats, hrefOf }: ScriptKeysProps) {
   const keyed = useKeyedPoints();
   const onKey = useRef<(event: KeyboardEvent) => boolean>(() => false);
   useEffect(() => {
@@ -39,7 +50,7 @@ export function ScriptKeys({ sitting, seat, seats }: { sitting: SittingData; sea
     };
     const student = (by: number) => {
       const next = seats[seats.indexOf(seat) + by];
-      if (next) window.location.assign(`/sittings/${sitting.sitting.id}/scripts/${next.student.id}`);
+      if (next) window.location.assign(hrefOf(next.student.id));
     };
     const keep = (questionId: string, step: MarkStep, said: string, joins?: string) => {
       const place = { sittingId: sitting.sitting.id, questionId, attemptIds: [seat.attempt?.id ?? ''] };
@@ -51,6 +62,8 @@ export function ScriptKeys({ sitting, seat, seats }: { sitting: SittingData; sea
       else if (key === 'ArrowUp') go(-1);
       else if (key === 'ArrowRight') student(1);
       else if (key === 'ArrowLeft') student(-1);
+      else if (key === 'F6') document.querySelector<HTMLElement>(`#${earlierId} a`)?.focus();
+      else if (key === 'F7') document.getElementById(besideId)?.focus();
       else {
         const section = here();
         const question = sitting.questions.find(({ id }) => id === section?.dataset.question);

@@ -1,5 +1,6 @@
 import { countedAnswer } from '@/core/attempts/late';
-import { Button, NativeSelect } from '@mantine/core';
+import { Button } from '@mantine/core';
+import { useMemo, useState } from 'react';
 import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
@@ -7,7 +8,8 @@ import { marksThatCount } from '@/core/scoring/marksThatCount';
 import { clearedPoints, givenPoints } from '@/core/marking/markChanges';
 import { schemeOf } from '@/core/marking/scheme';
 import { withLineSwitched } from '@/core/marking/switchLine';
-import { fullName, registerName } from '@/core/model/names';
+import { orderedScripts } from '@/core/marking/scriptOrder';
+import { fullName } from '@/core/model/names';
 import type { WorkMark } from '@/core/model/workMark';
 import type { Seat } from '@/core/seats/seats';
 import type { Award, AwardState } from '@/core/scoring/scoreAttempt';
@@ -26,11 +28,14 @@ import { PointsField } from '@/ui/PointsField';
 import { shareWords } from '@/words/shares';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { viewOf } from '../kinds';
+import { EarlierPapers } from './EarlierPapers';
 import { MarkHistory } from './MarkHistory';
 import { ScriptKeys, scriptShortcuts } from './ScriptKeys';
 import { LayerMarks, TextMarks } from './TextMarks';
 import { WholeComment } from './WholeComment';
 import { SchemeChecks } from './SchemeChecks';
+import { ScriptsBlock } from './ScriptsBlock';
+import { useMarkingHabits } from './useMarkingHabits';
 import styles from './mark.module.css';
 
 /** One student's whole script, with points and comments where they belong. */
@@ -43,8 +48,18 @@ export function ScriptPage({ sittingId, studentId }: { sittingId: string; studen
 }
 
 function Script({ sitting, studentId }: { sitting: SittingData; studentId: string }) {
-  const withAttempt = sitting.seats.filter((seat) => seat.attempt);
-  const seat = withAttempt.find((each) => each.student.id === studentId);
+  const { habits, keepHabits } = useMarkingHabits();
+  const [beside, setBeside] = useState(() => new URLSearchParams(window.location.search).get('beside'));
+  const seats = useMemo(
+    () =>
+      orderedScripts(
+        sitting.seats.filter((seat) => seat.attempt),
+        habits.scriptOrder,
+        habits.passLine,
+      ),
+    [sitting.seats, habits.scriptOrder, habits.passLine],
+  );
+  const seat = seats.find((each) => each.student.id === studentId);
   if (!seat?.scorecard)
     return (
       <EmptyState
@@ -54,27 +69,54 @@ function Script({ sitting, studentId }: { sitting: SittingData; studentId: strin
         This student hasn’t started.
       </EmptyState>
     );
+  const other = seats.find((each) => each.student.id === beside && each !== seat) ?? null;
   const numbers = numbersOf(sitting.questions);
   const awards = new Map(seat.scorecard.awards.map((award) => [award.questionId, award]));
+  const hrefOf = (id: string) =>
+    `/sittings/${sitting.sitting.id}/scripts/${id}${beside ? `?beside=${encodeURIComponent(beside)}` : ''}`;
+  const putBeside = (id: string | null) => {
+    setBeside(id);
+    window.history.replaceState(
+      null,
+      '',
+      id ? `?beside=${encodeURIComponent(id)}` : window.location.pathname,
+    );
+  };
   return (
     <TwoColumns
       marginLabel="About the script"
-      margin={<ScriptMargin sitting={sitting} seat={seat} seats={withAttempt} />}
+      margin={
+        <>
+          <TotalBlock seat={seat} />
+          <WholeComment sitting={sitting} seat={seat} />
+          <ScriptsBlock
+            {...{ seat, seats, hrefOf, habits, keepHabits }}
+            beside={other?.student.id ?? null}
+            setBeside={putBeside}
+          />
+          <EarlierPapers studentId={studentId} sittingId={sitting.sitting.id} />
+        </>
+      }
     >
-      <h2 className={styles.total}>{fullName(seat.student)}</h2>
-      <ScriptKeys sitting={sitting} seat={seat} seats={withAttempt} />
+      <h2 className={styles.total}>
+        {fullName(seat.student)}
+        {other && `, beside ${fullName(other.student)}`}
+      </h2>
+      <ScriptKeys sitting={sitting} seat={seat} seats={seats} hrefOf={hrefOf} />
       {sitting.questions.map((question) => {
         const award = awards.get(question.id);
         return (
           award && (
-            <ScriptAnswer
-              key={question.id}
-              question={question}
-              number={numbers.get(question.id) ?? ''}
-              award={award}
-              seat={seat}
-              sitting={sitting}
-            />
+            <div key={question.id}>
+              <ScriptAnswer
+                question={question}
+                number={numbers.get(question.id) ?? ''}
+                award={award}
+                seat={seat}
+                sitting={sitting}
+              />
+              {other && <BesideAnswer question={question} seat={other} />}
+            </div>
           )
         );
       })}
@@ -82,50 +124,54 @@ function Script({ sitting, studentId }: { sitting: SittingData; studentId: strin
   );
 }
 
-function ScriptMargin({ sitting, seat, seats }: { sitting: SittingData; seat: Seat; seats: Seat[] }) {
-  const at = seats.indexOf(seat);
-  const href = (each: Seat) => `/sittings/${sitting.sitting.id}/scripts/${each.student.id}`;
-  const before = seats[at - 1];
-  const after = seats[at + 1];
+/** The answer of another student to the same question, with what it has: to look at, not to change. */
+function BesideAnswer({ question, seat }: { question: Question; seat: Seat }) {
+  const { Show } = viewOf(question);
+  const award = seat.scorecard?.awards.find(({ questionId }) => questionId === question.id);
+  const mark = marksThatCount(seat.marks).get(question.id);
+  const response = (seat.attempt && countedAnswer(seat.attempt, question.id)?.response) ?? null;
+  return (
+    <section className={styles.besideAnswer} aria-label={`The answer of ${fullName(seat.student)}`}>
+      <p className={styles.soft}>
+        {fullName(seat.student)}
+        {award
+          ? `: ${award.points === null ? stateWords[award.state] : `${points(award.points)} of ${points(award.max)}`}`
+          : ' did not have this question'}
+      </p>
+      {award && (
+        <Show
+          question={kindOf(question).forStudent(question, `${seat.attempt?.id ?? ''} ${question.id}`)}
+          response={response}
+          work={mark?.work}
+        />
+      )}
+      {mark?.comment && <p className={styles.comment}>{mark.comment}</p>}
+    </section>
+  );
+}
+
+function TotalBlock({ seat }: { seat: Seat }) {
   const card = seat.scorecard;
   return (
-    <>
-      <MarginBlock title="Total">
-        {card && (
-          <p className={styles.total}>
-            {points(card.total)} of {points(card.max)}
-            {card.max > 0 && ` (${shareWords(card)})`}
-          </p>
-        )}
-        {card?.meanOf && (
-          <p>
-            The mean of {counted(card.meanOf.length, 'attempt')}:{' '}
-            {card.meanOf.map((each) => `${points(each.total)} of ${points(each.max)}`).join(', ')}. Below is
-            attempt {seat.attempt?.number}.
-          </p>
-        )}
-        <p className={styles.soft}>
-          {card?.final ? 'Fully marked.' : `Not final: ${openWords(seat)}.`}
-          {seat.state === 'working' && ' Still working.'}
+    <MarginBlock title="Total">
+      {card && (
+        <p className={styles.total}>
+          {points(card.total)} of {points(card.max)}
+          {card.max > 0 && ` (${shareWords(card)})`}
         </p>
-      </MarginBlock>
-      <WholeComment sitting={sitting} seat={seat} />
-      <MarginBlock title="Scripts">
-        <NativeSelect
-          aria-label="Go to a student"
-          size="sm"
-          value={seat.student.id}
-          data={seats.map((each) => ({ value: each.student.id, label: registerName(each.student) }))}
-          onChange={(event) =>
-            window.location.assign(`/sittings/${sitting.sitting.id}/scripts/${event.currentTarget.value}`)
-          }
-        />
-        <div className={styles.walk}>
-          {before ? <a href={href(before)}>← Previous</a> : <span />}
-          {after ? <a href={href(after)}>Next →</a> : <span />}
-        </div>
-      </MarginBlock>
-    </>
+      )}
+      {card?.meanOf && (
+        <p>
+          The mean of {counted(card.meanOf.length, 'attempt')}:{' '}
+          {card.meanOf.map((each) => `${points(each.total)} of ${points(each.max)}`).join(', ')}. Below is
+          attempt {seat.attempt?.number}.
+        </p>
+      )}
+      <p className={styles.soft}>
+        {card?.final ? 'Fully marked.' : `Not final: ${openWords(seat)}.`}
+        {seat.state === 'working' && ' Still working.'}
+      </p>
+    </MarginBlock>
   );
 }
 

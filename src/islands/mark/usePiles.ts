@@ -11,6 +11,14 @@ import { nearAnswers, partsOfAnswers } from '@/workers/nearAnswers';
 import type { Work } from '@/workers/stoppable';
 import { viewOf } from '../kinds';
 
+/** How far a worker is with looking. */
+export interface Looking {
+  /** 0 to 1. */
+  done: number;
+  /** Null once it was stopped. */
+  stop: (() => void) | null;
+}
+
 interface Looked<T> {
   ids: readonly string[];
   is: T;
@@ -39,11 +47,12 @@ function wordsOf(question: Question, groups: readonly SameAnswers[]) {
 function useFound<T>(
   name: string,
   { ids, texts }: ReturnType<typeof wordsOf>,
-  look: (texts: readonly string[]) => Work<T>,
-): { found: { ids: readonly string[]; is: T } | null; looking: boolean } {
+  look: (texts: readonly string[], progress: (done: number) => void) => Work<T>,
+): { found: { ids: readonly string[]; is: T } | null; looking: Looking | null } {
   const known = (found.get(name) as Looked<T> | undefined) ?? null; // put there below, by the same name
   const holds = known !== null && sameList(known.ids, ids);
   const [, setLooked] = useState(0);
+  const [under, setUnder] = useState<{ asked: string; done: number; work: Work<T> | null } | null>(null);
   const asked = holds || ids.length < 2 ? null : JSON.stringify([texts, ids]);
   const latest = useRef(look);
   useEffect(() => {
@@ -52,23 +61,28 @@ function useFound<T>(
   useEffect(() => {
     if (asked === null) return;
     const [all, of] = JSON.parse(asked) as [string[], string[]];
-    const work = begun(() => latest.current(all));
-    if (work === null) return;
     let here = true;
+    const work = begun(() =>
+      latest.current(all, (done) => here && setUnder((now) => now && { ...now, done })),
+    );
+    if (work === null) return;
+    setUnder({ asked, done: 0, work });
     work.result.then(
       (is) => {
         found.set(name, { ids: of, is });
         if (here) setLooked((count) => count + 1);
       },
       // Stopped, or it could not be done: each answer stands by itself.
-      () => undefined,
+      () => here && setUnder((now) => now && { ...now, work: null }),
     );
     return () => {
       here = false;
       work.stop();
     };
   }, [name, asked]);
-  return { found: known, looking: !holds && ids.length > 1 };
+  const now = under?.asked === asked ? under : null;
+  const looking = asked === null ? null : { done: now?.done ?? 0, stop: now?.work?.stop ?? null };
+  return { found: known, looking };
 }
 
 /** Null where nothing can work in the background: then each answer stands by itself. */
@@ -85,8 +99,8 @@ const language = () => document.documentElement.lang;
 /** Which answers are near each other, by their ids; `looking` while a worker is at it. */
 function useNear(question: Question, groups: readonly SameAnswers[], threshold: number) {
   const words = wordsOf(question, groups);
-  const { found: near, looking } = useFound(`${question.id} piles ${threshold}`, words, (texts) =>
-    nearAnswers(texts, language(), threshold),
+  const { found: near, looking } = useFound(`${question.id} piles ${threshold}`, words, (texts, progress) =>
+    nearAnswers(texts, language(), threshold, progress),
   );
   // Until the new ones are there, those of another threshold stand: nothing jumps.
   const [before, setBefore] = useState<typeof near>(null);
@@ -124,7 +138,8 @@ export interface Piles {
   stored: Pile[];
   threshold: number;
   setThreshold: (threshold: number) => void;
-  looking: boolean;
+  /** Null where all has been looked at. */
+  looking: Looking | null;
 }
 
 /** The answers to a question in piles: what the marker made, and what is put forward. */
