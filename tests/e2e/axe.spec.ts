@@ -70,6 +70,8 @@ const views: [string, string][] = [
   ['/sittings/rules/by-hand', '1 Save the paper'],
   ['/sittings/lights/attempts/lights-student03', 'Timeline of the attempt'],
   ['/sittings/tides/mark', 'Question 10, 4 points'],
+  ['/sittings/tides/markers', 'Where markers differ'],
+  ['/share', 'Mark for a colleague'],
   ['/sittings/lights/fairness', 'Equal answers, unequal points'],
   ['/sittings/lights/scripts/student03', 'Total'],
   ['/sittings/lights/analyse', 'Questions'],
@@ -121,6 +123,15 @@ test('what is done for one student, and the rules for all', async ({ desk }) => 
   await desk.getByRole('rowheader').first().getByRole('button').click();
   await desk.getByRole('button', { name: 'More minutes' }).click();
   await expectNoViolation(desk, 'more minutes');
+});
+
+test('a photo that is being marked', async ({ desk }) => {
+  await desk.goto('/sittings/tides/mark?question=t13');
+  await desk.getByRole('button', { name: 'Mark on it' }).click();
+  await expect(desk.getByRole('application')).toBeVisible();
+  await desk.keyboard.press('t');
+  await expect(desk.getByRole('application')).toHaveAccessibleName(/1 tick$/);
+  await expectNoViolation(desk, 'marks on a photo');
 });
 
 test('a question opened in the analysis, and the list of keys', async ({ desk }) => {

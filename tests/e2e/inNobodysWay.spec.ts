@@ -15,6 +15,8 @@ const views = [
   '/papers/paper-passage/sheet',
   '/sittings/rules/run',
   '/sittings/tides/mark',
+  '/sittings/tides/markers',
+  '/share',
   '/sittings/lights/scripts/student03',
   '/sittings/lights/analyse',
   '/sittings/lights/hand-back',

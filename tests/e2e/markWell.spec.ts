@@ -166,6 +166,7 @@ test('equal answers with unequal points are shown before handing back, and evene
   const had = await points.inputValue();
   await points.fill(had === '1' ? '0' : '1');
   await points.blur();
+  await kept(page, /question 10: [01] of/);
   await page.goto('/sittings/lights/fairness');
   await expect(rows.first()).toBeVisible();
   await rows.first().click();
@@ -274,4 +275,65 @@ test('a wording is accepted into the key from marking, with what it does shown b
   await expect(page.getByText(/112\.5 \(50%\)/)).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(current(page)).toContainText('0 / 1');
+});
+
+test('a late answer that is let count is put forward what an equal one has, and one key takes it', async ({
+  page,
+}) => {
+  await opened(page, 't12');
+  const rows = page.getByRole('list', { name: 'Answers' }).locator('[data-row]');
+  const equal = rows.filter({ hasText: /Steer west of north\./ }).first();
+  await equal.click();
+  await page.keyboard.press('a');
+  await expect(current(page)).toContainText('1 / 3');
+  await page.goto('/sittings/tides/attempts/tides-student12');
+  await page.getByRole('group', { name: 'Question 12' }).getByRole('button', { name: 'Accept' }).click();
+  await page.getByRole('form', { name: 'Accept' }).getByRole('button', { name: 'Accept' }).click();
+  await kept(page, '1 late answer counts');
+  await opened(page, 't12');
+  await equal.click();
+  await expect(current(page)).toContainText(/1 waits .*like 1 A\?/s);
+  await page.keyboard.press('=');
+  await expect(current(page)).toContainText('1 / 3');
+  await kept(page, 'like identical ones');
+});
+
+test('scripts stand in an order, two side by side, and the other papers of a student are a key away', async ({
+  page,
+}) => {
+  await page.goto('/sittings/lights/scripts/student03');
+  const margin = page.getByRole('complementary', { name: 'About the script' });
+  await margin.getByRole('combobox', { name: 'Order' }).selectOption('lowest total first');
+  await expect(margin.getByRole('heading', { name: /^Script \d+ of 92$/ })).toBeVisible();
+  await margin.getByRole('combobox', { name: 'Order' }).selectOption('nearest to the pass line first');
+  await margin.getByRole('textbox', { name: 'Pass line, percent' }).fill('50');
+  await page.keyboard.press('Escape');
+  const beside = margin.getByRole('combobox', { name: /^Beside it/ });
+  await beside.selectOption({ index: 5 });
+  const other = page.getByRole('region', { name: /^The answer of / });
+  await expect(other.first()).toBeVisible();
+  const count = await other.count();
+  expect(count).toBe(await page.getByRole('region', { name: /^Question \d+$/ }).count());
+  // It stays beside the next one.
+  await page.getByRole('heading', { level: 2 }).first().click();
+  await page.keyboard.press('ArrowRight');
+  await expect(page).toHaveURL(/beside=/);
+  await expect(other.first()).toBeVisible();
+  await expect(margin.getByRole('link', { name: /^Mid-course exam/ })).toBeVisible();
+  await page.keyboard.press('F6');
+  await expect(margin.getByRole('link', { name: /^Mid-course exam/ })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/sittings\/tides\/scripts/);
+});
+
+test('everyone who chose an option gets a comment, whatever else they chose', async ({ page }) => {
+  await page.goto('/sittings/lights/mark?question=l3');
+  const margin = page.getByRole('complementary', { name: 'Question and scheme' });
+  const who = margin.getByRole('combobox', { name: 'Who chose' });
+  await who.selectOption({ index: 1 });
+  const count = Number(/\((\d+)\)/.exec(await who.locator('option:checked').innerText())?.[1] ?? 0);
+  await margin.getByRole('textbox', { name: 'Comment to all who chose it' }).fill('Look at the chart again.');
+  await margin.getByRole('button', { name: new RegExp(`^Comment ${count} answer`) }).click();
+  await kept(page, 'comment to all who chose');
+  await expect(page.getByText('Look at the chart again.').first()).toBeVisible();
 });

@@ -34,6 +34,7 @@ export function ShareForm({ sitting, questions, preset, setPreset }: ShareFormPr
   const [which, setWhich] = useState<'all' | 'waiting'>('all');
   const [each, setEach] = useState<'all' | 'part'>('part');
   const [common, setCommon] = useState(0);
+  const [most, setMost] = useState<number | null>(null);
   const [way, setWay] = useState<'file' | 'server'>('file');
   const markers = names
     .split(/[,;\n]/)
@@ -54,6 +55,7 @@ export function ShareForm({ sitting, questions, preset, setPreset }: ShareFormPr
     markers: Math.max(1, markers.length),
     each,
     common: each === 'part' ? common : 0,
+    ...(most !== null && !preset && { most }),
     seed: sitting.sitting.id,
   });
   const sizes = hands.map(countGiven);
@@ -108,6 +110,19 @@ export function ShareForm({ sitting, questions, preset, setPreset }: ShareFormPr
           </p>
         ) : (
           <WhichAnswers {...{ sitting, questions, left, setLeft, group, setGroup, which, setWhich }} />
+        )}
+        {!preset && (
+          <NumberInput
+            size="sm"
+            label="Scripts at most"
+            placeholder="all"
+            min={1}
+            max={100_000}
+            allowDecimal={false}
+            allowNegative={false}
+            value={most ?? ''}
+            onChange={(value) => setMost(typeof value === 'number' && value > 0 ? value : null)}
+          />
         )}
         {markers.length > 1 && (
           <>

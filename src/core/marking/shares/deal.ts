@@ -9,6 +9,8 @@ export interface Dealing {
   each: 'all' | 'part';
   /** So many scripts go to all of them, where each gets a part. */
   common: number;
+  /** So many scripts in all, drawn by chance; absent: all there are. */
+  most?: number;
   /** What the order is drawn from. */
   seed: string;
 }
@@ -20,8 +22,9 @@ export interface Dealing {
  * @returns what each marker gets; questions of which there is nothing are left out
  */
 export function dealt(answers: readonly AnswersGiven[], dealing: Dealing): AnswersGiven[][] {
-  const { markers, each, common, seed } = dealing;
-  const order = shuffled([...new Set(answers.flatMap(({ attemptIds }) => attemptIds))].sort(), seed);
+  const { markers, each, common, seed, most = Infinity } = dealing;
+  const all = shuffled([...new Set(answers.flatMap(({ attemptIds }) => attemptIds))].sort(), seed);
+  const order = all.slice(0, most);
   const hands = Array.from({ length: markers }, () => [] as string[]);
   for (const [place, attemptId] of order.entries())
     for (const [marker, hand] of hands.entries())

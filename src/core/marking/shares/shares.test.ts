@@ -77,6 +77,12 @@ describe('answers dealt out to markers', () => {
     );
   });
 
+  it('so many scripts and no more, where that was said', () => {
+    const answers = [{ questionId: 'q', attemptIds: Array.from({ length: 20 }, (_, n) => `a${n}`) }];
+    const hands = dealt(answers, { markers: 2, each: 'part', common: 0, most: 7, seed: 's' });
+    expect(hands.map(countGiven)).toEqual([4, 3]);
+  });
+
   it('all for each, in the same order for all', () => {
     fc.assert(
       fc.property(given, (answers) => {
