@@ -53,7 +53,12 @@ const files = await Promise.all(
     const marks = share.answers.flatMap(({ questionId, attemptIds }) =>
       attemptIds.map((_, n): HandMark => ({
         ...{ attemptId: `${share.id}.${n}`, questionId, sittingId: share.id, markerId: ownMarker, at },
-        ...{ points: (n % 4) * (n % 7 === m % 7 ? 0.5 : 1), lines: [], comment: n % 5 ? '' : 'Which chart?', aside: false },
+        ...{
+          points: (n % 4) * (n % 7 === m % 7 ? 0.5 : 1),
+          lines: [],
+          comment: n % 5 ? '' : 'Which chart?',
+          aside: false,
+        },
         history: [{ at, by: ownMarker, why: '', before: null }],
       })),
     );
