@@ -38,5 +38,7 @@ export interface Surroundings {
 
 /** The most that a request without answers or files may hold. */
 export const smallBytes = 16 * 1024;
+/** The most that the marks of a share may be: anyone may begin to send so much, and is then asked for its code. */
+export const marksBytes = 16 * 1024 * 1024;
 /** The most that a paired desk sends at once. */
 export const deskBytes = 64 * 1024 * 1024;

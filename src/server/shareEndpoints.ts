@@ -2,7 +2,7 @@ import { createHash, createHmac } from 'node:crypto';
 import { keyText } from '@/core/exchange/mailbox';
 import { AskShare, PutMarks, PutShare, type MarksNews } from '@/core/exchange/shares';
 import { codePassword } from '@/core/formats/packet/wrapping';
-import { deskBytes, smallBytes, type Asked, type Endpoint, type Surroundings } from './endpoint';
+import { deskBytes, marksBytes, smallBytes, type Asked, type Endpoint, type Surroundings } from './endpoint';
 import type { KeptChange } from './exchangeStore';
 import { bodyOf, fitting, Refused } from './respond';
 
@@ -122,7 +122,7 @@ export function shareEndpoints({ store, settings, guesses, log }: Surroundings):
       method: 'PUT',
       path: '/share/marks',
       role: 'marker',
-      most: deskBytes,
+      most: marksBytes,
       answer: async (asked) => {
         const { code, text } = fitting(PutMarks, await bodyOf(asked.http));
         const { id } = await shareWith(asked, code);

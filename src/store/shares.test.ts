@@ -239,6 +239,10 @@ it('a photo goes out without what the camera wrote, and marks on it come back to
   expect(asset?.id).not.toBe(file.id);
   expect(atob(asset?.base64 ?? '')).not.toContain('Lea');
   expect(JSON.stringify(whole.scripts)).toContain(asset?.id);
+  // What stays on this desk is the file that is here.
+  const again = await giveAgain('sitting1', [{ questionId: passagePlan.id, attemptIds: ['a0'] }], later(1));
+  const sample = await desk.attempts.get(`${again.sittingId}.0`);
+  expect(JSON.stringify(sample?.answers)).toContain(file.id);
   const tick = { id: 'm', is: 'tick' as const, on: `${asset?.id}#1`, points: [10, 10], text: '' };
   const mark = markOf({ attemptId: `${share.id}.0`, questionId: passagePlan.id, points: 1, work: [tick] });
   await takeMarks('sitting1', [{ shareId: share.id, savedAt: at, marks: [mark] }], later(1));

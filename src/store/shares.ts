@@ -91,7 +91,7 @@ async function assetsOf(share: MarkingShare, paper: PaperVersion, attempts: read
   const renamed = new Map<string, string>();
   for (const asset of await desk.assets.bulkGet([...ids])) {
     if (!asset) continue;
-    const bytes = withoutMetadata(asset.bytes);
+    const bytes = share.way === 'here' ? asset.bytes : withoutMetadata(asset.bytes);
     // Other bytes are another file.
     const id = bytes === asset.bytes ? asset.id : await assetId(bytes);
     if (id !== asset.id) renamed.set(asset.id, id);

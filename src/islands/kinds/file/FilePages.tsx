@@ -83,8 +83,12 @@ export default function FilePages({ file, work = [] }: FilePagesProps) {
           </Button>
         </div>
       )}
-      <Surface on={surfaces.file(file.id, number)} label={`${file.name}, page ${number}`} work={work}>
-        <Page key={page.pageNumber} page={page} label={`Page ${number} of ${file.name}`} />
+      <Surface
+        on={surfaces.file(file.id, page.pageNumber)}
+        label={`${file.name}, page ${page.pageNumber}`}
+        work={work}
+      >
+        <Page key={page.pageNumber} page={page} label={`Page ${page.pageNumber} of ${file.name}`} />
       </Surface>
     </div>
   );
