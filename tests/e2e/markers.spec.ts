@@ -50,6 +50,7 @@ test('a share goes as a sealed file, is marked without names, and comes back; wh
   await expect(other.getByRole('region', { name: 'This share of marking' })).toContainText(
     '0 of 92 answers marked',
   );
+  await expect(other.getByRole('heading', { name: 'Question 10, 4 points' })).toBeVisible();
   await marks(other, [3, 2, 1]);
   await other.getByRole('switch', { name: 'Show names' }).click();
   await expect(

@@ -47,6 +47,8 @@ export const TakenShare = MarkingShare.pick({
 }).extend({
   sittingId: Id,
   takenAt: Instant,
+  /** What questions are called on the paper that the share was made of. */
+  numbers: z.record(Id, Line).optional(),
   /** When its marks were last given back. */
   sentAt: Instant.optional(),
   /** When it was told that it has been pulled back. */
@@ -65,6 +67,8 @@ export const ShareContent = z.object({
   secret: Line,
   givenAt: Instant,
   paper: PaperVersion,
+  /** What its questions are called on the whole paper, by id. */
+  numbers: z.record(Id, Line).optional(),
   /** The n-th is known by its number alone. */
   scripts: z
     .object({ questionIds: Id.array().max(500), answers: Answers })

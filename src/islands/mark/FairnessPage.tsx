@@ -1,7 +1,6 @@
 import { Button, NativeSelect } from '@mantine/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
-import { numbersOf } from '@/core/kinds/itemNumbers';
 import { drift, type Drift } from '@/core/analysis/drift';
 import { evenedMark, type GivenPoints } from '@/core/marking/markChanges';
 import { farApart, unequalAnswers, type UnequalAnswers } from '@/core/marking/unequal';
@@ -16,6 +15,7 @@ import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { counted, percent, points } from '@/words/format';
 import { hasNearAnswers, usePiles } from './usePiles';
+import { useQuestionNumbers } from './useShares';
 import styles from './fairness.module.css';
 
 // The chart library is large; the lists do not wait for it.
@@ -32,7 +32,7 @@ export function FairnessPage({ sittingId }: { sittingId: string }) {
 
 function Fairness({ sitting }: { sitting: SittingData }) {
   const byHand = sitting.questions.filter((question) => kindOf(question).scoredBy === 'hand');
-  const numbers = numbersOf(sitting.questions);
+  const numbers = useQuestionNumbers(sitting);
   const [asked, setAsked] = useState(byHand[0]?.id ?? '');
   const question = byHand.find(({ id }) => id === asked) ?? byHand[0];
   const unequal = useMemo(
@@ -71,7 +71,12 @@ function Fairness({ sitting }: { sitting: SittingData }) {
       ) : (
         <ul className={styles.list}>
           {unequal.map((each) => (
-            <UnequalRow key={`${each.question.id} ${each.group.id}`} sitting={sitting} unequal={each} />
+            <UnequalRow
+              key={`${each.question.id} ${each.group.id}`}
+              sitting={sitting}
+              unequal={each}
+              number={numbers.get(each.question.id) ?? each.number}
+            />
           ))}
         </ul>
       )}
@@ -89,8 +94,14 @@ function Fairness({ sitting }: { sitting: SittingData }) {
   );
 }
 
-function UnequalRow({ sitting, unequal }: { sitting: SittingData; unequal: UnequalAnswers }) {
-  const { question, number, group, given } = unequal;
+interface UnequalRowProps {
+  sitting: SittingData;
+  unequal: UnequalAnswers;
+  number: string;
+}
+
+function UnequalRow({ sitting, unequal, number }: UnequalRowProps) {
+  const { question, group, given } = unequal;
   const even = (to: GivenPoints) => {
     const awards = new Map(group.answers.map(({ attemptId, award }) => [attemptId, award]));
     const place = { sittingId: sitting.sitting.id, questionId: question.id, attemptIds: [...awards.keys()] };

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
-import { numbersOf } from '@/core/kinds/itemNumbers';
 import type { PointsTable } from '@/core/scoring/pointsTable';
 import type { Shortcut } from '@/desk/KeysHelp';
 import { SittingPage } from '@/desk/SittingPage';
@@ -8,6 +7,7 @@ import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarkQuestion } from './MarkQuestion';
 import { useMarkingHabits } from './useMarkingHabits';
+import { useQuestionNumbers } from './useShares';
 import { usePauseReminder } from './usePauseReminder';
 import styles from './mark.module.css';
 
@@ -47,7 +47,7 @@ export function MarkPage({ sittingId }: { sittingId: string }) {
 
 function Mark({ sitting }: { sitting: SittingData }) {
   const waits = (id: string) => sitting.table.countsOf(id).waiting > 0;
-  const numbers = numbersOf(sitting.questions);
+  const numbers = useQuestionNumbers(sitting);
   // Held here: the next question begins with them at once.
   const marking = useMarkingHabits();
   const worked = usePauseReminder(marking.habits.pauseAfter);
@@ -80,6 +80,7 @@ function Mark({ sitting }: { sitting: SittingData }) {
     <>
       <QuestionChoice
         questions={sitting.questions}
+        numbers={numbers}
         currentId={question.id}
         table={sitting.table}
         choose={choose}
@@ -103,14 +104,14 @@ function Mark({ sitting }: { sitting: SittingData }) {
 
 interface QuestionChoiceProps {
   questions: Question[];
+  numbers: ReadonlyMap<string, string>;
   currentId: string;
   table: PointsTable;
   choose: (id: string) => void;
 }
 
 /** All questions in a row, with how many answers of each wait. */
-function QuestionChoice({ questions, currentId, table, choose }: QuestionChoiceProps) {
-  const numbers = numbersOf(questions);
+function QuestionChoice({ questions, numbers, currentId, table, choose }: QuestionChoiceProps) {
   return (
     <nav aria-label="Questions" className={styles.questions}>
       {questions.map((question) => {

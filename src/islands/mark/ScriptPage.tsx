@@ -3,7 +3,6 @@ import { Button } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
-import { numbersOf } from '@/core/kinds/itemNumbers';
 import { marksThatCount } from '@/core/scoring/marksThatCount';
 import { clearedPoints, givenPoints } from '@/core/marking/markChanges';
 import { schemeOf } from '@/core/marking/scheme';
@@ -36,6 +35,7 @@ import { WholeComment } from './WholeComment';
 import { SchemeChecks } from './SchemeChecks';
 import { ScriptsBlock } from './ScriptsBlock';
 import { useMarkingHabits } from './useMarkingHabits';
+import { useQuestionNumbers } from './useShares';
 import styles from './mark.module.css';
 
 /** One student's whole script, with points and comments where they belong. */
@@ -49,6 +49,7 @@ export function ScriptPage({ sittingId, studentId }: { sittingId: string; studen
 
 function Script({ sitting, studentId }: { sitting: SittingData; studentId: string }) {
   const { habits, keepHabits } = useMarkingHabits();
+  const numbers = useQuestionNumbers(sitting);
   const [beside, setBeside] = useState(() => new URLSearchParams(window.location.search).get('beside'));
   const seats = useMemo(
     () =>
@@ -70,7 +71,6 @@ function Script({ sitting, studentId }: { sitting: SittingData; studentId: strin
       </EmptyState>
     );
   const other = seats.find((each) => each.student.id === beside && each !== seat) ?? null;
-  const numbers = numbersOf(sitting.questions);
   const awards = new Map(seat.scorecard.awards.map((award) => [award.questionId, award]));
   const hrefOf = (id: string) =>
     `/sittings/${sitting.sitting.id}/scripts/${id}${beside ? `?beside=${encodeURIComponent(beside)}` : ''}`;

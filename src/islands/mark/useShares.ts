@@ -1,5 +1,6 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
+import { numbersOf } from '@/core/kinds/itemNumbers';
 import { takenBack } from '@/core/marking/shares/content';
 import { ownMarker, settledMarker, type HandMark } from '@/core/model/mark';
 import type { MarkingShare } from '@/core/model/share';
@@ -18,6 +19,20 @@ export function markerName(markerId: string, shares: readonly MarkingShare[]): s
   if (markerId === ownMarker) return 'You';
   if (markerId === settledMarker) return 'Settled';
   return shares.find(({ id }) => id === markerId)?.marker ?? 'Another marker';
+}
+
+/** What questions are called: of a share, as on the paper that it was made of. */
+export function useQuestionNumbers({ sitting, questions }: SittingData): ReadonlyMap<string, string> {
+  const taken = useLiveQuery(
+    () => (sitting.share ? desk.takenShares.get(sitting.id) : undefined),
+    [sitting.id, sitting.share],
+  );
+  return useMemo(() => {
+    const own = numbersOf(questions);
+    return taken?.numbers
+      ? new Map([...own].map(([id, number]) => [id, taken.numbers?.[id] ?? number]))
+      : own;
+  }, [questions, taken]);
 }
 
 /** What markers of a sitting are called in the middle of a sentence. */

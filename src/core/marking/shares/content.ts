@@ -1,6 +1,7 @@
 import type { PackedAsset } from '../../basics/asset';
 import { filesIn, withFiles, withoutFileNames } from '../../basics/filesIn';
 import { roundPoints } from '../../basics/points';
+import { numbersOf } from '../../kinds/itemNumbers';
 import { itemsOf } from '../../kinds/items';
 import { countedAnswers } from '../../attempts/late';
 import { ownMarker, type HandMark } from '../../model/mark';
@@ -87,6 +88,9 @@ export function shareContent(
       ...rest,
       questions: holding(paper, ids).map(({ partId: _part, ...question }) => question as typeof question),
     },
+    numbers: Object.fromEntries(
+      [...numbersOf(itemsOf(paper.questions))].filter(([questionId]) => ids.has(questionId)),
+    ),
     scripts: scriptAnswers(share, attempts).map((script) => ({
       questionIds: script.questionIds,
       answers: Object.fromEntries(
@@ -171,7 +175,10 @@ export function shareRows(
       collectedAt: null,
       events: [],
     })),
-    taken: { sittingId: shareId, marker, purpose, way, code, secret, takenAt: now },
+    taken: {
+      ...{ sittingId: shareId, marker, purpose, way, code, secret, takenAt: now },
+      ...(content.numbers && { numbers: content.numbers }),
+    },
   };
 }
 

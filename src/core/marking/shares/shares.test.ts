@@ -154,6 +154,8 @@ describe('a share on its way', () => {
       [openQuestion.id, passagePlan.id],
     ]);
     expect(content.paper.questions.map(({ id }) => id)).toEqual([openQuestion.id, passagePlan.id]);
+    // They are called what they are called on the whole paper.
+    expect(content.numbers).toEqual({ [openQuestion.id]: '1', [passagePlan.id]: '3' });
   });
 
   it('becomes a sitting of scripts by number; its marks come back where they belong', () => {
