@@ -218,7 +218,9 @@ try {
         };
       }),
   )) as HandMark[];
-  const exam = kept.filter(({ sittingId }) => sittingId === 'tides');
+  // The question with photos came marked, in part by a colleague.
+  const texts = new Set(open.map(({ question }) => question.id));
+  const exam = kept.filter(({ sittingId, questionId }) => sittingId === 'tides' && texts.has(questionId));
   const wrong = exam.filter((mark) => {
     const is = answers.get(`${mark.attemptId} ${mark.questionId}`) ?? '';
     const wanted = meant.get(is);
