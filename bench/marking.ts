@@ -125,7 +125,9 @@ try {
         ![...document.querySelectorAll('[data-row]')].some((each) =>
           all.some((text) => {
             const label = each.getAttribute('aria-label') ?? '';
-            return label.startsWith(`${text}. `) && /\. waits?\b/.test(label);
+            // Not one that only begins with the same words.
+            const rest = label.startsWith(`${text}. `) ? label.slice(text.length + 2) : '';
+            return /^\d+ times?\. /.test(rest) && /\. waits?\b/.test(rest);
           }),
         ),
       labels,
