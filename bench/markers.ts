@@ -6,7 +6,8 @@ import { samples } from '../tests/unit/samples';
 import { marksText, readMarks } from '@/core/formats/packet/shareFile';
 import { agreementOf, differing, markedTwice } from '@/core/analysis/compareMarkers';
 import { emptyTables, replaceDesk } from '@/store/backup';
-import { giveShares, takeMarks } from '@/store/shares';
+import { takeMarks } from '@/store/sharedMarks';
+import { giveShares } from '@/store/shares';
 import { desk } from '@/store/tables';
 import { row } from './measure';
 

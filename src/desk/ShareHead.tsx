@@ -3,13 +3,14 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';
 import { fileNameOf } from '@/core/formats/fileName';
 import type { TakenShare } from '@/core/model/share';
-import { noteTakenShare, removeTakenShare } from '@/store/shares';
+import { noteTakenShare, removeTakenShare } from '@/store/takenShares';
 import { desk } from '@/store/tables';
 import { sealedMarks, sendMarks } from '@/sync/sharedMarks';
 import { shareConnection } from '@/sync/shareConnection';
 import { isoNow } from '@/ui/clock';
 import { saveFile } from '@/ui/saveFile';
 import { clockTime, counted } from '@/words/format';
+import { overServer, shareFaultWords } from '@/words/shareFaults';
 import { act, say } from './act';
 import styles from './SittingPage.module.css';
 import type { SittingData } from './useSitting';
@@ -70,7 +71,8 @@ const againMs = 10_000;
 function BackOverServer({ taken, sitting }: { taken: TakenShare; sitting: SittingData }) {
   const { sittingId, sentAt, pulledBackAt } = taken;
   const { marks } = sitting;
-  const [failed, setFailed] = useState(false);
+  /** Why the last try failed; null: it did not. */
+  const [failed, setFailed] = useState<string | null>(null);
   const [sent, setSent] = useState<unknown>(null);
   const sending = useRef(false);
   const [tick, setTick] = useState(0);
@@ -83,26 +85,39 @@ function BackOverServer({ taken, sitting }: { taken: TakenShare; sitting: Sittin
         void sendMarks(server, sittingId, isoNow())
           .then(
             () => {
-              setFailed(false);
+              setFailed(null);
               setSent(marks);
             },
-            () => setFailed(true),
+            (error: unknown) => setFailed(shareFaultWords(error)),
           )
           .finally(() => {
             sending.current = false;
             setTick((n) => n + 1);
           });
       },
-      failed ? againMs : gatherMs,
+      failed === null ? gatherMs : againMs,
     );
     return () => clearTimeout(timer);
   }, [marks, sent, failed, tick, pulledBackAt, sittingId]);
   if (pulledBackAt !== undefined)
-    return <span role="status">It was pulled back: what you mark from now on is not sent.</span>;
-  if (failed)
+    return (
+      <>
+        <span role="status">It was pulled back: what you mark from now on is not sent.</span>
+        <Button
+          size="compact-sm"
+          onClick={() => {
+            const again = overServer(sendMarks(server, sittingId, isoNow()));
+            void act(again).then((taken) => taken === false && say('It is still pulled back', true));
+          }}
+        >
+          Try to send again
+        </Button>
+      </>
+    );
+  if (failed !== null)
     return (
       <span role="status">
-        The server can’t be reached. Your marks are saved here and are sent as soon as it can.
+        Not sent: {failed}. Your marks are saved here and are sent as soon as that is possible.
       </span>
     );
   return (

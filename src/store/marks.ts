@@ -98,8 +98,9 @@ export async function markWork(
   });
 }
 
-const emptyMark = (
-  { sittingId, questionId, markerId = ownMarker }: MarkPlace,
+/** A mark that says nothing yet. */
+export const emptyMark = (
+  { sittingId, questionId, markerId = ownMarker }: Omit<MarkPlace, 'attemptIds'>,
   attemptId: string,
 ): HandMark => ({
   attemptId,

@@ -8,7 +8,7 @@ import { gradesCsv } from '@/core/formats/csv/grades';
 import { readinessOf } from '@/core/handback/readiness';
 import { whatWaits } from '@/core/marking/whatWaits';
 import type { Attempt, CountRule } from '@/core/model/sitting';
-import type { HandMark } from '@/core/model/mark';
+import { settledMarker, type HandMark } from '@/core/model/mark';
 import { inFigures, isIn, seatsOf } from '@/core/seats/seats';
 import { SeatBook, seatTables } from '@/core/seats/seatBook';
 import { keptProgress } from '@/core/analysis/keptProgress';
@@ -39,6 +39,10 @@ const anyAttempt = fc.record({
   points: fc.option(fc.integer({ min: 0, max: 3 })),
   /** What another marker gave, too. */
   others: fc.option(fc.integer({ min: 0, max: 3 })),
+  /** What was settled where they differed, before or after the teacher marked, too. */
+  settled: fc.option(fc.record({ points: fc.integer({ min: 0, max: 3 }), later: fc.boolean() })),
+  /** Words of the teacher's, without points. */
+  words: fc.boolean(),
   late: fc.constantFrom(null, true, false),
 });
 const anyAllowance = fc.record({ who: fc.nat(4), minutes: fc.integer({ min: 1, max: 20 }) });
@@ -47,7 +51,7 @@ type AnyAttempt = typeof anyAttempt extends fc.Arbitrary<infer T> ? T : never;
 function rowsOf(list: readonly AnyAttempt[]): { attempts: Attempt[]; marks: HandMark[] } {
   const attempts: Attempt[] = [];
   const marks: HandMark[] = [];
-  list.forEach(({ who, picked, text, state, points, others, late }, index) => {
+  list.forEach(({ who, picked, text, state, points, others, settled, words, late }, index) => {
     const number = attempts.filter(({ studentId }) => studentId === `s${who}`).length + 1;
     const last = !list.slice(index + 1).some((each) => each.who === who);
     attempts.push(
@@ -79,12 +83,20 @@ function rowsOf(list: readonly AnyAttempt[]): { attempts: Attempt[]; marks: Hand
     const place = { attemptId: `a${index}`, questionId: 'q4' };
     if (others !== null) marks.push(markOf({ ...place, points: others, markerId: 'colleague' }));
     if (points !== null) marks.push(markOf({ ...place, points }));
+    else if (words) marks.push(markOf({ ...place, comment: 'Which chart?' }));
+    if (settled !== null)
+      marks.push(
+        markOf({
+          ...{ ...place, points: settled.points, markerId: settledMarker },
+          at: new Date(Date.parse(at) + (settled.later ? 1 : -1) * 60_000).toISOString(),
+        }),
+      );
   });
   return { attempts, marks };
 }
 
 describe('desk, student’s page, preview and files give one answer', () => {
-  it('for any attempts, set aside, running, several under each rule, allowances, late answers, two markers', async () => {
+  it('for any attempts, set aside, running, several under each rule, allowances, late answers, two markers, what was settled', async () => {
     const elapsed = fc.constantFrom(limitMs / 2, limitMs * 1.5);
     const allowed = fc.array(anyAllowance, { maxLength: 3 });
     const attemptsOf = fc.array(anyAttempt, { maxLength: 8 });

@@ -18,18 +18,9 @@ import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
 import { markAnswers } from './marks';
 import { sittingRecords } from './queries';
-import {
-  giveAgain,
-  giveShares,
-  marksToSend,
-  pullShareBack,
-  removeTakenShare,
-  settleMarks,
-  shareToSend,
-  takeMarks,
-  takeMarksFromServer,
-  takeShare,
-} from './shares';
+import { settleMarks, takeMarks, takeMarksFromServer } from './sharedMarks';
+import { giveAgain, giveShares, pullShareBack, shareToSend } from './shares';
+import { marksToSend, removeTakenShare, takeShare } from './takenShares';
 import { desk } from './tables';
 
 const questionId = openQuestion.id;
@@ -108,17 +99,19 @@ describe('a share of marking', () => {
     expect(await totals()).toEqual([2, 1]);
   });
 
-  it('pulled back takes no more marks, by file or server, until it is open again; those that came stay', async () => {
+  it('pulled back takes no more files until it is open again; what came stays, and what the server had before comes', async () => {
     const share = await given();
     const back = await markedBy(share.id, [2, 1]);
     await takeMarks('sitting1', [{ ...back, marks: back.marks.slice(0, 1) }], later(20));
     await pullShareBack(share.id, later(21), later(21));
     expect((await takeMarks('sitting1', [back], later(22))).result[0]?.outcome).toBe('pulledBack');
-    await takeMarksFromServer([back], later(22));
     expect(await totals()).toEqual([2, undefined]);
-    await pullShareBack(share.id, null, later(23));
-    await takeMarksFromServer([back], later(24));
+    // The server takes nothing of it since then.
+    await takeMarksFromServer([back], later(22));
     expect(await totals()).toEqual([2, 1]);
+    await pullShareBack(share.id, null, later(23));
+    expect((await takeMarks('sitting1', [back], later(24))).result[0]?.outcome).toBe('sameAsBefore');
+    expect((await takeMarks('another', [back], later(24))).result[0]?.outcome).toBe('otherSitting');
   });
 
   it('is taken in once, and goes without a trace', async () => {

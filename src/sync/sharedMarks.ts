@@ -1,7 +1,9 @@
 import { readMarks, readShare, marksText, shareText } from '@/core/formats/packet/shareFile';
 import type { MarksBack, ShareContent } from '@/core/model/share';
 import { ServerFault } from '@/core/exchange/serverFault';
-import { marksToSend, noteTakenShare, shareToSend, takeMarksFromServer } from '@/store/shares';
+import { takeMarksFromServer } from '@/store/sharedMarks';
+import { noteOnServer, shareToSend } from '@/store/shares';
+import { marksToSend, noteTakenShare } from '@/store/takenShares';
 import { pairing } from '@/store/pairing';
 import { desk } from '@/store/tables';
 import type { ShareConnection } from './shareConnection';
@@ -44,9 +46,10 @@ export async function sealedShare(shareId: string): Promise<string> {
 }
 
 /** Puts a share on the server. */
-export async function putShare(server: ShareConnection, shareId: string): Promise<void> {
+export async function putShare(server: ShareConnection, shareId: string, now: string): Promise<void> {
   const { content, code } = await shareToSend(shareId);
   await server.put(shareId, { code, text: await shareText(content, code, chance) });
+  await noteOnServer(shareId, now);
 }
 
 /** Fetches the share of a code; null where the server knows none. @throws {ServerFault} otherwise */
@@ -85,7 +88,7 @@ async function sendNow(server: ShareConnection, sittingId: string, now: string):
   const text = await marksText(found.back, found.title, found.taken.secret, chance);
   try {
     await server.putMarks({ code: found.taken.code, text });
-    await noteTakenShare(sittingId, { sentAt: now });
+    await noteTakenShare(sittingId, { sentAt: now, pulledBackAt: undefined });
     return true;
   } catch (error) {
     if (!(error instanceof ServerFault) || error.why !== 'pulledBack') throw error;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { agreement } from './agreement';
+import { agreement, isFew, kappaStep } from './agreement';
 
 const reference = JSON.parse(
   readFileSync(new URL('../../../tests/reference/markers.expected.json', import.meta.url), 'utf8'),
@@ -31,6 +31,17 @@ describe('agreement of two markers', () => {
         [1, 1],
       ]),
     ).toMatchObject({ exact: 1, kappa: null, icc: null });
+  });
+
+  // Landis and Koch 1977, from memory.
+  it('has a step by its kappa, and says where the answers are few', () => {
+    const steps = [-0.1, 0.4, 0.41, 0.6, 0.61, 0.8, 0.81, 1].map((kappa) => kappaStep({ kappa }));
+    expect(steps).toEqual([
+      ...(['little', 'little', 'moderate', 'moderate'] as const),
+      ...(['substantial', 'substantial', 'almostPerfect', 'almostPerfect'] as const),
+    ]);
+    expect(kappaStep({ kappa: null })).toBeNull();
+    expect([29, 30].map((answers) => isFew({ answers }))).toEqual([true, false]);
   });
 
   it('is whole where both gave the same, and never more', () => {

@@ -44,6 +44,23 @@ export function agreement(pairs: readonly (readonly [number, number])[]): Agreem
   };
 }
 
+/** How good an agreement is, by its kappa. */
+export type KappaStep = 'little' | 'moderate' | 'substantial' | 'almostPerfect';
+
+/**
+ * How good an agreement is, in the steps of Landis and Koch 1977 (from memory): above 0.8, 0.6 and 0.4. What they tell apart
+ * below is little to a marker. Null where kappa is not defined.
+ */
+export function kappaStep({ kappa }: Pick<Agreement, 'kappa'>): KappaStep | null {
+  if (kappa === null) return null;
+  if (kappa > 0.8) return 'almostPerfect';
+  if (kappa > 0.6) return 'substantial';
+  return kappa > 0.4 ? 'moderate' : 'little';
+}
+
+/** Whether the answers are too few for the figures to say much (common practice, no source). */
+export const isFew = ({ answers }: Pick<Agreement, 'answers'>): boolean => answers < 30;
+
 const tiny = 1e-9;
 const square = (value: number) => value * value;
 

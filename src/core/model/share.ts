@@ -30,6 +30,8 @@ export const MarkingShare = z.object({
   /** What its marks are sealed with on their way back. */
   secret: Line,
   givenAt: Instant,
+  /** Since when it lies on the server, where it goes that way; absent: it does not yet. */
+  onServerAt: Instant.optional(),
   /** When marks last came back. */
   heardAt: Instant.optional(),
   /** From then on no more marks are taken. */

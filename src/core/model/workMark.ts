@@ -21,6 +21,9 @@ export type TextMark = z.infer<typeof TextMark>;
 /** Nothing of a layer lies farther out than this: a page forty times as high as wide. */
 export const farthest = 40_000;
 
+/** So many numbers one mark is made of at most: a longer line keeps fewer of its points. */
+export const mostNumbers = 4_000;
+
 /**
  * One mark on a drawing, a photo, a page or a line of maths: vectors in a layer over it, in thousandths of its width from
  * its upper left corner, so that they stay where they were made at any size.
@@ -31,7 +34,7 @@ export const LayerMark = z.object({
   /** What of the answer it lies on: see `surfaces`. */
   on: z.string().min(1).max(120),
   /** x and y by turns: the line of a pen, the two ends of an arrow, the place of the rest. */
-  points: z.number().int().min(-farthest).max(farthest).array().min(2).max(4_000),
+  points: z.number().int().min(-farthest).max(farthest).array().min(2).max(mostNumbers),
   /** What a note says. */
   text: Text,
 });

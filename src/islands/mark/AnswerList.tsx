@@ -21,8 +21,10 @@ interface AnswerListProps {
   goTo: (id: string) => void;
   /** True when the key was taken. */
   onKey: (key: string, shift: boolean) => boolean;
-  /** Told which answers are in sight, each whole, in their order. */
+  /** Told which answers are in sight, each whole, in their order, whenever that was drawn. */
   seen: (ids: string[]) => void;
+  /** Is given what looks which they are at this moment: a key may come before the list was drawn where it stands now. */
+  looking: RefObject<() => string[]>;
   comment: (group: SameAnswers, comment: string) => void;
   /** What is put forward, by the id of the row. */
   likes: ReadonlyMap<string, LikeMark>;
@@ -44,6 +46,7 @@ export function AnswerList({
   goTo,
   onKey,
   seen,
+  looking,
   comment,
   likes,
   work,
@@ -117,11 +120,19 @@ export function AnswerList({
     };
   }, []);
   useEffect(() => {
-    const [from, height] = [rows.scrollOffset ?? 0, scroller.current?.clientHeight ?? 0];
-    const whole = rows
-      .getVirtualItems()
-      .filter(({ start, end, size }) => size >= height || (start >= from - 1 && end <= from + height + 1));
-    seen(whole.flatMap(({ index }) => entries[index]?.group.id ?? []));
+    looking.current = () => {
+      const frame = scroller.current?.getBoundingClientRect();
+      if (!frame) return [];
+      return [...(scroller.current?.querySelectorAll<HTMLElement>('[data-index]') ?? [])].flatMap((row) => {
+        const { top, bottom } = row.getBoundingClientRect();
+        const inSight = bottom > frame.top && top < frame.bottom;
+        const whole = top >= frame.top - 1 && bottom <= frame.bottom + 1;
+        const id = entries[Number(row.dataset.index)]?.group.id;
+        // One that is higher than the list is as whole as it can be.
+        return id !== undefined && (whole || (inSight && bottom - top >= frame.height)) ? [id] : [];
+      });
+    };
+    seen(looking.current());
   });
   return (
     <div ref={scroller} className={styles.scroller}>

@@ -1,5 +1,5 @@
 import { Combobox, useCombobox } from '@mantine/core';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { fewestLetters, foundComments, type OfferedComment } from '@/core/marking/commentBank';
 import { counted, points } from '@/words/format';
 import { KeptTextarea } from '@/ui/KeptTextarea';
@@ -25,22 +25,28 @@ const mostShown = 6;
 export function CommentField({ label, placeholder, value, keep, offered, chosen, done }: CommentFieldProps) {
   const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() });
   const [typed, setTyped] = useState('');
+  /** Put away until something else is typed. */
+  const [closed, setClosed] = useState(true);
   const replacing = useRef<((text: string) => void) | null>(null);
   // What is typed is looked for again when comments come in while the list is open.
   const found = useMemo(
     () => (typed.trim().length < fewestLetters ? [] : foundComments(typed, offered()).slice(0, mostShown)),
     [typed, offered],
   );
-  const open = combobox.dropdownOpened && found.length > 0;
   const look = (next: string) => {
     setTyped(next);
-    combobox.openDropdown();
+    setClosed(false);
   };
+  const show = found.length > 0 && !closed;
+  const { openDropdown, closeDropdown } = combobox;
+  useEffect(() => {
+    if (show) openDropdown();
+    else closeDropdown();
+  }, [show, openDropdown, closeDropdown]);
   const take = (text: string) => {
     const comment = found.find((each) => each.text === text);
     replacing.current?.(text);
     setTyped('');
-    combobox.closeDropdown();
     if (comment) chosen?.(comment);
   };
   return (
@@ -54,13 +60,13 @@ export function CommentField({ label, placeholder, value, keep, offered, chosen,
           onKeep={keep}
           onTyping={look}
           replacing={replacing}
-          onBlur={() => combobox.closeDropdown()}
+          onBlur={() => setClosed(true)}
           onKeyDown={(event) => {
-            const choosing = open && combobox.getSelectedOptionIndex() >= 0;
-            if (event.key === 'Escape' && open) {
+            const choosing = show && combobox.getSelectedOptionIndex() >= 0;
+            if (event.key === 'Escape' && show) {
               event.preventDefault();
               event.stopPropagation();
-              combobox.closeDropdown();
+              setClosed(true);
             } else if (
               (event.key === 'Escape' || (event.key === 'Enter' && !event.shiftKey && !choosing)) &&
               done

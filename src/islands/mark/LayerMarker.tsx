@@ -15,7 +15,7 @@ import {
 import { layerPoints, markAt, type Place } from '@/core/marking/work/layerPoints';
 import type { LayerMark, WorkMark } from '@/core/model/workMark';
 import { KeyHint } from '@/ui/KeyHint';
-import { LayerNotes, LayerShapes, layerWords } from '@/ui/plain/MarkLayer';
+import { LayerNotes, LayerShapes, LayerSheet, layerWords } from '@/ui/plain/MarkLayer';
 import { Markable, type MarkableProps } from '../kinds/Surface';
 import styles from './layer.module.css';
 
@@ -234,13 +234,13 @@ function MarkedSurface({ on, label, marks, children }: MarkableProps) {
           onKeyDown={onKey}
         >
           {children}
-          <svg className={styles.layer} viewBox="0 0 1000 1000" aria-hidden>
+          <LayerSheet aria-hidden>
             <LayerShapes marks={seen} />
             <path
               className={styles.cross}
               d={`M${cross[0] - 24} ${cross[1]}h48M${cross[0]} ${cross[1] - 24}v48`}
             />
-          </svg>
+          </LayerSheet>
           <div
             className={`${styles.glass} ${lineTools.has(tool) ? styles.drawing : ''}`}
             // The press itself does not move the focus: a note is typed at once.

@@ -33,7 +33,7 @@ const shortcuts: Shortcut[] = [
   { keys: 'Shift ↓', does: 'split the pile here' },
   { keys: 'Shift ↑', does: 'join with the answer above' },
   { keys: 'F2', does: 'name the pile' },
-  { keys: 'F9', does: 'mark the text itself: strike out, underline, insert, write beside' },
+  { keys: 'F9', does: 'mark the work itself: words of a text, a drawing, a photo or a page' },
 ];
 
 /** Marking by question: one question, everyone's answers, equal ones together. */

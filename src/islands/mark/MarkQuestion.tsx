@@ -115,27 +115,26 @@ export function MarkQuestion({
   const seen = useRef(new Set<string>());
   const pileActs = usePileActs({ sitting, question, piles, at, seen, goTo });
   const entry = entries.find(({ group }) => group.id === current?.id);
-  /** The rows that are whole on the screen, in their order. */
-  const onScreen = useRef<string[]>([]);
+  /** Looks which rows are whole on the screen, in their order. */
+  const onScreen = useRef<() => string[]>(() => []);
   const [forward, setForward] = useState(0);
   const lookedAt = (ids: string[]) => {
-    onScreen.current = ids;
     for (const id of ids) seen.current.add(id);
-    setForward(forwardOnScreen().length);
+    setForward(forwardOf(ids).length);
   };
   // What was set aside for a second look is looked at by itself.
-  const forwardOnScreen = () => {
+  const forwardOf = (ids: readonly string[]) => {
     const aside = new Set(groups.flatMap((group) => (group.aside ? [group.id] : [])));
-    return onScreen.current.filter((id) => likes.has(id) && !aside.has(id));
+    return ids.filter((id) => likes.has(id) && !aside.has(id));
   };
   const takeOnScreen = () => {
-    const ids = forwardOnScreen();
+    const ids = forwardOf(onScreen.current());
     const last = groups.find(({ id }) => id === ids.at(-1));
     acts.takeLike(ids);
     if (last && habits.goesOn) goOn(last);
   };
   const page = (by: 1 | -1) => {
-    const ids = onScreen.current;
+    const ids = onScreen.current();
     const edge = by === 1 ? ids.at(-1) : ids[0];
     const index = shown.findIndex(({ group }) => group.id === edge);
     const next = shown[Math.max(0, by === 1 ? index + 1 : index - ids.length)];
@@ -233,6 +232,7 @@ export function MarkQuestion({
         work={{ open: marksText, setOpen: setMarksText, change: acts.markText }}
         names={names ? sitting.seats : null}
         seen={lookedAt}
+        looking={onScreen}
         enterDoes={current ? enterWords(current, groups, likes, nextQuestion?.number ?? null) : ''}
         goTo={goTo}
         onKey={onKey}

@@ -11,18 +11,18 @@ import {
   type MarkersMet,
   type SettleRule,
 } from '@/core/analysis/compareMarkers';
-import { groupBy } from '@/core/basics/groupBy';
 import type { AnswersGiven } from '@/core/model/share';
-import type { Agreement } from '@/core/analysis/agreement';
+import { isFew, kappaStep, type Agreement, type KappaStep } from '@/core/analysis/agreement';
 import { kindOf, type Response } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import { sameAnswers } from '@/core/marking/sameAnswers';
+import { answersGiven } from '@/core/marking/shares/deal';
 import { schemeOf } from '@/core/marking/scheme';
 import { ownMarker, settledMarker, type HandMark, type MarkValues } from '@/core/model/mark';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { settleMarks } from '@/store/shares';
+import { settleMarks } from '@/store/sharedMarks';
 import { isoNow } from '@/ui/clock';
 import { counted, percent, points } from '@/words/format';
 import { viewOf } from '../kinds';
@@ -124,13 +124,7 @@ function Pair({ sitting, marks, pair, nameOf, giveToThird }: PairProps) {
       : `as ${inSentence(rule)} gave`;
   const settle = (pairs: readonly MarkedTwice[], rule: SettleRule) =>
     void act(settleMarks(sitting.sitting.id, pairs, rule, whose(rule), isoNow()));
-  const third = () =>
-    giveToThird(
-      [...groupBy(open, ({ questionId }) => questionId)].map(([questionId, pairs]) => ({
-        questionId,
-        attemptIds: pairs.map(({ attemptId }) => attemptId),
-      })),
-    );
+  const third = () => giveToThird(answersGiven(open));
   const figures = agreementOf(twice);
   return (
     <>
@@ -220,20 +214,24 @@ function Figures({ figures, first, second }: { figures: Agreement; first: string
           {icc === null ? 'not defined: too few answers, or no spread' : icc.toFixed(2).replace('-', '−')}
         </dd>
         <dt>What that means</dt>
-        <dd>{agreementWords(kappa, answers)}</dd>
+        <dd>{agreementWords(figures)}</dd>
       </dl>
     </>
   );
 }
 
-/** Landis and Koch 1977 name the steps of kappa; with few answers none of them says much. */
-function agreementWords(kappa: number | null, answers: number): string {
-  if (kappa === null) return 'nothing can be said of chance here';
-  const few = answers < 30 ? ', from few answers' : '';
-  if (kappa > 0.8) return `almost perfect agreement${few}`;
-  if (kappa > 0.6) return `substantial agreement${few}`;
-  if (kappa > 0.4) return `moderate agreement${few}: talk about the scheme`;
-  return `little agreement${few}: look at the scheme together before you go on`;
+const stepWords: Record<KappaStep, string> = {
+  almostPerfect: 'almost perfect agreement',
+  substantial: 'substantial agreement',
+  moderate: 'moderate agreement: talk about the scheme',
+  little: 'little agreement: look at the scheme together before you go on',
+};
+
+/** What the figures come to, in words. */
+function agreementWords(figures: Agreement): string {
+  const step = kappaStep(figures);
+  if (step === null) return 'nothing can be said of chance here';
+  return isFew(figures) ? `${stepWords[step]}. With so few answers that may be chance` : stepWords[step];
 }
 
 interface DifferingProps {

@@ -2,7 +2,7 @@ import { Button } from '@mantine/core';
 import { useState } from 'react';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { takeMarks, type MarksTaken } from '@/store/shares';
+import { takeMarks, type MarksTaken } from '@/store/sharedMarks';
 import { FileButton } from '@/ui/FileButton';
 import { isoNow } from '@/ui/clock';
 import { counted } from '@/words/format';
@@ -25,8 +25,8 @@ export function MarksIn({ sitting }: { sitting: SittingData }) {
       ),
     );
     if (!taken) return;
-    const words = new Map(good.map(({ name }, at) => [name, taken.result[at]]));
-    setTold(found.map((each) => toldOf(each, words.get(each.name))));
+    const became = new Map(good.map(({ back }, at) => [back, taken.result[at]]));
+    setTold(found.map((each) => toldOf(each, each.back ? became.get(each.back) : undefined)));
   };
   return (
     <section aria-label="Marks that came back" className={styles.back}>
@@ -53,8 +53,8 @@ export function MarksIn({ sitting }: { sitting: SittingData }) {
       </div>
       {told.length > 0 && (
         <ul className={styles.told} role="status">
-          {told.map(({ name, words, fault }) => (
-            <li key={name} className={fault ? styles.fault : undefined}>
+          {told.map(({ name, words, fault }, at) => (
+            <li key={at} className={fault ? styles.fault : undefined}>
               {name}: {words}
             </li>
           ))}
@@ -72,6 +72,8 @@ function toldOf({ name, refused }: MarksFile, taken: MarksTaken | undefined) {
   switch (outcome) {
     case 'gone':
       return { name, words: 'The share it belongs to is no longer on this desk.', fault: true };
+    case 'otherSitting':
+      return { name, words: `Marks of ${marker} for another sitting: take them in there.`, fault: true };
     case 'pulledBack':
       return {
         name,

@@ -2,8 +2,7 @@ import { Button, Checkbox, NativeSelect, NumberInput, Radio, TextInput } from '@
 import { useMemo, useState } from 'react';
 import type { Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
-import { sameAnswers } from '@/core/marking/sameAnswers';
-import { countGiven, dealt } from '@/core/marking/shares/deal';
+import { answersToGive, countGiven, dealt } from '@/core/marking/shares/deal';
 import type { AnswersGiven } from '@/core/model/share';
 import { act, say } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
@@ -43,13 +42,12 @@ export function ShareForm({ sitting, questions, preset, setPreset }: ShareFormPr
   const answers = useMemo(
     () =>
       preset ??
-      answersIn(
-        sitting,
+      answersToGive(
         questions.filter(({ id }) => !left.has(id)),
-        group,
-        which === 'waiting',
+        sitting.seats,
+        { groupId: group || null, onlyWaiting: which === 'waiting' },
       ),
-    [sitting, questions, left, group, which, preset],
+    [sitting.seats, questions, left, group, which, preset],
   );
   const hands = dealt(answers, {
     markers: Math.max(1, markers.length),
@@ -69,9 +67,11 @@ export function ShareForm({ sitting, questions, preset, setPreset }: ShareFormPr
     }));
     const made = await act(giveShares(sitting.sitting.id, wishes, isoNow()));
     if (!made) return;
-    for (const share of made.result)
-      if (way === 'server') await act(sendShare(share.id));
-      else await act(saveShare(share.id, share.marker, sitting.sitting.title));
+    for (const { id, marker } of made.result) {
+      const going = way === 'server' ? sendShare(id) : saveShare(id, marker, sitting.sitting.title);
+      // Why it did not go stands in the line below; the table has a button to try again.
+      if ((await act(going.then(() => true))) === null) return;
+    }
     const [first] = made.result;
     say(
       made.result.length === 1 && first
@@ -171,7 +171,7 @@ export function ShareForm({ sitting, questions, preset, setPreset }: ShareFormPr
             />
           </div>
         </Radio.Group>
-        <Button type="submit" size="sm" disabled={markers.length === 0 || total === 0 || doubled}>
+        <Button type="submit" size="sm" disabled={markers.length === 0 || sizes.includes(0) || doubled}>
           {giveWords(total, markers.length, sizes)}
         </Button>
       </form>
@@ -239,30 +239,8 @@ function WhichAnswers({ sitting, questions, left, setLeft, group, setGroup, whic
 /** "Give 92 answers", "Give 3 markers 30 to 31 answers each": what the button does. */
 function giveWords(total: number, markers: number, sizes: readonly number[]): string {
   if (total === 0) return 'No such answers';
+  if (sizes.includes(0)) return 'More markers than scripts';
   if (markers <= 1) return `Give ${counted(sizes[0] ?? 0, 'answer')}`;
   const [least, most] = [Math.min(...sizes), Math.max(...sizes)];
   return `Give ${markers} markers ${least === most ? counted(most, 'answer') : `${least} to ${most} answers`} each`;
-}
-
-/** The answers that are there to be marked, by question. */
-function answersIn(
-  sitting: SittingData,
-  questions: readonly Question[],
-  group: string,
-  onlyWaiting: boolean,
-): AnswersGiven[] {
-  const seats = group
-    ? sitting.seats.filter(({ student }) => student.groupIds.includes(group))
-    : sitting.seats;
-  const ids = new Set(seats.map(({ student }) => student.id));
-  return questions
-    .map((question) => ({
-      questionId: question.id,
-      attemptIds: sameAnswers(question, sitting.seats).flatMap(({ answers }) =>
-        answers
-          .filter(({ studentId, award }) => ids.has(studentId) && (!onlyWaiting || award.state === 'waiting'))
-          .map(({ attemptId }) => attemptId),
-      ),
-    }))
-    .filter(({ attemptIds }) => attemptIds.length > 0);
 }

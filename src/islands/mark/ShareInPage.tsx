@@ -5,14 +5,15 @@ import { readShare } from '@/core/formats/packet/shareFile';
 import type { ShareContent } from '@/core/model/share';
 import { DeskReady } from '@/desk/DeskReady';
 import { act } from '@/desk/act';
-import { takeShare } from '@/store/shares';
+import { takeShare } from '@/store/takenShares';
 import { desk } from '@/store/tables';
 import { fetchShare } from '@/sync/sharedMarks';
 import { FileButton } from '@/ui/FileButton';
 import { isoNow } from '@/ui/clock';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { refusedFileWords } from './marksFiles';
-import { overServer, shareServer } from './shareOut';
+import { overServer } from '@/words/shareFaults';
+import { shareServer } from './shareOut';
 import styles from './markers.module.css';
 
 /** Taking in answers that a colleague gave to be marked: from a file, or by a code from the classroom server. */

@@ -100,7 +100,7 @@ function Row({ marker, asked, pace, of, now, share, title = '' }: RowProps) {
 
 /** Where a share is, and what can be done with it. */
 function ShareActs({ share, title, now }: { share: MarkingShare; title: string; now: number }) {
-  const { id, marker, way, code, pulledBackAt } = share;
+  const { id, marker, way, code, onServerAt, pulledBackAt } = share;
   if (way === 'here') return <a href={`/sittings/${id}/mark`}>Mark the sample</a>;
   const pullBack = async () => {
     // Off the server first: from then on nothing comes in that would be refused.
@@ -127,8 +127,18 @@ function ShareActs({ share, title, now }: { share: MarkingShare; title: string; 
   return (
     <span className={styles.acts}>
       <span>
-        {way === 'server' ? 'on the server' : 'as a file'}, code <code>{code}</code>
+        {way === 'file' ? 'as a file' : onServerAt ? 'on the server' : 'not on the server yet'}, code{' '}
+        <code>{code}</code>
       </span>
+      {way === 'server' && onServerAt === undefined && (
+        <Button
+          size="compact-sm"
+          aria-label={`Put the share of ${marker} on the server`}
+          onClick={() => void act(sendShare(id))}
+        >
+          Put it there
+        </Button>
+      )}
       {way === 'file' && (
         <Button
           size="compact-sm"

@@ -1,3 +1,4 @@
+import type { SVGProps } from 'react';
 import { layerCounts } from '@/core/marking/work/layer';
 import type { LayerMark } from '@/core/model/workMark';
 import { counted } from '@/words/format';
@@ -8,10 +9,15 @@ import styles from './MarkLayer.module.css';
  */
 export default function MarkLayer({ marks }: { marks: readonly LayerMark[] }) {
   return (
-    <svg className={styles.layer} viewBox="0 0 1000 1000" role="img" aria-label={layerWords(marks)}>
+    <LayerSheet role="img" aria-label={layerWords(marks)}>
       <LayerShapes marks={marks} />
-    </svg>
+    </LayerSheet>
   );
+}
+
+/** A layer over whatever it is put into: as wide as that is, in thousandths of its width. */
+export function LayerSheet(svg: SVGProps<SVGSVGElement>) {
+  return <svg className={styles.layer} viewBox="0 0 1000 1000" {...svg} />;
 }
 
 /** What notes of a layer say, by the numbers they have in it. */

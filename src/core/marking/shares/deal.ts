@@ -1,6 +1,44 @@
+import { groupBy } from '../../basics/groupBy';
 import { shuffled } from '../../basics/shuffled';
+import type { Question } from '../../kinds';
+import type { Seat } from '../../seats/seats';
 import type { AnswersGiven } from '../../model/share';
-import type { SameAnswers } from '../sameAnswers';
+import { sameAnswers, type SameAnswers } from '../sameAnswers';
+
+/** One answer: whose, to what. */
+interface AnswerPlace {
+  questionId: string;
+  attemptId: string;
+}
+
+/** Answers by question, in the order in which they come. */
+export const answersGiven = (places: readonly AnswerPlace[]): AnswersGiven[] =>
+  [...groupBy(places, ({ questionId }) => questionId)].map(([questionId, of]) => ({
+    questionId,
+    attemptIds: of.map(({ attemptId }) => attemptId),
+  }));
+
+/** The answers to these questions that can be given to somebody: of everyone who is in, blank ones too. */
+export function answersToGive(
+  questions: readonly Question[],
+  seats: readonly Seat[],
+  { groupId, onlyWaiting }: { groupId: string | null; onlyWaiting: boolean },
+): AnswersGiven[] {
+  const ids = new Set(
+    seats
+      .filter(({ student }) => groupId === null || student.groupIds.includes(groupId))
+      .map(({ student }) => student.id),
+  );
+  return answersGiven(
+    questions.flatMap((question) =>
+      sameAnswers(question, seats).flatMap(({ answers }) =>
+        answers
+          .filter(({ studentId, award }) => ids.has(studentId) && (!onlyWaiting || award.state === 'waiting'))
+          .map(({ attemptId }) => ({ questionId: question.id, attemptId })),
+      ),
+    ),
+  );
+}
 
 export interface Dealing {
   /** How many markers there are. */
@@ -62,13 +100,7 @@ export function blindSample(marked: readonly MarkedGroups[], marker: string, see
     }),
   );
   const size = Math.max(fewestInSample, Math.ceil(answers * sampleShare));
-  const drawn = shuffled(candidates, seed).slice(0, size);
-  return marked
-    .map(({ questionId }) => ({
-      questionId,
-      attemptIds: drawn.filter((each) => each.questionId === questionId).map(({ attemptId }) => attemptId),
-    }))
-    .filter(({ attemptIds }) => attemptIds.length > 0);
+  return answersGiven(shuffled(candidates, seed).slice(0, size));
 }
 
 /** How many answers there are. */

@@ -7,14 +7,16 @@ import {
   openQuestion,
   passagePlan,
   plottedCourse,
+  studentOf,
 } from '../../../../tests/unit/samples';
+import { textSeats } from '../../../../tests/unit/textSeats';
 import { sameGroup } from '../../../../tests/unit/sameGroup';
 import { filesIn } from '../../basics/filesIn';
 import { changedMark, ownMarker } from '../../model/mark';
 import type { PaperVersion } from '../../model/paper';
 import type { AnswersGiven, MarkingShare } from '../../model/share';
 import { shareContent, shareRows, takenBack } from './content';
-import { blindSample, countGiven, dealt, scriptsOf } from './deal';
+import { answersToGive, blindSample, countGiven, dealt, scriptsOf } from './deal';
 import { paceOf } from './pace';
 
 const paper: PaperVersion = {
@@ -91,6 +93,22 @@ describe('answers dealt out to markers', () => {
         expect(new Set(pairsOf(first ?? []))).toEqual(new Set(pairsOf(answers)));
       }),
     );
+  });
+});
+
+describe('the answers that can be given', () => {
+  const seats = textSeats(['west', '', 'east'], [markOf({ attemptId: 'a0', points: 2 })]).map((seat, n) => ({
+    ...seat,
+    student: studentOf({ id: `s${n}`, groupIds: [n === 2 ? 'other' : 'group1'] }),
+  }));
+  const ids = (rules: Parameters<typeof answersToGive>[2]) =>
+    answersToGive([{ ...openQuestion }], seats, rules).flatMap(({ attemptIds }) => [...attemptIds].sort());
+
+  it('are those of everyone who is in, blank ones too; of one group, or those that wait, where that is asked for', () => {
+    expect(ids({ groupId: null, onlyWaiting: false })).toEqual(['a0', 'a1', 'a2']);
+    expect(ids({ groupId: 'group1', onlyWaiting: false })).toEqual(['a0', 'a1']);
+    expect(ids({ groupId: null, onlyWaiting: true })).not.toContain('a0');
+    expect(answersToGive([], seats, { groupId: null, onlyWaiting: false })).toEqual([]);
   });
 });
 

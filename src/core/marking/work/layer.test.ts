@@ -5,7 +5,7 @@ import { layerCounts, markedPages, marksOn, surfaces, textMarks } from './layer'
 import { layerPoints, markAt } from './layerPoints';
 
 const mark = (is: LayerMark['is'], on: string, points: number[], text = ''): LayerMark => ({
-  ...{ id: `${is} ${on} ${points.join()}`, is, on, points, text },
+  ...{ id: `${is} ${on}`, is, on, points, text },
 });
 const struck: WorkMark = { id: 's', is: 'struck', from: 0, to: 3, quote: 'ebb', text: '' };
 
@@ -42,6 +42,14 @@ describe('marks on what is no text', () => {
       ]),
     ).toBeNull();
     expect(layerPoints('pen', [])).toBeNull();
+    // A scribble that goes on and on keeps fewer of its points, and is no less a mark.
+    const scribble = Array.from({ length: 9_000 }, (_, n): [number, number] => [
+      (n * 37) % 1000,
+      (n * 91) % 1000,
+    ]);
+    const kept = layerPoints('pen', scribble) ?? [];
+    expect(kept.length).toBeLessThanOrEqual(4_000);
+    expect(LayerMark.safeParse(mark('pen', 'drawing', kept)).success).toBe(true);
     const places = fc.array(
       fc.tuple(fc.double({ min: 0, max: 1000, noNaN: true }), fc.double({ min: 0, max: 3000, noNaN: true })),
       {

@@ -1,5 +1,5 @@
 import { distanceTo, thinned } from '../../kinds/working/strokes';
-import type { LayerMark } from '../../model/workMark';
+import { mostNumbers, type LayerMark } from '../../model/workMark';
 
 /** Where marks of a layer are made and found: what only the marker's side needs. */
 
@@ -13,11 +13,19 @@ export function layerPoints(is: LayerMark['is'], places: readonly Place[]): numb
   const [first] = places;
   const last = places.at(-1);
   if (!first || !last) return null;
-  if (is === 'pen') return thinned(places);
+  if (is === 'pen') return line(places);
   if (is !== 'arrow') return whole(first);
   return Math.hypot(last[0] - first[0], last[1] - first[1]) < shortest
     ? null
     : [...whole(first), ...whole(last)];
+}
+
+/** A line with as many of its points as a mark can hold. */
+function line(places: readonly Place[]): number[] {
+  let apart = 3;
+  let points = thinned(places, apart);
+  while (points.length > mostNumbers) points = thinned(places, (apart *= 2));
+  return points;
 }
 
 /** An arrow that is shorter has no direction. */

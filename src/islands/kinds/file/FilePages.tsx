@@ -4,6 +4,8 @@ import type { FileRef } from '@/core/basics/file';
 import { markedPages, surfaces } from '@/core/marking/work/layer';
 import type { WorkMark } from '@/core/model/workMark';
 import { useFiles } from '@/ui/files';
+import { PdfPage } from '@/ui/PdfPage';
+import { openedPdf } from '@/ui/pdfDocument';
 import { Button } from '@/ui/plain/Button';
 import { Surface } from '../Surface';
 import styles from './file.module.css';
@@ -25,13 +27,7 @@ export default function FilePages({ file, work = [] }: FilePagesProps) {
     void (async () => {
       const found = await files.get(file.id);
       if (!found || !here) return;
-      const library = await import('pdfjs-dist');
-      library.GlobalWorkerOptions.workerSrc = new URL(
-        'pdfjs-dist/build/pdf.worker.min.mjs',
-        import.meta.url,
-      ).toString();
-      // It takes the bytes for itself.
-      open = await library.getDocument({ data: found.bytes.slice() }).promise;
+      open = await openedPdf(found.bytes);
       if (here) setPdf(open);
     })().catch(() => here && setPdf('broken'));
     return () => {
@@ -88,7 +84,13 @@ export default function FilePages({ file, work = [] }: FilePagesProps) {
         label={`${file.name}, page ${page.pageNumber}`}
         work={work}
       >
-        <Page key={page.pageNumber} page={page} label={`Page ${page.pageNumber} of ${file.name}`} />
+        <PdfPage
+          key={page.pageNumber}
+          page={page}
+          scale={sharpness}
+          className={styles.page}
+          label={`Page ${page.pageNumber} of ${file.name}`}
+        />
       </Surface>
     </div>
   );
@@ -96,19 +98,3 @@ export default function FilePages({ file, work = [] }: FilePagesProps) {
 
 /** Drawn larger than it is shown, so that small writing can be read. */
 const sharpness = 2;
-
-function Page({ page, label }: { page: PDFPageProxy; label: string }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    const element = canvas.current;
-    if (!element) return;
-    const viewport = page.getViewport({ scale: sharpness });
-    element.width = viewport.width;
-    element.height = viewport.height;
-    const drawing = page.render({ canvas: element, viewport });
-    // Taken away while it is drawn: nothing to say.
-    drawing.promise.catch(() => undefined);
-    return () => drawing.cancel();
-  }, [page]);
-  return <canvas ref={canvas} className={styles.page} role="img" aria-label={label} />;
-}
