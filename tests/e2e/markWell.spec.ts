@@ -328,7 +328,7 @@ test('scripts stand in an order, two side by side, and the other papers of a stu
 });
 
 test('everyone who chose an option gets a comment, whatever else they chose', async ({ page }) => {
-  await page.goto('/sittings/lights/mark?question=l3');
+  await page.goto('/sittings/lights/mark?question=l5');
   const margin = page.getByRole('complementary', { name: 'Question and scheme' });
   const who = margin.getByRole('combobox', { name: 'Who chose' });
   await who.selectOption({ index: 1 });

@@ -17,6 +17,7 @@ it('who chose an option is found whatever else was chosen', () => {
   ]);
   expect(found.map(({ category }) => category.id)).toEqual(options.map(({ id }) => id));
   expect(found[0]?.answers.map(({ attemptId }) => attemptId)).toEqual(['a1', 'a2']);
+  expect(choosersOf(springChoices, [group(answer('a1', [first]), answer('a3', [second]))])).toEqual([]);
   expect(found[1]?.answers.map(({ attemptId }) => attemptId)).toEqual(['a2', 'a3']);
 });
 

@@ -8,18 +8,23 @@ export interface Chosen {
   answers: AnswerToMark[];
 }
 
-/** What a question offers, each with the answers that chose it; none for kinds that offer nothing. */
+/**
+ * What a question offers, each with the answers that chose it. None where no answer chose several: there equal answers are
+ * those that chose the same, and are commented together anyway.
+ */
 export function choosersOf(question: Question, groups: readonly SameAnswers[]): Chosen[] {
   const kind = kindOf(question);
   const chosen = new Map(
     kind.offered(question).map((category): [string, Chosen] => [category.id, { category, answers: [] }]),
   );
-  for (const { answers } of groups)
-    for (const answer of answers)
-      if (answer.response)
-        for (const { id } of kind.categoriesOf(question, answer.response))
-          chosen.get(id)?.answers.push(answer);
-  return [...chosen.values()];
+  let several = false;
+  for (const answer of groups.flatMap(({ answers }) => answers)) {
+    if (!answer.response) continue;
+    const of = kind.categoriesOf(question, answer.response).flatMap(({ id }) => chosen.get(id) ?? []);
+    for (const each of of) each.answers.push(answer);
+    several ||= of.length > 1;
+  }
+  return several ? [...chosen.values()] : [];
 }
 
 /** A comment with words added to it; words that are in it already are not said twice. */

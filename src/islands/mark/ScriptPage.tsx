@@ -107,7 +107,7 @@ function Script({ sitting, studentId }: { sitting: SittingData; studentId: strin
         const award = awards.get(question.id);
         return (
           award && (
-            <div key={question.id}>
+            <div key={question.id} className={other ? styles.pair : undefined}>
               <ScriptAnswer
                 question={question}
                 number={numbers.get(question.id) ?? ''}

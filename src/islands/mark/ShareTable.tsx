@@ -87,12 +87,12 @@ function Row({ marker, asked, pace, of, now, share, title = '' }: RowProps) {
   return (
     <tr>
       <th scope="row">{marker}</th>
-      <td>{asked}</td>
+      <td className={styles.short}>{asked}</td>
       <td className={styles.number}>
         {pace.answers} of {of}
       </td>
       <td className={styles.number}>{pace.perHour ?? ''}</td>
-      <td>{pace.lastAt === null ? '' : dayAndTime(pace.lastAt, now)}</td>
+      <td className={styles.short}>{pace.lastAt === null ? '' : dayAndTime(pace.lastAt, now)}</td>
       <td>{share && <ShareActs share={share} title={title} now={now} />}</td>
     </tr>
   );
