@@ -227,6 +227,8 @@ test('a picture stands in a question, needs words, and reaches the student', asy
       );
     }, how);
     await expect(stem.getByRole('img', { name: 'picture without a description' })).toHaveCount(1);
+    // The words of the picture before stand there until those of the new one do.
+    await expect(page.getByLabel('decoration only')).not.toBeChecked();
     await page.getByLabel('decoration only').check();
     await expect(stem.getByRole('img', { name: 'picture without a description' })).toHaveCount(0);
   }
