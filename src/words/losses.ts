@@ -56,6 +56,7 @@ export const fieldWords: Record<string, string> = {
   key: 'key',
   tags: 'tags',
   points: 'points',
+  pointStep: 'steps of the points',
   text: 'text with gaps',
   targets: 'targets',
   wrongTakesOff: 'rule that wrong pairs take off',

@@ -9,11 +9,17 @@ import { WorkingWay } from './working/WorkingWay';
 export const Hint = z.object({ id: Id, text: Text, cost: z.number().min(0).max(1) });
 export type Hint = z.infer<typeof Hint>;
 
+/** What points by hand are a multiple of. */
+export const PointStep = z.union([z.literal(0.25), z.literal(0.5), z.literal(1)]);
+export type PointStep = z.infer<typeof PointStep>;
+
 /** What every question has, whatever its kind. Spread into the schema of a kind. */
 export const questionFields = {
   id: Id,
   stem: RichText,
   points: Points,
+  /** What points by hand are a multiple of; absent: quarters. */
+  pointStep: PointStep.optional(),
   tags: Line.array().max(50),
   /** Shown to whoever had all the points. */
   commentRight: Text,
@@ -59,6 +65,7 @@ export interface QuestionBase {
   kind: string;
   stem: RichText;
   points: number;
+  pointStep?: PointStep | undefined;
   tags: string[];
   commentRight: string;
   commentWrong: string;

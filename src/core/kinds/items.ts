@@ -21,6 +21,7 @@ export function itemsOf(questions: readonly Question[]): Question[] {
       workingOf: question.id,
       stem: workingStem(question.stem),
       points: roundPoints(question.points - byKey),
+      ...(question.pointStep && { pointStep: question.pointStep }),
       tags: question.tags,
       commentRight: '',
       commentWrong: '',

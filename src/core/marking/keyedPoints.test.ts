@@ -12,7 +12,7 @@ function typedOver(keys: string, max: number, goesOn = true) {
       state = nothingKeyed;
       continue;
     }
-    const next = keyPoints(state, key, String(at), max, goesOn);
+    const next = keyPoints(state, key, String(at), { points: max }, goesOn);
     if (next.typed.refused === null && next.typed.points !== null)
       given.set(next.on ?? '', next.typed.points);
     if (next.moves) at++;

@@ -1,5 +1,5 @@
 import { withAsciiDigits } from '../basics/digits';
-import { nothingTyped, typePoints, type TypedPoints } from './typedPoints';
+import { nothingTyped, typePoints, type PointRule, type TypedPoints } from './typedPoints';
 
 /** Points typed with the keys over a list of answers: the number so far, and the answers it is for. */
 export interface KeyedPoints {
@@ -22,24 +22,24 @@ export interface KeyedStep extends KeyedPoints {
  *
  * @param before what was typed so far; nothing, after a pause
  * @param at the answers the marker is at
- * @param max the question's points
+ * @param rule the question's points, and in what they are given
  * @param goesOn whether points go on by themselves
  */
 export function keyPoints(
   before: KeyedPoints,
   key: string,
   at: string,
-  max: number,
+  rule: PointRule,
   goesOn: boolean,
 ): KeyedStep {
   const on = before.on !== null && continues(before, key, at) ? before.on : at;
   const typed = typePoints(
     on === before.on && continues(before, key, at) ? before.typed : nothingTyped,
     key,
-    max,
+    rule,
   );
   const given = typed.refused === null && typed.points !== null;
-  return { typed, on, moves: goesOn && given && on === at && isWhole(typed.typed, max) };
+  return { typed, on, moves: goesOn && given && on === at && isWhole(typed.typed, rule.points) };
 }
 
 /** Whether a key belongs to the number typed before: on the same answers, or as its part behind the point. */

@@ -103,7 +103,7 @@ describe('where a marker goes on', () => {
 
 describe('points typed digit by digit', () => {
   const typed = (keys: string, max: number) =>
-    [...keys].reduce((before, key) => typePoints(before, key, max), nothingTyped);
+    [...keys].reduce((before, key) => typePoints(before, key, { points: max }), nothingTyped);
 
   it('a digit is so many points; a new digit starts again where the two together are too many', () => {
     expect(typed('2', 3).points).toBe(2);
@@ -129,6 +129,15 @@ describe('points typed digit by digit', () => {
     expect(typed('1..', 4)).toMatchObject({ points: 1, refused: { why: 'notStep' } });
     // The maximum itself can always be given.
     expect(typed('0.4', 0.4).points).toBe(0.4);
+  });
+
+  it('a question may be marked in halves or in whole points alone; its maximum can still be given', () => {
+    const step = (keys: string, points: number, pointStep: 0.5 | 1) =>
+      [...keys].reduce((before, key) => typePoints(before, key, { points, pointStep }), nothingTyped);
+    expect(step('1.5', 3, 0.5)).toMatchObject({ points: 1.5, refused: null });
+    expect(step('1.2', 3, 0.5)).toMatchObject({ points: 1, refused: { why: 'notStep', typed: '1.2' } });
+    expect(step('1/', 3, 1)).toMatchObject({ points: 1, refused: { why: 'notStep' } });
+    expect(step('2.5', 2.5, 1).points).toBe(2.5);
   });
 
   it('more than the maximum is refused and changes nothing', () => {

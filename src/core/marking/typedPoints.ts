@@ -1,4 +1,5 @@
 import { withAsciiDigits } from '../basics/digits';
+import type { PointStep } from '../kinds/QuestionKind';
 
 /** What the digits typed so far on one answer amount to. */
 export interface TypedPoints {
@@ -11,8 +12,14 @@ export interface TypedPoints {
 
 export const nothingTyped: TypedPoints = { typed: '', points: null, refused: null };
 
-/** Points are given in quarters; the maximum of a question can always be given. */
-export const pointStep = 0.25;
+/** What a question's points are given in, and how many there are; quarters unless it says otherwise. */
+export interface PointRule {
+  points: number;
+  pointStep?: PointStep | undefined;
+}
+
+/** What points by hand are a multiple of; the maximum of a question can always be given. */
+export const pointStepOf = ({ pointStep = 0.25 }: Pick<PointRule, 'pointStep'>): PointStep => pointStep;
 
 /** Why so many points cannot be given. */
 export interface PointsFault {
@@ -21,9 +28,9 @@ export interface PointsFault {
 }
 
 /** Why so many points cannot be given to an answer; null when they can. */
-export function pointsFault(points: number, max: number): PointsFault['why'] | null {
-  if (points > max) return 'aboveMaximum';
-  return Number.isInteger(points / pointStep) || points === max ? null : 'notStep';
+export function pointsFault(points: number, rule: PointRule): PointsFault['why'] | null {
+  if (points > rule.points) return 'aboveMaximum';
+  return Number.isInteger(points / pointStepOf(rule)) || points === rule.points ? null : 'notStep';
 }
 
 /**
@@ -31,9 +38,9 @@ export function pointsFault(points: number, max: number): PointsFault['why'] | n
  * question is worth so much; otherwise a new digit starts again. A decimal comma serves as a point. After the point a 2
  * can only become 25, and a 7 only 75. A slash is a half at once: "2" "/" is 2.5, "/" is a half. What cannot be given is refused, and changes nothing.
  *
- * @param max the question's points
+ * @param rule the question's points, and in what they are given
  */
-export function typePoints(before: TypedPoints, key: string, max: number): TypedPoints {
+export function typePoints(before: TypedPoints, key: string, rule: PointRule): TypedPoints {
   const plain = withAsciiDigits(key);
   const sign = plain === ',' ? '.' : plain;
   const refused = (why: PointsFault['why'], typed: string): TypedPoints => ({
@@ -43,7 +50,7 @@ export function typePoints(before: TypedPoints, key: string, max: number): Typed
   if (sign === '/') {
     if (before.typed.includes('.')) return refused('notStep', `${before.typed}½`);
     const half = `${before.typed || '0'}.5`;
-    const why = pointsFault(Number(half), max);
+    const why = pointsFault(Number(half), rule);
     return why ? refused(why, half) : { typed: half, points: Number(half), refused: null };
   }
   if (sign === '.') {
@@ -56,11 +63,12 @@ export function typePoints(before: TypedPoints, key: string, max: number): Typed
   const longer = before.typed + sign;
   if (before.typed.includes('.')) {
     const points = Number(longer.replace(/\.2$/, '.25').replace(/\.7$/, '.75'));
-    const why = /\.\d{3}/.test(longer) ? 'notStep' : pointsFault(points, max);
+    const why = /\.\d{3}/.test(longer) ? 'notStep' : pointsFault(points, rule);
     return why ? refused(why, longer) : { typed: longer, points, refused: null };
   }
   for (const typed of [longer, sign])
-    if (typed.length <= 4 && Number(typed) <= max) return { typed, points: Number(typed), refused: null };
+    if (typed.length <= 4 && Number(typed) <= rule.points)
+      return { typed, points: Number(typed), refused: null };
   return refused('aboveMaximum', longer);
 }
 

@@ -3,7 +3,7 @@ import { useState, type KeyboardEvent } from 'react';
 import { adjusted, type Adjustment } from '@/core/model/mark';
 import { basePoints } from '@/core/marking/markChanges';
 import type { AnswerToMark } from '@/core/marking/sameAnswers';
-import { pointStep } from '@/core/marking/typedPoints';
+import { pointStepOf, type PointRule } from '@/core/marking/typedPoints';
 import { points } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { PointsField } from '@/ui/PointsField';
@@ -14,12 +14,12 @@ export const adjustId = 'adjust-points';
 interface AdjustBlockProps {
   /** The answers it is for. */
   answers: readonly AnswerToMark[];
-  max: number;
+  question: PointRule;
   adjust: (adjustment: Adjustment | null) => void;
 }
 
 /** Points given or taken beside the scheme, and more than the maximum: only with a reason, which only markers see. */
-export function AdjustBlock({ answers, max, adjust }: AdjustBlockProps) {
+export function AdjustBlock({ answers, question, adjust }: AdjustBlockProps) {
   const [kept] = answers.flatMap(({ mark }) => mark?.adjustment ?? []);
   const [by, setBy] = useState<number | null>(kept?.points ?? null);
   const [reason, setReason] = useState(kept?.reason ?? '');
@@ -54,7 +54,7 @@ export function AdjustBlock({ answers, max, adjust }: AdjustBlockProps) {
         w={58}
         placeholder="+ −"
         min={-1000}
-        step={pointStep}
+        step={pointStepOf(question)}
         value={by}
         onPoints={setBy}
         onKeyDown={leave}
@@ -79,7 +79,7 @@ export function AdjustBlock({ answers, max, adjust }: AdjustBlockProps) {
           Remove the adjustment
         </Button>
       )}
-      {by !== null && by !== 0 && <p className={styles.soft}>{effectWords(bases, by, max)}</p>}
+      {by !== null && by !== 0 && <p className={styles.soft}>{effectWords(bases, by, question.points)}</p>}
     </form>
   );
 }

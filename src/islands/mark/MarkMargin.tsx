@@ -1,6 +1,7 @@
 import { Button, NativeSelect, Switch } from '@mantine/core';
 import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
+import type { OfferedComment } from '@/core/marking/commentBank';
 import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import type { LikeMark } from '@/core/marking/piles/like';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
@@ -9,6 +10,7 @@ import type { MarkingHabits } from '@/store/markingHabits';
 import { counted } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { MarginBlock } from '@/ui/TwoColumns';
+import { AlsoConcerned } from './AlsoConcerned';
 import { NearnessSlider, PileBlock, type PileActs } from './PileBlock';
 import { OptionComment } from './OptionComment';
 import { PointsBlock } from './PointsBlock';
@@ -38,6 +40,8 @@ interface MarkMarginProps {
   setOnlyWaiting: (only: boolean) => void;
   keepHabits: (change: Partial<MarkingHabits>) => Promise<void>;
   openBank: () => void;
+  entries: readonly AnswerEntry[];
+  offered: () => readonly OfferedComment[];
 }
 
 /** What a marker looks at beside the answers: the question, what is accepted, the scheme, and what is left. */
@@ -66,6 +70,9 @@ export function MarkMargin(props: MarkMarginProps) {
           like={props.like}
           takeLike={props.takeLike}
         />
+      )}
+      {current && (
+        <AlsoConcerned entries={props.entries} current={current} offered={props.offered} acts={acts} />
       )}
       {props.forwardOnScreen > 1 && (
         <MarginBlock title="Put forward on the screen">

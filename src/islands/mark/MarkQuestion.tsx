@@ -79,9 +79,9 @@ export function MarkQuestion({
   const offered = useCommentBank(sittingId, question.id, sitting.marks);
   const keyed = useKeyedPoints();
   const typePoint = (here: SameAnswers, key: string) => {
-    const { typed, on, moves } = keyed.type(key, here.id, question.points, habits.goesOn);
+    const { typed, on, moves } = keyed.type(key, here.id, question, habits.goesOn);
     const { refused, points: worth } = typed;
-    if (refused) say(refusedWords(refused.why, refused.typed, question.points), true);
+    if (refused) say(refusedWords(refused.why, refused.typed, question), true);
     else if (worth !== null) acts.give(acts.asActed().find(({ id }) => id === on) ?? here, worth);
     if (moves) goOn(here);
   };
@@ -210,6 +210,8 @@ export function MarkQuestion({
           piles={hasNearAnswers(question) && entry ? { piles, entry, acts: pileActs } : null}
           habits={habits}
           openBank={() => setBankOpen(true)}
+          entries={entries}
+          offered={offered}
           onlyWaiting={onlyWaiting}
           setOnlyWaiting={setOnlyWaiting}
           keepHabits={keepHabits}

@@ -8,7 +8,7 @@ import { groupLines, groupNote } from '@/core/marking/groupMark';
 import type { LikeMark } from '@/core/marking/piles/like';
 import { allMarksOf, marksOf, type SameAnswers } from '@/core/marking/sameAnswers';
 import { wholeScheme } from '@/core/marking/scheme';
-import { pointStep } from '@/core/marking/typedPoints';
+import { pointStepOf } from '@/core/marking/typedPoints';
 import { unadjusted } from '@/core/model/mark';
 import { counted, points } from '@/words/format';
 import { KeptTextarea } from '@/ui/KeptTextarea';
@@ -96,7 +96,7 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
           w={58}
           value={current.points}
           max={question.points}
-          step={pointStep}
+          step={pointStepOf(question)}
           onPoints={(worth) => give(current, worth)}
         />
         <span className={styles.soft}>of {points(question.points)}</span>
@@ -139,7 +139,7 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
       <AdjustBlock
         key={`${current.id} ${JSON.stringify(marks.map(({ adjustment }) => adjustment))}`}
         answers={acts.together(current).flatMap(({ answers }) => answers)}
-        max={question.points}
+        question={question}
         adjust={(adjustment) => acts.adjust(current, adjustment)}
       />
       <KeptTextarea

@@ -70,8 +70,8 @@ export function ScriptKeys({ sitting, seat, seats, hrefOf }: ScriptKeysProps) {
         if (!section || !question) return false;
         const line = schemeOf(question)[key.toUpperCase().charCodeAt(0) - 65];
         if (isPointKey(key)) {
-          const { refused, points: worth } = keyed.type(key, question.id, question.points, false).typed;
-          if (refused) say(refusedWords(refused.why, refused.typed, question.points), true);
+          const { refused, points: worth } = keyed.type(key, question.id, question, false).typed;
+          if (refused) say(refusedWords(refused.why, refused.typed, question), true);
           else if (worth !== null)
             keep(
               question.id,

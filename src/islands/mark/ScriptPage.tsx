@@ -22,7 +22,7 @@ import { EmptyState } from '@/ui/EmptyState';
 import { FillGlyph } from '@/ui/FillGlyph';
 import { counted, points } from '@/words/format';
 import { KeptTextarea } from '@/ui/KeptTextarea';
-import { pointStep } from '@/core/marking/typedPoints';
+import { pointStepOf } from '@/core/marking/typedPoints';
 import { PointsField } from '@/ui/PointsField';
 import { shareWords } from '@/words/shares';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
@@ -257,7 +257,7 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
             w={58}
             value={award.points}
             max={award.max}
-            step={pointStep}
+            step={pointStepOf(question)}
             onPoints={(worth) => {
               if (worth !== null)
                 keep(

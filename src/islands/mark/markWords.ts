@@ -1,13 +1,13 @@
 import { nextToMark } from '@/core/marking/nextToMark';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
-import { pointStep, type PointsFault } from '@/core/marking/typedPoints';
+import { pointStepOf, type PointRule, type PointsFault } from '@/core/marking/typedPoints';
 import { counted, points } from '@/words/format';
 
 /** Why points were not given, in words. */
-export function refusedWords(why: PointsFault['why'], typed: string, max: number): string {
+export function refusedWords(why: PointsFault['why'], typed: string, rule: PointRule): string {
   return why === 'aboveMaximum'
-    ? `${typed} was not taken: at most ${points(max)} ${max === 1 ? 'point' : 'points'} can be given here without an adjustment (press +)`
-    : `${typed} was not taken: points are given in steps of ${points(pointStep)}`;
+    ? `${typed} was not taken: at most ${counted(rule.points, 'point')} can be given here without an adjustment (press +)`
+    : `${typed} was not taken: points are given in steps of ${points(pointStepOf(rule))}`;
 }
 
 /** What Enter will do, in words. */

@@ -1,5 +1,6 @@
 import { useRef } from 'react';
 import { keyPoints, nothingKeyed, type KeyedStep } from '@/core/marking/keyedPoints';
+import type { PointRule } from '@/core/marking/typedPoints';
 
 /** Digits further apart than this are not one number. */
 const typingPauseMs = 1_500;
@@ -11,10 +12,10 @@ export const isPointKey = (key: string): boolean => /^[\p{Nd}.,٫．，/]$/u.tes
 export function useKeyedPoints() {
   const state = useRef({ keyed: nothingKeyed, at: 0 });
   /** @param on the answers the marker is at */
-  const type = (key: string, on: string, max: number, goesOn: boolean): KeyedStep => {
+  const type = (key: string, on: string, rule: PointRule, goesOn: boolean): KeyedStep => {
     const now = performance.now();
     const { keyed, at } = state.current;
-    const step = keyPoints(now - at < typingPauseMs ? keyed : nothingKeyed, key, on, max, goesOn);
+    const step = keyPoints(now - at < typingPauseMs ? keyed : nothingKeyed, key, on, rule, goesOn);
     state.current = { keyed: step, at: now };
     return step;
   };

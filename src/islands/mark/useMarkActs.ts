@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react';
 import type { Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
+import { withWordsAdded } from '@/core/marking/choosers';
 import type { OfferedComment } from '@/core/marking/commentBank';
 import { groupComment, groupNote } from '@/core/marking/groupMark';
 import { adjustedMark, clearedPoints, givenPoints, withCommentPoints } from '@/core/marking/markChanges';
@@ -175,6 +176,21 @@ export function useMarkActs(props: MarkActsProps) {
         why: text.slice(0, 500),
       });
   };
+  /** Gives others the words and the points of a comment with points. */
+  const commentAlso = (
+    groups: readonly SameAnswers[],
+    { text, points: by }: { text: string; points: number },
+  ) => {
+    const ids = groups.flatMap(({ answers }) => answers.map(({ attemptId }) => attemptId));
+    const said = `comment and its ${points(by)} for ${counted(ids.length, 'answer')} more`;
+    const step: MarkStep = (before) => ({
+      ...withCommentPoints(before, { text, points: by }),
+      comment: withWordsAdded(before.comment, text),
+    });
+    void actWhenRoom(() =>
+      markAnswers(place(ids), step, `Question ${number}: ${said}`, isoNow(), undefined, text.slice(0, 500)),
+    );
+  };
 
   /** Marks the text of equal answers that were written letter by letter the same: marks count the letters. */
   const markText = (
@@ -228,6 +244,7 @@ export function useMarkActs(props: MarkActsProps) {
     note,
     markText,
     takeCommentPoints,
+    commentAlso,
     takeLike,
   };
 }

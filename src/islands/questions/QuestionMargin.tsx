@@ -1,10 +1,11 @@
-import { Button, Checkbox, TagsInput, Textarea, TextInput } from '@mantine/core';
+import { Button, Checkbox, NativeSelect, TagsInput, Textarea, TextInput } from '@mantine/core';
 import { nanoid } from 'nanoid';
 import { percentFrom } from '@/core/basics/percent';
 import type { ReactNode } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
-import type { Hint } from '@/core/kinds/QuestionKind';
+import { PointStep, type Hint } from '@/core/kinds/QuestionKind';
+import { pointStepOf } from '@/core/marking/typedPoints';
 import { points } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { PointsField } from '@/ui/PointsField';
@@ -46,6 +47,22 @@ export function QuestionMargin({ question, name, keep, children }: QuestionMargi
           points, {byHand ? 'marked by hand' : 'scored by the key'} <KeyHint keys="Alt P" />
         </span>
       </div>
+      {(byHand || question.working) && (
+        <NativeSelect
+          size="xs"
+          label="Points by hand in steps of"
+          value={pointStepOf(question)}
+          data={[
+            { value: '0.25', label: 'quarters' },
+            { value: '0.5', label: 'halves' },
+            { value: '1', label: 'whole points' },
+          ]}
+          onChange={(event) => {
+            const { data } = PointStep.safeParse(Number(event.currentTarget.value));
+            if (data) keep({ ...question, pointStep: data }, `Steps of the points for ${name} changed`);
+          }}
+        />
+      )}
       <TagsInput
         label="Tags"
         size="xs"
