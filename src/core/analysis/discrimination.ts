@@ -1,4 +1,4 @@
-import { mean } from './mean';
+import { correlation } from './correlation';
 
 /**
  * How well a question tells strong from weak: the correlation (Pearson) of its points with the points of all the
@@ -10,19 +10,8 @@ import { mean } from './mean';
  * Source: Henrysson 1963, from memory, as in measures.md.
  */
 export function discrimination(points: readonly number[], totals: readonly number[]): number | null {
-  if (points.length !== totals.length) throw new RangeError('as many totals as points are wanted');
-  if (points.length < 2) return null;
-  const rest = totals.map((total, index) => total - (points[index] ?? 0));
-  const [meanPoints, meanRest] = [mean(points), mean(rest)];
-  let together = 0;
-  let ofPoints = 0;
-  let ofRest = 0;
-  points.forEach((value, index) => {
-    const a = value - meanPoints;
-    const b = (rest[index] ?? 0) - meanRest;
-    together += a * b;
-    ofPoints += a * a;
-    ofRest += b * b;
-  });
-  return ofPoints === 0 || ofRest === 0 ? null : together / Math.sqrt(ofPoints * ofRest);
+  return correlation(
+    points,
+    totals.map((total, index) => total - (points[index] ?? 0)),
+  );
 }
