@@ -132,6 +132,7 @@ export function mailboxRepository(
     },
     // What was marked by hand is on the desk; what students may see of it comes as a script.
     marksOf: async () => [],
+    repairsOf: async () => [],
     paperOf: async ({ paperId, paperVersion: version }) =>
       version === null ? undefined : paperVersion(paperId, version),
     paperVersion,

@@ -20,6 +20,7 @@ const seat: TableName[] = ['sittings', 'students', 'allowances', 'attempts'];
 /** A student who leaves a group may leave the desk. */
 const leaving: TableName[] = [...hangingOn('students'), 'groups'];
 const freezing: TableName[] = ['sittings', 'papers', 'paperVersions'];
+const repairing: TableName[] = [...freezing, 'repairs', 'bank'];
 /** What a share of marking becomes on the desk of who marks it. */
 const takingShare: TableName[] = [
   'sittings',
@@ -89,7 +90,8 @@ export const commandTables = {
   setClosedToStarts: ['sittings'],
   setOnDevices: freezing,
   adoptPaper: freezing,
-  acceptIntoKey: freezing,
+  repairQuestion: repairing,
+  withdrawRepair: repairing,
   archiveSittings: ['sittings'],
   restoreSitting: ['sittings'],
   deleteSitting: hangingOn('sittings'),

@@ -88,6 +88,7 @@ export const deskRepository: ExchangeRepository = {
       .where('attemptId')
       .anyOf([...attemptIds])
       .toArray(),
+  repairsOf: (sittingId) => desk.repairs.where({ sittingId }).toArray(),
   paperOf,
   paperVersion: (paperId, version) => desk.paperVersions.get([paperId, version]),
   file: (id) => desk.assets.get(id),

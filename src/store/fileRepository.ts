@@ -44,6 +44,7 @@ export function fileRepository(joinCode: string): ExchangeRepository {
       return release ? { ...release, studentId, stages: stagesOf(release, null) } : undefined;
     },
     marksOf: async () => [],
+    repairsOf: async () => [],
     paperOf: async ({ id }) => (await packet(id))?.paper ?? undefined,
     paperVersion: async (paperId, version) =>
       (await packets()).find(({ paper }) => paper?.paperId === paperId && paper.version === version)?.paper ??

@@ -73,20 +73,28 @@ export async function deletePaper(id: string, now: string) {
 }
 
 /** Freezes a paper as it stands: the latest version when nothing has changed since, else a new one. */
-export async function freezePaper(
+export const freezePaper = (
   record: Pick<Recorder, 'add'>,
   paper: Paper,
   now: string,
+): Promise<PaperVersion> => freezeContent(record, paper.id, paper, now);
+
+/** The same for other content than the paper has now, as that of a version with one question repaired. */
+export async function freezeContent(
+  record: Pick<Recorder, 'add'>,
+  paperId: string,
+  of: PaperContent,
+  now: string,
 ): Promise<PaperVersion> {
-  const versions = await desk.paperVersions.where('paperId').equals(paper.id).toArray();
+  const versions = await desk.paperVersions.where('paperId').equals(paperId).toArray();
   const latest = versions.reduce<PaperVersion | undefined>(
     (a, b) => (a && a.version > b.version ? a : b),
     undefined,
   );
-  const content = PaperContent.parse(paper);
+  const content = PaperContent.parse(of);
   if (latest && sameContent(latest, content)) return latest;
   if (!readyToSit(content)) throw new CommandFault('paperNotReady');
-  const version = { ...content, paperId: paper.id, version: (latest?.version ?? 0) + 1, frozenAt: now };
+  const version = { ...content, paperId, version: (latest?.version ?? 0) + 1, frozenAt: now };
   await record.add('paperVersions', version);
   return version;
 }

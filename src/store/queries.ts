@@ -1,8 +1,9 @@
 import Dexie from 'dexie';
 import type { Question } from '@/core/kinds';
 import { keptProgress, type KeptProgress } from '@/core/analysis/keptProgress';
-import { itemsOf } from '@/core/kinds/items';
+import { scoredQuestions } from '@/core/repair/scoredQuestions';
 import type { PaperContent } from '@/core/model/paper';
+import type { Repair } from '@/core/model/repair';
 import type { Group, Student } from '@/core/model/people';
 import { byRegister } from '@/core/model/names';
 import type { Sitting } from '@/core/model/sitting';
@@ -28,6 +29,8 @@ export interface SittingFrame {
   students: Student[];
   /** How the results are let out; null: there is no plan. */
   plan: ReleasePlan | null;
+  /** What was repaired since it was sat, in no order. */
+  repairs: Repair[];
 }
 
 /** The students who are in any of these groups, each once; who was archived is in none. */
@@ -50,10 +53,11 @@ export async function sittingFrame(
   const sitting = await desk.sittings.get(sittingId);
   const paper = sitting && (await paperOf(sitting));
   if (!sitting || !paper) return null;
-  const [listed, groups, have] = await Promise.all([
+  const [listed, groups, have, repairs] = await Promise.all([
     studentsIn(sitting.groupIds),
     desk.groups.bulkGet(sitting.groupIds),
     sat ? [...sat] : studentsWhoSat(sittingId),
+    desk.repairs.where({ sittingId }).toArray(),
   ]);
   const known = new Set(listed.map((student) => student.id));
   const left = (await desk.students.bulkGet(have.filter((id) => !known.has(id)))).filter(
@@ -62,7 +66,8 @@ export async function sittingFrame(
   return {
     sitting,
     paper,
-    questions: itemsOf(paper.questions),
+    questions: scoredQuestions(paper, repairs),
+    repairs,
     groups: groups.filter((group) => group !== undefined).sort((a, b) => a.name.localeCompare(b.name)),
     students: [...listed, ...left].sort(byRegister),
     plan: (await desk.releasePlans.get(sitting.id)) ?? null,

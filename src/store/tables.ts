@@ -125,6 +125,8 @@ const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
   15: async () => undefined,
   // Shares of marking came.
   16: async () => undefined,
+  // Repairs came.
+  17: async () => undefined,
 };
 
 const marksBefore = '[attemptId+questionId], attemptId, sittingId, [sittingId+questionId]';

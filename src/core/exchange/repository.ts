@@ -5,6 +5,7 @@ import type { Group, Student } from '../model/people';
 import type { Allowance, Attempt, ExceptionRequest, Sitting } from '../model/sitting';
 import type { ReleaseStage } from '../model/release';
 import type { HandMark } from '../model/mark';
+import type { Repair } from '../model/repair';
 
 /** A student's result as the exchange finds it. */
 export interface KeptRelease {
@@ -33,6 +34,8 @@ export interface ExchangeReads {
   requestsOf(studentId: string, sittingId: string): Promise<ExceptionRequest[]>;
   releaseOf(studentId: string, sittingId: string): Promise<KeptRelease | undefined>;
   marksOf(attemptIds: readonly string[]): Promise<HandMark[]>;
+  /** What was repaired in a sitting; nothing where results are not scored. */
+  repairsOf(sittingId: string): Promise<Repair[]>;
   /** The paper a sitting is scored with, or would be if someone began now. */
   paperOf(sitting: Sitting): Promise<PaperContent | undefined>;
   paperVersion(paperId: string, version: number): Promise<PaperVersion | undefined>;

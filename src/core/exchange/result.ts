@@ -1,6 +1,6 @@
 import { limitedScript, scriptPacket } from '../handback/script';
 import { letOutAt, type LetOut, type Shows } from '../model/release';
-import { itemsOf } from '../kinds/items';
+import { scoredQuestions } from '../repair/scoredQuestions';
 import type { Attempt, Sitting } from '../model/sitting';
 import { countedAttempts, lastAttempt } from '../attempts/counting';
 import { countingOf } from '../scoring/counting';
@@ -82,7 +82,8 @@ export async function scriptFor(
     : letOutFor(release, sitting, attempts, terms, now);
   const paper = await paperSatBy(place, sitting, attempts);
   if (!shown || !paper) return null;
-  const questions = itemsOf(paper.questions);
+  const repairs = await place.repairsOf(sitting.id);
+  const questions = scoredQuestions(paper, repairs);
   const marks = await place.marksOf(countedAttempts(attempts).map(({ id }) => id));
   const marksOf = (attempt: Attempt) => marks.filter((mark) => mark.attemptId === attempt.id);
   const counts = countingOf(questions, attempts, marksOf, sitting, terms, now);
@@ -96,6 +97,7 @@ export async function scriptFor(
     marks: marksOf(attempt),
     releasedAt: shown.at,
     scorecard,
+    repairs,
     firstName: student.givenName,
   };
   return scriptPacket(source, shown.shows);

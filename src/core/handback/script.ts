@@ -1,6 +1,7 @@
 import { countedAnswer } from '../attempts/late';
 import { z } from 'zod';
 import { kindOf, Response, StudentQuestion, type Question } from '../kinds';
+import { itemsOf } from '../kinds/items';
 import { numbersOf } from '../kinds/itemNumbers';
 import { openableLink } from '../basics/link';
 import { Id, Instant, Line, Points, Text } from '../basics/common';
@@ -10,7 +11,8 @@ import { wholeAttempt, type HandMark } from '../model/mark';
 import { WorkMarks } from '../model/workMark';
 import { marksThatCount } from '../scoring/marksThatCount';
 import { commentText } from './commentText';
-import { commentsByKey, scoreAttempt, type Award, type Scorecard } from '../scoring/scoreAttempt';
+import type { Repair } from '../model/repair';
+import { awardFor, commentsByKey, scoreAttempt, type Award, type Scorecard } from '../scoring/scoreAttempt';
 
 export const Verdict = z.enum(['right', 'part', 'wrong', 'blank', 'noKey']);
 export type Verdict = z.infer<typeof Verdict>;
@@ -25,6 +27,15 @@ export const ScriptQuestion = z.object({
   accepted: Text.optional(),
   comments: Text.array().optional(),
   link: z.object({ href: z.url({ protocol: /^https?$/ }), text: Line }).optional(),
+  /** How it was repaired after it was sat, with what the answer had before. */
+  repair: z
+    .object({
+      at: Instant,
+      reason: Line,
+      how: z.enum(['key', 'everyone', 'answered', 'dropped']),
+      before: Points.nullable(),
+    })
+    .optional(),
   /** The marker's marks on the answer itself. */
   work: WorkMarks.optional(),
 });
@@ -58,6 +69,8 @@ export interface ScriptSource {
   /** Its scorecard, where it stands for several attempts. */
   scorecard?: Scorecard | null;
   releasedAt: string;
+  /** The repairs of the sitting; absent: none. */
+  repairs?: readonly Repair[];
   /** For comments that name the student. */
   firstName: string;
 }
@@ -116,10 +129,11 @@ export function limitedScript(packet: ScriptPacket, shows: Shows, at: string): S
 }
 
 function limitedQuestion(row: ScriptQuestion, shows: Shows): ScriptQuestion {
-  const { points, response, verdict, accepted, comments, link, work, ...rest } = row;
+  const { points, response, verdict, accepted, comments, link, work, repair, ...rest } = row;
   return {
     ...rest,
     ...(shows.points && points !== undefined && { points }),
+    ...(shows.points && repair && { repair }),
     ...(shows.answers && response !== undefined && { response }),
     ...(shows.rightOrWrong && verdict !== undefined && { verdict }),
     ...(shows.accepted && accepted !== undefined && { accepted }),
@@ -144,7 +158,12 @@ function scriptQuestion(
   };
   if (shows.points && award.points !== null) row.points = award.points;
   if (shows.answers) row.response = answer?.response ?? null;
-  if (shows.rightOrWrong) row.verdict = verdictOf(award);
+  // What does not count is neither right nor wrong.
+  if (shows.rightOrWrong && award.state !== 'dropped') row.verdict = verdictOf(award);
+  if (shows.points) {
+    const repair = repairSeen(question, award, source);
+    if (repair) row.repair = repair;
+  }
   if (shows.accepted) row.accepted = kind.keyText(question);
   if (shows.comments) {
     const mark = marksThatCount(source.marks).get(question.id);
@@ -155,6 +174,24 @@ function scriptQuestion(
     if (shows.answers && mark?.work && mark.work.length > 0) row.work = mark.work;
   }
   return row;
+}
+
+/** The last repair of a question, and what the answer had before it; none where that made no difference to the student. */
+function repairSeen(
+  question: Question,
+  award: Award,
+  { repairs = [], attempt, marks }: ScriptSource,
+): ScriptQuestion['repair'] {
+  const last = repairs
+    .filter(({ before }) => itemsOf([before]).some(({ id }) => id === question.id))
+    .reduce<Repair | undefined>((latest, each) => (latest && latest.at > each.at ? latest : each), undefined);
+  if (!last) return undefined;
+  const mark = marksThatCount(marks).get(question.id);
+  const item = itemsOf([last.before]).find(({ id }) => id === question.id) ?? question;
+  const before = awardFor(item, countedAnswer(attempt, question.id), mark, attempt.practice);
+  const rule = last.itemId === question.id ? last.rule : null;
+  if (before.points === award.points && before.max === award.max && rule === null) return undefined;
+  return { at: last.at, reason: last.reason, how: rule?.kind ?? 'key', before: before.points };
 }
 
 /** Right, part right or wrong, from the points alone, so that an override counts. */

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { kindNames, type KindName } from './kindList';
 import type { QuestionKind } from './QuestionKind';
+import type { Repaired } from './repaired';
 import { kinds } from './registry/kinds';
 
 export { kindNames, type KindName };
@@ -20,7 +21,10 @@ const schemasOf = (which: 'schema' | 'studentSchema' | 'responseSchema') => [
 const byKind = <T>(which: 'schema' | 'studentSchema') =>
   z.discriminatedUnion('kind', schemasOf(which) as [z.ZodObject]) as unknown as z.ZodType<T, T>;
 
-export type Question = { [K in KindName]: QuestionOf<K> }[KindName];
+export type Question = { [K in KindName]: QuestionOf<K> }[KindName] & {
+  /** Only on the questions that a sitting is scored with. */
+  repaired?: Repaired;
+};
 export const Question = byKind<Question>('schema');
 
 export type StudentQuestion = { [K in KindName]: StudentQuestionOf<K> }[KindName];

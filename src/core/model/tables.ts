@@ -7,6 +7,7 @@ import { Group, Student } from './people';
 import { Allowance, Attempt, ExceptionRequest, Message, Sitting, SittingTemplate } from './sitting';
 import { BankComment } from './bankComment';
 import { Pile } from './pile';
+import { Repair } from './repair';
 import { MarkingShare, TakenShare } from './share';
 import { Opening, Release, ReleasePlan } from './release';
 
@@ -108,6 +109,14 @@ export const recordedTables = {
     schema: TakenShare,
     key: ['sittingId'],
     owners: { sittings: 'sittingId' },
+    later: true,
+  }),
+  repairs: entry({
+    schema: Repair,
+    key: ['id'],
+    indexes: ['sittingId'],
+    owners: { sittings: 'sittingId' },
+    touches: ofSitting,
     later: true,
   }),
   releases: entry({

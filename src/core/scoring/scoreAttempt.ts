@@ -1,6 +1,8 @@
 import { countedAnswers } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
 import type { NearMiss } from '../kinds/QuestionKind';
+import type { RepairRule } from '../kinds/repaired';
+import { assertNever } from '../basics/assertNever';
 import type { Answer, Attempt } from '../model/sitting';
 import type { HandMark } from '../model/mark';
 import { marksThatCount } from './marksThatCount';
@@ -9,7 +11,16 @@ import { practiceOf, practiceShare } from '../attempts/practice';
 import { hundredths, roundPoints } from '../basics/points';
 
 /** Where the points of one answer stand. */
-export type AwardState = 'notAnswered' | 'noKey' | 'waiting' | 'byKey' | 'byHand' | 'overridden';
+export type AwardState =
+  | 'notAnswered'
+  | 'noKey'
+  | 'waiting'
+  | 'byKey'
+  | 'byHand'
+  | 'overridden'
+  /** By a repair: everyone has the points, or the question does not count. */
+  | 'given'
+  | 'dropped';
 
 /** Points for one answer, with everything a view needs to draw it. */
 export interface Award {
@@ -112,10 +123,23 @@ export type ScoredAttempt = Pick<
  * a blank answer to a question marked by hand waits, for only a marker says what it is worth. An answer whose
  * question has no key yet has no points and is not wrong.
  *
- * @param questions the questions of the version that is scored
+ * Where nobody may lose by a repair, an attempt that would have a smaller share of the points by it keeps what is missing, at
+ * the question that was repaired.
+ *
+ * @param questions the questions of the version that is scored, with what repairs make of them
  * @param marks the hand marks of this attempt, in any order
  */
 export function scoreAttempt(
+  questions: readonly Question[],
+  attempt: ScoredAttempt,
+  marks: readonly HandMark[],
+): Scorecard {
+  const card = cardOf(questions, attempt, marks);
+  const floor = lastFloor(questions);
+  return floor ? raised(card, scoreAttempt(floor.before, attempt, marks), floor.questionId) : card;
+}
+
+function cardOf(
   questions: readonly Question[],
   attempt: ScoredAttempt,
   marks: readonly HandMark[],
@@ -125,6 +149,7 @@ export function scoreAttempt(
   const awards: Award[] = [];
   for (const question of givenOf(questions, attempt.questionIds))
     awards.push(awardFor(question, answers[question.id], markOf.get(question.id), attempt.practice));
+  standIn(questions, awards);
 
   // One pass, and no list made for it: this runs for every attempt of a sitting. Points add up in hundredths.
   let [total, max, scoredMax, waiting, noKey, aside] = [0, 0, 0, 0, 0, 0];
@@ -149,6 +174,79 @@ export function scoreAttempt(
     waiting,
     noKey,
     final: waiting + noKey + aside === 0,
+  };
+}
+
+/** Gives questions that were dropped on the same maximum the share of their points that the attempt has of the rest. */
+function standIn(questions: readonly Question[], awards: Award[]): void {
+  const standing = standingIn(questions);
+  if (standing.size === 0) return;
+  let [points, max] = [0, 0];
+  for (const award of awards) {
+    if (standing.has(award.questionId) || award.points === null) continue;
+    points += award.points;
+    max += award.max;
+  }
+  for (const [index, award] of awards.entries())
+    if (standing.has(award.questionId))
+      awards[index] = { ...award, points: max > 0 ? roundPoints((points / max) * award.max) : null };
+}
+
+/** The questions that were dropped while their maximum stays, by each list of questions. */
+const standing = new WeakMap<readonly Question[], ReadonlySet<string>>();
+
+function standingIn(questions: readonly Question[]): ReadonlySet<string> {
+  const known = standing.get(questions);
+  if (known) return known;
+  const found = new Set(
+    questions.flatMap(({ id, repaired }) =>
+      repaired?.rule?.kind === 'dropped' && repaired.rule.maximum === 'same' ? [id] : [],
+    ),
+  );
+  standing.set(questions, found);
+  return found;
+}
+
+interface Floor {
+  questionId: string;
+  /** The questions as they were before it was repaired. */
+  before: readonly Question[];
+}
+
+const floors = new WeakMap<readonly Question[], { floor: Floor | null }>();
+
+/** The last repair by which nobody may lose; null where there is none. */
+function lastFloor(questions: readonly Question[]): Floor | null {
+  const known = floors.get(questions);
+  if (known) return known.floor;
+  let last: Question | null = null;
+  for (const question of questions)
+    if (question.repaired?.floor && question.repaired.floor.at > (last?.repaired?.floor?.at ?? ''))
+      last = question;
+  const at = last?.repaired?.floor?.at;
+  // What a question asks beside its answer was repaired together with it.
+  const before = questions.map((each) => {
+    const floor = each.repaired?.floor;
+    return floor && floor.at === at ? floor.question : each;
+  });
+  const floor = last && { questionId: last.id, before };
+  floors.set(questions, { floor });
+  return floor;
+}
+
+/** A scorecard with what is missing to the share of the points that there was before, given at one question. */
+function raised(card: Scorecard, before: Scorecard, questionId: string): Scorecard {
+  const [share, had] = [totalShare(card), totalShare(before)];
+  const at = card.awards.findIndex((award) => award.questionId === questionId);
+  const award = card.awards[at];
+  if (share === null || had === null || share >= had || !award || award.points === null) return card;
+  const missing = Math.ceil(had * hundredths(card.scoredMax) - 1e-6) - hundredths(card.total);
+  if (missing <= 0) return card;
+  const points = (hundredths(award.points) + missing) / 100;
+  return {
+    ...card,
+    awards: card.awards.with(at, { ...award, points }),
+    total: (hundredths(card.total) + missing) / 100,
   };
 }
 
@@ -215,6 +313,18 @@ function computedAward(
   const byKey =
     byHand || !kind.hasKey(question) ? null : answered && answer ? keyPoints(question, answer, practice) : 0;
   const marked = mark !== undefined && mark.points !== null;
+  const rule = question.repaired?.rule;
+  const instead = rule && byRule(rule, question.points, answered, mark?.points ?? null);
+  if (instead)
+    return {
+      questionId: question.id,
+      ...instead,
+      byKey,
+      answered,
+      half: fill === 'half',
+      aside: false,
+      nearMiss: null,
+    };
   // One literal of one shape: this runs once for every answer of a sitting.
   return {
     questionId: question.id,
@@ -230,6 +340,29 @@ function computedAward(
         ? (kind.nearMiss?.(question, answer.response) ?? null)
         : null,
   };
+}
+
+/** What a repair gives in place of key and marks; null where it gives nothing. Points by hand above the maximum stay. */
+function byRule(
+  rule: RepairRule,
+  max: number,
+  answered: boolean,
+  byHand: number | null,
+): Pick<Award, 'max' | 'state' | 'points'> | null {
+  switch (rule.kind) {
+    case 'answered':
+      if (!answered) return null;
+      return { max, state: 'given', points: Math.max(max, byHand ?? 0) };
+    case 'everyone':
+      return { max, state: 'given', points: Math.max(max, byHand ?? 0) };
+    case 'dropped':
+      return rule.maximum === 'smaller'
+        ? { max: 0, state: 'dropped', points: 0 }
+        : // Filled in once the rest is known.
+          { max, state: 'dropped', points: null };
+    default:
+      return assertNever(rule);
+  }
 }
 
 function unmarkedState(byHand: boolean, byKey: number | null, answered: boolean): AwardState {

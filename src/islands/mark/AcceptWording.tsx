@@ -8,7 +8,7 @@ import { previewRescore, type RescorePreview } from '@/core/repair/rescore';
 import { seatsOf } from '@/core/seats/seats';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { acceptIntoKey, acceptingQuestion } from '@/store/acceptIntoKey';
+import { acceptingQuestion, repairQuestion } from '@/store/repairs';
 import { isoNow } from '@/ui/clock';
 import { points } from '@/words/format';
 import { rescoreWords } from '@/words/rescore';
@@ -72,7 +72,19 @@ function OneWording({
             size="compact-sm"
             onClick={() => {
               const said = `Question ${number}: “${wording.text}” accepted${asked.share < 1 ? ' for half' : ''}`;
-              void act(acceptIntoKey(sitting.sitting.id, question.id, wording, asked.share, said, isoNow()));
+              const before = sitting.paper.questions.find(({ id }) => id === question.id);
+              if (before)
+                void act(
+                  repairQuestion(
+                    {
+                      ...{ sittingId: sitting.sitting.id, before, itemId: question.id, rule: null },
+                      changed: acceptingQuestion(before, wording, asked.share),
+                      ...{ nobodyLoses: false, reason: said, also: [], bank: false },
+                    },
+                    said,
+                    isoNow(),
+                  ),
+                );
               setAsked(null);
             }}
           >

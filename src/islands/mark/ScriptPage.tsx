@@ -191,6 +191,8 @@ const stateWords: Record<AwardState, string> = {
   byKey: 'by the key',
   byHand: 'by hand',
   overridden: 'overridden',
+  given: 'given to everyone',
+  dropped: 'doesn’t count',
 };
 
 interface ScriptAnswerProps {

@@ -8,7 +8,7 @@ import { desk } from '../tables';
 import { ChangedRows, keysIn, onRowsChanged } from '../changes';
 
 /** Tables whose change may change what the seats hang on. */
-const frameTables = ['sittings', 'papers', 'paperVersions', 'groups', 'students', 'releasePlans'] as const;
+const frameTables = ['sittings', 'papers', 'paperVersions', 'groups', 'students', 'releasePlans', 'repairs'] as const;
 
 /** A sitting as its views see it. */
 export interface SittingNow extends SeatsNow {
@@ -231,11 +231,19 @@ function kept(before: SittingFrame | null | undefined, next: SittingFrame): Sitt
   return {
     sitting: same(before.sitting, next.sitting),
     paper: same(before.paper, next.paper),
-    questions: same(before.questions, next.questions),
+    questions: sameEach(before.questions, next.questions),
+    repairs: same(before.repairs, next.repairs),
     groups: same(before.groups, next.groups),
     plan: same(before.plan, next.plan),
     students: next.students.map((student) => same(known.get(student.id), student)),
   };
+}
+
+/** A list with the objects of before wherever they say the same; itself where all do. */
+function sameEach<T extends { id: string }>(before: T[], next: T[]): T[] {
+  const known = new Map(before.map((each) => [each.id, each]));
+  const list = next.map((each) => same(known.get(each.id), each));
+  return list.length === before.length && list.every((each, index) => each === before[index]) ? before : list;
 }
 
 const same = <T>(before: T | undefined, next: T): T =>

@@ -2,17 +2,28 @@ import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { at, attemptOf, courseText, markOf, sittingOf, studentOf } from '../../tests/unit/samples';
 import { kindOf } from '@/core/kinds';
-import { acceptIntoKey } from './acceptIntoKey';
 import { emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
 import { changePaper } from './papers';
+import {
+  acceptingQuestion,
+  repairQuestion,
+  sittingsWithQuestion,
+  withdrawRepair,
+  type RepairAct,
+} from './repairs';
 import { sittingRecords } from './queries';
 import { seatsOf } from '@/core/seats/seats';
 import { desk } from './tables';
 
 const content = { title: 'Tides', instructions: '', questions: [courseText] };
 const wording = { id: courseText.id, text: 'one hundred and eighteen' };
-const accept = (share: number) => acceptIntoKey('sitting1', courseText.id, wording, share, 'Accepted', at);
+const plan: RepairAct = {
+  ...{ sittingId: 'sitting1', before: courseText, changed: null, itemId: courseText.id, rule: null },
+  ...{ nobodyLoses: false, reason: 'The key was wrong', also: [], bank: false },
+};
+const repair = (part: Partial<RepairAct>) => repairQuestion({ ...plan, ...part }, 'Repaired', at);
+const accept = (share: number) => repair({ changed: acceptingQuestion(courseText, wording, share) });
 
 beforeEach(() =>
   replaceDesk({
@@ -61,12 +72,52 @@ describe('a wording accepted from marking', () => {
     expect(await totals()).toEqual([0, 0.25]);
   });
 
-  it('not while the paper has other changes: nothing else slips into the scores', async () => {
+  it('leaves what else was changed in the paper out of the scores, and where the question itself was changed, that too', async () => {
     const paper = await desk.papers.get('paper1');
     if (!paper) throw new Error('no paper');
-    await changePaper({ ...paper, title: 'Other' }, 'Renamed', undefined, at);
-    await expect(accept(1)).rejects.toThrow('paperChangedSince');
+    const stricter = { ...courseText, points: 7 };
+    await changePaper({ ...paper, title: 'Other', questions: [stricter] }, 'Changed', undefined, at);
+    await accept(1);
+    expect(await totals()).toEqual([courseText.points, 0.25]);
+    expect(await desk.papers.get('paper1')).toMatchObject({ title: 'Other', questions: [{ points: 7 }] });
+  });
+
+  it('not where the question was repaired meanwhile', async () => {
+    await accept(1);
+    await expect(accept(0.5)).rejects.toThrow('paperChangedSince');
+    expect(await totals()).toEqual([courseText.points, 0.25]);
+  });
+});
+
+describe('a repair by rule', () => {
+  it('gives everyone the points, is on record with what was before, and is withdrawn', async () => {
+    const before = await desk.paperVersions.toArray();
+    await repair({ rule: { kind: 'everyone' } });
+    expect(await totals()).toEqual([courseText.points, courseText.points]);
+    const [row] = await desk.repairs.toArray();
+    expect(row).toMatchObject({ reason: 'The key was wrong', before: { id: courseText.id } });
+    await withdrawRepair(row?.id ?? '', '1', at);
     expect(await totals()).toEqual([0, 0.25]);
+    expect(await desk.paperVersions.toArray()).toEqual(before);
+    await undo(at);
+    expect(await totals()).toEqual([courseText.points, courseText.points]);
+  });
+
+  it('reaches other sittings of the paper that had the same question, and no others', async () => {
+    await desk.sittings.bulkPut([
+      sittingOf({ id: 'sitting2', paperVersion: 1 }),
+      sittingOf({ id: 'sitting3', paperVersion: null }),
+    ]);
+    const sitting = await desk.sittings.get('sitting1');
+    const same = sitting ? await sittingsWithQuestion(sitting, courseText) : [];
+    expect(same.map(({ id }) => id)).toEqual(['sitting2']);
+    await repair({ rule: { kind: 'everyone' }, also: ['sitting2'] });
+    expect((await desk.repairs.toArray()).map(({ sittingId }) => sittingId).sort()).toEqual([
+      'sitting1',
+      'sitting2',
+    ]);
+    expect((await undo(at)).outcome).toBe('undone');
+    expect(await desk.repairs.count()).toBe(0);
   });
 });
 

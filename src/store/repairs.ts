@@ -1,0 +1,135 @@
+import { kindOf, type Question } from '@/core/kinds';
+import type { Wording } from '@/core/kinds/QuestionKind';
+import type { RepairRule } from '@/core/kinds/repaired';
+import { CommandFault } from '@/core/model/commandFault';
+import type { PaperVersion } from '@/core/model/paper';
+import { Repair } from '@/core/model/repair';
+import type { Sitting } from '@/core/model/sitting';
+import { done } from '@/words/done';
+import { runCommand, type Recorder } from './command';
+import { newId } from './ids';
+import { freezeContent } from './papers';
+import { desk } from './tables';
+
+/** What is to become of one question. */
+export interface RepairAct {
+  sittingId: string;
+  /** The question of the paper as the sitting has it. */
+  before: Question;
+  /** The same with another key or other points; null: as it is. */
+  changed: Question | null;
+  itemId: string;
+  rule: RepairRule | null;
+  nobodyLoses: boolean;
+  reason: string;
+  /** Other sittings of the paper that are repaired as well. */
+  also: readonly string[];
+  /** Whether the question of the bank that it is linked to is changed too. */
+  bank: boolean;
+}
+
+/** The question accepting a wording for a share of the points; null for kinds that accept none. */
+export const acceptingQuestion = (question: Question, wording: Wording, share: number): Question | null =>
+  kindOf(question).accepting?.(question, wording, share, newId) ?? null;
+
+/** A paper that was sat, as one sitting has it. */
+export async function satVersion(sitting: Sitting): Promise<PaperVersion | undefined> {
+  return sitting.paperVersion === null
+    ? undefined
+    : desk.paperVersions.get([sitting.paperId, sitting.paperVersion]);
+}
+
+/** Whether two questions are the same, wherever they are linked to. */
+export const sameQuestion = (a: Question | undefined, b: Question | undefined): boolean =>
+  a !== undefined && b !== undefined && JSON.stringify(unlinked(a)) === JSON.stringify(unlinked(b));
+
+const unlinked = ({ bankId: _, ...question }: Question) => question;
+
+/** Other sittings of the same paper that were sat with the same question. */
+export async function sittingsWithQuestion({ id, paperId }: Sitting, question: Question): Promise<Sitting[]> {
+  const others = await desk.sittings
+    .where({ paperId })
+    .filter((other) => other.id !== id && other.rehearsal !== true && other.share !== true)
+    .toArray();
+  const sat = await Promise.all(others.map(satVersion));
+  return others.filter((_, index) =>
+    sameQuestion(
+      sat[index]?.questions.find((each) => each.id === question.id),
+      question,
+    ),
+  );
+}
+
+/**
+ * Repairs a question of a paper that was sat: in the sitting, in others that were chosen, in the paper where it has the question
+ * unchanged, and in the bank where that was chosen. Marks by hand stay. One act, undone whole.
+ *
+ * @throws {CommandFault} where the question was changed meanwhile
+ */
+export async function repairQuestion(act: RepairAct, said: string, now: string) {
+  const about = act.sittingId;
+  return runCommand({ command: 'repairQuestion', said, about }, now, async (record) => {
+    const first = await desk.sittings.get(act.sittingId);
+    const paper = first && (await desk.papers.get(first.paperId));
+    if (!first) throw new CommandFault('paperQuestionGone');
+    const { changed, before } = act;
+    if (changed && paper?.questions.some((each) => sameQuestion(each, before))) {
+      const questions = paper.questions.map((each) =>
+        sameQuestion(each, before) ? { ...changed, ...linkOf(each) } : each,
+      );
+      await record.put('papers', { ...paper, questions, changedAt: now });
+    }
+    for (const id of [act.sittingId, ...act.also]) await repairSitting(record, id, act, now);
+    const row = act.bank && before.bankId ? await desk.bank.get(before.bankId) : undefined;
+    if (row && changed)
+      await record.put('bank', { ...row, question: { ...changed, id: row.question.id }, changedAt: now });
+  });
+}
+
+async function repairSitting(record: Recorder, sittingId: string, act: RepairAct, now: string) {
+  const { before, changed, itemId, rule, nobodyLoses, reason } = act;
+  const sitting = await desk.sittings.get(sittingId);
+  const sat = sitting && (await satVersion(sitting));
+  if (!sitting || !sat?.questions.some((each) => sameQuestion(each, before)))
+    throw new CommandFault('paperChangedSince');
+  if (changed) await sitWith(record, sitting, sat, changed, now);
+  await record.add(
+    'repairs',
+    Repair.parse({
+      ...{ id: newId(), sittingId, questionId: before.id, itemId, at: now },
+      ...{ reason, rule, nobodyLoses, before },
+    }),
+  );
+}
+
+/** Scores a sitting with another question in place of the one of its id. */
+async function sitWith(
+  record: Recorder,
+  sitting: Sitting,
+  sat: PaperVersion,
+  question: Question,
+  now: string,
+) {
+  const questions = sat.questions.map((each) => (each.id === question.id ? question : each));
+  const { version } = await freezeContent(record, sitting.paperId, { ...sat, questions }, now);
+  await record.put('sittings', { ...sitting, paperVersion: version });
+}
+
+const linkOf = ({ bankId }: Question) => (bankId === undefined ? {} : { bankId });
+
+/** Takes the last repair of a question back, in this sitting alone: it is scored as it was before. */
+export async function withdrawRepair(id: string, number: string, now: string) {
+  const repair = await desk.repairs.get(id);
+  const said = done.repairWithdrawn(number);
+  return runCommand(
+    { command: 'withdrawRepair', said, about: repair?.sittingId ?? null },
+    now,
+    async (record) => {
+      const sitting = repair && (await desk.sittings.get(repair.sittingId));
+      const sat = sitting && (await satVersion(sitting));
+      if (!sat) throw new CommandFault('paperQuestionGone');
+      await sitWith(record, sitting, sat, repair.before, now);
+      await record.remove('repairs', [id]);
+    },
+  );
+}
