@@ -146,6 +146,8 @@ export interface Category {
   share: number | null;
   /** True for what the question itself offers, false for what students came up with. */
   offered: boolean;
+  /** What of the question it answers, where several things are asked: a gap, an item. */
+  part?: { id: string; label: string };
 }
 
 /** How far an answer of a kind has come, and what it stands with: what the student's page asks of a kind. */
@@ -231,6 +233,8 @@ export interface QuestionKind<Q extends QuestionBase, S, R> extends AnswerFillin
    */
   unaccepted?(question: Q, response: R): Wording[];
   accepting?(question: Q, wording: Wording, share: number, newId: () => string): Q;
+  /** Whether an answer would have more of the points but for its form: a unit, figures, an accent. */
+  formOnly?(question: Q, response: R): boolean;
   /** What a wrong answer comes near to, to put forward to the marker; only for kinds that forgive typing. */
   nearMiss?(question: Q, response: R): NearMiss | null;
 }

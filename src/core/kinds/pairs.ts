@@ -192,6 +192,7 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
       label: `${item.text} → ${targetOf(question, targetId)?.text ?? ''}`,
       share: kind.hasKey(question) ? Number(right) : null,
       offered: right,
+      part: { id: item.id, label: item.text },
     };
   }
   return kind;

@@ -1,7 +1,7 @@
 import { plainText } from '../../basics/richWords';
 import type { Finding } from '../../basics/common';
 import { bareOptions, copiedOptions, optionFindings, withoutComments } from '../options';
-import { forgiven } from '../forgiving';
+import { forgiven, forgiveAll } from '../forgiving';
 import { guesses } from '../guesses';
 import {
   emptyQuestionFields,
@@ -88,7 +88,7 @@ export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
       if (offered) return [offered];
       const said = `${gap.id}:said:${forgiven(filling, question.forgive)}`;
       const label = `[${gap.number}] ${fillingText(gap, filling).trim()}`;
-      return [{ id: said, label, share: gapHasKey(gap) ? share : null, offered: false }];
+      return [{ id: said, label, share: gapHasKey(gap) ? share : null, offered: false, part: partOf(gap) }];
     }),
   rightAnswer: (question) =>
     gaps.hasKey(question)
@@ -126,6 +126,8 @@ export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
     if (asked.length < 2 || !gaps.hasKey(question)) return null;
     return { gaps: Object.fromEntries(asked.slice(1).map((gap) => [gap.id, rightFilling(gap)])) };
   },
+  formOnly: (question, response) =>
+    gaps.score({ ...question, forgive: forgiveAll }, response).share > gaps.score(question, response).share,
   nearMiss: (question, response) => {
     const asked = gapsInText(question.text, question.gaps);
     let slips = 0;
@@ -217,14 +219,20 @@ function offeredIn(gap: Gap): Category[] {
   return gap.filledBy === 'typing'
     ? gap.accepted
         .filter((accepted) => accepted.text.trim())
-        .map(({ id, text, share }) => ({ id: `${gap.id}:${id}`, label: label(text), share, offered: true }))
+        .map(({ id, text, share }) => ({
+          ...{ id: `${gap.id}:${id}`, label: label(text), share, offered: true },
+          part: partOf(gap),
+        }))
     : gap.options.map(({ id, text }) => ({
         id: `${gap.id}:${id}`,
         label: label(plainText(text)),
         share: gapHasKey(gap) ? Number(id === gap.key) : null,
         offered: true,
+        part: partOf(gap),
       }));
 }
+
+const partOf = (gap: Gap) => ({ id: gap.id, label: `Gap ${gap.number}` });
 
 function rightFilling(gap: Gap): string {
   if (gap.filledBy === 'picking') return gap.key ?? '';

@@ -91,6 +91,14 @@ export const number: QuestionKind<NumberQuestion, StudentNumberQuestion, TextRes
     const filled = question.accepted.filter((accepted) => accepted.value !== null);
     return { ...question, accepted: [{ ...emptyAccepted(newId), value: written.value * factor }, ...filled] };
   },
+  // The number by itself, whatever was asked of its unit and figures.
+  formOnly: (question, { text }) => {
+    const value = numberFrom(text)?.value;
+    const bare = { ...question, unitAsked: 'none', figures: null } as const;
+    return (
+      value !== undefined && numberVerdict(bare, String(value)).share > numberVerdict(question, text).share
+    );
+  },
   partlyRight: (question) => {
     // The ends of each tier: one of them may be outside the better tiers.
     const ends = question.accepted.flatMap((accepted) => boundsOf(accepted) ?? []).map(String);

@@ -1,6 +1,6 @@
 import { percentFrom } from '../../basics/percent';
 import type { Finding } from '../../basics/common';
-import { forgiven } from '../forgiving';
+import { forgiven, forgiveAll } from '../forgiving';
 import { guesses } from '../guesses';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { TextResponse } from '../textResponse';
@@ -89,6 +89,8 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
     forgive: { case: true, spaces: true, accents: true },
   }),
   forStudent: (question) => ({ ...studentFields(question), kind: 'shortText' }),
+  formOnly: (question, response) =>
+    (met({ ...question, forgive: forgiveAll }, response)?.share ?? 0) > (met(question, response)?.share ?? 0),
   nearMiss: (question, response) => {
     if (met(question, response)) return null;
     const near = nearAnswer(question.accepted, question.forgive, response.text);
