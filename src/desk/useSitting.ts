@@ -1,6 +1,7 @@
 import { useMemo, useSyncExternalStore } from 'react';
 import type { PaperContent } from '@/core/model/paper';
 import type { Group } from '@/core/model/people';
+import type { Repair } from '@/core/model/repair';
 import type { PointsTable } from '@/core/scoring/pointsTable';
 import type { SittingProgress } from '@/core/seats/progress';
 import type { Seat, SittingRecords } from '@/core/seats/seats';
@@ -11,6 +12,8 @@ import { useNow } from '@/ui/clock';
 export interface SittingData extends SittingRecords {
   paper: PaperContent;
   groups: Group[];
+  /** What was repaired since it was sat. */
+  repairs: Repair[];
   seats: Seat[];
   progress: SittingProgress;
   /** All its points: kept up in place, so what is computed from it hangs on `seats`. */

@@ -32,3 +32,41 @@ export async function deskName(): Promise<string> {
     .catch('')
     .parse(row?.value ?? '');
 }
+
+/** Below which a question and a student stand out, as shares of the points. */
+export interface Lines {
+  question: number;
+  student: number;
+}
+
+/** Common practice, no source: a question under 60 % and a student under 70 % stand out. */
+export const usualLines: Lines = { question: 0.6, student: 0.7 };
+
+const StoredLines = z.object({ question: z.number().min(0).max(1), student: z.number().min(0).max(1) });
+
+const linesKey = (course: string) => `lines ${course}`;
+
+/** The lines of a course; the usual ones where none were set. @param course '' for sittings without one */
+export async function linesOf(course: string): Promise<Lines> {
+  const row = await desk.settings.get(linesKey(course));
+  return StoredLines.catch(usualLines).parse(row?.value);
+}
+
+export async function setLines(course: string, lines: Lines): Promise<void> {
+  await desk.settings.put({ key: linesKey(course), value: StoredLines.parse(lines) });
+}
+
+const reportKey = (sittingId: string) => `report ${sittingId}`;
+
+/** The teacher's own words at the top of a report. */
+export async function reportWordsOf(sittingId: string): Promise<string> {
+  const row = await desk.settings.get(reportKey(sittingId));
+  return z
+    .string()
+    .catch('')
+    .parse(row?.value ?? '');
+}
+
+export async function setReportWords(sittingId: string, words: string): Promise<void> {
+  await desk.settings.put({ key: reportKey(sittingId), value: words });
+}

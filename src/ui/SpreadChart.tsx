@@ -1,56 +1,46 @@
-import { BarChart } from 'echarts/charts';
-import { AriaComponent, GridComponent, MarkLineComponent } from 'echarts/components';
-import * as echarts from 'echarts/core';
-import { SVGRenderer } from 'echarts/renderers';
-import { useComputedColorScheme } from '@mantine/core';
-import { useEffect, useRef } from 'react';
+import { useCallback } from 'react';
 import type { SpreadBar } from '@/core/analysis/spread';
 import { percent } from '@/words/format';
-
-echarts.use([BarChart, GridComponent, AriaComponent, MarkLineComponent, SVGRenderer]);
+import { Chart, type ChartInks } from './Chart';
 
 interface SpreadChartProps {
-  bars: SpreadBar[];
+  bars: readonly SpreadBar[];
   /** Where the mean lies, as a share of the maximum. */
   meanShare: number;
+  /** Lines across it, as shares of the maximum. */
+  lines?: readonly number[];
+  /** The bars as they were before, drawn as outlines. */
+  before?: readonly SpreadBar[];
+  height?: number;
 }
 
-/** The picture of the spread: how many results in each tenth, the number on each bar, and where the mean is. */
-export default function SpreadChart({ bars, meanShare }: SpreadChartProps) {
-  const place = useRef<HTMLDivElement>(null);
-  const scheme = useComputedColorScheme('light');
-  useEffect(() => {
-    const element = place.current;
-    if (!element) return;
-    const chart = echarts.init(element, undefined, { renderer: 'svg' });
-    chart.setOption(chartOption(element, bars, meanShare));
-    const resized = new ResizeObserver(() => chart.resize());
-    resized.observe(element);
-    return () => {
-      resized.disconnect();
-      chart.dispose();
-    };
-  }, [bars, meanShare, scheme]);
+/** The picture of the spread: how many results in each tenth, the number on each bar, where the mean is and the lines are. */
+export default function SpreadChart({ bars, meanShare, lines, before, height = 190 }: SpreadChartProps) {
+  const option = useCallback(
+    (inks: ChartInks) => spreadOption(inks, bars, meanShare, lines ?? [], before ?? []),
+    [bars, meanShare, lines, before],
+  );
   const words = bars.map((bar) => `${percent(bar.from)} to ${percent(bar.to)}: ${bar.count}`).join('; ');
   return (
-    <div
-      ref={place}
-      style={{ height: 190 }}
-      role="img"
-      aria-label={`Spread of the results. ${words}. Mean ${percent(meanShare)}.`}
+    <Chart
+      option={option}
+      height={height}
+      label={`Spread of the results. ${words}. Mean ${percent(meanShare)}.`}
     />
   );
 }
 
-function chartOption(element: HTMLElement, bars: SpreadBar[], meanShare: number): echarts.EChartsCoreOption {
-  const tokens = getComputedStyle(element);
-  const ink = tokens.getPropertyValue('--ink').trim();
-  const soft = tokens.getPropertyValue('--ink-soft').trim();
-  const ground = tokens.getPropertyValue('--mantine-color-body').trim();
-  const font = { color: soft, fontFamily: tokens.fontFamily, fontSize: 13 };
-  const middle = (bar: SpreadBar) => ((bar.from + bar.to) / 2) * 100;
+const middle = (bar: SpreadBar) => ((bar.from + bar.to) / 2) * 100;
+
+function spreadOption(
+  { ink, soft, wait, ground, font, width }: ChartInks,
+  bars: readonly SpreadBar[],
+  meanShare: number,
+  lines: readonly number[],
+  before: readonly SpreadBar[],
+) {
+  const barWidth = Math.max(6, ((width - 22) / bars.length) * 0.9);
   return {
-    animation: false,
     grid: { left: 8, right: 14, top: 26, bottom: 24 },
     xAxis: {
       type: 'value',
@@ -63,11 +53,15 @@ function chartOption(element: HTMLElement, bars: SpreadBar[], meanShare: number)
       axisLine: { lineStyle: { color: soft } },
     },
     // Room above the tallest bar: its number and the word at the line of the mean are never in one place.
-    yAxis: { type: 'value', show: false, max: Math.max(1, ...bars.map(({ count }) => count)) * 1.25 },
+    yAxis: {
+      type: 'value',
+      show: false,
+      max: Math.max(1, ...[...bars, ...before].map(({ count }) => count)) * 1.25,
+    },
     series: [
       {
         type: 'bar',
-        barWidth: Math.max(6, ((element.clientWidth - 22) / bars.length) * 0.9),
+        barWidth,
         itemStyle: { color: ink, opacity: 0.75 },
         label: {
           show: true,
@@ -84,11 +78,35 @@ function chartOption(element: HTMLElement, bars: SpreadBar[], meanShare: number)
           z: 1,
           symbol: 'none',
           silent: true,
-          lineStyle: { color: ink, type: 'dashed', width: 1.5 },
-          label: { ...font, color: ink, formatter: `mean ${percent(meanShare)}`, position: 'end' },
-          data: [{ xAxis: meanShare * 100 }],
+          label: { ...font, color: ink, position: 'end' },
+          data: [
+            {
+              xAxis: meanShare * 100,
+              lineStyle: { color: ink, type: 'dashed', width: 1.5 },
+              label: { formatter: `mean ${percent(meanShare)}` },
+            },
+            ...lines.map((line) => ({
+              xAxis: line * 100,
+              lineStyle: { color: wait, type: 'dotted', width: 2 },
+              // Its word stands below, so that it is never in that of the mean.
+              label: { show: false },
+            })),
+          ],
         },
       },
+      ...(before.length > 0
+        ? [
+            {
+              type: 'bar',
+              barWidth,
+              barGap: '-100%',
+              z: 3,
+              silent: true,
+              itemStyle: { color: 'transparent', borderColor: ink, borderType: 'dashed', borderWidth: 1.5 },
+              data: before.map((bar) => [middle(bar), bar.count]),
+            },
+          ]
+        : []),
     ],
   };
 }

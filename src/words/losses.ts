@@ -54,6 +54,7 @@ export const fieldWords: Record<string, string> = {
   stem: 'text',
   kind: 'kind',
   key: 'key',
+  also: 'options taken as well',
   tags: 'tags',
   points: 'points',
   pointStep: 'steps of the points',

@@ -1,15 +1,22 @@
+import type { Remote } from 'comlink';
+import type { Slide } from '@/core/formats/classSlides';
+import type { ReportContent } from '@/core/formats/reportDocument';
 import type { Student } from '@/core/model/people';
 import type { PdfWorker } from './pdf.worker';
 import { stoppable, type Work } from './stoppable';
 
+type Pdf = Uint8Array<ArrayBuffer>;
+
+const inWorker = (job: (worker: Remote<PdfWorker>) => Promise<Pdf>): Work<Pdf> =>
+  stoppable<PdfWorker, Pdf>(new Worker(new URL('./pdf.worker.ts', import.meta.url), { type: 'module' }), job);
+
 /** The join slips of a group as PDF. */
-export function slipsPdf(
-  students: Student[],
-  groupName: string,
-  origin: string,
-): Work<Uint8Array<ArrayBuffer>> {
-  const worker = new Worker(new URL('./pdf.worker.ts', import.meta.url), { type: 'module' });
-  return stoppable<PdfWorker, Uint8Array<ArrayBuffer>>(worker, (remote) =>
-    remote.slips(students, groupName, origin),
-  );
-}
+export const slipsPdf = (students: Student[], groupName: string, origin: string): Work<Pdf> =>
+  inWorker((worker) => worker.slips(students, groupName, origin));
+
+/** What is gone through with the class, a question a page. */
+export const slidesPdf = (title: string, slides: Slide[]): Work<Pdf> =>
+  inWorker((worker) => worker.slides(title, slides));
+
+/** The report of a sitting. */
+export const reportPdf = (content: ReportContent): Work<Pdf> => inWorker((worker) => worker.report(content));

@@ -16,8 +16,12 @@ export function readSheet(file: File): Work<OrRefused<TableRow[]>> {
   return inWorker(async (worker) => worker.sheetRows(new Uint8Array(await file.arrayBuffer()), file.name));
 }
 
-export function workbookOf(rows: (string | number | null)[][], name: string): Work<Uint8Array<ArrayBuffer>> {
-  return inWorker((worker) => worker.workbookFrom(rows, name));
+export function workbookOf(
+  rows: (string | number | null)[][],
+  name: string,
+  bookType: 'xlsx' | 'ods' = 'xlsx',
+): Work<Uint8Array<ArrayBuffer>> {
+  return inWorker((worker) => worker.workbookFrom(rows, name, bookType));
 }
 
 /** Students and classes of a school register; what the desk knows already is found by number and email. */

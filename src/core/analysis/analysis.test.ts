@@ -1,7 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
+import type { Question } from '../kinds';
 import { seatsOf } from '../seats/seats';
+import { answerFigures } from './answerFigures';
 import { facility } from './facility';
 import { mean } from './mean';
 import { quantile } from './quantile';
@@ -88,9 +90,10 @@ describe('the figures of a sitting', () => {
   });
 
   it('count what each option drew, and the commonest wrong answers first', () => {
-    expect(figures[0]?.categories.map((category) => category.count)).toEqual([1, 1, 2]);
-    const said = figures[2]?.categories.filter((category) => !category.offered);
-    expect(said?.map((category) => [category.label, category.count])).toEqual([
+    const of = (place: number) => answerFigures(paperQuestions[place] as Question, seats).categories;
+    expect(of(0).map((category) => category.count)).toEqual([1, 1, 2]);
+    const said = of(2).filter((category) => !category.offered);
+    expect(said.map((category) => [category.label, category.count])).toEqual([
       ['west', 2],
       ['secret half', 1],
     ]);

@@ -1,7 +1,6 @@
 import { countedAnswer } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
 import { numbersOf } from '../kinds/itemNumbers';
-import type { Category } from '../kinds/QuestionKind';
 import { isIn, type Seat } from '../seats/seats';
 import { PointsTable } from '../scoring/pointsTable';
 import { totalShare } from '../scoring/scoreAttempt';
@@ -11,16 +10,14 @@ import { quantile } from './quantile';
 import { spread, type SpreadBar } from './spread';
 import { standardDeviation } from './standardDeviation';
 
-/** Common practice, no source: a question under 60 % and a student under 70 % stand out. */
-export const questionLine = 0.6;
-export const studentLine = 0.7;
-
 export interface TotalFigures {
   /** How many attempts are in: what every figure is computed from. */
   n: number;
   /** In points. */
   mean: number;
   median: number;
+  /** A quarter of the totals lies below the first, a quarter above the second. */
+  quartiles: [number, number];
   lowest: number;
   highest: number;
   /** Null for fewer than two. */
@@ -34,11 +31,6 @@ export interface TotalFigures {
   unfinished: number;
 }
 
-/** How often something was answered. */
-export interface CategoryCount extends Category {
-  count: number;
-}
-
 export interface QuestionFigures {
   question: Question;
   /** As on the paper: "3", or "3 w" for its working. */
@@ -50,8 +42,6 @@ export interface QuestionFigures {
   /** Of those that have points; null while none has. */
   facility: number | null;
   meanPoints: number | null;
-  /** What the question offers in its own order, then what students came up with, commonest first. */
-  categories: CategoryCount[];
 }
 
 /** Totals of everyone who is in; null when nobody is. */
@@ -65,6 +55,7 @@ export function totalFigures(seats: readonly Seat[]): TotalFigures | null {
     n: totals.length,
     mean: mean(totals),
     median: quantile(totals, 0.5),
+    quartiles: [quantile(totals, 0.25), quantile(totals, 0.75)],
     lowest: quantile(totals, 0),
     highest: quantile(totals, 1),
     standardDeviation: standardDeviation(totals),
@@ -85,7 +76,7 @@ export function questionFigures(questions: readonly Question[], seats: readonly 
 }
 
 /** Most missed first; questions without figures last; the order they come in where equal. */
-export function mostMissedFirst(figures: readonly QuestionFigures[]): QuestionFigures[] {
+export function mostMissedFirst<F extends QuestionFigures>(figures: readonly F[]): F[] {
   return [...figures].sort((a, b) => (a.facility ?? 2) - (b.facility ?? 2));
 }
 
@@ -102,38 +93,26 @@ function figuresOf(
   seats: readonly Seat[],
 ): QuestionFigures {
   const { points } = table.columnOf(question.id);
-  const { counts, answered } = answersOf(question, table, seats);
   const { given } = table.countsOf(question.id);
-  const all = [...counts.values()];
-  const said = all.filter((category) => !category.offered).sort((a, b) => b.count - a.count);
   return {
     question,
     number,
     given,
     scored: points.length,
-    blank: given - answered,
+    blank: blankOf(question, table, seats),
     facility: facility(points, question.points),
     meanPoints: points.length ? mean(points) : null,
-    categories: [...all.filter((category) => category.offered), ...said],
   };
 }
 
-/** What was answered to a question, each as often as it was; and how many were not left blank. */
-function answersOf(question: Question, table: PointsTable, seats: readonly Seat[]) {
+/** How many were given a question and left it blank. */
+function blankOf(question: Question, table: PointsTable, seats: readonly Seat[]): number {
   const kind = kindOf(question);
-  const counts = new Map<string, CategoryCount>();
-  for (const category of kind.offered(question)) counts.set(category.id, { ...category, count: 0 });
-  let answered = 0;
+  let blank = 0;
   for (const [row, { attempt }] of seats.entries()) {
     if (!attempt || !table.isGiven(row, question.id)) continue;
     const answer = countedAnswer(attempt, question.id);
-    if (!answer || kind.isBlank(answer.response)) continue;
-    answered++;
-    for (const category of kind.categoriesOf(question, answer.response)) {
-      const known = counts.get(category.id);
-      if (known) known.count++;
-      else counts.set(category.id, { ...category, count: 1 });
-    }
+    if (!answer || kind.isBlank(answer.response)) blank++;
   }
-  return { counts, answered };
+  return blank;
 }

@@ -23,7 +23,9 @@ describe('digits of any script', () => {
     for (const typed of ['٢٫٥', '２．５', '２，５', '२.५', '2.5']) {
       expect(numberFrom(typed)?.value, typed).toBe(2.5);
       expect(pointsFrom(typed), typed).toBe(2.5);
-      expect([...typed].reduce((before, key) => typePoints(before, key, { points: 3 }), nothingTyped).points).toBe(2.5);
+      expect(
+        [...typed].reduce((before, key) => typePoints(before, key, { points: 3 }), nothingTyped).points,
+      ).toBe(2.5);
     }
     expect(numberFrom('١٬٢٣٤٫٥ nm')).toMatchObject({ value: 1234.5, unit: 'nm' });
   });

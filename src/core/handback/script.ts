@@ -156,7 +156,9 @@ function scriptQuestion(
     number,
     question: kind.forStudent(question, `${source.attempt.id} ${question.id}`),
   };
-  if (shows.points && award.points !== null) row.points = award.points;
+  // A question that no longer counts has neither points nor a maximum.
+  if (shows.points && award.points !== null && !(award.state === 'dropped' && award.max === 0))
+    row.points = award.points;
   if (shows.answers) row.response = answer?.response ?? null;
   // What does not count is neither right nor wrong.
   if (shows.rightOrWrong && award.state !== 'dropped') row.verdict = verdictOf(award);

@@ -50,7 +50,10 @@ describe('matching and categories', () => {
         .map((category) => category.label),
     ).toEqual(['port → red', 'starboard → green', 'stern → white']);
     expect(kindOf(lightColours).categoriesOf(lightColours, { pairs: { i0: 't1' } })).toEqual([
-      { id: 'i0=t1', label: 'port → green', share: 0, offered: false },
+      {
+        ...{ id: 'i0=t1', label: 'port → green', share: 0, offered: false },
+        part: { id: 'i0', label: 'port' },
+      },
     ]);
   });
 

@@ -1,30 +1,30 @@
 import { Button } from '@mantine/core';
-import { lazy, Suspense, useMemo, useState } from 'react';
-import {
-  mostMissedFirst,
-  questionFigures,
-  questionLine,
-  studentLine,
-  studentsUnder,
-  totalFigures,
-  type TotalFigures,
-} from '@/core/analysis/sittingFigures';
+import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
+import { mostMissedFirst, studentsUnder, totalFigures } from '@/core/analysis/sittingFigures';
 import { inView, isGuest, registerName } from '@/core/model/names';
 import { inFigures, type Seat } from '@/core/seats/seats';
 import { shareWords } from '@/words/shares';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
+import type { Lines } from '@/store/deskSettings';
 import { EmptyState } from '@/ui/EmptyState';
-import { counted, percent, points } from '@/words/format';
+import { PointsField } from '@/ui/PointsField';
+import { counted, percent } from '@/words/format';
 import { GroupSelect } from '@/ui/GroupSelect';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
-import { QuestionTable } from './QuestionTable';
+import { GroupsCompared } from './GroupsCompared';
+import { QuestionTable, questionRowId } from './QuestionTable';
+import { SuspectsBlock } from './SuspectsBlock';
+import { Totals, Trust } from './Totals';
+import { useAnalysis } from './useAnalysis';
+import { useLines } from './useLines';
 import styles from './analyse.module.css';
 
 // The chart library is large; the figures and the table do not wait for it.
 const SpreadChart = lazy(() => import('@/ui/SpreadChart'));
+const QuestionMap = lazy(() => import('./QuestionMap'));
 
-/** What was missed, by how many, and who needs a word. */
+/** What was missed, what was unfair, and who needs a word. */
 export function AnalysePage({ sittingId }: { sittingId: string }) {
   return (
     <SittingPage sittingId={sittingId} current="analyse">
@@ -34,14 +34,30 @@ export function AnalysePage({ sittingId }: { sittingId: string }) {
 }
 
 function Analyse({ sitting }: { sitting: SittingData }) {
+  const sittingId = sitting.sitting.id;
   const [group, setGroup] = useState('');
   const [byMissed, setByMissed] = useState(true);
+  const [openId, setOpenId] = useOpenQuestion();
+  const { lines, set: setLines } = useLines(sitting);
   const seats = useMemo(
     () => (group ? sitting.seats.filter(({ student }) => inView(student, group)) : inFigures(sitting.seats)),
     [sitting.seats, group],
   );
   const totals = useMemo(() => totalFigures(seats), [seats]);
-  const figures = useMemo(() => questionFigures(sitting.questions, seats), [sitting.questions, seats]);
+  const analysis = useAnalysis(sitting, seats);
+  const chartLines = useMemo(() => [lines.student], [lines.student]);
+  const open = useCallback(
+    (id: string) => {
+      setOpenId(id);
+      // Once it is drawn open.
+      requestAnimationFrame(() => {
+        const row = document.getElementById(questionRowId(id));
+        row?.scrollIntoView({ block: 'start' });
+        row?.querySelector('button')?.focus({ preventScroll: true });
+      });
+    },
+    [setOpenId],
+  );
   const pickGroup = (
     <GroupSelect
       groups={sitting.groups}
@@ -57,68 +73,145 @@ function Analyse({ sitting }: { sitting: SittingData }) {
         {pickGroup}
         <EmptyState
           title={group ? 'Nobody in this group has handed in yet' : 'Nothing handed in yet'}
-          action={<a href={`/sittings/${sitting.sitting.id}/run`}>Watch students work</a>}
+          action={<a href={`/sittings/${sittingId}/run`}>Watch students work</a>}
         >
           Figures appear once the first student hands in.
         </EmptyState>
       </>
     );
+  const rows = byMissed ? mostMissedFirst(analysis.rows) : analysis.rows;
   return (
-    <TwoColumns marginLabel="Students below the line" margin={<Under seats={seats} sitting={sitting} />}>
+    <TwoColumns
+      marginLabel="What to look at"
+      margin={
+        <>
+          <SuspectsBlock suspects={analysis.suspects} sitting={sitting} rows={analysis.rows} open={open} />
+          <MoreWays sittingId={sittingId} />
+          <Under seats={seats} sitting={sitting} line={lines.student} />
+        </>
+      }
+    >
       <div className={styles.head}>
         {pickGroup}
         {totals.unfinished > 0 && (
           <p className={styles.notFinal} role="note">
             Not final: {counted(totals.unfinished, 'paper')} of {totals.n}{' '}
             {totals.unfinished === 1 ? 'is' : 'are'} not fully marked.{' '}
-            <a href={`/sittings/${sitting.sitting.id}/mark`}>Continue marking</a>
+            <a href={`/sittings/${sittingId}/mark`}>Continue marking</a>
           </p>
         )}
       </div>
       <Totals totals={totals} />
-      <Suspense fallback={<div className={styles.chart} />}>
-        <SpreadChart bars={totals.spread} meanShare={totals.meanShare} />
+      <Suspense fallback={<div className={styles.mapRoom} />}>
+        <QuestionMap rows={analysis.rows} line={lines.question} open={open} />
       </Suspense>
       <div className={styles.tableHead}>
         <h2>Questions</h2>
+        <LineField
+          label="Highlight questions below"
+          value={lines.question}
+          change={(question) => setLines({ ...lines, question })}
+        />
         <Button size="compact-sm" onClick={() => setByMissed(!byMissed)}>
           {byMissed ? 'In the order of the paper' : 'Most missed first'}
         </Button>
       </div>
-      <QuestionTable figures={byMissed ? mostMissedFirst(figures) : figures} sittingId={sitting.sitting.id} />
+      <QuestionTable
+        rows={rows}
+        analysis={analysis}
+        sittingId={sittingId}
+        line={lines.question}
+        openId={openId}
+        toggle={(id) => setOpenId(openId === id ? null : id)}
+      />
       <p className={styles.soft}>
-        Questions below {percent(questionLine)} are highlighted. Figures use marked answers only.
+        Figures are over marked answers of students who have handed in; guests are in none.
       </p>
+      <div className={styles.tableHead}>
+        <h2>Totals</h2>
+        <LineField
+          label="Highlight students below"
+          value={lines.student}
+          change={(student) => setLines({ ...lines, student })}
+        />
+      </div>
+      <Suspense fallback={<div className={styles.chart} />}>
+        <SpreadChart bars={totals.spread} meanShare={totals.meanShare} lines={chartLines} />
+      </Suspense>
+      <Trust trust={analysis.trust} mean={totals.mean} />
+      {!group && <GroupsCompared sitting={sitting} seats={analysis.seats} />}
     </TwoColumns>
   );
 }
 
-function Totals({ totals }: { totals: TotalFigures }) {
-  const rows: [string, string][] = [
-    ['handed in', String(totals.n)],
-    ['mean', points(totals.mean)],
-    ['median', points(totals.median)],
-    ['lowest', points(totals.lowest)],
-    ['highest', points(totals.highest)],
-    ['standard deviation', totals.standardDeviation === null ? '–' : points(totals.standardDeviation)],
-    ['maximum points', points(totals.max)],
-  ];
+/** The question that is open, as the address says it. */
+function useOpenQuestion(): [string | null, (id: string | null) => void] {
+  const [openId, setOpenId] = useState(() => new URLSearchParams(location.search).get('question'));
+  const set = useCallback((id: string | null) => {
+    const url = new URL(location.href);
+    if (id === null) url.searchParams.delete('question');
+    else url.searchParams.set('question', id);
+    history.replaceState(history.state, '', url);
+    setOpenId(id);
+  }, []);
+  return [openId, set];
+}
+
+interface LineFieldProps {
+  label: string;
+  /** A share of the points. */
+  value: number;
+  change: (value: number) => void;
+}
+
+function LineField({ label, value, change }: LineFieldProps) {
   return (
-    <dl className={styles.totals}>
-      {rows.map(([word, value]) => (
-        <div key={word}>
-          <dd>{value}</dd>
-          <dt>{word}</dt>
-        </div>
-      ))}
-    </dl>
+    <span className={styles.line}>
+      {label}
+      <PointsField
+        label={`${label}, percent`}
+        value={Math.round(value * 100)}
+        max={100}
+        w={58}
+        onPoints={(typed) => typed !== null && change(typed / 100)}
+      />
+      %
+    </span>
   );
 }
 
-function Under({ seats, sitting }: { seats: Seat[]; sitting: SittingData }) {
-  const under = studentsUnder(seats, studentLine);
+/** Other looks at the same figures. */
+function MoreWays({ sittingId }: { sittingId: string }) {
+  const at = `/sittings/${sittingId}`;
   return (
-    <MarginBlock title={`${counted(under.length, 'student')} below ${percent(studentLine)}`}>
+    <MarginBlock title="More looks">
+      <ul className={styles.plainList}>
+        <li>
+          <a href={`${at}/class`}>Go through it with the class</a>
+        </li>
+        <li>
+          <a href={`${at}/growth`}>Compare with another sitting</a>
+        </li>
+        <li>
+          <a href={`${at}/report`}>Report and tables</a>
+        </li>
+      </ul>
+    </MarginBlock>
+  );
+}
+
+function Under({
+  seats,
+  sitting,
+  line,
+}: {
+  seats: readonly Seat[];
+  sitting: SittingData;
+  line: Lines['student'];
+}) {
+  const under = studentsUnder(seats, line);
+  return (
+    <MarginBlock title={`${counted(under.length, 'student')} below ${percent(line)}`}>
       {under.length === 0 && <p>Nobody is below the line.</p>}
       <ol className={styles.under}>
         {under.map((seat) => (

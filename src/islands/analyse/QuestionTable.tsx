@@ -1,14 +1,29 @@
-import { Fragment, useState } from 'react';
+import { Fragment } from 'react';
 import { plainText } from '@/core/basics/richWords';
-import { questionLine, type CategoryCount, type QuestionFigures } from '@/core/analysis/sittingFigures';
-import { kindOf } from '@/core/kinds';
-import { FillGlyph } from '@/ui/FillGlyph';
 import { percent, points } from '@/words/format';
+import { signed } from '@/words/analysis';
+import { looksWrongTitle } from '@/words/looksWrong';
+import { QuestionDetail } from './QuestionDetail';
+import type { Analysis, QuestionRow } from './useAnalysis';
 import styles from './analyse.module.css';
 
-/** Questions with their facility; each opens to what was answered. */
-export function QuestionTable({ figures, sittingId }: { figures: QuestionFigures[]; sittingId: string }) {
-  const [openId, setOpenId] = useState<string | null>(null);
+interface QuestionTableProps {
+  rows: readonly QuestionRow[];
+  analysis: Analysis;
+  sittingId: string;
+  /** Questions below it stand out, as a share of the points. */
+  line: number;
+  openId: string | null;
+  toggle: (questionId: string) => void;
+}
+
+/** The row of a question, for who jumps to it. */
+export const questionRowId = (questionId: string) => `question-${questionId}`;
+
+const columns = ['Mean points', 'Discrimination', 'Upper − lower', 'Not answered', 'No points yet'];
+
+/** Questions with their figures; each opens to what was answered. */
+export function QuestionTable({ rows, analysis, sittingId, line, openId, toggle }: QuestionTableProps) {
   return (
     // On a narrow screen its figures are scrolled to.
     <div className={styles.scrolled} role="region" aria-label="Questions and their figures" tabIndex={0}>
@@ -19,47 +34,52 @@ export function QuestionTable({ figures, sittingId }: { figures: QuestionFigures
             <th scope="col" className={styles.barColumn}>
               Facility
             </th>
-            <th scope="col" className={styles.figure}>
-              Mean points
-            </th>
-            <th scope="col" className={styles.figure}>
-              Not answered
-            </th>
-            <th scope="col" className={styles.figure}>
-              No points yet
-            </th>
+            {columns.map((column) => (
+              <th key={column} scope="col" className={styles.figure}>
+                {column}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
-          {figures.map((row) => (
-            <Fragment key={row.question.id}>
-              <FigureRow
-                row={row}
-                open={openId === row.question.id}
-                toggle={() => setOpenId(openId === row.question.id ? null : row.question.id)}
-              />
-              {openId === row.question.id && (
-                <tr>
-                  <td colSpan={5} className={styles.opened}>
-                    <Drawn row={row} sittingId={sittingId} />
-                  </td>
-                </tr>
-              )}
-            </Fragment>
-          ))}
+          {rows.map((row) => {
+            const { id } = row.question;
+            return (
+              <Fragment key={id}>
+                <FigureRow row={row} line={line} open={openId === id} toggle={() => toggle(id)} />
+                {openId === id && (
+                  <tr>
+                    <td colSpan={columns.length + 2} className={styles.opened}>
+                      <QuestionDetail row={row} analysis={analysis} sittingId={sittingId} />
+                    </td>
+                  </tr>
+                )}
+              </Fragment>
+            );
+          })}
         </tbody>
       </table>
     </div>
   );
 }
 
-function FigureRow({ row, open, toggle }: { row: QuestionFigures; open: boolean; toggle: () => void }) {
-  const under = row.facility !== null && row.facility < questionLine;
+interface FigureRowProps {
+  row: QuestionRow;
+  line: number;
+  open: boolean;
+  toggle: () => void;
+}
+
+function FigureRow({ row, line, open, toggle }: FigureRowProps) {
+  const under = row.facility !== null && row.facility < line;
+  const wrong = row.suspect?.findings[0];
   return (
-    <tr className={under ? styles.underLine : undefined}>
+    <tr className={under ? styles.underLine : undefined} id={questionRowId(row.question.id)}>
       <td>
         <button type="button" className={styles.question} aria-expanded={open} onClick={toggle}>
-          <strong>{row.number}</strong> <span>{plainText(row.question.stem)}</span>
+          <strong>{row.number}</strong> {wrong && <span aria-hidden>◆ </span>}
+          <span>{plainText(row.question.stem)}</span>
+          {wrong && <span className="visuallyHidden">, {looksWrongTitle[wrong.code]}</span>}
         </button>
       </td>
       <td>
@@ -68,8 +88,8 @@ function FigureRow({ row, open, toggle }: { row: QuestionFigures; open: boolean;
         ) : (
           <span className={styles.bar}>
             <span className={styles.track} aria-hidden>
-              <span className={styles.level} style={{ width: `${row.facility * 100}%` }} />
-              <span className={styles.lineMark} style={{ left: `${questionLine * 100}%` }} />
+              <span className={styles.level} style={{ width: `${Math.min(1, row.facility) * 100}%` }} />
+              <span className={styles.lineMark} style={{ left: `${line * 100}%` }} />
             </span>
             {percent(row.facility)}
           </span>
@@ -78,59 +98,10 @@ function FigureRow({ row, open, toggle }: { row: QuestionFigures; open: boolean;
       <td className={styles.figure}>
         {row.meanPoints === null ? '–' : points(row.meanPoints)} / {points(row.question.points)}
       </td>
+      <td className={styles.figure}>{signed(row.discrimination)}</td>
+      <td className={styles.figure}>{signed(row.d)}</td>
       <td className={styles.figure}>{row.blank || ''}</td>
       <td className={styles.figure}>{row.given - row.scored || ''}</td>
     </tr>
-  );
-}
-
-const commonest = 8;
-
-/** What was answered: each option or accepted answer with how many it drew, then the commonest of the rest. */
-function Drawn({ row, sittingId }: { row: QuestionFigures; sittingId: string }) {
-  const [all, setAll] = useState(false);
-  const offered = row.categories.filter((category) => category.offered);
-  const said = row.categories.filter((category) => !category.offered);
-  const byHand = kindOf(row.question).scoredBy === 'hand';
-  const shown = all ? said : said.slice(0, commonest);
-  return (
-    <div className={styles.drawn}>
-      {offered.length > 0 && <CategoryRows rows={offered} given={row.given} />}
-      {said.length > 0 && (
-        <>
-          <h3>{byHand ? 'Most common answers' : 'Most common wrong answers'}</h3>
-          <CategoryRows rows={shown} given={row.given} />
-          {said.length > shown.length && (
-            <button type="button" className={styles.more} onClick={() => setAll(true)}>
-              and {said.length - shown.length} more
-            </button>
-          )}
-        </>
-      )}
-      <a href={`/sittings/${sittingId}/mark?question=${row.question.id}`}>See the answers</a>
-    </div>
-  );
-}
-
-function CategoryRows({ rows, given }: { rows: CategoryCount[]; given: number }) {
-  return (
-    <ul className={styles.categories}>
-      {rows.map((category) => (
-        <li key={category.id}>
-          <FillGlyph share={category.share} answered size={13} />
-          <span className={styles.label}>{category.label}</span>
-          <span className={styles.track} aria-hidden>
-            <span
-              className={styles.level}
-              style={{ width: `${given === 0 ? 0 : (category.count / given) * 100}%` }}
-            />
-          </span>
-          <span className={styles.figure}>
-            {category.count}{' '}
-            <span className={styles.soft}>{given > 0 && percent(category.count / given)}</span>
-          </span>
-        </li>
-      ))}
-    </ul>
   );
 }

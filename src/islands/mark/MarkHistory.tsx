@@ -2,7 +2,7 @@ import type { SchemeLine } from '@/core/kinds/schemeLine';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { groupHistory, type GroupRevision } from '@/core/marking/groupHistory';
 import type { HandMark, MarkValues } from '@/core/model/mark';
-import { useMarkerNames } from './useShares';
+import { useMarkerNames } from '@/desk/markerNames';
 import { useNow } from '@/ui/clock';
 import { counted, dayAndTime, points } from '@/words/format';
 import styles from './mark.module.css';

@@ -2,7 +2,8 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import { takenBack } from '@/core/marking/shares/content';
-import { ownMarker, settledMarker, type HandMark } from '@/core/model/mark';
+import type { HandMark } from '@/core/model/mark';
+import { markerName } from '@/desk/markerNames';
 import type { MarkingShare } from '@/core/model/share';
 import type { SittingData } from '@/desk/useSitting';
 import { desk } from '@/store/tables';
@@ -12,13 +13,6 @@ export interface Shares {
   /** Every mark there is, those of a blind sample among them: they lie apart, and never count. */
   marks: readonly HandMark[];
   nameOf: (markerId: string) => string;
-}
-
-/** What a marker is called. */
-export function markerName(markerId: string, shares: readonly MarkingShare[]): string {
-  if (markerId === ownMarker) return 'You';
-  if (markerId === settledMarker) return 'Settled';
-  return shares.find(({ id }) => id === markerId)?.marker ?? 'Another marker';
 }
 
 /** What questions are called: of a share, as on the paper that it was made of. */
@@ -33,12 +27,6 @@ export function useQuestionNumbers({ sitting, questions }: SittingData): Readonl
       ? new Map([...own].map(([id, number]) => [id, taken.numbers?.[id] ?? number]))
       : own;
   }, [questions, taken]);
-}
-
-/** What markers of a sitting are called in the middle of a sentence. */
-export function useMarkerNames(sittingId: string): (markerId: string) => string {
-  const shares = useLiveQuery(() => desk.shares.where({ sittingId }).toArray(), [sittingId]) ?? [];
-  return (id) => (id === ownMarker ? 'you' : markerName(id, shares));
 }
 
 /** The shares of a sitting, oldest first, with the marks made of them; undefined while they are read. */

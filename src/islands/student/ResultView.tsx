@@ -3,7 +3,7 @@ import { Rich } from '@/ui/Rich';
 import type { Carrier, Greeting, HomeSitting } from '@/carriers/Carrier';
 import type { ScriptPacket, ScriptQuestion, Verdict } from '@/core/handback/script';
 import { FillGlyph } from '@/ui/FillGlyph';
-import { counted, dayAndTime, percent, points } from '@/words/format';
+import { counted, dayAlone, dayAndTime, percent, points } from '@/words/format';
 import { Button } from '@/ui/plain/Button';
 import { Comment } from '@/ui/plain/Comment';
 import { viewOf } from '../kinds';
@@ -109,6 +109,18 @@ const verdictWords: Record<Verdict, string> = {
   noKey: 'not scored',
 };
 
+/** "Rescored on Nov 27, 2026: the key was wrong. You had 0 points for it before." */
+function repairWords({ at, reason, how, before }: NonNullable<ScriptQuestion['repair']>): string {
+  const did = {
+    key: 'Rescored',
+    everyone: 'Everyone was given the points',
+    answered: 'Everyone who answered was given the points',
+    dropped: 'Taken out of the total',
+  }[how];
+  const had = before === null ? '' : ` You had ${counted(before, 'point')} for it before.`;
+  return `${did} on ${dayAlone(at)}: ${reason.replace(/[.\s]+$/, '')}.${had}`;
+}
+
 function ReturnedQuestion({ row }: { row: ScriptQuestion }) {
   const { question } = row;
   const { Show } = viewOf(question);
@@ -131,6 +143,7 @@ function ReturnedQuestion({ row }: { row: ScriptQuestion }) {
           {row.verdict && <span>{verdictWords[row.verdict]}</span>}
         </p>
       )}
+      {row.repair && <p className={styles.repair}>{repairWords(row.repair)}</p>}
       {row.accepted && (
         <p className="keepLines">
           <span className={styles.soft}>Accepted: </span>

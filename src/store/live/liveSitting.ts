@@ -8,7 +8,15 @@ import { desk } from '../tables';
 import { ChangedRows, keysIn, onRowsChanged } from '../changes';
 
 /** Tables whose change may change what the seats hang on. */
-const frameTables = ['sittings', 'papers', 'paperVersions', 'groups', 'students', 'releasePlans', 'repairs'] as const;
+const frameTables = [
+  'sittings',
+  'papers',
+  'paperVersions',
+  'groups',
+  'students',
+  'releasePlans',
+  'repairs',
+] as const;
 
 /** A sitting as its views see it. */
 export interface SittingNow extends SeatsNow {

@@ -94,13 +94,14 @@ function openDocumentCells(xml: string): number {
   return cells;
 }
 
-/** Rows as an XLSX workbook of one sheet. Text stays text: a cell never becomes a formula. */
+/** Rows as an XLSX or ODS workbook of one sheet. Text stays text: a cell never becomes a formula. */
 export function workbookFrom(
   rows: readonly (readonly (string | number | null)[])[],
   name: string,
+  bookType: 'xlsx' | 'ods' = 'xlsx',
 ): Uint8Array<ArrayBuffer> {
   const sheet = utils.aoa_to_sheet(rows.map((row) => [...row]));
   const workbook = utils.book_new();
   utils.book_append_sheet(workbook, sheet, name.replace(/[[\]:*?/\\]/g, ' ').slice(0, 31) || 'Sheet');
-  return new Uint8Array(write(workbook, { type: 'array', bookType: 'xlsx' }) as ArrayBuffer); // what `array` gives
+  return new Uint8Array(write(workbook, { type: 'array', bookType }) as ArrayBuffer); // what `array` gives
 }

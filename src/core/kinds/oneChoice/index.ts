@@ -10,6 +10,7 @@ import {
   choiceForStudent,
   ofOptions,
 } from '../options';
+import { percentFrom } from '../../basics/percent';
 import { oneChoiceFilling } from './filling';
 import { OneChoice, StudentOneChoice } from './schema';
 
@@ -33,7 +34,12 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
   }),
   copy: (question, newId) => {
     const { copies, ids } = copiedOptions(question.options, newId);
-    return { ...question, id: newId(), options: copies, key: ids.get(question.key ?? '') ?? null };
+    const also = question.also?.map(({ id, share }) => ({ id: ids.get(id) ?? id, share }));
+    return {
+      ...question,
+      ...{ id: newId(), options: copies, key: ids.get(question.key ?? '') ?? null },
+      ...(also && { also }),
+    };
   },
   findings: (question) => {
     const findings = optionFindings(question.id, question.options);
@@ -43,7 +49,7 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
   },
   hasKey: (question) => question.options.some((option) => option.id === question.key),
   score: (question, response) => ({
-    share: response.picked.length === 1 && response.picked[0] === question.key ? 1 : 0,
+    share: response.picked.length === 1 ? shareOf(question, response.picked[0]) : 0,
     comments: question.options
       .filter((option) => response.picked.includes(option.id) && option.comment)
       .map((option) => option.comment),
@@ -51,23 +57,43 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
   guess: ({ options }, chance) => ({ picked: [chance.pick(options).id] }),
   sameAs: (_question, response) => response.picked.join(' '),
   asText: (question, response) => pickedText(question.options, response.picked),
-  keyText: (question) => pickedText(question.options, question.key ? [question.key] : []),
+  keyText: (question) =>
+    [
+      pickedText(question.options, question.key ? [question.key] : []),
+      ...(question.also ?? []).map(
+        ({ id, share }) =>
+          `${pickedText(question.options, [id])}${share < 1 ? ` (${percentFrom(share)}%)` : ''}`,
+      ),
+    ]
+      .filter(Boolean)
+      .join('; '),
   offered: (question) =>
     question.options.map((option) => ({
       id: option.id,
       label: plainText(option.text),
-      share: oneChoice.hasKey(question) ? Number(option.id === question.key) : null,
+      share: oneChoice.hasKey(question) ? shareOf(question, option.id) : null,
       offered: true,
     })),
   categoriesOf: (question, response) =>
     oneChoice.offered(question).filter((category) => response.picked.includes(category.id)),
   rightAnswer: ({ key }) => (key === null ? null : { picked: [key] }),
-  keyedBy: (question, { picked }) => ({ ...question, key: picked[0] ?? question.key }),
+  keyedBy: (question, { picked }) => withKey(question, picked[0] ?? question.key),
+  unaccepted: (question, { picked }) =>
+    question.options
+      .filter(({ id }) => picked.includes(id) && shareOf(question, id) === 0)
+      .map(({ id, text }) => ({ id, text: plainText(text) })),
+  accepting: (question, { id }, share) => ({
+    ...question,
+    also: [...(question.also ?? []).filter((each) => each.id !== id), { id, share }],
+  }),
   withOptionRight: (question, place) => {
     const option = question.options[place];
-    return option ? { ...question, key: option.id } : null;
+    return option ? withKey(question, option.id) : null;
   },
-  partlyRight: () => null,
+  partlyRight: ({ also = [] }) => {
+    const part = also.find(({ share }) => share > 0 && share < 1);
+    return part ? { picked: [part.id] } : null;
+  },
   withoutKey: (question) => ({
     ...bareFields(question),
     kind: 'oneChoice',
@@ -80,3 +106,14 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
     ...choiceForStudent(question, seed),
   }),
 };
+
+/** What choosing an option gives, 0 to 1. */
+function shareOf({ key, also = [] }: OneChoice, id: string | undefined): number {
+  return id === key ? 1 : (also.find((each) => each.id === id)?.share ?? 0);
+}
+
+/** With another key: what is the key is not taken as well. */
+function withKey({ also, ...question }: OneChoice, key: string | null): OneChoice {
+  const left = also?.filter(({ id }) => id !== key) ?? [];
+  return { ...question, key, ...(left.length > 0 && { also: left }) };
+}

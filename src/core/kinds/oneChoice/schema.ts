@@ -11,6 +11,12 @@ export const OneChoice = z.object({
   shuffle: z.boolean().optional(),
   /** The right option; null while there is no key. */
   key: Id.nullable(),
+  /** Options that are taken as well, each for its share of the points. */
+  also: z
+    .object({ id: Id, share: z.number().min(0).max(1) })
+    .array()
+    .max(50)
+    .optional(),
 });
 export type OneChoice = z.infer<typeof OneChoice>;
 

@@ -1,0 +1,63 @@
+import type { Question } from '../kinds';
+import type { Student } from '../model/people';
+import { totalShare } from '../scoring/scoreAttempt';
+import { inFigures, isIn, type Seat } from '../seats/seats';
+
+/** One student’s results in two sittings, as shares of the points. */
+export interface PairedResult {
+  student: Student;
+  before: number;
+  after: number;
+}
+
+/** One sitting, as far as its results are compared. */
+export interface Results {
+  questions: readonly Question[];
+  seats: readonly Seat[];
+}
+
+/**
+ * The students who are in in both sittings with points, and their shares of the points.
+ *
+ * @param tag only of the questions with this tag; absent: of all
+ */
+export function pairedResults(before: Results, after: Results, tag?: string): PairedResult[] {
+  const first = sharesOf(before, tag);
+  return [...sharesOf(after, tag)].flatMap(([id, { student, share }]) => {
+    const had = first.get(id);
+    return had ? [{ student, before: had.share, after: share }] : [];
+  });
+}
+
+/** The tags that questions of both have, in the order of the alphabet. */
+export function commonTags(before: Results, after: Results): string[] {
+  const tagsOf = ({ questions }: Results) => new Set(questions.flatMap(({ tags }) => tags));
+  const first = tagsOf(before);
+  return [...tagsOf(after)].filter((tag) => first.has(tag)).sort((a, b) => a.localeCompare(b));
+}
+
+function sharesOf({ questions, seats }: Results, tag?: string) {
+  const asked = new Set(
+    questions.filter(({ tags }) => tag === undefined || tags.includes(tag)).map(({ id }) => id),
+  );
+  const shares = new Map<string, { student: Student; share: number }>();
+  for (const { student, scorecard, ...seat } of inFigures(seats)) {
+    if (!scorecard || !isIn({ student, scorecard, ...seat })) continue;
+    const share = tag === undefined ? totalShare(scorecard) : partShare(scorecard.awards, asked);
+    if (share !== null) shares.set(student.id, { student, share });
+  }
+  return shares;
+}
+
+function partShare(
+  awards: readonly { questionId: string; points: number | null; max: number }[],
+  asked: ReadonlySet<string>,
+): number | null {
+  let [points, max] = [0, 0];
+  for (const award of awards)
+    if (asked.has(award.questionId) && award.points !== null) {
+      points += award.points;
+      max += award.max;
+    }
+  return max > 0 ? points / max : null;
+}

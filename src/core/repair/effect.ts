@@ -1,0 +1,129 @@
+import { matrixOf } from '../analysis/seatsMatrix';
+import { reliability } from '../analysis/reliability';
+import { standardDeviation } from '../analysis/standardDeviation';
+import { spread, type SpreadBar } from '../analysis/spread';
+import type { Question } from '../kinds';
+import { itemsOf } from '../kinds/items';
+import type { RepairRule } from '../kinds/repaired';
+import { totalShare } from '../scoring/scoreAttempt';
+import { inFigures, isIn, seatsOf, type Seat, type SittingRecords } from '../seats/seats';
+import { previewRescore, type RescorePreview } from './rescore';
+import { repairedItems } from './scoredQuestions';
+
+/** A repair that is thought about. */
+export interface RepairDraft {
+  /** The question of the paper as the sitting has it. */
+  before: Question;
+  /** The same with another key or other points; null: as it is. */
+  changed: Question | null;
+  itemId: string;
+  rule: RepairRule | null;
+  nobodyLoses: boolean;
+}
+
+/** One student whose share of the points would be another. */
+export interface ShareChange {
+  seat: Seat;
+  before: number;
+  after: number;
+}
+
+/** Who would cross a line. */
+export interface Crossing {
+  /** A share of the points, 0 to 1. */
+  line: number;
+  up: ShareChange[];
+  down: ShareChange[];
+}
+
+/** What a repair would do to everyone who is in. */
+export interface RepairEffect extends RescorePreview {
+  /** Those who go up or down, the furthest first. */
+  changes: ShareChange[];
+  crossings: Crossing[];
+  /** Standard deviation of the totals, in points; null for fewer than two. */
+  deviation: { before: number | null; after: number | null };
+  /** Null where it cannot be told. */
+  alpha: { before: number | null; after: number | null };
+  spread: { before: SpreadBar[]; after: SpreadBar[] };
+  /** How many have their results back, and how many of them would see another total. */
+  handedBack: { all: number; changed: number };
+  /** Answers to it with points by hand over the key, which stay. */
+  overridden: number;
+}
+
+/** The questions that a sitting would be scored with. @param at when the repair would be made, as an instant */
+export function questionsWith(
+  questions: readonly Question[],
+  { before, changed, itemId, rule, nobodyLoses }: RepairDraft,
+  at: string,
+): Question[] {
+  const ids = new Set(itemsOf([before]).map(({ id }) => id));
+  const now = questions.filter(({ id }) => ids.has(id));
+  const next = new Map(
+    repairedItems(now, itemsOf([changed ?? before]), { itemId, rule, nobodyLoses, at }).map((item) => [
+      item.id,
+      item,
+    ]),
+  );
+  return questions.map((question) => next.get(question.id) ?? question);
+}
+
+/**
+ * What a repair would do. What is shown before it is done is what then is: both are scored the same way.
+ *
+ * @param lines shares of the points that are looked at, 0 to 1
+ * @param at when it would be made, as an instant
+ */
+export function repairEffect(
+  records: SittingRecords,
+  seats: readonly Seat[],
+  draft: RepairDraft,
+  lines: readonly number[],
+  at: string,
+): RepairEffect {
+  const questions = questionsWith(records.questions, draft, at);
+  const after = seatsOf({ ...records, questions }, Date.parse(at));
+  const preview = previewRescore(seats, after);
+  const changes: ShareChange[] = [];
+  const handedBack = { all: 0, changed: 0 };
+  let overridden = 0;
+  seats.forEach((seat, index) => {
+    const next = after[index]?.scorecard;
+    if (!isIn(seat) || !seat.scorecard || !next) return;
+    if (
+      seat.scorecard.awards.some((award) => award.questionId === draft.itemId && award.state === 'overridden')
+    )
+      overridden++;
+    const shares = { before: totalShare(seat.scorecard) ?? 0, after: totalShare(next) ?? 0 };
+    const differs = Math.abs(shares.after - shares.before) > 1e-9;
+    if (differs) changes.push({ seat, ...shares });
+    if (!seat.release) return;
+    handedBack.all++;
+    if (differs || next.total !== seat.scorecard.total || next.max !== seat.scorecard.max)
+      handedBack.changed++;
+  });
+  const figures = (of: readonly Seat[], scored: readonly Question[]) => {
+    const counted = inFigures(of).filter(isIn);
+    return {
+      deviation: standardDeviation(counted.flatMap(({ scorecard }) => scorecard?.total ?? [])),
+      alpha: reliability(matrixOf(scored, counted))?.alpha ?? null,
+      spread: spread(counted.flatMap(({ scorecard }) => (scorecard ? (totalShare(scorecard) ?? []) : []))),
+    };
+  };
+  const [old, next] = [figures(seats, records.questions), figures(after, questions)];
+  return {
+    ...preview,
+    changes: changes.sort((a, b) => Math.abs(b.after - b.before) - Math.abs(a.after - a.before)),
+    crossings: lines.map((line) => ({
+      line,
+      up: changes.filter((each) => each.before < line && each.after >= line),
+      down: changes.filter((each) => each.before >= line && each.after < line),
+    })),
+    deviation: { before: old.deviation, after: next.deviation },
+    alpha: { before: old.alpha, after: next.alpha },
+    spread: { before: old.spread, after: next.spread },
+    handedBack,
+    overridden,
+  };
+}
