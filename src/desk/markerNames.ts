@@ -14,9 +14,5 @@ export function markerName(markerId: string, shares: readonly MarkingShare[]): s
 /** What markers of a sitting are called in the middle of a sentence. */
 export function useMarkerNames(sittingId: string): (markerId: string) => string {
   const shares = useLiveQuery(() => desk.shares.where({ sittingId }).toArray(), [sittingId]);
-  return useMemo(
-    () => (id: string) => (id === ownMarker ? 'you' : markerName(id, shares ?? [])),
-    [shares],
-  );
+  return useMemo(() => (id: string) => (id === ownMarker ? 'you' : markerName(id, shares ?? [])), [shares]);
 }
-
