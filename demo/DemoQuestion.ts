@@ -1,4 +1,4 @@
-import type { Question } from '@/core/kinds';
+import type { Question, Response } from '@/core/kinds';
 
 /** One thing an open answer may say: a scheme line met in one of several wordings. */
 export interface Saying {
@@ -27,6 +27,12 @@ export interface DemoQuestion {
   draws?: readonly number[];
   /** What those write who are wrong, in a short text. */
   wrong?: readonly string[];
+  /** Answers drawn by a chance of their own, from this seed: those of other questions stay what they were. */
+  apart?: number;
+  /** The option that is right, where the key says otherwise by mistake. */
+  meant?: string;
+  /** What some write in place of a right answer, and how many of them: as right, and not accepted. */
+  instead?: { response: Response; share: number };
   /** What an open answer is put together from. */
   sayings?: readonly Saying[];
   /** Whole answers that turn up again and again. */
@@ -165,3 +171,26 @@ export function photo(
     difficulty: extras.difficulty ?? 0,
   };
 }
+
+/** A choice whose key says another option than the class knows to be right. */
+export function keyedWrongly(demo: DemoQuestion, as: string): DemoQuestion {
+  const { question } = demo;
+  if (question.kind !== 'oneChoice') throw new Error('only a choice can be keyed wrongly');
+  const key = question.options.find(({ text }) => text === as)?.id ?? null;
+  return {
+    ...demo,
+    apart: 1100,
+    question: { ...question, key },
+    ...(question.key !== null && { meant: question.key }),
+  };
+}
+
+/** A gap that is typed, with what is accepted in it. */
+export const typedGap = (id: string, number: number, accepted: readonly string[]) => ({
+  id,
+  number,
+  filledBy: 'typing' as const,
+  accepted: accepted.map((text, index) => ({ id: `${id}${index}`, text, share: 1, comment: '' })),
+  options: [],
+  key: null,
+});

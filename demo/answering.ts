@@ -26,14 +26,17 @@ export function madeUpAnswer(demo: DemoQuestion, ability: Ability, chance: Chanc
 }
 
 function keyedResponse(
-  { question, draws = [], wrong = [] }: DemoQuestion,
+  { question, draws = [], wrong = [], meant, instead }: DemoQuestion,
   share: number,
   chance: Chance,
 ): Response {
   const right = chance.happens(share);
+  if (right && instead && chance.happens(instead.share)) return instead.response;
   switch (question.kind) {
     case 'oneChoice':
-      return { picked: [right && question.key ? question.key : chance.pick(question.options, draws).id] };
+      return {
+        picked: [right && question.key ? (meant ?? question.key) : chance.pick(question.options, draws).id],
+      };
     case 'severalChoices': {
       const picked = question.options.filter((option) =>
         chance.happens(question.key.includes(option.id) ? 0.35 + 0.62 * share : 0.5 * (1 - share)),

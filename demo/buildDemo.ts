@@ -288,13 +288,22 @@ function madeUpAttempt(
   questions.slice(0, done).forEach((demo, index) => {
     // Sketches are drawn by themselves.
     if (demo.question.kind === 'working') return;
-    const { response, lines } = madeUpAnswer(demo, ability, chance);
+    const own =
+      demo.apart === undefined ? chance : apartChance(demo.apart, Number(student.id.replace(/\D/g, '')));
+    const { response, lines } = madeUpAnswer(demo, ability, own);
     const at = iso(startedAt + ((end - startedAt) * (index + 1)) / (done + 1));
     if (response) attempt.answers[demo.question.id] = { response, at };
     if (demo.question.kind === 'openText')
       marks.push(madeUpMark(attempt, demo, lines, iso(sitting.closesAt + day)));
   });
   return { attempt, marks };
+}
+
+/** A chance of one student’s own. Seeds that follow each other begin alike: they are spread out, and the first draws left. */
+function apartChance(seed: number, student: number): Chance {
+  const chance = chanceFrom((seed + student) * 7919);
+  for (let draw = 0; draw < 8; draw++) chance.share();
+  return chance;
 }
 
 /** Two answers that were typed in time and came minutes after the end, over a broken line: nobody has decided yet. */

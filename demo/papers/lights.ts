@@ -1,4 +1,4 @@
-import { one, open, several, short } from '../DemoQuestion';
+import { keyedWrongly, one, open, several, short } from '../DemoQuestion';
 
 /** The first quiz: lights and marks (IALA region A). Analysed and handed back. */
 export const lights = {
@@ -178,6 +178,21 @@ export const lights = {
         ],
       },
       { tags: ['marks', 'lights'], difficulty: 0.1 },
+    ),
+    // The key is wrong, and nobody noticed before the answers came in: Analyse finds it.
+    keyedWrongly(
+      one(
+        'l11',
+        'Besides her sidelights and sternlight, what may a sailing vessel show at the top of the mast?',
+        [
+          ['Two all-round lights, red over green', 0],
+          ['Two all-round lights, green over red', 3],
+          ['Two all-round lights, white over red', 2],
+          ['One all-round flashing yellow light', 2],
+        ],
+        { tags: ['lights', 'collision rules'], difficulty: -0.4 },
+      ),
+      'Two all-round lights, green over red',
     ),
   ],
 };

@@ -1,4 +1,17 @@
-import { one, open, several, short, photo } from '../DemoQuestion';
+import { one, open, several, short, photo, typedGap, type DemoQuestion } from '../DemoQuestion';
+
+const ambiguousGap: DemoQuestion = {
+  question: {
+    ...{ id: 't14', kind: 'gaps', stem: 'Fill in the words.', points: 2, tags: ['tides'] },
+    ...{ commentRight: '', commentWrong: '', note: '' },
+    text: 'Low water is at 06:10, high water at 12:20. From 06:10 on it is the [1] tide, after 12:20 the [2] tide.',
+    gaps: [typedGap('t14a', 1, ['flood', 'rising']), typedGap('t14b', 2, ['ebb'])],
+    forgive: { case: true, spaces: true, accents: true },
+  },
+  difficulty: -0.3,
+  apart: 1400,
+  instead: { response: { gaps: { t14a: 'rising', t14b: 'falling' } }, share: 0.38 },
+};
 
 /** The mid-course exam: tides, speed, time and distance, compass. All handed in, three open questions waiting. */
 export const tides = {
@@ -340,5 +353,7 @@ export const tides = {
         difficulty: 0.4,
       },
     ),
+    // The second gap is ambiguous: of a tide, “falling” is as good as “ebb”. Analyse finds it.
+    ambiguousGap,
   ],
 };

@@ -50,7 +50,7 @@ export function SittingStrip({ sitting, current }: { sitting: SittingData; curre
       {!record.share && (
         <Strip
           label={`Stages of ${record.title}`}
-          stages={stripStages(record, paper, progress, now)}
+          stages={stripStages(record, paper, progress, now, sitting.pending)}
           {...(current ? { current } : {})}
         />
       )}

@@ -7,19 +7,20 @@ import { givenCount, paperPoints } from '@/core/model/parts';
 import { counted, dayAndTime, percent, pointsWords } from '@/words/format';
 import type { StripStage } from '../ui/Strip';
 
-/** The strip of one sitting, in words. */
+/** The strip of one sitting, in words. @param pending whether its paper was changed since it was sat */
 export function stripStages(
   sitting: Sitting,
   paper: PaperContent,
   progress: SittingProgress,
   now: number,
+  pending = false,
 ): StripStage[] {
   const times = {
     opensAt: Date.parse(sitting.opensAt),
     closesAt: sitting.closesAt === null ? null : Date.parse(sitting.closesAt),
   };
   const words: Record<StageName, string> = {
-    write: `${counted(givenCount(paper), 'question')}, ${pointsWords(paperPoints(paper))}`,
+    write: `${counted(givenCount(paper), 'question')}, ${pointsWords(paperPoints(paper))}${pending ? ' · changed in Write, not scored yet' : ''}`,
     run: runWords(progress, times, now),
     mark: markWords(progress),
     analyse: analyseWords(progress),

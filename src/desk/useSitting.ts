@@ -12,6 +12,8 @@ import { useNow } from '@/ui/clock';
 export interface SittingData extends SittingRecords {
   paper: PaperContent;
   groups: Group[];
+  /** Whether the paper was changed since it was sat, and it is not scored with that. */
+  pending: boolean;
   /** What was repaired since it was sat. */
   repairs: Repair[];
   seats: Seat[];

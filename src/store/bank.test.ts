@@ -16,7 +16,8 @@ import {
 import { backupBytes, backupIn } from '../../tests/unit/savedDesk';
 import { deskContent, emptyTables, replaceDesk } from './backup';
 import { undo } from './command';
-import { changePaper, sameContent } from './papers';
+import { sameContent } from '@/core/model/sameContent';
+import { changePaper } from './papers';
 import { desk } from './tables';
 
 const now = Date.parse(at);

@@ -1,3 +1,4 @@
+import { sameContent } from '@/core/model/sameContent';
 import { done } from '@/words/done';
 import { CommandFault } from '@/core/model/commandFault';
 import { Paper, PaperContent, type PaperVersion } from '@/core/model/paper';
@@ -97,17 +98,6 @@ export async function freezeContent(
   const version = { ...content, paperId, version: (latest?.version ?? 0) + 1, frozenAt: now };
   await record.add('paperVersions', version);
   return version;
-}
-
-/** True when two papers hold the same, whatever their version, dates or links to the bank. */
-export function sameContent(a: PaperContent, b: PaperContent): boolean {
-  return contentText(a) === contentText(b);
-}
-
-function contentText(paper: PaperContent): string {
-  return JSON.stringify(PaperContent.parse(paper), (key, value: unknown) =>
-    key === 'bankId' ? undefined : value,
-  );
 }
 
 /** Drops a version of a paper that no sitting is scored with and no attempt has: what a try-out or rehearsal leaves. */

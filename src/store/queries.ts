@@ -2,7 +2,8 @@ import Dexie from 'dexie';
 import type { Question } from '@/core/kinds';
 import { keptProgress, type KeptProgress } from '@/core/analysis/keptProgress';
 import { scoredQuestions } from '@/core/repair/scoredQuestions';
-import type { PaperContent } from '@/core/model/paper';
+import type { Paper, PaperContent } from '@/core/model/paper';
+import { sameContent } from '@/core/model/sameContent';
 import type { Repair } from '@/core/model/repair';
 import type { Group, Student } from '@/core/model/people';
 import { byRegister } from '@/core/model/names';
@@ -29,6 +30,8 @@ export interface SittingFrame {
   students: Student[];
   /** How the results are let out; null: there is no plan. */
   plan: ReleasePlan | null;
+  /** Whether the paper was changed since it was sat, and it is not scored with that. */
+  pending: boolean;
   /** What was repaired since it was sat, in no order. */
   repairs: Repair[];
 }
@@ -66,12 +69,19 @@ export async function sittingFrame(
   return {
     sitting,
     paper,
+    pending: isPending(paper, await desk.papers.get(sitting.paperId)),
     questions: scoredQuestions(paper, repairs),
     repairs,
     groups: groups.filter((group) => group !== undefined).sort((a, b) => a.name.localeCompare(b.name)),
     students: [...listed, ...left].sort(byRegister),
     plan: (await desk.releasePlans.get(sitting.id)) ?? null,
   };
+}
+
+/** Whether a paper was changed since a version of it was frozen; false for what is no version. */
+function isPending(sat: PaperContent, paper: Paper | undefined): boolean {
+  if (!paper || !('frozenAt' in sat) || typeof sat.frozenAt !== 'string') return false;
+  return paper.changedAt > sat.frozenAt && !sameContent(sat, paper);
 }
 
 /** The students of a sitting's attempts, read from the index alone. */
@@ -122,6 +132,8 @@ export interface SittingRow {
   /** True when the progress came from the rows and not from the cache, which may keep it. */
   computed: boolean;
   groups: Group[];
+  /** Whether its paper was changed since it was sat, and it is not scored with that. */
+  pending: boolean;
 }
 
 /** What lies on the desk: every sitting with how it stands, every paper not given out yet, every group. */
@@ -133,6 +145,7 @@ export async function deskRows(now: number) {
   ]);
   const given = new Set(all.filter((sitting) => !sitting.rehearsal).map((sitting) => sitting.paperId));
   // All at once: one after the other, hundreds of sittings would wait for each other.
+  const papersById = new Map(papers.map((paper) => [paper.id, paper]));
   const rows = await Promise.all(
     all.map(async (sitting): Promise<SittingRow | null> => {
       const archived = sitting.archivedAt !== undefined;
@@ -141,7 +154,8 @@ export async function deskRows(now: number) {
         archived ? { progress: null, computed: false } : progress(sitting, now),
       ]);
       const ofSitting = groups.filter((group) => sitting.groupIds.includes(group.id));
-      return paper && stands ? { sitting, paper, ...stands, groups: ofSitting } : null;
+      const pending = paper !== undefined && isPending(paper, papersById.get(sitting.paperId));
+      return paper && stands ? { sitting, paper, ...stands, groups: ofSitting, pending } : null;
     }),
   );
   const lasting = groups.filter((group) => !group.rehearsal);

@@ -46,7 +46,7 @@ function spreadOption(
       type: 'value',
       min: 0,
       max: 100,
-      interval: 10,
+      interval: width < 420 ? 20 : 10,
       containShape: false,
       axisLabel: { ...font, formatter: '{value}%', showMaxLabel: true },
       splitLine: { show: false },

@@ -13,7 +13,7 @@ export function draftWords(
     const [old, next] = [kindOf(before).keyText(before), kindOf(changed).keyText(changed)];
     if (old !== next) parts.push(`key ${shortened(next) || 'removed'}`);
     if (before.points !== changed.points) parts.push(counted(changed.points, 'point'));
-    if (parts.length === 0) parts.push('scored by another rule');
+    if (parts.length === 0) parts.push('other wording or another rule');
   }
   if (rule?.kind === 'everyone') parts.push('points for everyone');
   if (rule?.kind === 'answered') parts.push('points for everyone who answered');

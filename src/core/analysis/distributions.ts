@@ -1,4 +1,4 @@
-import { jStat } from 'jstat';
+import jStat from 'jstat';
 
 /** The value below which a share `p` of Student’s t lies. @param df degrees of freedom, above 0, need not be whole */
 export const tQuantile = (p: number, df: number): number => jStat.studentt.inv(p, df);

@@ -100,8 +100,8 @@ function mapOption(
   line: number,
   current: number,
 ) {
-  const low = Math.min(-0.1, ...placed.map(({ discrimination }) => Math.floor(discrimination * 10) / 10));
-  const high = Math.max(0.7, ...placed.map(({ discrimination }) => Math.ceil(discrimination * 10) / 10));
+  const low = Math.min(0, ...placed.map(({ discrimination }) => Math.floor(discrimination * 5) / 5));
+  const high = Math.max(0.8, ...placed.map(({ discrimination }) => Math.ceil(discrimination * 5) / 5));
   const left = Math.min(0.3, ...placed.map(({ facility }) => Math.floor(facility * 10) / 10));
   return {
     grid: { left: 48, right: 16, top: 10, bottom: 42 },

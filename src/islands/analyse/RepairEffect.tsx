@@ -32,7 +32,9 @@ export function EffectOf({ effect, line }: { effect: RepairEffect; line: number 
       </dl>
       {effect.crossings.map((crossing) => (
         <p key={crossing.line}>
-          {crossingWords(crossing.up, `to ${percent(crossing.line)} or above`)}
+          {crossing.up.length + crossing.down.length === 0 &&
+            `Nobody crosses the line at ${percent(crossing.line)}.`}
+          {crossing.up.length > 0 && crossingWords(crossing.up, `to ${percent(crossing.line)} or above`)}
           {crossing.down.length > 0 && ` ${crossingWords(crossing.down, `below ${percent(crossing.line)}`)}`}
         </p>
       ))}

@@ -202,7 +202,7 @@ function QuickRepairs({
   if (offers.length === 0) return null;
   return (
     <section aria-label="Answers that give less now">
-      <h3>What was answered and gives less now</h3>
+      <h3 className={styles.offersHead}>What was answered and gives less now</h3>
       <ul className={styles.offers}>
         {offers.map(({ category, wording, keyed }) => (
           <li key={category.id}>

@@ -137,7 +137,7 @@ function ArchiveAll({ rows }: { rows: SittingRow[] }) {
 }
 
 function SittingStrip({ row, now }: { row: SittingRow; now: number }) {
-  const { sitting, paper, progress, groups } = row;
+  const { sitting, paper, progress, groups, pending } = row;
   return (
     <article>
       <div className={styles.title}>
@@ -158,7 +158,10 @@ function SittingStrip({ row, now }: { row: SittingRow; now: number }) {
         )}
       </div>
       {progress && (
-        <Strip label={`Stages of ${sitting.title}`} stages={stripStages(sitting, paper, progress, now)} />
+        <Strip
+          label={`Stages of ${sitting.title}`}
+          stages={stripStages(sitting, paper, progress, now, pending)}
+        />
       )}
     </article>
   );

@@ -7,7 +7,7 @@ import type { Sitting } from '@/core/model/sitting';
 import { seatsOf } from '@/core/seats/seats';
 import { readyToSit } from '@/core/scoring/paperFindings';
 import { previewRescore } from '@/core/repair/rescore';
-import { sameContent } from '@/store/papers';
+import { sameContent } from '@/core/model/sameContent';
 import { paperOf, sittingRecords } from '@/store/queries';
 import { adoptPaper } from '@/store/sittings';
 import { isoNow } from '@/ui/clock';
@@ -34,6 +34,10 @@ export function ChangedSince({ paper, sitting }: { paper: Paper; sitting: Sittin
       <Button disabled={!readyToSit(paper)} onClick={() => void act(adoptPaper(sitting.id, isoNow()))}>
         Score with the changed paper
       </Button>
+      <p className={styles.soft}>
+        To change one question alone, with who goes up and down and who crosses the line:{' '}
+        <a href={`/sittings/${sitting.id}/repair`}>repair it in Analyse</a>.
+      </p>
     </MarginBlock>
   );
 }

@@ -243,6 +243,7 @@ function kept(before: SittingFrame | null | undefined, next: SittingFrame): Sitt
     repairs: same(before.repairs, next.repairs),
     groups: same(before.groups, next.groups),
     plan: same(before.plan, next.plan),
+    pending: next.pending,
     students: next.students.map((student) => same(known.get(student.id), student)),
   };
 }
