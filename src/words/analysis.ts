@@ -8,7 +8,7 @@ export function tellsWords(discrimination: number | null): string {
   if (discrimination >= 0.4) return 'tells strong from weak very well';
   if (discrimination >= 0.3) return 'tells strong from weak well';
   if (discrimination >= 0.2) return 'tells strong from weak somewhat';
-  return discrimination >= 0 ? 'hardly tells strong from weak' : 'the weak do better here than the strong';
+  return discrimination >= 0 ? 'hardly tells strong from weak' : 'has the weak doing better than the strong';
 }
 
 /** "question 7: 42% right, tells strong from weak well" */
@@ -22,7 +22,7 @@ export function trustWords(
 ): string[] {
   const [low, high] = [Math.max(0, mean - standardError), mean + standardError];
   const words = [
-    `Reliability ${points(alpha)} (${isKr20 ? 'KR-20' : 'alpha'}; between ${points(interval[0])} and ${points(interval[1])} with 95% confidence), over ${counted(n, 'student')} with points for every question.`,
+    `Reliability ${alpha.toFixed(2)} (${isKr20 ? 'KR-20' : 'alpha'}; between ${interval[0].toFixed(2)} and ${interval[1].toFixed(2)} with 95% confidence), over ${counted(n, 'student')} with points for every question.`,
     `A total is good to about ± ${points(standardError)} points: students between ${points(low)} and ${points(high)} can’t be told apart.`,
   ];
   const times = alpha < 0.8 ? lengthFor(0.8, alpha) : null;

@@ -2,7 +2,10 @@ import type { Growth } from '@/core/analysis/growth';
 import { counted, percent, points } from './format';
 
 /** "+4%", "−12%" */
-export const signedPercent = (share: number): string => `${share < 0 ? '−' : '+'}${percent(Math.abs(share))}`;
+export function signedPercent(share: number): string {
+  const whole = percent(Math.abs(share));
+  return whole === percent(0) ? whole : `${share < 0 ? '−' : '+'}${whole}`;
+}
 
 /** The paired difference in a sentence. */
 export function growthWords({

@@ -87,6 +87,8 @@ function Class({ sitting, alone }: { sitting: SittingData; alone: boolean }) {
   );
 }
 
+const shortened = (text: string) => (text.length > 60 ? `${text.slice(0, 60).trimEnd()}…` : text);
+
 const shownLines = (lines: readonly ClassRow[], said: readonly string[]): ClassRow[] =>
   lines.filter((line) => !line.said || said.includes(line.id));
 
@@ -232,7 +234,7 @@ function ForTeacher({ sitting, rows, row, lines, screen, analysis }: ForTeacherP
                 aria-current={question.id === row.question.id ? 'true' : undefined}
                 onClick={() => screen.goTo(question.id)}
               >
-                <strong>{number}</strong> {plainText(question.stem).slice(0, 60)}
+                <strong>{number}</strong> {shortened(plainText(question.stem))}
               </button>
               <span>{facility !== null && percent(facility)}</span>
             </li>

@@ -24,7 +24,7 @@ export default function GrowthChart({ pairs, first, second }: GrowthChartProps) 
           axisLabel: {
             ...font,
             overflow: 'truncate',
-            width: 260,
+            width: 340,
             showMinLabel: true,
             alignMinLabel: 'left',
             alignMaxLabel: 'right',
@@ -48,9 +48,9 @@ export default function GrowthChart({ pairs, first, second }: GrowthChartProps) 
               silent: true,
               lineStyle: {
                 color: ink,
-                width: down ? 1.6 : 1,
+                width: down ? 1.2 : 1,
                 type: down ? 'dashed' : 'solid',
-                opacity: down ? 0.8 : 0.35,
+                opacity: down ? 0.65 : 0.3,
               },
               itemStyle: { color: ink, opacity: 0.5 },
               data: [pair.before * 100, pair.after * 100],

@@ -20,10 +20,12 @@ interface QuestionTableProps {
 /** The row of a question, for who jumps to it. */
 export const questionRowId = (questionId: string) => `question-${questionId}`;
 
-const columns = ['Mean points', 'Discrimination', 'Upper − lower', 'Not answered', 'No points yet'];
+const always = ['Mean points', 'Discrimination', 'Upper − lower', 'Not answered'];
 
 /** Questions with their figures; each opens to what was answered. */
 export function QuestionTable({ rows, analysis, sittingId, line, openId, toggle }: QuestionTableProps) {
+  const waits = rows.some(({ given, scored }) => given > scored);
+  const columns = waits ? [...always, 'No points yet'] : always;
   return (
     // On a narrow screen its figures are scrolled to.
     <div className={styles.scrolled} role="region" aria-label="Questions and their figures" tabIndex={0}>
@@ -46,7 +48,13 @@ export function QuestionTable({ rows, analysis, sittingId, line, openId, toggle 
             const { id } = row.question;
             return (
               <Fragment key={id}>
-                <FigureRow row={row} line={line} open={openId === id} toggle={() => toggle(id)} />
+                <FigureRow
+                  row={row}
+                  line={line}
+                  waits={waits}
+                  open={openId === id}
+                  toggle={() => toggle(id)}
+                />
                 {openId === id && (
                   <tr>
                     <td colSpan={columns.length + 2} className={styles.opened}>
@@ -66,11 +74,13 @@ export function QuestionTable({ rows, analysis, sittingId, line, openId, toggle 
 interface FigureRowProps {
   row: QuestionRow;
   line: number;
+  /** Whether there is a column for what has no points yet. */
+  waits: boolean;
   open: boolean;
   toggle: () => void;
 }
 
-function FigureRow({ row, line, open, toggle }: FigureRowProps) {
+function FigureRow({ row, line, waits, open, toggle }: FigureRowProps) {
   const under = row.facility !== null && row.facility < line;
   const wrong = row.suspect?.findings[0];
   return (
@@ -101,7 +111,7 @@ function FigureRow({ row, line, open, toggle }: FigureRowProps) {
       <td className={styles.figure}>{signed(row.discrimination)}</td>
       <td className={styles.figure}>{signed(row.d)}</td>
       <td className={styles.figure}>{row.blank || ''}</td>
-      <td className={styles.figure}>{row.given - row.scored || ''}</td>
+      {waits && <td className={styles.figure}>{row.given - row.scored || ''}</td>}
     </tr>
   );
 }

@@ -283,9 +283,11 @@ function RuleChoice({ draft, setDraft, row }: EditingProps) {
       className={styles.rules ?? ''}
       label="Points for this question"
       value={chosen}
-      onChange={(value) =>
-        setDraft({ ...draft, rule: rules.find((each) => each.value === value)?.rule ?? null })
-      }
+      onChange={(value) => {
+        const rule = rules.find((each) => each.value === value)?.rule ?? null;
+        // Where the key does not give the points, another key would say nothing.
+        setDraft({ ...draft, rule, changed: rule === null ? draft.changed : null });
+      }}
     >
       {rules.map(({ value, rule, label }) => (
         <Radio

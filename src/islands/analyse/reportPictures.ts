@@ -23,11 +23,18 @@ export function spreadSvg(bars: readonly SpreadBar[], meanShare: number): string
     `<line x1="${left}" y1="${bottom}" x2="${width - left}" y2="${bottom}" stroke="black" stroke-width="1"/>`,
     ...bars.map(({ from, count }) => {
       const height = (count / most) * high;
-      return `<rect x="${x(from) + 2}" y="${bottom - height}" width="${step - 4}" height="${height}" fill="#8a8a8a"/>${count > 0 ? text(x(from) + step / 2, bottom - height - 3, String(count)) : ''}`;
+      return `<rect x="${x(from) + 2}" y="${bottom - height}" width="${step - 4}" height="${height}" fill="#8a8a8a"/>`;
     }),
     ...bars.map(({ from }) => text(x(from), bottom + 12, `${Math.round(from * 100)}%`)),
     `<line x1="${x(meanShare)}" y1="8" x2="${x(meanShare)}" y2="${bottom}" stroke="black" stroke-dasharray="4 3"/>`,
     text(x(meanShare), 7, `mean ${Math.round(meanShare * 100)}%`),
+    // Over the line of the mean, each on white.
+    ...bars
+      .filter(({ count }) => count > 0)
+      .map(({ from, count }) => {
+        const [cx, y] = [x(from) + step / 2, bottom - (count / most) * high - 3];
+        return `<rect x="${cx - 7}" y="${y - 8}" width="14" height="9" fill="white"/>${text(cx, y, String(count))}`;
+      }),
   ]);
 }
 
