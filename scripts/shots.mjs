@@ -1,6 +1,6 @@
 import { chromium } from '@playwright/test';
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromiumPath, ensureBuilt, ensureChromium, ensureInstalled } from './machine.mjs';
@@ -12,7 +12,6 @@ ensureChromium();
 ensureBuilt();
 
 const port = 4391;
-const secret = 'high water at ten';
 const base = `http://localhost:${port}`;
 const server = spawn('node', ['scripts/start.mjs'], {
   env: {
@@ -20,7 +19,7 @@ const server = spawn('node', ['scripts/start.mjs'], {
     PORT: String(port),
     HOST: '127.0.0.1',
     GRIBBET_DATA: mkdtempSync(join(tmpdir(), 'gribbet-shots-')),
-    GRIBBET_TEACHER_SECRET: secret,
+    GRIBBET_TEACHER_SECRET: 'high water at ten',
   },
   stdio: 'ignore',
 });
@@ -73,11 +72,9 @@ async function desk(browser, colorScheme) {
     await page.getByText('The stream sets east').waitFor();
   };
   if (colorScheme === 'dark') {
-    await at('/sittings/rules/devices', 'devices', async () => {
-      await page.getByLabel('The teacher’s secret').fill(secret);
-      await page.getByRole('button', { name: 'Pair browser' }).click();
-      await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
-      await page.getByRole('status').filter({ hasText: 'Connected' }).waitFor();
+    await at('/sittings/lights/class', 'class', async () => {
+      await page.getByRole('button', { name: 'Show what was answered' }).click();
+      await page.keyboard.press('ArrowRight');
     });
     return context.close();
   }
@@ -91,30 +88,6 @@ async function desk(browser, colorScheme) {
       .getByRole('region', { name: 'Questions' })
       .getByRole('button', { name: /^What light character does a north/ })
       .click();
-  });
-  await at('/papers/paper-passage/look', 'look', async () => {
-    await page.getByRole('radio', { name: 'On a phone' }).check();
-    await page.getByRole('region', { name: 'Question 1' }).getByRole('radio', { name: /False/ }).check();
-    await page.getByRole('region', { name: 'Question 2' }).getByRole('textbox').fill('13,8 nautical miles');
-    await page.getByLabel('Score these answers').check();
-    const plot = page.getByRole('region', { name: 'Question 9' });
-    const sheet = plot.getByRole('img', { name: /^Your drawing/ });
-    await sheet.scrollIntoViewIfNeeded();
-    const box = await sheet.boundingBox();
-    for (const [fromX, fromY, toX, toY] of [
-      [0.17, 0.81, 0.75, 0.36],
-      [0.17, 0.81, 0.36, 0.73],
-    ]) {
-      await page.mouse.move(box.x + box.width * fromX, box.y + box.height * fromY);
-      await page.mouse.down();
-      for (let step = 1; step <= 20; step++)
-        await page.mouse.move(
-          box.x + box.width * (fromX + ((toX - fromX) * step) / 20),
-          box.y + box.height * (fromY + ((toY - fromY) * step) / 20),
-        );
-      await page.mouse.up();
-    }
-    await plot.evaluate((section) => section.scrollIntoView());
   });
   await at('/papers/paper-tides/give', 'give', async () => {
     await page.getByLabel(/Monday evening/).check();
@@ -131,20 +104,20 @@ async function desk(browser, colorScheme) {
   await page.getByRole('button', { name: '10 working' }).click();
   await page.getByRole('rowheader').nth(2).getByRole('button').click();
   const code = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent();
-  await page.goto(`${base}/groups/group1`);
-  await page
-    .getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/)
-    .first()
-    .waitFor();
-  const codes = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).allTextContents();
-  await byHand(codes.filter((each) => each !== code)[0] ?? '');
   await at('/sittings/tides/attempts/tides-student29', 'course');
   await at('/sittings/tides/mark', 'mark', marking);
   await at('/sittings/tides/mark?question=t13', 'mark-photo', photo);
   await at('/sittings/tides/markers', 'markers');
-  await at('/sittings/lights/fairness', 'fairness');
+  await at('/waiting', 'waiting');
+  await at('/sittings/tides/growth', 'growth', async () => page.waitForTimeout(900));
+  await at('/sittings/lights/repair?question=l11', 'repair', async () => {
+    await page.getByRole('button', { name: 'Make “Two all-round lights, red over green” the key' }).click();
+    await page.getByRole('region', { name: 'What it would do' }).waitFor();
+    await page.getByRole('button', { name: 'Set beside others' }).click();
+    await page.waitForTimeout(600);
+  });
   await at('/sittings/lights/analyse', 'analyse', async () =>
-    page.getByRole('button', { name: /^3 What light/ }).click(),
+    page.getByRole('button', { name: '11: Is the key wrong?' }).waitFor(),
   );
   await at('/sittings/lights/hand-back', 'hand-back');
   await student(context, code ?? '');
@@ -168,40 +141,6 @@ async function desk(browser, colorScheme) {
   await context.close();
 
   /** A student sits from a file on another computer; the answers come back twice, once not whole, with a letter beside. */
-  async function byHand(joinCode) {
-    const saved = async (from, button) => {
-      const saving = from.waitForEvent('download');
-      await from.getByRole('button', { name: button }).click();
-      const file = await saving;
-      const buffer = readFileSync(await file.path());
-      return { name: file.suggestedFilename(), mimeType: 'application/json', buffer };
-    };
-    await at('/sittings/rules/by-hand', 'by-hand', async () => {
-      await page.getByRole('checkbox', { name: /^Sealed/ }).uncheck();
-      const paper = await saved(page, 'Save the paper');
-      const away = await browser.newContext();
-      const sit = await away.newPage();
-      await sit.goto(`${base}/sit`);
-      await sit.getByRole('button', { name: /gave you a file/ }).click();
-      await sit.locator('input[type=file]').setInputFiles(paper);
-      await sit.getByLabel('Your name').fill('Keahi Åberg');
-      await sit.getByLabel('Your join code').fill(joinCode);
-      await sit.getByRole('button', { name: 'Continue' }).click();
-      await sit.getByRole('button', { name: 'Read the instructions' }).click();
-      await sit.getByRole('button', { name: 'Start' }).click();
-      await sit.getByRole('radio').first().check();
-      await sit.getByRole('button', { name: 'Check before handing in' }).click();
-      await sit.getByRole('button', { name: /^Hand in/ }).click();
-      const answers = await saved(sit, 'Save your answers as a file');
-      await away.close();
-      const half = { ...answers, name: 'from the mail.json', buffer: answers.buffer.subarray(0, 900) };
-      const changed = { ...answers, name: 'opened in an editor.json' };
-      changed.buffer = Buffer.from(answers.buffer.toString().replace('Keahi', 'Kea'));
-      await page.getByLabel('Choose answer files').setInputFiles([answers, half, changed]);
-      await page.getByText('1 file imported').scrollIntoViewIfNeeded();
-      await page.getByRole('heading', { name: '2 Import answers' }).evaluate((head) => head.scrollIntoView());
-    });
-  }
 
   async function student(within, joinCode) {
     const sit = await within.newPage();

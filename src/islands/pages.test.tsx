@@ -94,7 +94,7 @@ describe('marking', () => {
 describe('analysing', () => {
   it('has a row a question, most missed first, and in the order of the paper when asked', async () => {
     render(<AnalysePage sittingId="lights" />);
-    const table = await screen.findByRole('table');
+    const table = await screen.findByRole('region', { name: 'Questions and their figures' });
     const facilities = () =>
       within(table)
         .getAllByText(/^\d+\s?%$/)

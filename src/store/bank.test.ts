@@ -134,7 +134,7 @@ describe('the bank on the desk', () => {
     await replaceDesk(buildDemo(today));
     const rows = await bankList(today);
     const lights = rows.filter((row) => row.uses.some((use) => use.paperId === 'paper-lights'));
-    expect(lights).toHaveLength(10);
+    expect(lights).toHaveLength(11);
     for (const { record } of lights) {
       expect(record?.facility).toBeGreaterThan(0);
       expect(record?.facility).toBeLessThan(1);

@@ -1,3 +1,4 @@
+import { partShare, topicsOf } from '@/core/analysis/subgroups';
 import { totalShare } from '@/core/scoring/scoreAttempt';
 import { seatsOf } from '@/core/seats/seats';
 import { sittingFrame } from './queries';
@@ -12,12 +13,14 @@ export interface EarlierPaper {
   max: number;
   /** Of what is marked, 0 to 1; null while nothing is. */
   share: number | null;
+  /** By tag, the share of its points; only tags whose answers have points. */
+  topics: { name: string; share: number }[];
 }
 
 /** Older ones than so many are not looked through. */
 const mostPapers = 20;
 
-/** A student's other sittings, the latest first; those of a rehearsal or a share are none. */
+/** A student's other sittings, the latest first; those of a rehearsal or a share are none. @param sittingId '' for all of them */
 export async function earlierPapers(
   studentId: string,
   sittingId: string,
@@ -47,7 +50,14 @@ export async function earlierPapers(
       const rows = { students: [student], attempts: own, marks, allowances, releases: [], openings: [] };
       const card = seatsOf({ ...frame, ...rows }, now)[0]?.scorecard;
       return card
-        ? { sittingId: id, title, opensAt, total: card.total, max: card.max, share: totalShare(card) }
+        ? {
+            ...{ sittingId: id, title, opensAt, total: card.total, max: card.max },
+            share: totalShare(card),
+            topics: topicsOf(frame.questions).flatMap(({ name, ids }) => {
+              const share = partShare({ scorecard: card }, new Set(ids));
+              return share === null ? [] : [{ name, share }];
+            }),
+          }
         : null;
     }),
   );

@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { at, attemptOf, courseText, markOf, sittingOf, studentOf } from '../../tests/unit/samples';
 import { kindOf } from '@/core/kinds';
@@ -12,7 +13,10 @@ import {
   withdrawRepair,
   type RepairAct,
 } from './repairs';
+import { repairEffect } from '@/core/repair/effect';
+import type { RepairRule } from '@/core/kinds/repaired';
 import { sittingRecords } from './queries';
+import { totalShare } from '@/core/scoring/scoreAttempt';
 import { seatsOf } from '@/core/seats/seats';
 import { desk } from './tables';
 
@@ -129,5 +133,54 @@ describe('what could be accepted of an answer', () => {
     const accepting = kind.accepting?.(courseText, wording, 1, () => 'new') ?? courseText;
     expect(kind.unaccepted?.(accepting, { text: wording.text })).toEqual([]);
     expect(kind.score(accepting, { text: wording.text }).share).toBe(1);
+  });
+});
+
+const anyDraft = fc.record({
+  rule: fc.constantFrom<RepairRule | null>(
+    null,
+    { kind: 'everyone' },
+    { kind: 'answered' },
+    { kind: 'dropped', maximum: 'smaller' },
+    { kind: 'dropped', maximum: 'same' },
+  ),
+  accepted: fc.constantFrom(0, 0.5, 1),
+  points: fc.integer({ min: 1, max: 5 }),
+  nobodyLoses: fc.boolean(),
+});
+
+describe('what is shown before a repair', () => {
+  it('is what then is, and undone is the desk of before', async () => {
+    await fc.assert(
+      fc.asyncProperty(anyDraft, async ({ rule, accepted, points, nobodyLoses }) => {
+        const records = await sittingRecords('sitting1');
+        if (!records) throw new Error('no sitting');
+        const now = Date.parse(at) + 1000;
+        const seats = seatsOf(records, now);
+        const widened = accepted > 0 ? acceptingQuestion(courseText, wording, accepted) : null;
+        const changed = { ...(widened ?? courseText), points };
+        const draft = { before: courseText, changed, itemId: courseText.id, rule, nobodyLoses };
+        const effect = repairEffect(records, seats, draft, [0.5], new Date(now).toISOString());
+        const before = await Promise.all(
+          [desk.papers, desk.sittings, desk.repairs].map((table) => table.toArray()),
+        );
+        await repair({ changed, rule, nobodyLoses });
+        const after = await sittingRecords('sitting1');
+        const then = after ? seatsOf(after, now) : [];
+        const mean = then.reduce((sum, { scorecard }) => sum + (scorecard?.total ?? 0), 0) / then.length;
+        expect(effect.after.points).toBeCloseTo(mean, 2);
+        const up = then.filter(
+          ({ scorecard }, at_) =>
+            (scorecard && seats[at_]?.scorecard ? (totalShare(scorecard) ?? 0) : 0) >
+            (totalShare(seats[at_]?.scorecard ?? { total: 0, max: 0, scoredMax: 0 }) ?? 0) + 1e-9,
+        );
+        expect(effect.studentsUp).toBe(up.length);
+        expect((await undo(at)).outcome).toBe('undone');
+        expect(
+          await Promise.all([desk.papers, desk.sittings, desk.repairs].map((table) => table.toArray())),
+        ).toEqual(before);
+      }),
+      { numRuns: 40 },
+    );
   });
 });

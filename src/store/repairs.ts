@@ -1,3 +1,4 @@
+import { sameQuestion } from '@/core/bank/bankRows';
 import { kindOf, type Question } from '@/core/kinds';
 import type { Wording } from '@/core/kinds/QuestionKind';
 import type { RepairRule } from '@/core/kinds/repaired';
@@ -39,11 +40,9 @@ export async function satVersion(sitting: Sitting): Promise<PaperVersion | undef
     : desk.paperVersions.get([sitting.paperId, sitting.paperVersion]);
 }
 
-/** Whether two questions are the same, wherever they are linked to. */
-export const sameQuestion = (a: Question | undefined, b: Question | undefined): boolean =>
-  a !== undefined && b !== undefined && JSON.stringify(unlinked(a)) === JSON.stringify(unlinked(b));
-
-const unlinked = ({ bankId: _, ...question }: Question) => question;
+/** Whether a paper has the question as it is, wherever it is linked to. */
+const isThere = (questions: readonly Question[] | undefined, question: Question): boolean =>
+  questions?.some((each) => each.id === question.id && sameQuestion(each, question)) ?? false;
 
 /** Other sittings of the same paper that were sat with the same question. */
 export async function sittingsWithQuestion({ id, paperId }: Sitting, question: Question): Promise<Sitting[]> {
@@ -52,12 +51,7 @@ export async function sittingsWithQuestion({ id, paperId }: Sitting, question: Q
     .filter((other) => other.id !== id && other.rehearsal !== true && other.share !== true)
     .toArray();
   const sat = await Promise.all(others.map(satVersion));
-  return others.filter((_, index) =>
-    sameQuestion(
-      sat[index]?.questions.find((each) => each.id === question.id),
-      question,
-    ),
-  );
+  return others.filter((_, index) => isThere(sat[index]?.questions, question));
 }
 
 /**
@@ -73,9 +67,9 @@ export async function repairQuestion(act: RepairAct, said: string, now: string) 
     const paper = first && (await desk.papers.get(first.paperId));
     if (!first) throw new CommandFault('paperQuestionGone');
     const { changed, before } = act;
-    if (changed && paper?.questions.some((each) => sameQuestion(each, before))) {
+    if (changed && paper && isThere(paper.questions, before)) {
       const questions = paper.questions.map((each) =>
-        sameQuestion(each, before) ? { ...changed, ...linkOf(each) } : each,
+        each.id === before.id ? { ...changed, ...linkOf(each) } : each,
       );
       await record.put('papers', { ...paper, questions, changedAt: now });
     }
@@ -90,8 +84,7 @@ async function repairSitting(record: Recorder, sittingId: string, act: RepairAct
   const { before, changed, itemId, rule, nobodyLoses, reason } = act;
   const sitting = await desk.sittings.get(sittingId);
   const sat = sitting && (await satVersion(sitting));
-  if (!sitting || !sat?.questions.some((each) => sameQuestion(each, before)))
-    throw new CommandFault('paperChangedSince');
+  if (!sitting || !sat || !isThere(sat.questions, before)) throw new CommandFault('paperChangedSince');
   if (changed) await sitWith(record, sitting, sat, changed, now);
   await record.add(
     'repairs',

@@ -75,6 +75,11 @@ const views: [string, string][] = [
   ['/sittings/lights/fairness', 'Equal answers, unequal points'],
   ['/sittings/lights/scripts/student03', 'Total'],
   ['/sittings/lights/analyse', 'Questions'],
+  ['/sittings/lights/repair?question=l11', 'Another key, other points'],
+  ['/sittings/lights/class', 'Answers to show'],
+  ['/sittings/tides/growth', 'Compared with'],
+  ['/sittings/lights/report', 'Tables as files'],
+  ['/students/student03', 'Register'],
   ['/sittings/lights/hand-back', 'What they see'],
 ];
 

@@ -19,6 +19,11 @@ const views = [
   '/share',
   '/sittings/lights/scripts/student03',
   '/sittings/lights/analyse',
+  '/sittings/lights/repair?question=l11',
+  '/sittings/lights/class',
+  '/sittings/tides/growth',
+  '/sittings/lights/report',
+  '/students/student03',
   '/sittings/lights/hand-back',
 ];
 

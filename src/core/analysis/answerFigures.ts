@@ -49,6 +49,8 @@ export interface AnswerFigures {
   blank: number;
   /** How many were given it in each third. */
   thirds: [number, number, number];
+  /** Mean share of the points in each fifth of the class by the rest, weakest first; null where a fifth has none. */
+  fifths: (number | null)[];
   parts: PartFigures[];
   lines: LineFigures[];
   /** Answers that would have had more but for their form. */
@@ -125,6 +127,7 @@ export function answerFigures(question: Question, seats: readonly Seat[]): Answe
       rows.map((_, row) => row),
       third,
     ),
+    fifths: fifthsOf(rows),
     parts: [...shares].map(([id, { label, of }]) => ({
       id,
       label,
@@ -151,6 +154,18 @@ function inThirds(rows: readonly number[], third: readonly number[]): [number, n
     counts[at]++;
   }
   return counts;
+}
+
+function fifthsOf(rows: readonly Row[]): (number | null)[] {
+  const scored = rows.filter(({ award }) => award.points !== null && award.max > 0);
+  const part = partsByRest(
+    scored.map(({ rest }) => rest),
+    5,
+  );
+  return [0, 1, 2, 3, 4].map((fifth) => {
+    const of = scored.filter((_, row) => part[row] === fifth);
+    return of.length === 0 ? null : mean(of.map(({ award }) => (award.points ?? 0) / award.max));
+  });
 }
 
 function lineFigures(question: Question, rows: readonly Row[]): LineFigures[] {

@@ -2,6 +2,7 @@ import type { Question } from '../kinds';
 import type { Student } from '../model/people';
 import { totalShare } from '../scoring/scoreAttempt';
 import { inFigures, isIn, type Seat } from '../seats/seats';
+import { partShare } from './subgroups';
 
 /** One student’s results in two sittings, as shares of the points. */
 export interface PairedResult {
@@ -43,21 +44,8 @@ function sharesOf({ questions, seats }: Results, tag?: string) {
   const shares = new Map<string, { student: Student; share: number }>();
   for (const { student, scorecard, ...seat } of inFigures(seats)) {
     if (!scorecard || !isIn({ student, scorecard, ...seat })) continue;
-    const share = tag === undefined ? totalShare(scorecard) : partShare(scorecard.awards, asked);
+    const share = tag === undefined ? totalShare(scorecard) : partShare({ scorecard }, asked);
     if (share !== null) shares.set(student.id, { student, share });
   }
   return shares;
-}
-
-function partShare(
-  awards: readonly { questionId: string; points: number | null; max: number }[],
-  asked: ReadonlySet<string>,
-): number | null {
-  let [points, max] = [0, 0];
-  for (const award of awards)
-    if (asked.has(award.questionId) && award.points !== null) {
-      points += award.points;
-      max += award.max;
-    }
-  return max > 0 ? points / max : null;
 }

@@ -1,4 +1,6 @@
 import { isIn, type Seat } from '../seats/seats';
+import type { Question } from '../kinds';
+import type { PaperPart } from '../model/paper';
 import { totalShare } from '../scoring/scoreAttempt';
 import type { Group } from '../model/people';
 
@@ -8,18 +10,25 @@ export interface Divider {
   /** What it is divided by: "group", or a field of the register. */
   label: string;
   parts: { name: string; shares: number[] }[];
+  /** Whether the same students are in every part, as with topics: then parts are not held against each other. */
+  same: boolean;
 }
 
 /** More parts than this are no picture. */
 const mostParts = 12;
 
 /**
- * The ways in which a class can be divided and compared: by group, by a field of the register, by which attempt counts, by the
- * version that was drawn. Only those with two parts or more.
+ * The ways in which a class or its paper can be divided and compared: by group, by a field of the register, by topic, by part of
+ * the paper, by which attempt counts, by the version that was drawn. Only those with two parts or more.
  *
  * @param seats of students who are in
  */
-export function subgroups(groups: readonly Group[], seats: readonly Seat[]): Divider[] {
+export function subgroups(
+  groups: readonly Group[],
+  questions: readonly Question[],
+  parts: readonly PaperPart[],
+  seats: readonly Seat[],
+): Divider[] {
   const known = new Set(groups.map(({ id }) => id));
   const names = new Map(groups.map(({ id, name }) => [id, name]));
   const fields = new Set(seats.flatMap(({ student }) => Object.keys(student.fields ?? {})));
@@ -29,6 +38,16 @@ export function subgroups(groups: readonly Group[], seats: readonly Seat[]): Div
     ),
     ...[...fields].map((field) =>
       divided(`field ${field}`, field, seats, ({ student }) => [student.fields?.[field] ?? '']),
+    ),
+    byQuestions('topic', 'topic', seats, topicsOf(questions)),
+    byQuestions(
+      'part',
+      'part of the paper',
+      seats,
+      parts.map(({ id, title }) => ({
+        name: title,
+        ids: questions.filter(({ partId }) => partId === id).map((question) => question.id),
+      })),
     ),
     divided('attempt', 'attempt', seats, ({ attempt }) => (attempt ? [`Attempt ${attempt.number}`] : [])),
     divided('questions', 'questions drawn', seats, ({ attempt }) =>
@@ -54,6 +73,7 @@ function divided(
   return {
     id,
     label,
+    same: false,
     parts: [...parts].map(([name, shares]) => ({ name, shares })).sort((a, b) => (a.name < b.name ? -1 : 1)),
   };
 }
@@ -65,4 +85,42 @@ function versionName(questionIds: readonly string[], seats: readonly Seat[]): st
     ...new Set(seats.flatMap(({ attempt }) => (attempt ? [[...attempt.questionIds].sort().join(' ')] : []))),
   ].sort();
   return `Version ${all.indexOf(own) + 1}`;
+}
+
+/** Each tag with the questions that have it. */
+export function topicsOf(questions: readonly Question[]): { name: string; ids: string[] }[] {
+  const topics = new Map<string, string[]>();
+  for (const { id, tags } of questions)
+    for (const tag of tags) topics.set(tag, [...(topics.get(tag) ?? []), id]);
+  return [...topics].map(([name, ids]) => ({ name, ids }));
+}
+
+/** The shares that students have of some of the questions, as far as they have points. */
+function byQuestions(
+  id: string,
+  label: string,
+  seats: readonly Seat[],
+  parts: readonly { name: string; ids: readonly string[] }[],
+): Divider {
+  return {
+    ...{ id, label, same: true },
+    parts: parts
+      .map(({ name, ids }) => ({
+        name,
+        shares: seats.flatMap((seat) => partShare(seat, new Set(ids)) ?? []),
+      }))
+      .filter(({ shares }) => shares.length > 0)
+      .sort((a, b) => (a.name < b.name ? -1 : 1)),
+  };
+}
+
+/** What a student has of the points of some questions, 0 to 1; null where none of them has points yet. */
+export function partShare({ scorecard }: Pick<Seat, 'scorecard'>, ids: ReadonlySet<string>): number | null {
+  let [points, max] = [0, 0];
+  for (const award of scorecard?.awards ?? [])
+    if (ids.has(award.questionId) && award.points !== null) {
+      points += award.points;
+      max += award.max;
+    }
+  return max > 0 ? points / max : null;
 }

@@ -306,3 +306,32 @@ describe('open text', () => {
 it('options are lettered on past Z', () => {
   expect([0, 25, 26, 27, 51, 52].map(optionLetter)).toEqual(['A', 'Z', 'AA', 'AB', 'AZ', 'BA']);
 });
+
+describe('a choice that takes a second option', () => {
+  const both = { ...tideChoice, also: [{ id: 'c', share: 0.5 }] } as Question;
+
+  it('gives its share, says so in the key, and is accepted from an answer', () => {
+    const kind = kindOf(both);
+    const shares = ['a', 'b', 'c'].map((id) => kind.score(both, { picked: [id] }).share);
+    expect(shares).toEqual([0, 1, 0.5]);
+    expect(kind.keyText(both)).toMatch(/\(50%\)$/);
+    expect(kind.offered(both).map(({ share }) => share)).toEqual([0, 1, 0.5]);
+    expect(kind.unaccepted?.(both, { picked: ['a'] })).toMatchObject([{ id: 'a' }]);
+    expect(kind.unaccepted?.(both, { picked: ['c'] })).toEqual([]);
+    const accepting = kind.accepting?.(both, { id: 'a', text: '' }, 1, () => 'new') ?? both;
+    expect(kind.score(accepting, { picked: ['a'] }).share).toBe(1);
+  });
+
+  it('becomes the key without being taken twice, keeps its ids in a copy, and gets out to nobody', () => {
+    const kind = kindOf(both);
+    const keyed = kind.keyedBy(both, { picked: ['c'] }, () => 'new');
+    expect(keyed).toMatchObject({ key: 'c' });
+    expect('also' in keyed).toBe(false);
+    let made = 0;
+    const copy = kind.copy(both, () => `n${made++}`);
+    const also = 'also' in copy ? copy.also : undefined;
+    const ids = 'options' in copy ? copy.options.map(({ id }) => id) : [];
+    expect(ids).toContain(also?.[0]?.id);
+    expect(JSON.stringify([kind.withoutKey(both), kind.forStudent(both, 's')])).not.toContain('also');
+  });
+});

@@ -5,7 +5,7 @@ import { spread, type SpreadBar } from '../analysis/spread';
 import type { Question } from '../kinds';
 import { itemsOf } from '../kinds/items';
 import type { RepairRule } from '../kinds/repaired';
-import { totalShare } from '../scoring/scoreAttempt';
+import { scoreAttempt, totalShare } from '../scoring/scoreAttempt';
 import { inFigures, isIn, seatsOf, type Seat, type SittingRecords } from '../seats/seats';
 import { previewRescore, type RescorePreview } from './rescore';
 import { repairedItems } from './scoredQuestions';
@@ -69,6 +69,20 @@ export function questionsWith(
   return questions.map((question) => next.get(question.id) ?? question);
 }
 
+/** The same seats scored with other questions. Who has one attempt alone keeps everything but its scorecard. */
+function rescored(
+  records: SittingRecords,
+  seats: readonly Seat[],
+  questions: Question[],
+  now: number,
+): Seat[] {
+  if (seats.some(({ attempt, attemptCount }) => attempt && attemptCount > 1))
+    return seatsOf({ ...records, questions }, now);
+  return seats.map((seat) =>
+    seat.attempt ? { ...seat, scorecard: scoreAttempt(questions, seat.attempt, seat.marks) } : seat,
+  );
+}
+
 /**
  * What a repair would do. What is shown before it is done is what then is: both are scored the same way.
  *
@@ -83,7 +97,7 @@ export function repairEffect(
   at: string,
 ): RepairEffect {
   const questions = questionsWith(records.questions, draft, at);
-  const after = seatsOf({ ...records, questions }, Date.parse(at));
+  const after = rescored(records, seats, questions, Date.parse(at));
   const preview = previewRescore(seats, after);
   const changes: ShareChange[] = [];
   const handedBack = { all: 0, changed: 0 };

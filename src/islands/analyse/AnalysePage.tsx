@@ -22,6 +22,7 @@ import styles from './analyse.module.css';
 
 // The chart library is large; the figures and the table do not wait for it.
 const SpreadChart = lazy(() => import('@/ui/SpreadChart'));
+const TimeChart = lazy(() => import('./TimeChart'));
 const QuestionMap = lazy(() => import('./QuestionMap'));
 
 /** What was missed, what was unfair, and who needs a word. */
@@ -139,6 +140,9 @@ function Analyse({ sitting }: { sitting: SittingData }) {
         <SpreadChart bars={totals.spread} meanShare={totals.meanShare} lines={chartLines} />
       </Suspense>
       <Trust trust={analysis.trust} mean={totals.mean} />
+      <Suspense fallback={null}>
+        <TimeChart seats={analysis.seats} now={sitting.now} />
+      </Suspense>
       {!group && <GroupsCompared sitting={sitting} seats={analysis.seats} />}
     </TwoColumns>
   );

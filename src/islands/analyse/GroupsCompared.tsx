@@ -12,7 +12,10 @@ const fewInGroup = 10;
 
 /** The class by group, field of the register, version or attempt: means with their intervals, as dots. */
 export function GroupsCompared({ sitting, seats }: { sitting: SittingData; seats: readonly Seat[] }) {
-  const dividers = useMemo(() => subgroups(sitting.groups, seats), [sitting.groups, seats]);
+  const dividers = useMemo(
+    () => subgroups(sitting.groups, sitting.questions, sitting.paper.parts ?? [], seats),
+    [sitting.groups, sitting.questions, sitting.paper.parts, seats],
+  );
   const [asked, setAsked] = useState('');
   const divider = dividers.find(({ id }) => id === asked) ?? dividers[0];
   if (!divider) return null;
@@ -33,10 +36,11 @@ export function GroupsCompared({ sitting, seats }: { sitting: SittingData; seats
   );
 }
 
-function Dots({ divider: { parts } }: { divider: Divider }) {
+function Dots({ divider: { parts, same } }: { divider: Divider }) {
   const rows = parts.map((part) => ({ ...part, ...meanWithInterval(part.shares) }));
   const [first, second] = rows;
-  const apart = rows.length === 2 && first && second ? groupDifference(first.shares, second.shares) : null;
+  const apart =
+    !same && rows.length === 2 && first && second ? groupDifference(first.shares, second.shares) : null;
   const few = rows.filter(({ shares }) => shares.length < fewInGroup);
   return (
     <>

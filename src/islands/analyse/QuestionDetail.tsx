@@ -36,6 +36,7 @@ export function QuestionDetail({ row, analysis, sittingId }: QuestionDetailProps
       )}
       <Categories answers={answers} row={row} analysis={analysis} sittingId={sittingId} />
       <Parts answers={answers} />
+      <Fifths fifths={answers.fifths} />
       <p className={styles.soft}>{aboutWords(answers)}</p>
       <p className={styles.ways}>
         <a href={`/sittings/${sittingId}/repair?${query}`}>Repair this question</a>
@@ -193,6 +194,27 @@ function Third({ count, of }: { count: number; of: number }) {
       </span>
       {count}
     </span>
+  );
+}
+
+/** How each fifth of the class did, by the rest of their points: a question that tells apart rises. */
+function Fifths({ fifths }: { fifths: AnswerFigures['fifths'] }) {
+  const known = fifths.flatMap((share) => share ?? []);
+  if (known.length < fifths.length) return null;
+  return (
+    <div
+      className={styles.fifths}
+      role="img"
+      aria-label={`Share of the points by fifths of the class, weakest first: ${known.map(percent).join(', ')}`}
+    >
+      <span className={styles.soft}>Share of the points, from the weakest fifth to the strongest</span>
+      {known.map((share, index) => (
+        <span key={index} className={styles.fifth}>
+          <span className={styles.fifthBar} style={{ height: `${Math.max(0.02, share) * 2.4}rem` }} />
+          {percent(share)}
+        </span>
+      ))}
+    </div>
   );
 }
 

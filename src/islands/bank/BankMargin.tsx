@@ -1,10 +1,13 @@
 import { Button, NativeSelect } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import { sameQuestion, type BankRow, type QuestionRecord } from '@/core/bank/bankRows';
 import { kindNamed, kindNames, kindOf, type KindName, type Question } from '@/core/kinds';
 import type { Paper } from '@/core/model/paper';
 import { newBankQuestion, putIntoBank, takeIntoPaper, takeOutOfBank } from '@/store/bank';
+import { questionHistory } from '@/store/questionHistory';
 import { desk } from '@/store/tables';
+import { looksWrongTitle } from '@/words/looksWrong';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import { counted, dayAndTime, percent, points } from '@/words/format';
@@ -130,6 +133,31 @@ export function OpenRow({ row, papers, now, moved }: OpenRowProps) {
 }
 
 /** One sitting with the question, and how it was worded then where that is not how it is now. */
+/** What looked wrong with it in a sitting, and what was done about it. */
+function History({ record: { sittingId, questionId }, now }: { record: QuestionRecord; now: number }) {
+  const minute = Math.floor(now / 60_000);
+  const history = useLiveQuery(
+    () => questionHistory(sittingId, questionId, minute * 60_000),
+    [sittingId, questionId, minute],
+  );
+  if (!history || history.findings.length + history.repairs.length === 0) return null;
+  const query = new URLSearchParams({ question: questionId }).toString();
+  return (
+    <ul className={styles.uses}>
+      {history.findings.map(({ code }, index) => (
+        <li key={index}>
+          <a href={`/sittings/${sittingId}/repair?${query}`}>{looksWrongTitle[code]}</a>
+        </li>
+      ))}
+      {history.repairs.map(({ id, at, reason }) => (
+        <li key={id}>
+          Repaired {dayAndTime(at, now)}: {reason}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 function SatRecord({ record, question, now }: { record: QuestionRecord; question: Question; now: number }) {
   const { sittingId, title, version, opensAt, scored, facility, discrimination, asSat } = record;
   const figures = [
@@ -146,6 +174,7 @@ function SatRecord({ record, question, now }: { record: QuestionRecord; question
         {scored > 0 ? `${counted(scored, 'answer')}, ` : 'no answer has points yet'}
         {figures.join(', ')}
       </span>
+      <History record={record} now={now} />
       {asSat && !sameQuestion(asSat, question) && (
         <details className={styles.soft}>
           <summary>as it was then</summary>

@@ -24,6 +24,9 @@ export function EarlierPapers({ studentId, sittingId }: { studentId: string; sit
           </li>
         ))}
       </ul>
+      <p>
+        <a href={`/students/${studentId}`}>All results of this student</a>
+      </p>
     </MarginBlock>
   );
 }

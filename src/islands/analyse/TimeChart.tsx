@@ -1,0 +1,67 @@
+import { useCallback, useMemo } from 'react';
+import { correlation } from '@/core/analysis/correlation';
+import { minutesOf } from '@/core/seats/gridOrder';
+import { totalShare } from '@/core/scoring/scoreAttempt';
+import type { Seat } from '@/core/seats/seats';
+import { Chart, type ChartInks } from '@/ui/Chart';
+import { counted } from '@/words/format';
+import { signed } from '@/words/analysis';
+
+/** Minutes against the share of the points, a mark a student. */
+export default function TimeChart({ seats, now }: { seats: readonly Seat[]; now: number }) {
+  const marks = useMemo(
+    () =>
+      seats.flatMap((seat) => {
+        const minutes = minutesOf(seat, now);
+        const share = seat.scorecard ? totalShare(seat.scorecard) : null;
+        return minutes === null || share === null ? [] : [{ minutes, share }];
+      }),
+    [seats, now],
+  );
+  const option = useCallback(
+    ({ ink, soft, rule, font }: ChartInks) => ({
+      grid: { left: 48, right: 16, top: 10, bottom: 42 },
+      xAxis: {
+        type: 'value',
+        min: 0,
+        name: 'minutes',
+        nameLocation: 'middle',
+        nameGap: 26,
+        nameTextStyle: font,
+        axisLabel: font,
+        splitLine: { show: false },
+        axisLine: { lineStyle: { color: soft } },
+      },
+      yAxis: {
+        type: 'value',
+        min: 0,
+        max: 100,
+        interval: 25,
+        axisLabel: { ...font, formatter: '{value}%' },
+        splitLine: { lineStyle: { color: rule } },
+      },
+      series: [
+        {
+          type: 'scatter',
+          symbolSize: 8,
+          silent: true,
+          itemStyle: { color: ink, opacity: 0.5 },
+          data: marks.map(({ minutes, share }) => [minutes, share * 100]),
+        },
+      ],
+    }),
+    [marks],
+  );
+  if (marks.length < 3) return null;
+  const r = correlation(
+    marks.map(({ minutes }) => minutes),
+    marks.map(({ share }) => share),
+  );
+  const words = `Minutes and points of ${counted(marks.length, 'student')} go together with a correlation of ${signed(r)}.`;
+  return (
+    <figure style={{ margin: 0 }}>
+      <Chart option={option} height={220} label={words} />
+      <figcaption>{words}</figcaption>
+    </figure>
+  );
+}
