@@ -60,6 +60,20 @@ export async function changePaper(
   );
 }
 
+/** Makes a paper again what it was when a version of it was sat: what was changed since is thrown away. */
+export async function throwChangesAway(paperId: string, sat: PaperContent, now: string) {
+  return runCommand(
+    { command: 'changePaper', said: done.changesThrownAway, about: paperId },
+    now,
+    async (record) => {
+      const paper = await desk.papers.get(paperId);
+      if (!paper) return;
+      const { id, createdAt } = paper;
+      await record.put('papers', Paper.parse({ ...PaperContent.parse(sat), id, createdAt, changedAt: now }));
+    },
+  );
+}
+
 export async function deletePaper(id: string, now: string) {
   const paper = await desk.papers.get(id);
   return runCommand(

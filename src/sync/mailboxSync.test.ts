@@ -22,6 +22,7 @@ import { carryOn, collectFrom, deleteAttempts, giveAllowance, setAside } from '.
 import { markAnswers } from '../store/marks';
 import { changeStudent } from '../store/people';
 import { handBack, withdrawResults } from '../store/releases';
+import { repairQuestion } from '../store/repairs';
 import { undo } from '../store/command';
 import { setOnDevices } from '../store/sittings';
 import { desk } from '../store/tables';
@@ -32,6 +33,15 @@ const secret = 'ABCDEFGH23456789';
 const start = Date.parse(at);
 const iso = (ms: number) => new Date(start + ms).toISOString();
 const { joinCode } = studentOf();
+/** Everything but what is accepted and comments. */
+const shows = {
+  total: true,
+  points: true,
+  answers: true,
+  rightOrWrong: true,
+  accepted: false,
+  comments: false,
+};
 let folder: ExchangeFolder;
 let now = start;
 let broken = false;
@@ -171,17 +181,9 @@ describe('desk and mailbox', () => {
     await pull(server);
     await byKeys();
     const marked = { sittingId: 'sitting1', questionId: 'q4', attemptIds: [id] };
-    const shows = {
-      total: true,
-      points: true,
-      answers: true,
-      rightOrWrong: true,
-      accepted: true,
-      comments: true,
-    };
     await giveAllowance('sitting1', 'student1', { kind: 'minutes', minutes: 10 }, 'Ill', iso(1_000));
     expect(await byKeys()).toEqual(['allowances']);
-    await handBack('sitting1', ['student1'], shows, iso(2_000));
+    await handBack('sitting1', ['student1'], { ...shows, accepted: true, comments: true }, iso(2_000));
     expect(await byKeys()).toEqual(['releases']);
     await markAnswers(marked, { points: 2 }, 'two', iso(3_000));
     expect(await byKeys()).toEqual(['releases']);
@@ -309,14 +311,6 @@ describe('desk and mailbox', () => {
     await send(attemptId, answer('west'));
     await student.handIn(joinCode, attemptId);
     await alike();
-    const shows = {
-      total: true,
-      points: true,
-      answers: true,
-      rightOrWrong: true,
-      accepted: false,
-      comments: false,
-    };
     const release = {
       sittingId: 'sitting1',
       studentId: 'student1',
@@ -338,6 +332,39 @@ describe('desk and mailbox', () => {
     // Nothing of script, access code or reasons lies there to be read.
     const lies = JSON.stringify(await folder.list(''));
     expect(lies).not.toMatch(/"accessCode":"ebb"|handedBackAt/);
+  });
+
+  it('a question that is repaired changes the results on the server, and no key gets there', async () => {
+    const attemptId = await begin();
+    await send(attemptId, answer('north'));
+    await student.handIn(joinCode, attemptId);
+    await handBack('sitting1', ['student1'], shows, iso(2000));
+    await alike();
+    now = Date.parse(iso(3000));
+    const total = async () => (await student.result(joinCode, 'sitting1'))?.total;
+    expect(await total()).toMatchObject({ points: 0 });
+    const sitting = await desk.sittings.get('sitting1');
+    const sat = await desk.paperVersions.get([sitting?.paperId ?? '', sitting?.paperVersion ?? 0]);
+    const before = sat?.questions.find(({ id }) => id === 'q3');
+    if (!before) throw new Error('no question');
+    await repairQuestion(
+      {
+        ...{ sittingId: 'sitting1', before, changed: null, itemId: 'q3', rule: { kind: 'everyone' } },
+        ...{ nobodyLoses: false, reason: 'Not taught', also: [], bank: false },
+      },
+      'Repaired',
+      iso(4000),
+    );
+    await alike();
+    now = Date.parse(iso(5000));
+    expect(await total()).toMatchObject({ points: before.points });
+    const script = await student.result(joinCode, 'sitting1');
+    expect(script?.questions.find(({ question }) => question.id === 'q3')?.repair).toMatchObject({
+      reason: 'Not taught',
+      how: 'everyone',
+      before: 0,
+    });
+    expect(JSON.stringify(await folder.list(''))).not.toMatch(/Not taught|"accepted":"|nobodyLoses/);
   });
 
   it('stages are let out by the server’s clock while the desk is shut, and nothing before its time', async () => {

@@ -13,6 +13,8 @@ const nameOf = (student: Named | undefined) => (student ? fullName(student) : 'A
 const who = (all: readonly Named[]) => (all.length === 1 ? nameOf(all[0]) : students(all.length));
 
 export const done = {
+  changesThrownAway: 'Paper as it was sat',
+
   repairWithdrawn: (number: string) => `Repair of question ${number} withdrawn`,
 
   questionToBank: 'Question added to the bank',

@@ -14,6 +14,7 @@ import { act } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
 import { acceptingQuestion, repairQuestion, sittingsWithQuestion, withdrawRepair } from '@/store/repairs';
+import { sendMessages } from '@/store/outbox';
 import { isoNow } from '@/ui/clock';
 import { EmptyState } from '@/ui/EmptyState';
 import { PointsField } from '@/ui/PointsField';
@@ -97,12 +98,7 @@ function RepairQuestion({ sitting, analysis, row, paperQuestion }: RepairQuestio
             )}
           </MarginBlock>
           {effect && words && (
-            <TakeRepair
-              key={words}
-              {...{ sitting, draft, row, words }}
-              handedBack={effect.handedBack}
-              compare={keep}
-            />
+            <TakeRepair key={words} {...{ sitting, draft, row, words }} effect={effect} compare={keep} />
           )}
           <Tries tried={tried} line={lines.student} choose={setDraft} current={draft} />
           <Done sitting={sitting} row={row} paperQuestion={paperQuestion} />
@@ -336,12 +332,14 @@ interface TakeRepairProps {
   draft: RepairDraft;
   row: QuestionRow;
   words: string;
-  handedBack: RepairEffect['handedBack'];
+  effect: RepairEffect;
   compare: () => void;
 }
 
 /** Why, where else, and doing it. */
-function TakeRepair({ sitting, draft, row, words, handedBack, compare }: TakeRepairProps) {
+function TakeRepair({ sitting, draft, row, words, effect, compare }: TakeRepairProps) {
+  const { handedBack } = effect;
+  const [write, setWrite] = useState(false);
   const [reason, setReason] = useState('');
   const [also, setAlso] = useState<readonly string[]>([]);
   const [bank, setBank] = useState(false);
@@ -359,8 +357,19 @@ function TakeRepair({ sitting, draft, row, words, handedBack, compare }: TakeRep
         said,
         isoNow(),
       ),
-    );
+    ).then((done) => {
+      if (done && write) void act(sendMessages(sitting.sitting.id, messages(), isoNow()));
+    });
   };
+  /** To those who have their results back and would see another total. */
+  const messages = () =>
+    effect.changes
+      .filter(({ seat }) => seat.release)
+      .map(({ seat }) => ({
+        studentId: seat.student.id,
+        subject: `${sitting.sitting.title}: your result has changed`,
+        text: `Question ${row.number} was rescored: ${reason.trim()}\n\nYour result shows what changed.`,
+      }));
   return (
     <MarginBlock title="Repair it">
       <form
@@ -401,6 +410,14 @@ function TakeRepair({ sitting, draft, row, words, handedBack, compare }: TakeRep
             label="Also change the question in the bank"
             checked={bank}
             onChange={(event) => setBank(event.currentTarget.checked)}
+          />
+        )}
+        {handedBack.changed > 0 && (
+          <Checkbox
+            size="sm"
+            label={`Also write to ${counted(messages().length, 'student')} who would see another share of the points`}
+            checked={write}
+            onChange={(event) => setWrite(event.currentTarget.checked)}
           />
         )}
         <div className={styles.buttons}>

@@ -8,6 +8,7 @@ import { seatsOf } from '@/core/seats/seats';
 import { readyToSit } from '@/core/scoring/paperFindings';
 import { previewRescore } from '@/core/repair/rescore';
 import { sameContent } from '@/core/model/sameContent';
+import { throwChangesAway } from '@/store/papers';
 import { paperOf, sittingRecords } from '@/store/queries';
 import { adoptPaper } from '@/store/sittings';
 import { isoNow } from '@/ui/clock';
@@ -34,12 +35,18 @@ export function ChangedSince({ paper, sitting }: { paper: Paper; sitting: Sittin
       <Button disabled={!readyToSit(paper)} onClick={() => void act(adoptPaper(sitting.id, isoNow()))}>
         Score with the changed paper
       </Button>
+      <Button onClick={() => void undoChanges(sitting)}>Throw the changes away</Button>
       <p className={styles.soft}>
         To change one question alone, with who goes up and down and who crosses the line:{' '}
         <a href={`/sittings/${sitting.id}/repair`}>repair it in Analyse</a>.
       </p>
     </MarginBlock>
   );
+}
+
+async function undoChanges(sitting: Sitting) {
+  const sat = await paperOf(sitting);
+  if (sat) await act(throwChangesAway(sitting.paperId, sat, isoNow()));
 }
 
 async function effectOn(paper: Paper, sitting: Sitting) {
