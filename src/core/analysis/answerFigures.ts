@@ -19,6 +19,8 @@ export interface CategoryFigures extends Category {
   correlation: number | null;
   /** The mean and the sum of squares of the points that those who answered so have for all other questions. */
   rest: { mean: number; squares: number };
+  /** How many of them come near to an accepted answer: put forward, and no points yet by hand. */
+  near: number;
   studentIds: string[];
 }
 
@@ -116,6 +118,7 @@ export function answerFigures(question: Question, seats: readonly Seat[]): Answe
         rest,
       ),
       rest: spreadOf(of.map((row) => rest[row] ?? 0)),
+      near: of.filter((row) => rows[row]?.award.nearMiss != null).length,
       studentIds: of.flatMap((row) => rows[row]?.seat.student.id ?? []),
     };
   });

@@ -30,6 +30,21 @@ export function pairedResults(before: Results, after: Results, tag?: string): Pa
   });
 }
 
+/** One student’s results over several sittings; null where the student has none. */
+export interface ResultLine {
+  student: Student;
+  shares: (number | null)[];
+}
+
+/** The students with results in two sittings or more of these, in their order. */
+export function resultLines(all: readonly Results[]): ResultLine[] {
+  const shares = all.map((each) => sharesOf(each));
+  const students = new Map(shares.flatMap((each) => [...each].map(([id, { student }]) => [id, student])));
+  return [...students]
+    .map(([id, student]) => ({ student, shares: shares.map((each) => each.get(id)?.share ?? null) }))
+    .filter((line) => line.shares.filter((share) => share !== null).length > 1);
+}
+
 /** The tags that questions of both have, in the order of the alphabet. */
 export function commonTags(before: Results, after: Results): string[] {
   const tagsOf = ({ questions }: Results) => new Set(questions.flatMap(({ tags }) => tags));

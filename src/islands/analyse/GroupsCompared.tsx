@@ -4,7 +4,9 @@ import { groupDifference, meanWithInterval } from '@/core/analysis/groupDifferen
 import { subgroups, type Divider } from '@/core/analysis/subgroups';
 import type { Seat } from '@/core/seats/seats';
 import type { SittingData } from '@/desk/useSitting';
-import { counted, percent, points } from '@/words/format';
+import { signed } from '@/words/analysis';
+import { counted, percent } from '@/words/format';
+import { signedPercent } from '@/words/growth';
 import styles from './analyse.module.css';
 
 /** Fewer than this in a group, and its mean says little. */
@@ -37,10 +39,17 @@ export function GroupsCompared({ sitting, seats }: { sitting: SittingData; seats
 }
 
 function Dots({ divider: { parts, same } }: { divider: Divider }) {
-  const rows = parts.map((part) => ({ ...part, ...meanWithInterval(part.shares) }));
-  const [first, second] = rows;
-  const apart =
-    !same && rows.length === 2 && first && second ? groupDifference(first.shares, second.shares) : null;
+  const rows = parts.map((part) => ({
+    ...part,
+    ...meanWithInterval(part.shares),
+    // Topics are had by the same students: they are not held against each other.
+    against: same
+      ? null
+      : groupDifference(
+          part.shares,
+          parts.filter((other) => other !== part).flatMap(({ shares }) => shares),
+        ),
+  }));
   const few = rows.filter(({ shares }) => shares.length < fewInGroup);
   return (
     <>
@@ -54,49 +63,44 @@ function Dots({ divider: { parts, same } }: { divider: Divider }) {
             <th scope="col" className={styles.figure}>
               Mean
             </th>
+            {!same && (
+              <th scope="col" className={styles.figure}>
+                Against the others
+              </th>
+            )}
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ name, shares, mean, interval }) => (
+          {rows.map(({ name, shares, mean, interval, against }) => (
             <tr key={name}>
               <th scope="row">
                 {name} <span className={styles.soft}>({shares.length})</span>
               </th>
               <td>
-                <span className={styles.dots} aria-hidden>
-                  {interval && (
-                    <span
-                      className={styles.interval}
-                      style={{
-                        left: `${Math.max(0, interval[0]) * 100}%`,
-                        right: `${(1 - Math.min(1, interval[1])) * 100}%`,
-                      }}
-                    />
+                <Dot mean={mean} interval={interval} />
+              </td>
+              <td className={styles.figure}>{percent(mean)}</td>
+              {!same && (
+                <td className={styles.figure}>
+                  {against && (
+                    <>
+                      {signedPercent(against.difference)}{' '}
+                      <span className={styles.soft}>
+                        ({signedPercent(against.interval[0])} to {signedPercent(against.interval[1])}, g{' '}
+                        {signed(against.g)})
+                      </span>
+                    </>
                   )}
-                  <span className={styles.dot} style={{ left: `${mean * 100}%` }} />
-                </span>
-              </td>
-              <td className={styles.figure}>
-                {percent(mean)}{' '}
-                {interval && (
-                  <span className={styles.soft}>
-                    {percent(Math.max(0, interval[0]))}–{percent(Math.min(1, interval[1]))}
-                  </span>
-                )}
-              </td>
+                </td>
+              )}
             </tr>
           ))}
         </tbody>
       </table>
-      {apart && first && second && (
-        <p>
-          {first.name} is {percent(Math.abs(apart.difference))} {apart.difference < 0 ? 'below' : 'above'}{' '}
-          {second.name}
-          {apart.interval[0] < 0 && apart.interval[1] > 0
-            ? ', which may be chance'
-            : ', which is hardly chance'}{' '}
-          (95% between {percent(apart.interval[0])} and {percent(apart.interval[1])}; Hedges’ g{' '}
-          {points(apart.g)}).
+      {!same && (
+        <p className={styles.soft}>
+          Against all others together, with the 95% interval (Welch) and Hedges’ g. Where the interval holds
+          0, it may be chance.
         </p>
       )}
       {few.length > 0 && (
@@ -106,5 +110,20 @@ function Dots({ divider: { parts, same } }: { divider: Divider }) {
         </p>
       )}
     </>
+  );
+}
+
+/** A mean as a dot on a line from 0 to 100 %, with its interval. */
+function Dot({ mean, interval }: { mean: number; interval: [number, number] | null }) {
+  const [low, high] = (interval ?? [mean, mean]).map((end) => Math.min(1, Math.max(0, end)) * 100);
+  return (
+    <span
+      className={styles.dots}
+      role="img"
+      aria-label={interval ? `between ${percent(interval[0])} and ${percent(interval[1])}` : percent(mean)}
+    >
+      <span className={styles.interval} style={{ left: `${low}%`, right: `${100 - (high ?? 0)}%` }} />
+      <span className={styles.dot} style={{ left: `${mean * 100}%` }} />
+    </span>
   );
 }

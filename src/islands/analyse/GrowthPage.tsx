@@ -1,8 +1,8 @@
-import { Button, NativeSelect } from '@mantine/core';
+import { Button, Checkbox } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { growth } from '@/core/analysis/growth';
-import { commonTags, pairedResults, type PairedResult } from '@/core/analysis/pairedResults';
+import { commonTags, pairedResults, resultLines, type PairedResult } from '@/core/analysis/pairedResults';
 import { byRegister, registerName } from '@/core/model/names';
 import { csvFrom } from '@/core/formats/csv/table';
 import { fileNameOf } from '@/core/formats/fileName';
@@ -30,55 +30,73 @@ export function GrowthPage({ sittingId }: { sittingId: string }) {
 }
 
 function Growing({ sitting }: { sitting: SittingData }) {
-  const others = useLiveQuery(() => sittingsOfSameStudents(sitting.sitting.id), [sitting.sitting.id]);
-  const [asked, setAsked] = useState('');
-  const otherId = others?.find(({ id }) => id === asked)?.id ?? others?.[0]?.id ?? null;
-  const other = useLiveQuery(
-    async () => (otherId === null ? null : await sittingRecords(otherId)),
-    [otherId],
+  const own = sitting.sitting;
+  const others = useLiveQuery(() => sittingsOfSameStudents(own.id), [own.id]);
+  const [asked, setAsked] = useState<readonly string[] | null>(null);
+  const chosen = useMemo(() => asked ?? (others ?? []).slice(0, 1).map(({ id }) => id), [asked, others]);
+  const records = useLiveQuery(
+    async () => (await Promise.all(chosen.map(sittingRecords))).filter((each) => each !== null),
+    [chosen],
   );
   const results = useMemo(() => {
-    if (!other) return null;
-    const here = { questions: sitting.questions, seats: sitting.seats };
-    const there = { questions: other.questions, seats: seatsOf(other, sitting.now) };
-    const earlier = other.sitting.opensAt <= sitting.sitting.opensAt;
-    const [before, after] = earlier ? [there, here] : [here, there];
-    const [first, second] = earlier ? [other.sitting, sitting.sitting] : [sitting.sitting, other.sitting];
-    const pairs = pairedResults(before, after).sort((a, b) => byRegister(a.student, b.student));
-    const topics = commonTags(before, after).map((tag) => ({
-      name: tag,
-      pairs: pairedResults(before, after, tag),
-    }));
-    return { pairs, topics, first, second };
-  }, [other, sitting]);
+    if (!records || records.length === 0) return null;
+    const all = [
+      { sitting: own, questions: sitting.questions, seats: sitting.seats },
+      ...records.map((each) => ({
+        sitting: each.sitting,
+        questions: each.questions,
+        seats: seatsOf(each, sitting.now),
+      })),
+    ].sort((a, b) => (a.sitting.opensAt < b.sitting.opensAt ? -1 : 1));
+    const [before, after] = [all[0], all.at(-1)];
+    if (!before || !after) return null;
+    return {
+      first: before.sitting,
+      second: after.sitting,
+      pairs: pairedResults(before, after).sort((a, b) => byRegister(a.student, b.student)),
+      topics: commonTags(before, after).map((tag) => ({
+        name: tag,
+        pairs: pairedResults(before, after, tag),
+      })),
+      lines: resultLines(all),
+      titles: all.map((each) => each.sitting.title),
+    };
+  }, [records, sitting, own]);
   if (others?.length === 0)
     return (
       <EmptyState
         title="No other sitting of these students"
-        action={<a href={`/sittings/${sitting.sitting.id}/analyse`}>Back to Analyse</a>}
+        action={<a href={`/sittings/${own.id}/analyse`}>Back to Analyse</a>}
       >
-        Growth compares two sittings that the same students took.
+        Growth compares sittings that the same students took.
       </EmptyState>
     );
   if (!others || !results) return null;
-  const { pairs, topics, first, second } = results;
+  const { pairs, topics, first, second, lines, titles } = results;
   const whole = growth(pairs);
   const groups = sitting.groups.map(({ id, name }) => ({
     name,
     pairs: pairs.filter(({ student }) => student.groupIds.includes(id)),
   }));
-  const down = pairs.filter(({ before, after }) => after < before - 1e-9);
   const save = () => {
-    const heading = ['Name', 'Number', `${first.title} %`, `${second.title} %`, 'Difference'];
-    const round = (share: number) => Math.round(share * 10_000) / 100;
-    const rows = pairs.map(({ student, before, after }) => [
-      ...[registerName(student), student.number, round(before), round(after), round(after - before)],
-    ]);
+    const round = (share: number | null) => (share === null ? null : Math.round(share * 10_000) / 100);
+    const heading = ['Name', 'Number', ...titles.map((title) => `${title} %`), 'Last less first'];
+    const rows = lines.map(({ student, shares }) => {
+      const [from, to] = [shares[0] ?? null, shares.at(-1) ?? null];
+      return [
+        ...[registerName(student), student.number, ...shares.map(round)],
+        from === null || to === null ? null : round(to - from),
+      ];
+    });
     saveFile(
       `${fileNameOf(`growth-${second.title}`)}.csv`,
       'text/csv;charset=utf-8',
       csvFrom([heading, ...rows], true),
     );
+  };
+  const choose = (id: string, on: boolean) => {
+    const next = on ? [...chosen, id] : chosen.filter((each) => each !== id);
+    if (next.length > 0) setAsked(next);
   };
   return (
     <TwoColumns
@@ -86,43 +104,27 @@ function Growing({ sitting }: { sitting: SittingData }) {
       margin={
         <>
           <MarginBlock title="Compared with">
-            <NativeSelect
-              size="xs"
-              aria-label="Other sitting"
-              value={otherId ?? ''}
-              data={others.map(({ id, title, opensAt }) => ({
-                value: id,
-                label: `${title}, ${dayAndTime(opensAt, sitting.now)}`,
-              }))}
-              onChange={(event) => setAsked(event.currentTarget.value)}
-            />
+            {others.slice(0, mostSittings).map(({ id, title, opensAt }) => (
+              <Checkbox
+                key={id}
+                size="sm"
+                label={`${title}, ${dayAndTime(opensAt, sitting.now)}`}
+                checked={chosen.includes(id)}
+                onChange={(event) => choose(id, event.currentTarget.checked)}
+              />
+            ))}
             <p className={styles.soft}>
-              Shares of the points, of students who handed in both. The two papers need not be equally hard: a
-              difference may lie in the papers.
+              Shares of the points, from the first of them to the last, of students who handed in both. The
+              papers need not be equally hard: a difference may lie in the papers.
             </p>
-            <Button size="compact-sm" disabled={pairs.length === 0} onClick={save}>
-              Save {counted(pairs.length, 'student')} as CSV
+            <Button size="compact-sm" disabled={lines.length === 0} onClick={save}>
+              Save {counted(lines.length, 'student')} as CSV
             </Button>
             <p>
-              <a href={`/sittings/${sitting.sitting.id}/analyse`}>Back to Analyse</a>
+              <a href={`/sittings/${own.id}/analyse`}>Back to Analyse</a>
             </p>
           </MarginBlock>
-          <MarginBlock title={`${counted(down.length, 'student')} went down`}>
-            <ol className={styles.under}>
-              {[...down]
-                .sort((a, b) => a.after - a.before - (b.after - b.before))
-                .map(({ student, before, after }) => (
-                  <li key={student.id}>
-                    <a href={`/sittings/${sitting.sitting.id}/scripts/${student.id}`}>
-                      {registerName(student)}
-                    </a>
-                    <span>
-                      {percent(before)} → {percent(after)}
-                    </span>
-                  </li>
-                ))}
-            </ol>
-          </MarginBlock>
+          <WentDown pairs={pairs} />
         </>
       }
     >
@@ -133,7 +135,7 @@ function Growing({ sitting }: { sitting: SittingData }) {
         <>
           <p>{growthWords(whole)}</p>
           <Suspense fallback={<div className={styles.mapRoom} />}>
-            <GrowthChart pairs={pairs} first={first.title} second={second.title} />
+            <GrowthChart lines={lines} titles={titles} />
           </Suspense>
           <Parts title="By group" parts={groups} />
           <Parts title="By topic" parts={topics} />
@@ -142,6 +144,29 @@ function Growing({ sitting }: { sitting: SittingData }) {
         <p>It takes two students with points in both sittings.</p>
       )}
     </TwoColumns>
+  );
+}
+
+/** So many other sittings can be chosen from. */
+const mostSittings = 12;
+
+function WentDown({ pairs }: { pairs: readonly PairedResult[] }) {
+  const down = pairs.filter(({ before, after }) => after < before - 1e-9);
+  return (
+    <MarginBlock title={`${counted(down.length, 'student')} went down`}>
+      <ol className={styles.under}>
+        {[...down]
+          .sort((a, b) => a.after - a.before - (b.after - b.before))
+          .map(({ student, before, after }) => (
+            <li key={student.id}>
+              <a href={`/students/${student.id}`}>{registerName(student)}</a>
+              <span>
+                {percent(before)} → {percent(after)}
+              </span>
+            </li>
+          ))}
+      </ol>
+    </MarginBlock>
   );
 }
 

@@ -147,7 +147,9 @@ function CategoryRows({ title, rows, answers, given, analysis, sittingId }: Cate
         {rows.map((category) => (
           <tr key={category.id}>
             <th scope="row">
-              <FillGlyph share={category.share} answered size={13} /> {category.label}
+              <FillGlyph share={category.share} answered near={category.near > 0} size={13} />{' '}
+              {category.label}
+              {category.near > 0 && <span className={styles.soft}> close to the key</span>}
               {whoId === category.id && (
                 <span className={styles.who}>
                   {analysis.seats
