@@ -85,7 +85,7 @@ test('a script shows one student whole, and leads to the next', async ({ page })
   await page.goto('/sittings/lights/hand-back');
   await page.getByRole('link', { name: 'Benali, Linh' }).click();
   await expect(page.getByRole('heading', { name: 'Linh Benali' })).toBeVisible();
-  const total = page.getByText(/^\d+(\.\d+)? of 14/);
+  const total = page.getByText(/^\d+(\.\d+)? of 15/);
   const before = await total.textContent();
   const tenth = page.getByRole('region', { name: 'Question 2' });
   await tenth.getByLabel('Points for question 2').fill('0,5');
@@ -224,7 +224,7 @@ test('a group alone has figures of its own, and a changed key is shown before it
   await page.goto('/sittings/lights/analyse');
   const figure = (word: string) => page.getByText(word, { exact: true }).locator('xpath=../dd');
   await expect(figure('handed in')).toHaveText('92');
-  await page.getByLabel('Group').selectOption('Saturday morning');
+  await page.getByLabel('Group', { exact: true }).selectOption('Saturday morning');
   await expect(figure('handed in')).toHaveText('29');
 
   await stage(page, 'Write');

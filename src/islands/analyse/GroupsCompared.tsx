@@ -53,50 +53,52 @@ function Dots({ divider: { parts, same } }: { divider: Divider }) {
   const few = rows.filter(({ shares }) => shares.length < fewInGroup);
   return (
     <>
-      <table className={styles.categories}>
-        <thead>
-          <tr>
-            <th scope="col">Students</th>
-            <th scope="col" className={styles.dotColumn}>
-              Mean, with its 95% interval
-            </th>
-            <th scope="col" className={styles.figure}>
-              Mean
-            </th>
-            {!same && (
+      <div className={styles.scrolled} role="region" aria-label="Means" tabIndex={0}>
+        <table className={styles.categories}>
+          <thead>
+            <tr>
+              <th scope="col">Students</th>
+              <th scope="col" className={styles.dotColumn}>
+                Mean, with its 95% interval
+              </th>
               <th scope="col" className={styles.figure}>
-                Against the others
+                Mean
               </th>
-            )}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ name, shares, mean, interval, against }) => (
-            <tr key={name}>
-              <th scope="row">
-                {name} <span className={styles.soft}>({shares.length})</span>
-              </th>
-              <td>
-                <Dot mean={mean} interval={interval} />
-              </td>
-              <td className={styles.figure}>{percent(mean)}</td>
               {!same && (
-                <td className={styles.figure}>
-                  {against && (
-                    <>
-                      {signedPercent(against.difference)}{' '}
-                      <span className={styles.soft}>
-                        ({signedPercent(against.interval[0])} to {signedPercent(against.interval[1])}, g{' '}
-                        {signed(against.g)})
-                      </span>
-                    </>
-                  )}
-                </td>
+                <th scope="col" className={styles.figure}>
+                  Against the others
+                </th>
               )}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {rows.map(({ name, shares, mean, interval, against }) => (
+              <tr key={name}>
+                <th scope="row">
+                  {name} <span className={styles.soft}>({shares.length})</span>
+                </th>
+                <td>
+                  <Dot mean={mean} interval={interval} />
+                </td>
+                <td className={styles.figure}>{percent(mean)}</td>
+                {!same && (
+                  <td className={styles.figure}>
+                    {against && (
+                      <>
+                        {signedPercent(against.difference)}{' '}
+                        <span className={styles.soft}>
+                          ({signedPercent(against.interval[0])} to {signedPercent(against.interval[1])}, g{' '}
+                          {signed(against.g)})
+                        </span>
+                      </>
+                    )}
+                  </td>
+                )}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       {!same && (
         <p className={styles.soft}>
           Against all others together, with the 95% interval (Welch) and Hedges’ g. Where the interval holds

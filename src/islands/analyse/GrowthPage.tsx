@@ -183,32 +183,35 @@ function Parts({
   });
   if (rows.length === 0) return null;
   return (
-    <table className={styles.categories}>
-      <thead>
-        <tr>
-          <th scope="col">{title}</th>
-          {['Students', 'Before', 'After', 'Difference', '95% between', 'Down'].map((column) => (
-            <th key={column} scope="col" className={styles.figure}>
-              {column}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map(({ name, found }) => (
-          <tr key={name}>
-            <th scope="row">{name}</th>
-            <td className={styles.figure}>{found.n}</td>
-            <td className={styles.figure}>{percent(found.before)}</td>
-            <td className={styles.figure}>{percent(found.after)}</td>
-            <td className={styles.figure}>{signedPercent(found.difference)}</td>
-            <td className={styles.figure}>
-              {signedPercent(found.interval[0])} and {signedPercent(found.interval[1])}
-            </td>
-            <td className={styles.figure}>{found.down}</td>
+    // On a narrow screen its figures are scrolled to.
+    <div className={styles.scrolled} role="region" aria-label={title} tabIndex={0}>
+      <table className={styles.categories}>
+        <thead>
+          <tr>
+            <th scope="col">{title}</th>
+            {['Students', 'Before', 'After', 'Difference', '95% between', 'Down'].map((column) => (
+              <th key={column} scope="col" className={styles.figure}>
+                {column}
+              </th>
+            ))}
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {rows.map(({ name, found }) => (
+            <tr key={name}>
+              <th scope="row">{name}</th>
+              <td className={styles.figure}>{found.n}</td>
+              <td className={styles.figure}>{percent(found.before)}</td>
+              <td className={styles.figure}>{percent(found.after)}</td>
+              <td className={styles.figure}>{signedPercent(found.difference)}</td>
+              <td className={styles.figure}>
+                {signedPercent(found.interval[0])} and {signedPercent(found.interval[1])}
+              </td>
+              <td className={styles.figure}>{found.down}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }

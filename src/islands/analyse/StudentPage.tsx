@@ -86,36 +86,38 @@ function GroupLink({ groupId }: { groupId: string }) {
 
 function Sittings({ results, studentId }: { results: readonly Result[]; studentId: string }) {
   return (
-    <table className={styles.categories}>
-      <thead>
-        <tr>
-          <th scope="col">Sitting</th>
-          {['Day', 'Points', 'Share', 'Class', 'Against the class'].map((column) => (
-            <th key={column} scope="col" className={styles.figure}>
-              {column}
-            </th>
-          ))}
-        </tr>
-      </thead>
-      <tbody>
-        {results.map(({ sittingId, title, opensAt, total, max, share, classMean }) => (
-          <tr key={sittingId}>
-            <th scope="row">
-              <a href={`/sittings/${sittingId}/scripts/${studentId}`}>{title}</a>
-            </th>
-            <td className={styles.figure}>{dayAlone(opensAt)}</td>
-            <td className={styles.figure}>
-              {points(total)} of {points(max)}
-            </td>
-            <td className={styles.figure}>{share === null ? '–' : percent(share)}</td>
-            <td className={styles.figure}>{classMean === null ? '–' : percent(classMean)}</td>
-            <td className={styles.figure}>
-              {share === null || classMean === null ? '–' : signedPercent(share - classMean)}
-            </td>
+    <div className={styles.scrolled} role="region" aria-label="Sittings" tabIndex={0}>
+      <table className={styles.categories}>
+        <thead>
+          <tr>
+            <th scope="col">Sitting</th>
+            {['Day', 'Points', 'Share', 'Class', 'Against the class'].map((column) => (
+              <th key={column} scope="col" className={styles.figure}>
+                {column}
+              </th>
+            ))}
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {results.map(({ sittingId, title, opensAt, total, max, share, classMean }) => (
+            <tr key={sittingId}>
+              <th scope="row">
+                <a href={`/sittings/${sittingId}/scripts/${studentId}`}>{title}</a>
+              </th>
+              <td className={styles.figure}>{dayAlone(opensAt)}</td>
+              <td className={styles.figure}>
+                {points(total)} of {points(max)}
+              </td>
+              <td className={styles.figure}>{share === null ? '–' : percent(share)}</td>
+              <td className={styles.figure}>{classMean === null ? '–' : percent(classMean)}</td>
+              <td className={styles.figure}>
+                {share === null || classMean === null ? '–' : signedPercent(share - classMean)}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
