@@ -176,7 +176,7 @@ test('the student’s side', async ({ page }) => {
   await expect(page.getByRole('heading', { name: 'Your papers' })).toBeVisible();
   await expectNoViolation(page, 'home');
   await page.getByRole('button', { name: 'See my result' }).click();
-  await expect(page.getByText(/of 14 points/)).toBeVisible();
+  await expect(page.getByText(/of 15 points/)).toBeVisible();
   await expectNoViolation(page, 'result');
 });
 
