@@ -81,7 +81,8 @@ export async function sittingFrame(
 /** Whether a paper was changed since a version of it was frozen; false for what is no version. */
 function isPending(sat: PaperContent, paper: Paper | undefined): boolean {
   if (!paper || !('frozenAt' in sat) || typeof sat.frozenAt !== 'string') return false;
-  return paper.changedAt > sat.frozenAt && !sameContent(sat, paper);
+  // A repair changes both at once: then they are held against each other.
+  return paper.changedAt >= sat.frozenAt && !sameContent(sat, paper);
 }
 
 /** The students of a sitting's attempts, read from the index alone. */

@@ -121,6 +121,12 @@ export async function withdrawRepair(id: string, number: string, now: string) {
       const sitting = repair && (await desk.sittings.get(repair.sittingId));
       const sat = sitting && (await satVersion(sitting));
       if (!sat) throw new CommandFault('paperQuestionGone');
+      const later = await desk.repairs
+        .where({ sittingId: sitting.id })
+        .filter(({ questionId, at }) => questionId === repair.questionId && at > repair.at)
+        .count();
+      // Only the last can go: those after it were made on top of it.
+      if (later > 0) throw new CommandFault('paperChangedSince');
       await sitWith(record, sitting, sat, repair.before, now);
       await record.remove('repairs', [id]);
     },

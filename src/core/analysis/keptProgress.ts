@@ -1,5 +1,6 @@
 import type { Question } from '../kinds';
 import { progressFrom, type SittingProgress } from '../seats/progress';
+import { counts } from '../scoring/counts';
 import type { PointsTable } from '../scoring/pointsTable';
 import { seatsOf, type SittingRecords } from '../seats/seats';
 import { tableOf } from '../seats/tableOf';
@@ -17,8 +18,9 @@ export interface KeptFigures {
 
 /** Facility and discrimination of each question, over the students who are in and have points for it. */
 export function keptFigures(questions: readonly Question[], table: PointsTable): KeptFigures[] {
-  return questions.map(({ id, points: max }) => {
-    const { points, totals } = table.columnOf(id);
+  return questions.map((question) => {
+    const { id, points: max } = question;
+    const { points, totals } = counts(question) ? table.columnOf(id) : { points: [], totals: [] };
     return {
       questionId: id,
       scored: points.length,

@@ -1,9 +1,7 @@
 import type { Question } from '../kinds';
+import { counts } from '../scoring/counts';
 import type { Seat } from '../seats/seats';
 import type { PointsMatrix } from './pointsMatrix';
-
-/** Whether a question still counts: it was not dropped by a repair. */
-export const counts = ({ repaired }: Question): boolean => repaired?.rule?.kind !== 'dropped';
 
 /** The points of these seats, a row each; questions that no longer count have no column. */
 export function matrixOf(questions: readonly Question[], seats: readonly Seat[]): PointsMatrix {

@@ -3,6 +3,7 @@ import { kindOf, type Question } from '../kinds';
 import { numbersOf } from '../kinds/itemNumbers';
 import { isIn, type Seat } from '../seats/seats';
 import { PointsTable } from '../scoring/pointsTable';
+import { counts } from '../scoring/counts';
 import { totalShare } from '../scoring/scoreAttempt';
 import { facility } from './facility';
 import { mean } from './mean';
@@ -92,7 +93,8 @@ function figuresOf(
   table: PointsTable,
   seats: readonly Seat[],
 ): QuestionFigures {
-  const { points } = table.columnOf(question.id);
+  // What does not count is neither easy nor hard.
+  const points = counts(question) ? table.columnOf(question.id).points : [];
   const { given } = table.countsOf(question.id);
   return {
     question,

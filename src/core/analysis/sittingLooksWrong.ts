@@ -40,8 +40,8 @@ export function sittingLooksWrong(
   const suspects = questions.map((question): Suspect => {
     const column = matrix.questions.findIndex(({ id }) => id === question.id);
     const of = moments[column];
-    // What does not count any more has nothing wrong with it.
-    if (!of) return { question, findings: [] };
+    // What a rule gives the points of has been put right already.
+    if (!of || question.repaired?.rule) return { question, findings: [] };
     const findings = [
       ...looksWrong({
         question,

@@ -178,11 +178,11 @@ function scriptQuestion(
   return row;
 }
 
-/** The last repair of a question, and what the answer had before it; none where that made no difference to the student. */
+/** The last repair of a question, and what the answer had before it where that was seen; none where it is no news. */
 function repairSeen(
   question: Question,
   award: Award,
-  { repairs = [], attempt, marks }: ScriptSource,
+  { repairs = [], attempt, marks, releasedAt }: ScriptSource,
 ): ScriptQuestion['repair'] {
   const last = repairs
     .filter(({ before }) => itemsOf([before]).some(({ id }) => id === question.id))
@@ -192,8 +192,14 @@ function repairSeen(
   const item = itemsOf([last.before]).find(({ id }) => id === question.id) ?? question;
   const before = awardFor(item, countedAnswer(attempt, question.id), mark, attempt.practice);
   const rule = last.itemId === question.id ? last.rule : null;
-  if (before.points === award.points && before.max === award.max && rule === null) return undefined;
-  return { at: last.at, reason: last.reason, how: rule?.kind ?? 'key', before: before.points };
+  // What was put right before anything was let out is no change to the student; a rule still has to be explained.
+  const wasSeen = last.at > releasedAt;
+  if (rule === null && (!wasSeen || (before.points === award.points && before.max === award.max)))
+    return undefined;
+  return {
+    ...{ at: last.at, reason: last.reason, how: rule?.kind ?? 'key' },
+    before: wasSeen ? before.points : null,
+  };
 }
 
 /** Right, part right or wrong, from the points alone, so that an override counts. */

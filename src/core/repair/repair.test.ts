@@ -2,6 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attemptOf, at, courseText, markOf, openQuestion, tideChoice } from '../../../tests/unit/samples';
 import type { Question, Response } from '../kinds';
+import { madeUpClass } from '../../../tests/unit/madeUpClass';
+import { matrixOf } from '../analysis/seatsMatrix';
+import { questionFigures } from '../analysis/sittingFigures';
+import { scriptPacket } from '../handback/script';
 import type { RepairRule } from '../kinds/repaired';
 import type { Repair } from '../model/repair';
 import { scoreAttempt, totalShare } from '../scoring/scoreAttempt';
@@ -83,6 +87,49 @@ const anyAttempt = fc.record({
   picked: fc.constantFrom('a', 'b', 'c', ''),
   text: fc.constantFrom('118', '119', 'east', ''),
   byHand: fc.option(fc.integer({ min: 0, max: 12 }).map((n) => n / 4)),
+});
+
+describe('figures of a question that no longer counts', () => {
+  it('are none: it is neither easy nor hard', () => {
+    const rule: RepairRule = { kind: 'dropped', maximum: 'smaller' };
+    const { seats } = madeUpClass(30, [], 3);
+    const [first, ...rest] = seats[0]?.scorecard ? madeUpClass(30, [], 3).questions : [];
+    if (!first) throw new Error('no question');
+    const dropped = { ...first, repaired: { rule, floor: null } };
+    const [figures] = questionFigures([dropped, ...rest], seats);
+    expect(figures).toMatchObject({ facility: null, meanPoints: null });
+    expect(matrixOf([dropped, ...rest], seats).questions.map(({ id }) => id)).not.toContain(first.id);
+  });
+});
+
+describe('what a student reads of a repair', () => {
+  const shows = {
+    total: true,
+    points: true,
+    answers: true,
+    rightOrWrong: true,
+    accepted: true,
+    comments: true,
+  };
+  const read = (repairs: Repair[], releasedAt: string) =>
+    scriptPacket(
+      {
+        ...{ sittingId: 's', title: 'Tides', attempt, marks, repairs, releasedAt, firstName: 'Mei' },
+        questions: scoredQuestions({ questions: [{ ...choice, key: 'a' } as Question, text, open] }, repairs),
+      },
+      shows,
+    ).questions[0]?.repair;
+
+  it('is the change and its reason once the result was seen; what came before is no news', () => {
+    const repair = repairOf({ reason: 'The key was wrong' });
+    expect(read([repair], '2020-01-01T00:00:00.000Z')).toEqual({
+      ...{ at, reason: 'The key was wrong', how: 'key', before: 0 },
+    });
+    expect(read([repair], '2030-01-01T00:00:00.000Z')).toBeUndefined();
+    // A rule is explained in any case.
+    const given = repairOf({ rule: { kind: 'everyone' }, reason: 'Not taught' });
+    expect(read([given], '2030-01-01T00:00:00.000Z')).toMatchObject({ how: 'everyone', before: null });
+  });
 });
 
 describe('any repairs, one after the other', () => {

@@ -1,5 +1,6 @@
 import { Fragment } from 'react';
 import { plainText } from '@/core/basics/richWords';
+import { counts } from '@/core/scoring/counts';
 import { percent, points } from '@/words/format';
 import { signed } from '@/words/analysis';
 import { looksWrongTitle } from '@/words/looksWrong';
@@ -24,7 +25,7 @@ const always = ['Mean points', 'Discrimination', 'Upper − lower', 'Not answere
 
 /** Questions with their figures; each opens to what was answered. */
 export function QuestionTable({ rows, analysis, sittingId, line, openId, toggle }: QuestionTableProps) {
-  const waits = rows.some(({ given, scored }) => given > scored);
+  const waits = rows.some(({ question, given, scored }) => given > scored && counts(question));
   const columns = waits ? [...always, 'No points yet'] : always;
   return (
     // On a narrow screen its figures are scrolled to.
@@ -94,7 +95,7 @@ function FigureRow({ row, line, waits, open, toggle }: FigureRowProps) {
       </td>
       <td>
         {row.facility === null ? (
-          <span className={styles.soft}>waits</span>
+          <span className={styles.soft}>{counts(row.question) ? 'waits' : 'doesn’t count'}</span>
         ) : (
           <span className={styles.bar}>
             <span className={styles.track} aria-hidden>
@@ -111,7 +112,7 @@ function FigureRow({ row, line, waits, open, toggle }: FigureRowProps) {
       <td className={styles.figure}>{signed(row.discrimination)}</td>
       <td className={styles.figure}>{signed(row.d)}</td>
       <td className={styles.figure}>{row.blank || ''}</td>
-      {waits && <td className={styles.figure}>{row.given - row.scored || ''}</td>}
+      {waits && <td className={styles.figure}>{counts(row.question) ? row.given - row.scored || '' : ''}</td>}
     </tr>
   );
 }

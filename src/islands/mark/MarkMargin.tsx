@@ -1,6 +1,7 @@
 import { Button, NativeSelect, Switch } from '@mantine/core';
 import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
+import type { RepairRule } from '@/core/kinds/repaired';
 import type { OfferedComment } from '@/core/marking/commentBank';
 import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import type { LikeMark } from '@/core/marking/piles/like';
@@ -59,6 +60,17 @@ export function MarkMargin(props: MarkMarginProps) {
         <div className={styles.stem}>
           <Rich text={question.stem} />
         </div>
+        {question.repaired?.rule && (
+          <p className={styles.soft}>
+            {repairedWords[question.repaired.rule.kind]} Points given here change nothing until the{' '}
+            <a
+              href={`/sittings/${props.sitting.sitting.id}/repair?${new URLSearchParams({ question: question.id }).toString()}`}
+            >
+              repair
+            </a>{' '}
+            is withdrawn.
+          </p>
+        )}
       </MarginBlock>
       {current && (
         <PointsBlock
@@ -101,6 +113,12 @@ export function MarkMargin(props: MarkMarginProps) {
     </>
   );
 }
+
+const repairedWords: Record<RepairRule['kind'], string> = {
+  everyone: 'Everyone has the points of this question.',
+  answered: 'Everyone who answered has the points of this question.',
+  dropped: 'This question doesn’t count.',
+};
 
 /** How the answers are gone through. */
 function AnswersBlock({
