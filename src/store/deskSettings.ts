@@ -70,3 +70,15 @@ export async function reportWordsOf(sittingId: string): Promise<string> {
 export async function setReportWords(sittingId: string, words: string): Promise<void> {
   await desk.settings.put({ key: reportKey(sittingId), value: words });
 }
+
+const scriptsKey = (sittingId: string) => `scripts ${sittingId}`;
+
+/** What each student’s script said when scripts were last saved as files; empty where they never were. By student id. */
+export async function scriptsSaved(sittingId: string): Promise<ReadonlyMap<string, string>> {
+  const row = await desk.settings.get(scriptsKey(sittingId));
+  return new Map(Object.entries(z.record(z.string(), z.string()).catch({}).parse(row?.value)));
+}
+
+export async function setScriptsSaved(sittingId: string, said: ReadonlyMap<string, string>): Promise<void> {
+  await desk.settings.put({ key: scriptsKey(sittingId), value: Object.fromEntries(said) });
+}

@@ -7,7 +7,7 @@ import { mantelHaenszel } from '@/core/analysis/mantelHaenszel';
 import { correlationWithRest, questionMoments } from '@/core/analysis/moments';
 import { matrixFrom, rowTotals } from '@/core/analysis/pointsMatrix';
 import { lengthFor, reliability } from '@/core/analysis/reliability';
-import { partsByRest, upperLower } from '@/core/analysis/upperLower';
+import { partsByRest, upperLower, upperLowerOfAll } from '@/core/analysis/upperLower';
 import { tableFrom } from '@/core/formats/csv/table';
 
 const read = (name: string) => readFileSync(new URL(`../reference/${name}`, import.meta.url), 'utf8');
@@ -87,6 +87,7 @@ describe('1,523 people × 16 choice questions', () => {
   it('has R’s upper–lower index, option counts by thirds and option–rest correlations', () => {
     names.forEach((name, at) => {
       expectClose(upperLower(column(at), totals, 1), more.upper_lower_27[name] ?? Number.NaN);
+      expectClose(upperLowerOfAll(matrix)[at], more.upper_lower_27[name] ?? Number.NaN);
       const rest = restOf(at);
       const thirds = partsByRest(rest, 3);
       const wanted = more.option_counts_by_thirds_of_rest_score[name];

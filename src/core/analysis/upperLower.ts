@@ -1,4 +1,5 @@
 import { mean } from './mean';
+import { rowTotals, type PointsMatrix } from './pointsMatrix';
 
 /** The share of attempts that are looked at on either side (Kelley 1939, from memory). */
 const side = 0.27;
@@ -18,6 +19,26 @@ export function upperLower(points: readonly number[], totals: readonly number[],
   const order = inOrder(totals);
   const of = (rows: readonly number[]) => mean(rows.map((row) => points[row] ?? 0));
   return (of(order.slice(-size)) - of(order.slice(0, size))) / max;
+}
+
+/**
+ * The upper–lower index of every question of a table, with one look at the order of the totals.
+ *
+ * @returns in the order of the questions; null where a side would be empty
+ */
+export function upperLowerOfAll(matrix: PointsMatrix): (number | null)[] {
+  const { questions, points } = matrix;
+  const width = questions.length;
+  const order = inOrder([...rowTotals(matrix)]);
+  return questions.map(({ max }, column) => {
+    const own: number[] = [];
+    for (const row of order) {
+      const value = points[row * width + column] ?? Number.NaN;
+      if (!Number.isNaN(value)) own.push(value);
+    }
+    const size = Math.floor(own.length * side);
+    return size === 0 || max === 0 ? null : (mean(own.slice(-size)) - mean(own.slice(0, size))) / max;
+  });
 }
 
 /** The places of values from the least to the most; equal ones in the order they come. */

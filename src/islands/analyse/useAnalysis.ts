@@ -5,7 +5,7 @@ import { reliability, type Reliability } from '@/core/analysis/reliability';
 import { matrixOf } from '@/core/analysis/seatsMatrix';
 import { questionFigures, type QuestionFigures } from '@/core/analysis/sittingFigures';
 import { sittingLooksWrong, type Suspect } from '@/core/analysis/sittingLooksWrong';
-import { upperLower } from '@/core/analysis/upperLower';
+import { upperLowerOfAll } from '@/core/analysis/upperLower';
 import type { Question } from '@/core/kinds';
 import { inView } from '@/core/model/names';
 import { isIn, type Seat } from '@/core/seats/seats';
@@ -49,32 +49,22 @@ export function useAnalysis(sitting: SittingData, seats: readonly Seat[]): Analy
   const rows = useMemo(() => {
     const matrix = matrixOf(questions, inSeats);
     const moments = questionMoments(matrix);
+    const ds = upperLowerOfAll(matrix);
     const columns = new Map(matrix.questions.map(({ id }, column) => [id, column]));
     return questionFigures(questions, inSeats).map((figures): QuestionRow => {
-      const { id, points } = figures.question;
-      const of = moments[columns.get(id) ?? -1];
+      const { id } = figures.question;
+      const column = columns.get(id) ?? -1;
+      const of = moments[column];
       return {
         ...figures,
         discrimination: of ? correlationWithRest(of) : null,
-        d: of ? upperLowerOf(id, points, inSeats) : null,
+        d: ds[column] ?? null,
         alphaWithout: trust?.without.get(id) ?? null,
         suspect: suspects?.find(({ question }) => question.id === id) ?? null,
       };
     });
   }, [questions, inSeats, trust, suspects]);
   return { seats: inSeats, rows, trust, answersOf, suspects };
-}
-
-function upperLowerOf(id: string, max: number, seats: readonly Seat[]): number | null {
-  const own: number[] = [];
-  const totals: number[] = [];
-  for (const { scorecard } of seats) {
-    const points = scorecard?.awards.find(({ questionId }) => questionId === id)?.points ?? null;
-    if (points === null || !scorecard) continue;
-    own.push(points);
-    totals.push(scorecard.total);
-  }
-  return upperLower(own, totals, max);
 }
 
 function useSuspects(

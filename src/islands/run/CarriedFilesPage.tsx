@@ -1,5 +1,8 @@
 import { Button } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
+import { scriptSays } from '@/core/handback/scriptSays';
+import { scriptsSaved, setScriptsSaved } from '@/store/deskSettings';
 import { scriptPackets } from '@/store/carriedFiles';
 import { act, say } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
@@ -71,13 +74,20 @@ function CarriedFiles({ sitting }: { sitting: SittingData }) {
 function ScriptsOut({ sitting }: { sitting: SittingData }) {
   const { sitting: record } = sitting;
   const [sealing, setSealing] = useState<Sealing | null>(null);
-  const back = sitting.seats.filter(({ release }) => release !== null).length;
+  const given = sitting.seats.filter(({ release }) => release !== null);
+  const back = given.length;
+  const saved = useLiveQuery(() => scriptsSaved(record.id), [record.id]);
+  const old = given.filter((seat) => {
+    const before = saved?.get(seat.student.id);
+    return before !== undefined && before !== scriptSays(seat);
+  });
   const save = async () => {
     const packets = await act(scriptPackets(record.id, Date.now()));
     if (!packets) return;
     const zip = await act(zipped(packets, `${record.title} back`, 'joinCodes', setSealing));
     if (!zip) return;
     saveFile(`${fileNameOf(record.title)}-scripts.zip`, 'application/zip', zip);
+    await setScriptsSaved(record.id, new Map(given.map((seat) => [seat.student.id, scriptSays(seat)])));
     say(`Scripts of ${counted(packets.length, 'student')} saved, one file each`);
   };
   return (
@@ -94,6 +104,12 @@ function ScriptsOut({ sitting }: { sitting: SittingData }) {
             {counted(back, 'student')} have their results. Each file holds what that student may see, sealed
             with their join code.
           </p>
+          {old.length > 0 && (
+            <p role="note" className={styles.oldFiles}>
+              The files saved before are old for {counted(old.length, 'student')}: their results have changed
+              since. Save and hand them out again.
+            </p>
+          )}
           <div className={styles.row}>
             <Button onClick={() => void save()} disabled={sealing !== null}>
               Save scripts as a zip
