@@ -71,6 +71,43 @@ async function desk(browser, colorScheme) {
     await keys('Enter');
     await page.getByText('The stream sets east').waitFor();
   };
+  /** An open question with a group under a cap and a criterion with levels. */
+  const levels = async () => {
+    await page
+      .getByRole('group', { name: 'New question' })
+      .getByRole('button', { name: 'Open text' })
+      .click();
+    await page
+      .getByLabel(/^Text of question/)
+      .last()
+      .fill('Explain how a sea breeze comes up, and when.');
+    await page.getByLabel('Scheme line A').fill('says when it blows');
+    await page.getByRole('button', { name: 'Add a group with a cap' }).click();
+    await page.getByLabel('Name of group 1').fill('The cause');
+    await page.getByLabel('Most points of group 1').fill('2');
+    for (const [letter, text, points] of [
+      ['B', 'the land warms more than the sea', '2'],
+      ['C', 'air rises over the land', '1'],
+    ]) {
+      await page.getByRole('button', { name: 'Add a line to this group' }).click();
+      await page.getByLabel(`Scheme line ${letter}`).fill(text);
+      await page.getByLabel(`Points for line ${letter}`).fill(points);
+    }
+    await page.getByRole('button', { name: 'Add a criterion with levels' }).click();
+    await page.getByLabel('Name of criterion 2').fill('Language');
+    for (const [letter, text, points] of [
+      ['D', 'can be followed', '1'],
+      ['E', 'clear, in the words of the trade', '2'],
+    ]) {
+      await page.getByRole('button', { name: 'Add a level' }).click();
+      await page.getByLabel(`Level ${letter}`).fill(text);
+      await page.getByLabel(`Points for line ${letter}`).fill(points);
+    }
+    await page
+      .getByLabel(/^Text of question/)
+      .last()
+      .evaluate((field) => field.scrollIntoView());
+  };
   if (colorScheme === 'dark') {
     await at('/sittings/lights/class', 'class', async () => {
       await page.getByRole('button', { name: 'Show what was answered' }).click();
@@ -89,6 +126,7 @@ async function desk(browser, colorScheme) {
       .getByRole('button', { name: /^What light character does a north/ })
       .click();
   });
+  await at('/papers/paper-weather', 'levels', levels);
   await at('/papers/paper-tides/give', 'give', async () => {
     await page.getByLabel(/Monday evening/).check();
     await page.getByLabel('Time limit in minutes').fill('75');
@@ -104,7 +142,6 @@ async function desk(browser, colorScheme) {
   await page.getByRole('button', { name: '10 working' }).click();
   await page.getByRole('rowheader').nth(2).getByRole('button').click();
   const code = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent();
-  await at('/sittings/tides/attempts/tides-student29', 'course');
   await at('/sittings/tides/mark', 'mark', marking);
   await at('/sittings/tides/mark?question=t13', 'mark-photo', photo);
   await at('/sittings/tides/markers', 'markers');

@@ -1,8 +1,7 @@
 import { countedAnswers } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
 import type { NearMiss } from '../kinds/QuestionKind';
-import type { RepairRule } from '../kinds/repaired';
-import { assertNever } from '../basics/assertNever';
+import { byRule, lastFloor, standingIn } from './byRepair';
 import type { Answer, Attempt } from '../model/sitting';
 import type { HandMark } from '../model/mark';
 import { marksThatCount } from './marksThatCount';
@@ -192,48 +191,6 @@ function standIn(questions: readonly Question[], awards: Award[]): void {
       awards[index] = { ...award, points: max > 0 ? roundPoints((points / max) * award.max) : null };
 }
 
-/** The questions that were dropped while their maximum stays, by each list of questions. */
-const standing = new WeakMap<readonly Question[], ReadonlySet<string>>();
-
-function standingIn(questions: readonly Question[]): ReadonlySet<string> {
-  const known = standing.get(questions);
-  if (known) return known;
-  const found = new Set(
-    questions.flatMap(({ id, repaired }) =>
-      repaired?.rule?.kind === 'dropped' && repaired.rule.maximum === 'same' ? [id] : [],
-    ),
-  );
-  standing.set(questions, found);
-  return found;
-}
-
-interface Floor {
-  questionId: string;
-  /** The questions as they were before it was repaired. */
-  before: readonly Question[];
-}
-
-const floors = new WeakMap<readonly Question[], { floor: Floor | null }>();
-
-/** The last repair by which nobody may lose; null where there is none. */
-function lastFloor(questions: readonly Question[]): Floor | null {
-  const known = floors.get(questions);
-  if (known) return known.floor;
-  let last: Question | null = null;
-  for (const question of questions)
-    if (question.repaired?.floor && question.repaired.floor.at > (last?.repaired?.floor?.at ?? ''))
-      last = question;
-  const at = last?.repaired?.floor?.at;
-  // What a question asks beside its answer was repaired together with it.
-  const before = questions.map((each) => {
-    const floor = each.repaired?.floor;
-    return floor && floor.at === at ? floor.question : each;
-  });
-  const floor = last && { questionId: last.id, before };
-  floors.set(questions, { floor });
-  return floor;
-}
-
 /** A scorecard with what is missing to the share of the points that there was before, given at one question. */
 function raised(card: Scorecard, before: Scorecard, questionId: string): Scorecard {
   const [share, had] = [totalShare(card), totalShare(before)];
@@ -340,29 +297,6 @@ function computedAward(
         ? (kind.nearMiss?.(question, answer.response) ?? null)
         : null,
   };
-}
-
-/** What a repair gives in place of key and marks; null where it gives nothing. Points by hand above the maximum stay. */
-function byRule(
-  rule: RepairRule,
-  max: number,
-  answered: boolean,
-  byHand: number | null,
-): Pick<Award, 'max' | 'state' | 'points'> | null {
-  switch (rule.kind) {
-    case 'answered':
-      if (!answered) return null;
-      return { max, state: 'given', points: Math.max(max, byHand ?? 0) };
-    case 'everyone':
-      return { max, state: 'given', points: Math.max(max, byHand ?? 0) };
-    case 'dropped':
-      return rule.maximum === 'smaller'
-        ? { max: 0, state: 'dropped', points: 0 }
-        : // Filled in once the rest is known.
-          { max, state: 'dropped', points: null };
-    default:
-      return assertNever(rule);
-  }
 }
 
 function unmarkedState(byHand: boolean, byKey: number | null, answered: boolean): AwardState {

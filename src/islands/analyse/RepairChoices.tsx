@@ -1,0 +1,177 @@
+import { Button, Radio } from '@mantine/core';
+import { nanoid } from 'nanoid';
+import { kindOf, type Question } from '@/core/kinds';
+import type { RepairRule } from '@/core/kinds/repaired';
+import type { RepairDraft } from '@/core/repair/effect';
+import { acceptingQuestion } from '@/store/repairs';
+import { PointsField } from '@/ui/PointsField';
+import { counted } from '@/words/format';
+import { editorOf } from '../kinds/editors';
+import type { Analysis, QuestionRow } from './useAnalysis';
+import styles from './repair.module.css';
+
+interface EditingProps {
+  draft: RepairDraft;
+  setDraft: (draft: RepairDraft) => void;
+  row: QuestionRow;
+}
+
+/** What the answers themselves suggest: another option as the key, one more answer accepted. */
+export function QuickRepairs({
+  row,
+  analysis,
+  draft,
+  setDraft,
+  paperQuestion,
+}: EditingProps & { analysis: Analysis; paperQuestion: Question }) {
+  const { question } = row;
+  const answers = analysis.answersOf(question);
+  if (kindOf(question).scoredBy === 'hand' || question.id !== paperQuestion.id) return null;
+  const offers = answers.categories
+    .filter(({ share, count }) => share !== null && share < 1 && count > 0)
+    .sort((a, b) => b.count - a.count)
+    .slice(0, 4)
+    .flatMap((category) => {
+      const wording = analysis.seats
+        .filter(({ student }) => category.studentIds.includes(student.id))
+        .map((seat) => wordingFor(paperQuestion, category.id, seat))
+        .find((found) => found !== null);
+      if (!wording) return [];
+      const kind = kindOf(paperQuestion);
+      const keyed =
+        kind.withOptionRight && category.offered
+          ? kind.keyedBy(paperQuestion, { picked: [category.id] }, nanoid)
+          : null;
+      return [{ category, wording, keyed }];
+    });
+  if (offers.length === 0) return null;
+  return (
+    <section aria-label="Answers that give less now">
+      <h3 className={styles.offersHead}>What was answered and gives less now</h3>
+      <ul className={styles.offers}>
+        {offers.map(({ category, wording, keyed }) => (
+          <li key={category.id}>
+            <span className={styles.offer}>
+              “{category.label}” <span className={styles.soft}>{counted(category.count, 'student')}</span>
+            </span>
+            {keyed && (
+              <Button
+                size="compact-sm"
+                aria-pressed={same(draft.changed, keyed)}
+                aria-label={`Make “${category.label}” the key`}
+                onClick={() => setDraft({ ...draft, changed: keyed, rule: null })}
+              >
+                as the key instead
+              </Button>
+            )}
+            {[1, 0.5].map((share) => {
+              const changed = acceptingQuestion(paperQuestion, wording, share);
+              return (
+                changed && (
+                  <Button
+                    key={share}
+                    size="compact-sm"
+                    aria-pressed={same(draft.changed, changed)}
+                    aria-label={`Accept “${category.label}” for ${share === 1 ? 'all the points' : 'half'}`}
+                    onClick={() => setDraft({ ...draft, changed, rule: null })}
+                  >
+                    {share === 1 ? 'as right too' : 'for half'}
+                  </Button>
+                )
+              );
+            })}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const same = (a: Question | null, b: Question) => JSON.stringify(a) === JSON.stringify(b);
+
+/** How an answer that falls into a category is put, for accepting it; null where its kind accepts no more. */
+function wordingFor(question: Question, categoryId: string, seat: Analysis['seats'][number]) {
+  const kind = kindOf(question);
+  const response = seat.attempt?.answers[question.id]?.response;
+  if (!response || !kind.unaccepted) return null;
+  for (const wording of kind.unaccepted(question, response)) {
+    const [category] = kind
+      .categoriesOf(question, response)
+      .filter(({ id, part }) => id === categoryId && (part === undefined || part.id === wording.id));
+    if (category) return wording;
+  }
+  return null;
+}
+
+const rules: { value: string; rule: RepairRule | null; label: string }[] = [
+  { value: 'key', rule: null, label: 'Score it by its key and its marks' },
+  { value: 'everyone', rule: { kind: 'everyone' }, label: 'Everyone gets all its points' },
+  { value: 'answered', rule: { kind: 'answered' }, label: 'Everyone who answered gets all its points' },
+  {
+    value: 'smaller',
+    rule: { kind: 'dropped', maximum: 'smaller' },
+    label: 'It doesn’t count: the maximum gets smaller, and the others stay as they are',
+  },
+  {
+    value: 'same',
+    rule: { kind: 'dropped', maximum: 'same' },
+    label: 'It doesn’t count: the maximum stays, and each student’s share of the others stands for it',
+  },
+];
+
+export function RuleChoice({ draft, setDraft, row }: EditingProps) {
+  const now = JSON.stringify(draft.rule);
+  const chosen = rules.find(({ rule }) => JSON.stringify(rule) === now)?.value ?? 'key';
+  const standing = row.question.repaired?.rule ?? null;
+  return (
+    <Radio.Group
+      className={styles.rules ?? ''}
+      label="Points for this question"
+      value={chosen}
+      onChange={(value) => {
+        const rule = rules.find((each) => each.value === value)?.rule ?? null;
+        // Where the key does not give the points, another key would say nothing.
+        setDraft({ ...draft, rule, changed: rule === null ? draft.changed : null });
+      }}
+    >
+      {rules.map(({ value, rule, label }) => (
+        <Radio
+          key={value}
+          size="sm"
+          value={value}
+          label={JSON.stringify(rule) === JSON.stringify(standing) ? `${label} (as now)` : label}
+        />
+      ))}
+    </Radio.Group>
+  );
+}
+
+/** The question as in Write: its key, its points, its rule for part points, its tolerance. */
+export function EditKey({ draft, setDraft, row }: EditingProps) {
+  const question = draft.changed ?? draft.before;
+  const Edit = editorOf(question);
+  const change = (changed: Question) =>
+    setDraft({
+      ...draft,
+      changed: JSON.stringify(changed) === JSON.stringify(draft.before) ? null : changed,
+    });
+  return (
+    <section aria-label="Key and points">
+      <div className={styles.editHead}>
+        <h3>Another key, other points</h3>
+        <PointsField
+          label={`Points for question ${row.number}`}
+          value={question.points}
+          onPoints={(points) => points !== null && change({ ...question, points })}
+        />
+        <span>points</span>
+        {draft.changed && (
+          <Button size="compact-sm" onClick={() => setDraft({ ...draft, changed: null })}>
+            Back to the key as it is
+          </Button>
+        )}
+      </div>
+      <Edit question={question} keep={change} />
+    </section>
+  );
+}
