@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { attemptOf, at, courseText, markOf, openQuestion, tideChoice } from '../../../tests/unit/samples';
+import {
+  at,
+  attemptOf,
+  courseText,
+  markOf,
+  openQuestion,
+  samples,
+  tideChoice,
+} from '../../../tests/unit/samples';
 import type { Question, Response } from '../kinds';
 import { madeUpClass } from '../../../tests/unit/madeUpClass';
 import { matrixOf } from '../analysis/seatsMatrix';
@@ -9,6 +17,7 @@ import { scriptPacket } from '../handback/script';
 import type { RepairRule } from '../kinds/repaired';
 import type { Repair } from '../model/repair';
 import { scoreAttempt, totalShare } from '../scoring/scoreAttempt';
+import { keepsWhatWasSeen } from './keepsWhatWasSeen';
 import { scoredQuestions } from './scoredQuestions';
 
 const answers = (responses: Record<string, Response>) =>
@@ -99,6 +108,21 @@ describe('figures of a question that no longer counts', () => {
     const [figures] = questionFigures([dropped, ...rest], seats);
     expect(figures).toMatchObject({ facility: null, meanPoints: null });
     expect(matrixOf([dropped, ...rest], seats).questions.map(({ id }) => id)).not.toContain(first.id);
+  });
+});
+
+describe('a question that students saw', () => {
+  it('keeps its options, items and gaps; its key and its words may change', () => {
+    const changes: [Question, Question, boolean][] = [
+      [choice, { ...choice, key: 'a' } as Question, true],
+      [choice, { ...choice, options: 'options' in choice ? choice.options.slice(1) : [] } as Question, false],
+      [text, { ...text, accepted: [] } as Question, true],
+      [samples.ordering, { ...samples.ordering, items: [] } as Question, false],
+      [samples.gaps, { ...samples.gaps, gaps: [] } as Question, false],
+      [samples.matching, { ...samples.matching, wrongTakesOff: true } as Question, true],
+    ];
+    for (const [before, after, kept] of changes)
+      expect(keepsWhatWasSeen(before, after), after.kind).toBe(kept);
   });
 });
 

@@ -3,6 +3,8 @@ import { nanoid } from 'nanoid';
 import { kindOf, type Question } from '@/core/kinds';
 import type { RepairRule } from '@/core/kinds/repaired';
 import type { RepairDraft } from '@/core/repair/effect';
+import { keepsWhatWasSeen } from '@/core/repair/keepsWhatWasSeen';
+import { say } from '@/desk/act';
 import { acceptingQuestion } from '@/store/repairs';
 import { PointsField } from '@/ui/PointsField';
 import { counted } from '@/words/format';
@@ -150,11 +152,16 @@ export function RuleChoice({ draft, setDraft, row }: EditingProps) {
 export function EditKey({ draft, setDraft, row }: EditingProps) {
   const question = draft.changed ?? draft.before;
   const Edit = editorOf(question);
-  const change = (changed: Question) =>
+  const change = (changed: Question) => {
+    if (!keepsWhatWasSeen(draft.before, changed)) {
+      say('Students saw this and may have chosen it: it stays. Give it no points instead.', true);
+      return;
+    }
     setDraft({
       ...draft,
       changed: JSON.stringify(changed) === JSON.stringify(draft.before) ? null : changed,
     });
+  };
   return (
     <section aria-label="Key and points">
       <div className={styles.editHead}>
