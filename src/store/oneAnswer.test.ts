@@ -1,5 +1,7 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
+import type { RepairRule } from '@/core/kinds/repaired';
+import { pointsTold } from '@/core/scoring/counts';
 import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../tests/unit/samples';
 import { reads } from '../../tests/unit/studentSide';
@@ -44,6 +46,17 @@ const anyAttempt = fc.record({
   /** Words of the teacher's, without points. */
   words: fc.boolean(),
   late: fc.constantFrom(null, true, false),
+});
+/** A question that was repaired by a rule. */
+const anyRepair = fc.record({
+  which: fc.nat(3),
+  rule: fc.constantFrom<RepairRule>(
+    { kind: 'everyone' },
+    { kind: 'answered' },
+    { kind: 'dropped', maximum: 'smaller' },
+    { kind: 'dropped', maximum: 'same' },
+  ),
+  nobodyLoses: fc.boolean(),
 });
 const anyAllowance = fc.record({ who: fc.nat(4), minutes: fc.integer({ min: 1, max: 20 }) });
 type AnyAttempt = typeof anyAttempt extends fc.Arbitrary<infer T> ? T : never;
@@ -96,122 +109,149 @@ function rowsOf(list: readonly AnyAttempt[]): { attempts: Attempt[]; marks: Hand
 }
 
 describe('desk, student’s page, preview and files give one answer', () => {
-  it('for any attempts, set aside, running, several under each rule, allowances, late answers, two markers, what was settled', async () => {
+  it('for any attempts, set aside, running, several under each rule, allowances, late answers, two markers, what was settled, repairs', async () => {
     const elapsed = fc.constantFrom(limitMs / 2, limitMs * 1.5);
     const allowed = fc.array(anyAllowance, { maxLength: 3 });
     const attemptsOf = fc.array(anyAttempt, { maxLength: 8 });
     const rules = fc.constantFrom<CountRule>('last', 'best', 'first', 'mean');
+    const repaired = fc.array(anyRepair, { maxLength: 2 });
     await fc.assert(
-      fc.asyncProperty(attemptsOf, rules, allowed, elapsed, async (list, counts, more, after) => {
-        const now = Date.parse(at) + after;
-        await desk.delete();
-        await desk.open();
-        const { attempts, marks } = rowsOf(list);
-        const sitting = sittingOf({ counts, attempts: 9, closesAt: null, timeLimitMs: limitMs });
-        await desk.groups.bulkAdd(sitting.groupIds.map((id) => ({ id, name: id, createdAt: at })));
-        await desk.sittings.add(sitting);
-        await desk.papers.add({
-          id: sitting.paperId,
-          title: 'Tides',
-          instructions: '',
-          questions: paperQuestions,
-          createdAt: at,
-          changedAt: at,
-        });
-        const version = { title: 'Tides', instructions: '', questions: paperQuestions, frozenAt: at };
-        await desk.paperVersions.add({ ...version, paperId: sitting.paperId, version: 1 });
-        await desk.students.bulkAdd(
-          codes.map((joinCode, index) =>
-            studentOf({
-              id: `s${index}`,
-              joinCode,
-              groupIds: index < 3 ? sitting.groupIds : [],
-              // A guest is marked and has a result; figures are of the students it was set for.
-              ...(index === 4 && { role: 'guest' as const, onlySittingId: sitting.id }),
-              // One of them is the teacher trying it out: counted nowhere.
-              ...(index === 3 && { role: 'tryOut' as const, onlySittingId: sitting.id }),
+      fc.asyncProperty(
+        attemptsOf,
+        rules,
+        allowed,
+        elapsed,
+        repaired,
+        async (list, counts, more, after, repairs) => {
+          const now = Date.parse(at) + after;
+          await desk.delete();
+          await desk.open();
+          const { attempts, marks } = rowsOf(list);
+          const sitting = sittingOf({ counts, attempts: 9, closesAt: null, timeLimitMs: limitMs });
+          await desk.groups.bulkAdd(sitting.groupIds.map((id) => ({ id, name: id, createdAt: at })));
+          await desk.sittings.add(sitting);
+          await desk.papers.add({
+            id: sitting.paperId,
+            title: 'Tides',
+            instructions: '',
+            questions: paperQuestions,
+            createdAt: at,
+            changedAt: at,
+          });
+          const version = { title: 'Tides', instructions: '', questions: paperQuestions, frozenAt: at };
+          await desk.paperVersions.add({ ...version, paperId: sitting.paperId, version: 1 });
+          await desk.repairs.bulkAdd(
+            repairs.flatMap(({ which, rule, nobodyLoses }, index) => {
+              const before = paperQuestions[which];
+              if (!before) return [];
+              const ids = {
+                id: `r${index}`,
+                sittingId: sitting.id,
+                questionId: before.id,
+                itemId: before.id,
+              };
+              return [
+                {
+                  ...ids,
+                  ...{ reason: 'Not taught', rule, nobodyLoses, before },
+                  at: new Date(Date.parse(at) + index).toISOString(),
+                },
+              ];
             }),
-          ),
-        );
-        await desk.attempts.bulkAdd(attempts);
-        await desk.marks.bulkAdd(marks);
-        await desk.allowances.bulkAdd(
-          more.map(({ who, minutes }, index) => ({
-            id: `m${index}`,
-            kind: 'minutes' as const,
-            minutes,
-            sittingId: sitting.id,
-            studentId: `s${who}`,
-            reason: '',
-            at,
-          })),
-        );
-        await desk.releases.bulkAdd(
-          [0, 1, 2, 4].map((index) => ({
-            sittingId: sitting.id,
-            studentId: `s${index}`,
-            shows: every,
-            releasedAt: at,
-          })),
-        );
-        const records = await sittingRecords(sitting.id);
-        if (!records) throw new Error('no sitting');
-        const seats = seatsOf(records, now);
-        expect(seats).toHaveLength(attempts.some(({ studentId }) => studentId === 's4') ? 4 : 3);
-
-        const book = new SeatBook(records);
-        for (const table of seatTables) for (const row of records[table]) book.set(table, row as never);
-        expect(book.at(now).seats).toEqual(seats);
-
-        for (const [index, seat] of seats.entries()) {
-          const script = await reads(codes[Number(seat.student.id.slice(1))] ?? '', sitting.id, now);
-          const card = seat.scorecard;
-          expect(script?.total ?? null, `student ${index}`).toEqual(
-            card && { points: card.total, max: card.max },
           );
-          for (const row of script?.questions ?? []) {
-            const award = card?.awards.find(({ questionId }) => questionId === row.question.id);
-            expect(row.points ?? null).toBe(award?.points ?? null);
+          await desk.students.bulkAdd(
+            codes.map((joinCode, index) =>
+              studentOf({
+                id: `s${index}`,
+                joinCode,
+                groupIds: index < 3 ? sitting.groupIds : [],
+                // A guest is marked and has a result; figures are of the students it was set for.
+                ...(index === 4 && { role: 'guest' as const, onlySittingId: sitting.id }),
+                // One of them is the teacher trying it out: counted nowhere.
+                ...(index === 3 && { role: 'tryOut' as const, onlySittingId: sitting.id }),
+              }),
+            ),
+          );
+          await desk.attempts.bulkAdd(attempts);
+          await desk.marks.bulkAdd(marks);
+          await desk.allowances.bulkAdd(
+            more.map(({ who, minutes }, index) => ({
+              id: `m${index}`,
+              kind: 'minutes' as const,
+              minutes,
+              sittingId: sitting.id,
+              studentId: `s${who}`,
+              reason: '',
+              at,
+            })),
+          );
+          await desk.releases.bulkAdd(
+            [0, 1, 2, 4].map((index) => ({
+              sittingId: sitting.id,
+              studentId: `s${index}`,
+              shows: every,
+              releasedAt: at,
+            })),
+          );
+          const records = await sittingRecords(sitting.id);
+          if (!records) throw new Error('no sitting');
+          const seats = seatsOf(records, now);
+          expect(seats).toHaveLength(attempts.some(({ studentId }) => studentId === 's4') ? 4 : 3);
+
+          const book = new SeatBook(records);
+          for (const table of seatTables) for (const row of records[table]) book.set(table, row as never);
+          expect(book.at(now).seats).toEqual(seats);
+
+          for (const [index, seat] of seats.entries()) {
+            const script = await reads(codes[Number(seat.student.id.slice(1))] ?? '', sitting.id, now);
+            const card = seat.scorecard;
+            expect(script?.total ?? null, `student ${index}`).toEqual(
+              card && { points: card.total, max: card.max },
+            );
+            for (const row of script?.questions ?? []) {
+              const award = card?.awards.find(({ questionId }) => questionId === row.question.id);
+              expect(row.points ?? null).toBe(award ? pointsTold(award) : null);
+            }
           }
-        }
 
-        const inside = seats.filter(isIn);
-        const stands = progressOf(records, now);
-        expect(stands.in).toBe(inside.length);
-        expect(stands.ready).toBe(inside.filter((seat) => readinessOf(seat).ready).length);
-        expect(stands.waiting).toBe(
-          inside.reduce((sum, { scorecard }) => sum + (scorecard?.waiting ?? 0), 0),
-        );
-        const waits = whatWaits(records, now);
-        expect(waits.reduce((sum, { waiting }) => sum + waiting, 0)).toBe(stands.waiting);
-        const figures = totalFigures(inFigures(seats));
-        const preview = previewRescore(seats, seats);
-        expect(preview).toMatchObject({
-          students: inside.length,
-          answersChanged: 0,
-          studentsUp: 0,
-          studentsDown: 0,
-        });
-        const questions = questionFigures(records.questions, inFigures(seats));
-        for (const { questionId, facility } of keptProgress(records, now).questions)
-          expect(questions.find(({ question }) => question.id === questionId)?.facility).toBe(facility);
-        if (figures) {
-          expect(preview.before.points).toBeCloseTo(figures.mean, 9);
-          expect(stands.meanShare).toBeCloseTo(figures.meanShare, 12);
-        }
-        if (counts === 'last' || counts === 'first') {
-          const table = tableOf(records.questions, seats);
-          for (const { question, waiting, putForward } of waits)
-            expect(table.countsOf(question.id)).toMatchObject({ waiting, forward: putForward });
-          expect(waits.reduce((sum, { putForward }) => sum + putForward, 0)).toBe(stands.forward);
-        }
+          const inside = seats.filter(isIn);
+          const stands = progressOf(records, now);
+          expect(stands.in).toBe(inside.length);
+          expect(stands.ready).toBe(inside.filter((seat) => readinessOf(seat).ready).length);
+          expect(stands.waiting).toBe(
+            inside.reduce((sum, { scorecard }) => sum + (scorecard?.waiting ?? 0), 0),
+          );
+          const waits = whatWaits(records, now);
+          expect(waits.reduce((sum, { waiting }) => sum + waiting, 0)).toBe(stands.waiting);
+          const figures = totalFigures(inFigures(seats));
+          const preview = previewRescore(seats, seats);
+          expect(preview).toMatchObject({
+            students: inside.length,
+            answersChanged: 0,
+            studentsUp: 0,
+            studentsDown: 0,
+          });
+          const questions = questionFigures(records.questions, inFigures(seats));
+          for (const { questionId, facility } of keptProgress(records, now).questions)
+            expect(questions.find(({ question }) => question.id === questionId)?.facility).toBe(facility);
+          if (figures) {
+            expect(preview.before.points).toBeCloseTo(figures.mean, 9);
+            expect(stands.meanShare).toBeCloseTo(figures.meanShare, 12);
+          }
+          if (counts === 'last' || counts === 'first') {
+            const table = tableOf(records.questions, seats);
+            for (const { question, waiting, putForward } of waits)
+              expect(table.countsOf(question.id)).toMatchObject({ waiting, forward: putForward });
+            expect(waits.reduce((sum, { putForward }) => sum + putForward, 0)).toBe(stands.forward);
+          }
 
-        const lines = gradesCsv(records.questions, seats, records.groups, now, false).split('\r\n');
-        for (const [index, seat] of seats.entries()) {
-          const cells = lines[index + 1]?.split(',') ?? [];
-          if (seat.scorecard) expect(Number(cells[5])).toBe(seat.scorecard.total);
-        }
-      }),
+          const lines = gradesCsv(records.questions, seats, records.groups, now, false).split('\r\n');
+          for (const [index, seat] of seats.entries()) {
+            const cells = lines[index + 1]?.split(',') ?? [];
+            if (seat.scorecard) expect(Number(cells[5])).toBe(seat.scorecard.total);
+          }
+        },
+      ),
       { numRuns: 150 },
     );
   });

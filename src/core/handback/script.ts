@@ -9,6 +9,7 @@ import type { Attempt } from '../model/sitting';
 import type { Shows } from '../model/release';
 import { wholeAttempt, type HandMark } from '../model/mark';
 import { WorkMarks } from '../model/workMark';
+import { pointsTold } from '../scoring/counts';
 import { marksThatCount } from '../scoring/marksThatCount';
 import { commentText } from './commentText';
 import type { Repair } from '../model/repair';
@@ -156,9 +157,8 @@ function scriptQuestion(
     number,
     question: kind.forStudent(question, `${source.attempt.id} ${question.id}`),
   };
-  // A question that no longer counts has neither points nor a maximum.
-  if (shows.points && award.points !== null && !(award.state === 'dropped' && award.max === 0))
-    row.points = award.points;
+  const points = pointsTold(award);
+  if (shows.points && points !== null) row.points = points;
   if (shows.answers) row.response = answer?.response ?? null;
   // What does not count is neither right nor wrong.
   if (shows.rightOrWrong && award.state !== 'dropped') row.verdict = verdictOf(award);

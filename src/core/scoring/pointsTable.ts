@@ -61,7 +61,8 @@ export class PointsTable {
   private set(begin: number, award: Award): void {
     const column = this.columns.get(award.questionId);
     const counts = column === undefined ? undefined : this.counts[column];
-    if (column === undefined || !counts) return;
+    // What does not count, with nothing yet to stand in for it, waits for nobody.
+    if (column === undefined || !counts || (award.state === 'dropped' && award.points === null)) return;
     const cell = begin + column;
     counts.given++;
     this.points[cell] = award.points ?? 0;

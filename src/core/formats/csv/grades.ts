@@ -3,6 +3,7 @@ import { numbersOf } from '../../kinds/itemNumbers';
 import type { Group } from '../../model/people';
 import { isGuest } from '../../model/names';
 import type { Seat } from '../../seats/seats';
+import { pointsTold } from '../../scoring/counts';
 import { endOf } from '../../attempts/terms';
 import { csvFrom } from './table';
 
@@ -65,7 +66,7 @@ function gradesRow(
     return [...person, null, null, null, stateWords[state], ...emptyFrom(questions)];
   const end = endOf(attempt, terms, now);
   const open = scorecard.waiting + scorecard.noKey;
-  const pointsOf = new Map(scorecard.awards.map((award) => [award.questionId, award.points]));
+  const pointsOf = new Map(scorecard.awards.map((award) => [award.questionId, pointsTold(award)]));
   return [
     ...person,
     scorecard.total,
