@@ -215,7 +215,7 @@ test('parts draw for each student, many are changed at once, and the paper is pr
   await page.getByLabel('Draw questions of part 1 at random').check();
   await page.getByLabel('How many questions of part 1 each student gets').fill('2');
   await expect(page.getByText('of 5, drawn at random')).toBeVisible();
-  await expect(margin.getByText('in 12 questions')).toBeVisible();
+  await expect(margin.getByText('in 11 questions')).toBeVisible();
   await page.getByLabel('Start part 1 on a new page when printed').check();
 
   await page.getByRole('button', { name: 'Edit several questions' }).click();
