@@ -163,7 +163,7 @@ async function banked(
 }
 
 /** A question as the bank keeps it: in no part of any paper. */
-function loose(question: Question, id: string): Question {
+export function loose(question: Question, id: string): Question {
   const { partId: _part, bankId: _bank, ...rest } = question;
   return { ...rest, id } as Question; // the kind's own fields are untouched
 }

@@ -20,7 +20,7 @@ const seat: TableName[] = ['sittings', 'students', 'allowances', 'attempts'];
 /** A student who leaves a group may leave the desk. */
 const leaving: TableName[] = [...hangingOn('students'), 'groups'];
 const freezing: TableName[] = ['sittings', 'papers', 'paperVersions'];
-const repairing: TableName[] = [...freezing, 'repairs', 'bank'];
+const repairing: TableName[] = [...freezing, 'repairs', 'bank', 'outbox'];
 /** What a share of marking becomes on the desk of who marks it. */
 const takingShare: TableName[] = [
   'sittings',

@@ -1,25 +1,36 @@
 import { done } from '@/words/done';
+import type { Student } from '@/core/model/people';
 import { Message } from '@/core/model/sitting';
 import { runCommand } from './command';
 import { newId } from './ids';
 import { desk } from './tables';
 
-/** One message a student into the outbox; who has no email gets one too, for the teacher to pass on. */
-export async function sendMessages(
+/** A message as it is written. */
+export interface Written {
+  studentId: string;
+  subject: string;
+  text: string;
+}
+
+/** The rows of messages: to the addresses that the students have now. */
+export async function messageRows(
   sittingId: string,
-  messages: readonly { studentId: string; subject: string; text: string }[],
+  messages: readonly Written[],
   now: string,
-) {
+): Promise<{ rows: Message[]; known: Student[] }> {
   const students = await desk.students.bulkGet(messages.map(({ studentId }) => studentId));
-  const known = students.filter((student) => student !== undefined);
+  const rows = messages.map((message, index) =>
+    Message.parse({ ...message, id: newId(), sittingId, email: students[index]?.email ?? '', at: now }),
+  );
+  return { rows, known: students.filter((student) => student !== undefined) };
+}
+
+/** One message a student into the outbox; who has no email gets one too, for the teacher to pass on. */
+export async function sendMessages(sittingId: string, messages: readonly Written[], now: string) {
+  const { rows, known } = await messageRows(sittingId, messages, now);
   const said = done.inOutbox(known, messages.length);
   return runCommand({ command: 'sendMessages', said, about: sittingId }, now, (record) =>
-    record.addAll(
-      'outbox',
-      messages.map((message, index) =>
-        Message.parse({ ...message, id: newId(), sittingId, email: students[index]?.email ?? '', at: now }),
-      ),
-    ),
+    record.addAll('outbox', rows),
   );
 }
 

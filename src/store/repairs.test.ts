@@ -93,6 +93,19 @@ describe('a wording accepted from marking', () => {
   });
 });
 
+describe('students who are written to about a repair', () => {
+  it('are so by the same act, and it is undone with it', async () => {
+    await repair({
+      rule: { kind: 'everyone' },
+      messages: [{ studentId: 's1', subject: 'Tides', text: 'Question 1 was rescored' }],
+    });
+    expect(await desk.outbox.toArray()).toMatchObject([{ studentId: 's1', email: studentOf().email }]);
+    expect((await undo(at)).outcome).toBe('undone');
+    expect(await desk.outbox.count()).toBe(0);
+    expect(await desk.repairs.count()).toBe(0);
+  });
+});
+
 describe('a repair by rule', () => {
   it('gives everyone the points, is on record with what was before, and is withdrawn', async () => {
     const before = await desk.paperVersions.toArray();

@@ -9,6 +9,8 @@ import type { Sitting } from '@/core/model/sitting';
 import { done } from '@/words/done';
 import { runCommand, type Recorder } from './command';
 import { newId } from './ids';
+import { loose } from './bank';
+import { messageRows, type Written } from './outbox';
 import { freezeContent } from './papers';
 import { desk } from './tables';
 
@@ -27,6 +29,8 @@ export interface RepairAct {
   also: readonly string[];
   /** Whether the question of the bank that it is linked to is changed too. */
   bank: boolean;
+  /** What students are written about it. */
+  messages?: readonly Written[];
 }
 
 /** The question accepting a wording for a share of the points; null for kinds that accept none. */
@@ -62,6 +66,7 @@ export async function sittingsWithQuestion({ id, paperId }: Sitting, question: Q
  */
 export async function repairQuestion(act: RepairAct, said: string, now: string) {
   const about = act.sittingId;
+  const { rows } = await messageRows(about, act.messages ?? [], now);
   return runCommand({ command: 'repairQuestion', said, about }, now, async (record) => {
     const first = await desk.sittings.get(act.sittingId);
     const paper = first && (await desk.papers.get(first.paperId));
@@ -76,7 +81,8 @@ export async function repairQuestion(act: RepairAct, said: string, now: string) 
     for (const id of [act.sittingId, ...act.also]) await repairSitting(record, id, act, now);
     const row = act.bank && before.bankId ? await desk.bank.get(before.bankId) : undefined;
     if (row && changed)
-      await record.put('bank', { ...row, question: { ...changed, id: row.question.id }, changedAt: now });
+      await record.put('bank', { ...row, question: loose(changed, row.id), changedAt: now });
+    if (rows.length > 0) await record.addAll('outbox', rows);
   });
 }
 

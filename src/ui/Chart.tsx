@@ -27,6 +27,16 @@ export interface ChartInks {
   width: number;
 }
 
+/** An axis from 0 to 100 %, with its lines. */
+export const percentAxis = ({ font, rule }: ChartInks, interval = 25) => ({
+  type: 'value',
+  min: 0,
+  max: 100,
+  interval,
+  axisLabel: { ...font, formatter: '{value}%' },
+  splitLine: { lineStyle: { color: rule } },
+});
+
 interface ChartProps {
   /** The same function as long as it draws the same. */
   option: (inks: ChartInks) => echarts.EChartsCoreOption;

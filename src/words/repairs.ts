@@ -1,13 +1,12 @@
 import { kindOf, type Question } from '@/core/kinds';
-import type { RepairDraft } from '@/core/repair/effect';
-import type { RepairEffect } from '@/core/repair/effect';
+import type { RepairRule } from '@/core/kinds/repaired';
+import { changesScoring, type RepairDraft, type RepairEffect } from '@/core/repair/effect';
 import { counted, percent, points } from './format';
 
 /** What a repair is, in a few words; null where nothing is changed. @param item as it is scored now */
-export function draftWords(
-  { before, changed, rule, nobodyLoses }: RepairDraft,
-  item: Question,
-): string | null {
+export function draftWords(draft: RepairDraft, item: Question): string | null {
+  if (!changesScoring(draft, item)) return null;
+  const { before, changed, rule, nobodyLoses } = draft;
   const parts: string[] = [];
   if (changed) {
     const [old, next] = [kindOf(before).keyText(before), kindOf(changed).keyText(changed)];
@@ -15,16 +14,25 @@ export function draftWords(
     if (before.points !== changed.points) parts.push(counted(changed.points, 'point'));
     if (parts.length === 0) parts.push('other wording or another rule');
   }
-  if (rule?.kind === 'everyone') parts.push('points for everyone');
-  if (rule?.kind === 'answered') parts.push('points for everyone who answered');
-  if (rule?.kind === 'dropped')
-    parts.push(rule.maximum === 'smaller' ? 'doesn’t count, smaller maximum' : 'doesn’t count, same maximum');
-  if (rule === null && item.repaired?.rule && parts.length === 0) parts.push('scored by its key again');
-  if (parts.length === 0) return null;
+  if (rule) parts.push(ruleWords(rule));
+  else if (!changed) parts.push('scored by its key again');
   if (nobodyLoses) parts.push('nobody loses');
   const words = parts.join('; ');
   return words.charAt(0).toUpperCase() + words.slice(1);
 }
+
+/** "points for everyone", "doesn’t count, smaller maximum" */
+export function ruleWords(rule: RepairRule): string {
+  if (rule.kind === 'everyone') return 'points for everyone';
+  if (rule.kind === 'answered') return 'points for everyone who answered';
+  return rule.maximum === 'smaller' ? 'doesn’t count, smaller maximum' : 'doesn’t count, same maximum';
+}
+
+/** What students who have their results back are written about a repair. */
+export const repairMessage = (title: string, number: string, reason: string) => ({
+  subject: `${title}: your result has changed`,
+  text: `Question ${number} was rescored: ${reason}\n\nYour result shows what changed.`,
+});
 
 const shortened = (text: string) => (text.length > 60 ? `${text.slice(0, 60).trimEnd()}…` : text);
 

@@ -45,6 +45,9 @@ test('a wrong key is found, tried, repaired and undone; the student’s result s
   await page.getByRole('button', { name: 'Repair it' }).click();
   await expect(page.getByText('Say why in a few words')).toBeVisible();
   await page.getByLabel('Reason, which students read in their results').fill('The key was wrong');
+  await page
+    .getByRole('checkbox', { name: 'Also write to the 71 students who would see another total' })
+    .check();
   await page.getByRole('button', { name: 'Repair it' }).click();
   await kept(page, /Question 11 repaired/);
   await expect(page.getByRole('heading', { name: 'Repaired before' })).toBeVisible();
@@ -56,7 +59,7 @@ test('a wrong key is found, tried, repaired and undone; the student’s result s
   await expect(question).toContainText(
     /Rescored on .*: The key was wrong\. You had 0 points for it before\./,
   );
-  // Undone whole, and the student sees what there was.
+  // Undone whole, the messages too, and the student sees what there was.
   await page.keyboard.press('Control+z');
   await expect(page.getByText(/^Undone: Question 11 repaired/)).toBeVisible();
   await student.reload();
@@ -80,6 +83,12 @@ test('a wording that many wrote is accepted from its finding; a question is drop
   await stage(page, 'Analyse');
   await expect(page.getByText('25', { exact: true }).first()).toBeVisible();
   await page.goto('/sittings/tides/repair?question=t14');
+  // It begins as the question stands, and leads back.
+  await expect(page.getByRole('radio', { name: /maximum gets smaller.*\(as now\)$/ })).toBeChecked();
+  await expect(page.getByRole('heading', { name: 'Nothing is changed yet' })).toBeVisible();
+  await page.getByRole('radio', { name: 'Score it by its key and its marks' }).check();
+  await expect(page.getByRole('heading', { name: 'Scored by its key again' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'What it would do' })).toContainText('of 27');
   await page.getByRole('button', { name: 'Withdraw this repair' }).click();
   await kept(page, 'Repair of question 14 withdrawn');
   await expect(page.getByRole('heading', { name: 'Repaired before' })).toHaveCount(0);

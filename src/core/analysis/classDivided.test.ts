@@ -2,10 +2,11 @@ import { describe, expect, it } from 'vitest';
 import { madeUpClass } from '../../../tests/unit/madeUpClass';
 import { studentOf } from '../../../tests/unit/samples';
 import { answersTable, questionsTable } from '../formats/figureTables';
-import type { Question } from '../kinds';
+import { kindOf, type Question } from '../kinds';
+import { repairOffers } from '../repair/offers';
 import type { Seat } from '../seats/seats';
 import { answerFigures } from './answerFigures';
-import { classRows } from './classRows';
+import { classRows, shownRows } from './classRows';
 import { commonTags, pairedResults } from './pairedResults';
 import { partShare, subgroups } from './subgroups';
 
@@ -90,6 +91,40 @@ describe('what a class is shown', () => {
       false,
       false,
     ]);
+  });
+});
+
+describe('what of it stands there', () => {
+  it('is nothing that gives the key away before it is shown, and only what was picked', () => {
+    const text = questions.find(({ kind }) => kind === 'shortText') as Question;
+    const rows = classRows(text, answerFigures(text, grouped));
+    const [said] = rows.filter((row) => row.said);
+    expect(shownRows(rows, [], false)).toEqual([]);
+    expect(shownRows(rows, [said?.id ?? ''], false)).toEqual([said]);
+    expect(shownRows(rows, [], true).map(({ label }) => label)).toEqual(['ebb']);
+    const choice = questions.find(({ kind }) => kind === 'oneChoice') as Question;
+    expect(shownRows(classRows(choice, answerFigures(choice, grouped)), [], false)).toHaveLength(4);
+  });
+});
+
+describe('what the answers suggest for a repair', () => {
+  it('is the commonest that give less, as the key or accepted too; nothing of open answers', () => {
+    const offersOf = (kind: Question['kind']) => {
+      const question = questions.find((each) => each.kind === kind) as Question;
+      return repairOffers(question, answerFigures(question, grouped), grouped, () => 'new');
+    };
+    const [choice] = offersOf('oneChoice');
+    expect(choice?.keyed).toMatchObject({ key: choice?.category.id });
+    const [all] = choice?.accepting ?? [];
+    expect(all && kindOf(all.changed).score(all.changed, { picked: [choice?.category.id ?? ''] }).share).toBe(
+      1,
+    );
+    const [text] = offersOf('shortText');
+    expect(text?.keyed).toBeNull();
+    expect(text?.accepting.map(({ share }) => share)).toEqual([1, 0.5]);
+    const half = text?.accepting[1]?.changed;
+    expect(half && kindOf(half).score(half, { text: text?.category.label ?? '' }).share).toBe(0.5);
+    expect(offersOf('openText')).toEqual([]);
   });
 });
 

@@ -11,6 +11,8 @@ export interface ClassRow {
   share: number | null;
   /** What somebody wrote: shown only when the teacher picks it. */
   said: boolean;
+  /** It would give the key away before that is shown. */
+  givesAway: boolean;
 }
 
 /** So many wordings are offered to be shown. */
@@ -23,11 +25,24 @@ const mostSaid = 12;
 export function classRows(question: Question, { categories }: AnswerFigures): ClassRow[] {
   const row = ({ id, label, count, share }: CategoryFigures, said: boolean): ClassRow => ({
     ...{ id, label, count, share, said },
+    givesAway: !said && !showsAll(question),
   });
   const offered = categories.filter((each) => each.offered && (each.count > 0 || showsAll(question)));
   const said = categories.filter((each) => !each.offered && each.count > 1).slice(0, mostSaid);
   return [...offered.map((each) => row(each, false)), ...said.map((each) => row(each, true))];
 }
+
+/** The lines that are shown: of what students wrote only what was picked, and nothing that gives the key away before it is shown. */
+export const shownRows = (
+  rows: readonly ClassRow[],
+  picked: readonly string[],
+  keyShown: boolean,
+): ClassRow[] =>
+  rows.filter(({ id, said, givesAway }) => (!said || picked.includes(id)) && (keyShown || !givesAway));
+
+/** What is said to a class at the end of a question: the comment when right, else the one when wrong. */
+export const classComment = ({ commentRight, commentWrong }: Question): string =>
+  [commentRight, commentWrong].find((text) => text.trim() !== '') ?? '';
 
 /** Options are all shown, also those nobody chose; what is accepted would give the key away before it is shown. */
 const showsAll = (question: Question): boolean => kindOf(question).withOptionRight !== undefined;

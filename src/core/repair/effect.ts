@@ -46,11 +46,24 @@ export interface RepairEffect extends RescorePreview {
   /** Null where it cannot be told. */
   alpha: { before: number | null; after: number | null };
   spread: { before: SpreadBar[]; after: SpreadBar[] };
-  /** How many have their results back, and how many of them would see another total. */
-  handedBack: { all: number; changed: number };
+  /** How many have their results back, and those of them who would see another total. */
+  handedBack: { all: number; changed: Seat[] };
   /** Answers to it with points by hand over the key, which stay. */
   overridden: number;
 }
+
+/** The draft that changes nothing: the question as it is scored now. */
+export const asItStands = (before: Question, item: Question): RepairDraft => ({
+  ...{ before, changed: null, itemId: item.id, nobodyLoses: false },
+  rule: item.repaired?.rule ?? null,
+});
+
+/** Whether a draft would score the question otherwise than it stands. */
+export const changesScoring = ({ changed, rule }: RepairDraft, item: Question): boolean =>
+  changed !== null || !sameRule(rule, item.repaired?.rule ?? null);
+
+export const sameRule = (a: RepairRule | null, b: RepairRule | null): boolean =>
+  JSON.stringify(a) === JSON.stringify(b);
 
 /** The questions that a sitting would be scored with. @param at when the repair would be made, as an instant */
 export function questionsWith(
@@ -100,7 +113,7 @@ export function repairEffect(
   const after = rescored(records, seats, questions, Date.parse(at));
   const preview = previewRescore(seats, after);
   const changes: ShareChange[] = [];
-  const handedBack = { all: 0, changed: 0 };
+  const handedBack: RepairEffect['handedBack'] = { all: 0, changed: [] };
   let overridden = 0;
   seats.forEach((seat, index) => {
     const next = after[index]?.scorecard;
@@ -115,7 +128,7 @@ export function repairEffect(
     if (!seat.release) return;
     handedBack.all++;
     if (differs || next.total !== seat.scorecard.total || next.max !== seat.scorecard.max)
-      handedBack.changed++;
+      handedBack.changed.push(seat);
   });
   const figures = (of: readonly Seat[], scored: readonly Question[]) => {
     const counted = inFigures(of).filter(isIn);

@@ -1,6 +1,6 @@
 import { Button, Checkbox } from '@mantine/core';
 import { useMemo } from 'react';
-import { classRows, type ClassRow } from '@/core/analysis/classRows';
+import { classComment, classRows, shownRows, type ClassRow } from '@/core/analysis/classRows';
 import { mostMissedFirst } from '@/core/analysis/sittingFigures';
 import { plainText } from '@/core/basics/richWords';
 import { kindOf } from '@/core/kinds';
@@ -62,7 +62,7 @@ function Class({ sitting, alone }: { sitting: SittingData; alone: boolean }) {
   const screen = useClassScreen(
     sitting.sitting.id,
     rows.map(({ question }) => question.id),
-    (questionId, said) => shownLines(lines.get(questionId) ?? [], said).length,
+    ({ questionId, said, step }) => shownRows(lines.get(questionId) ?? [], said, step >= steps.key).length,
   );
   const row = rows.find(({ question }) => question.id === screen.at.questionId) ?? rows[0];
   if (!row)
@@ -75,7 +75,8 @@ function Class({ sitting, alone }: { sitting: SittingData; alone: boolean }) {
       </EmptyState>
     );
   const all = lines.get(row.question.id) ?? [];
-  const slide = <Slide row={row} lines={shownLines(all, screen.at.said)} screen={screen} large={alone} />;
+  const shown = shownRows(all, screen.at.said, screen.at.step >= steps.key);
+  const slide = <Slide row={row} lines={shown} screen={screen} large={alone} />;
   if (alone) return slide;
   return (
     <TwoColumns
@@ -88,9 +89,6 @@ function Class({ sitting, alone }: { sitting: SittingData; alone: boolean }) {
 }
 
 const shortened = (text: string) => (text.length > 60 ? `${text.slice(0, 60).trimEnd()}…` : text);
-
-const shownLines = (lines: readonly ClassRow[], said: readonly string[]): ClassRow[] =>
-  lines.filter((line) => !line.said || said.includes(line.id));
 
 interface SlideProps {
   row: QuestionRow;
@@ -105,11 +103,7 @@ function Slide({ row, lines, screen, large }: SlideProps) {
   const { question, number, facility } = row;
   const kind = kindOf(question);
   const most = Math.max(1, ...lines.map(({ count }) => count));
-  const comment = [question.commentRight, question.commentWrong].find((text) => text.trim() !== '') ?? '';
-  // What is accepted stands among the lines only once the key is shown, unless it was there to be chosen.
-  const drawn = lines.filter(
-    (line) => step >= steps.key || line.said || kind.withOptionRight !== undefined || line.share !== 1,
-  );
+  const comment = classComment(question);
   return (
     <section className={large ? styles.large : styles.slide} aria-label="Screen for the class">
       <h2>
@@ -120,7 +114,7 @@ function Slide({ row, lines, screen, large }: SlideProps) {
         <>
           <p className={styles.result}>{facility !== null && `${percent(facility)} of the points`}</p>
           <ul className={styles.lines}>
-            {drawn.map((line, index) => {
+            {lines.map((line, index) => {
               const right = step >= steps.key && line.share === 1;
               return (
                 <li
@@ -174,11 +168,11 @@ function ForTeacher({ sitting, rows, row, lines, screen, analysis }: ForTeacherP
       number,
       stem: plainText(question.stem),
       result: facility === null ? '' : `${percent(facility)} of the points`,
-      rows: shownLines(classRows(question, analysis.answersOf(question)), screen.at.said).map(
+      rows: shownRows(classRows(question, analysis.answersOf(question)), screen.at.said, true).map(
         ({ label, count, share }) => ({ label, count, right: share === 1 }),
       ),
       key: kindOf(question).keyText(question),
-      comment: question.commentRight || question.commentWrong,
+      comment: classComment(question),
     }));
     void act(slidesPdf(title, slides).result).then(
       (bytes) => bytes && saveFile(`${fileNameOf(title)}.pdf`, 'application/pdf', bytes),

@@ -1,7 +1,7 @@
 import { useCallback, useMemo } from 'react';
 import { mean } from '@/core/analysis/mean';
 import type { ResultLine } from '@/core/analysis/pairedResults';
-import { Chart, type ChartInks } from '@/ui/Chart';
+import { Chart, percentAxis, type ChartInks } from '@/ui/Chart';
 import { counted, percent } from '@/words/format';
 
 interface GrowthChartProps {
@@ -27,56 +27,52 @@ export default function GrowthChart({ lines, titles }: GrowthChartProps) {
     [lines, titles],
   );
   const option = useCallback(
-    ({ ink, soft, rule, next, font, width }: ChartInks) => ({
-      grid: { left: 48, right: 48, top: 14, bottom: 30 },
-      xAxis: {
-        type: 'category',
-        data: titles,
-        boundaryGap: false,
-        axisLabel: {
-          ...font,
-          overflow: 'truncate',
-          width: Math.max(60, (width - 100) / titles.length - 10),
-          interval: 0,
-          alignMinLabel: 'left',
-          alignMaxLabel: 'right',
-        },
-        axisLine: { lineStyle: { color: soft } },
-      },
-      yAxis: {
-        type: 'value',
-        min: 0,
-        max: 100,
-        interval: 20,
-        axisLabel: { ...font, formatter: '{value}%' },
-        splitLine: { lineStyle: { color: rule } },
-      },
-      series: [
-        ...lines.map((line) => ({
-          type: 'line',
-          symbolSize: 5,
-          silent: true,
-          connectNulls: true,
-          lineStyle: {
-            color: ink,
-            width: isDown(line) ? 1.2 : 1,
-            type: isDown(line) ? 'dashed' : 'solid',
-            opacity: isDown(line) ? 0.65 : 0.3,
+    (inks: ChartInks) => {
+      const { ink, soft, next, font, width } = inks;
+      return {
+        grid: { left: 48, right: 48, top: 14, bottom: 30 },
+        xAxis: {
+          type: 'category',
+          data: titles,
+          boundaryGap: false,
+          axisLabel: {
+            ...font,
+            overflow: 'truncate',
+            width: Math.max(60, (width - 100) / titles.length - 10),
+            interval: 0,
+            alignMinLabel: 'left',
+            alignMaxLabel: 'right',
           },
-          itemStyle: { color: ink, opacity: 0.5 },
-          data: line.shares.map((share) => (share === null ? null : share * 100)),
-        })),
-        {
-          type: 'line',
-          symbolSize: 9,
-          silent: true,
-          z: 5,
-          lineStyle: { color: next, width: 4 },
-          itemStyle: { color: next },
-          data: means.map((each) => (each === null ? null : each * 100)),
+          axisLine: { lineStyle: { color: soft } },
         },
-      ],
-    }),
+        yAxis: percentAxis(inks, 20),
+        series: [
+          ...lines.map((line) => ({
+            type: 'line',
+            symbolSize: 5,
+            silent: true,
+            connectNulls: true,
+            lineStyle: {
+              color: ink,
+              width: isDown(line) ? 1.2 : 1,
+              type: isDown(line) ? 'dashed' : 'solid',
+              opacity: isDown(line) ? 0.65 : 0.3,
+            },
+            itemStyle: { color: ink, opacity: 0.5 },
+            data: line.shares.map((share) => (share === null ? null : share * 100)),
+          })),
+          {
+            type: 'line',
+            symbolSize: 9,
+            silent: true,
+            z: 5,
+            lineStyle: { color: next, width: 4 },
+            itemStyle: { color: next },
+            data: means.map((each) => (each === null ? null : each * 100)),
+          },
+        ],
+      };
+    },
     [lines, titles, means],
   );
   const words = titles.map((title, at) => `${title}: ${percent(means[at] ?? 0)}`).join('; ');

@@ -1,11 +1,11 @@
 import { Button, Radio } from '@mantine/core';
 import { nanoid } from 'nanoid';
-import { kindOf, type Question } from '@/core/kinds';
+import type { Question } from '@/core/kinds';
 import type { RepairRule } from '@/core/kinds/repaired';
-import type { RepairDraft } from '@/core/repair/effect';
+import { sameRule, type RepairDraft } from '@/core/repair/effect';
 import { keepsWhatWasSeen } from '@/core/repair/keepsWhatWasSeen';
+import { repairOffers } from '@/core/repair/offers';
 import { say } from '@/desk/act';
-import { acceptingQuestion } from '@/store/repairs';
 import { PointsField } from '@/ui/PointsField';
 import { counted } from '@/words/format';
 import { editorOf } from '../kinds/editors';
@@ -28,30 +28,14 @@ export function QuickRepairs({
 }: EditingProps & { analysis: Analysis; paperQuestion: Question }) {
   const { question } = row;
   const answers = analysis.answersOf(question);
-  if (kindOf(question).scoredBy === 'hand' || question.id !== paperQuestion.id) return null;
-  const offers = answers.categories
-    .filter(({ share, count }) => share !== null && share < 1 && count > 0)
-    .sort((a, b) => b.count - a.count)
-    .slice(0, 4)
-    .flatMap((category) => {
-      const wording = analysis.seats
-        .filter(({ student }) => category.studentIds.includes(student.id))
-        .map((seat) => wordingFor(paperQuestion, category.id, seat))
-        .find((found) => found !== null);
-      if (!wording) return [];
-      const kind = kindOf(paperQuestion);
-      const keyed =
-        kind.withOptionRight && category.offered
-          ? kind.keyedBy(paperQuestion, { picked: [category.id] }, nanoid)
-          : null;
-      return [{ category, wording, keyed }];
-    });
+  if (question.id !== paperQuestion.id) return null;
+  const offers = repairOffers(paperQuestion, answers, analysis.seats, nanoid);
   if (offers.length === 0) return null;
   return (
     <section aria-label="Answers that give less now">
       <h3 className={styles.offersHead}>What was answered and gives less now</h3>
       <ul className={styles.offers}>
-        {offers.map(({ category, wording, keyed }) => (
+        {offers.map(({ category, keyed, accepting }) => (
           <li key={category.id}>
             <span className={styles.offer}>
               “{category.label}” <span className={styles.soft}>{counted(category.count, 'student')}</span>
@@ -66,22 +50,17 @@ export function QuickRepairs({
                 as the key instead
               </Button>
             )}
-            {[1, 0.5].map((share) => {
-              const changed = acceptingQuestion(paperQuestion, wording, share);
-              return (
-                changed && (
-                  <Button
-                    key={share}
-                    size="compact-sm"
-                    aria-pressed={same(draft.changed, changed)}
-                    aria-label={`Accept “${category.label}” for ${share === 1 ? 'all the points' : 'half'}`}
-                    onClick={() => setDraft({ ...draft, changed, rule: null })}
-                  >
-                    {share === 1 ? 'as right too' : 'for half'}
-                  </Button>
-                )
-              );
-            })}
+            {accepting.map(({ share, changed }) => (
+              <Button
+                key={share}
+                size="compact-sm"
+                aria-pressed={same(draft.changed, changed)}
+                aria-label={`Accept “${category.label}” for ${share === 1 ? 'all the points' : 'half'}`}
+                onClick={() => setDraft({ ...draft, changed, rule: null })}
+              >
+                {share === 1 ? 'as right too' : 'for half'}
+              </Button>
+            ))}
           </li>
         ))}
       </ul>
@@ -90,20 +69,6 @@ export function QuickRepairs({
 }
 
 const same = (a: Question | null, b: Question) => JSON.stringify(a) === JSON.stringify(b);
-
-/** How an answer that falls into a category is put, for accepting it; null where its kind accepts no more. */
-function wordingFor(question: Question, categoryId: string, seat: Analysis['seats'][number]) {
-  const kind = kindOf(question);
-  const response = seat.attempt?.answers[question.id]?.response;
-  if (!response || !kind.unaccepted) return null;
-  for (const wording of kind.unaccepted(question, response)) {
-    const [category] = kind
-      .categoriesOf(question, response)
-      .filter(({ id, part }) => id === categoryId && (part === undefined || part.id === wording.id));
-    if (category) return wording;
-  }
-  return null;
-}
 
 const rules: { value: string; rule: RepairRule | null; label: string }[] = [
   { value: 'key', rule: null, label: 'Score it by its key and its marks' },
@@ -122,8 +87,7 @@ const rules: { value: string; rule: RepairRule | null; label: string }[] = [
 ];
 
 export function RuleChoice({ draft, setDraft, row }: EditingProps) {
-  const now = JSON.stringify(draft.rule);
-  const chosen = rules.find(({ rule }) => JSON.stringify(rule) === now)?.value ?? 'key';
+  const chosen = rules.find(({ rule }) => sameRule(rule, draft.rule))?.value ?? 'key';
   const standing = row.question.repaired?.rule ?? null;
   return (
     <Radio.Group
@@ -141,7 +105,7 @@ export function RuleChoice({ draft, setDraft, row }: EditingProps) {
           key={value}
           size="sm"
           value={value}
-          label={JSON.stringify(rule) === JSON.stringify(standing) ? `${label} (as now)` : label}
+          label={sameRule(rule, standing) ? `${label} (as now)` : label}
         />
       ))}
     </Radio.Group>
@@ -157,8 +121,10 @@ export function EditKey({ draft, setDraft, row }: EditingProps) {
       say('Students saw this and may have chosen it: it stays. Give it no points instead.', true);
       return;
     }
+    // What the key says holds only where no rule takes its place.
     setDraft({
       ...draft,
+      rule: null,
       changed: JSON.stringify(changed) === JSON.stringify(draft.before) ? null : changed,
     });
   };

@@ -40,8 +40,8 @@ export function EffectOf({ effect, line }: { effect: RepairEffect; line: number 
       ))}
       {handedBack.all > 0 && (
         <p className={styles.seen}>
-          {handedBack.all} have their results back; {handedBack.changed} of them would see another total, and
-          why.
+          {handedBack.all} have their results back; {handedBack.changed.length} of them would see another
+          total, and why.
         </p>
       )}
       {overridden > 0 && <p>{counted(overridden, 'answer')} overridden by hand: those points stay.</p>}

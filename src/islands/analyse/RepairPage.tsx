@@ -4,7 +4,13 @@ import { plainText } from '@/core/basics/richWords';
 import type { Question } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
 import { inFigures } from '@/core/seats/seats';
-import { repairEffect, type RepairDraft, type RepairEffect } from '@/core/repair/effect';
+import {
+  asItStands,
+  changesScoring,
+  repairEffect,
+  type RepairDraft,
+  type RepairEffect,
+} from '@/core/repair/effect';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
@@ -65,10 +71,9 @@ interface RepairQuestionProps {
 function RepairQuestion({ sitting, analysis, row, paperQuestion }: RepairQuestionProps) {
   const { lines } = useLines(sitting);
   const itemId = row.question.id;
-  const start: RepairDraft = { before: paperQuestion, changed: null, itemId, rule: null, nobodyLoses: false };
-  const [draft, setDraft] = useState(start);
+  const [draft, setDraft] = useState(() => asItStands(paperQuestion, row.question));
   const [tried, setTried] = useState<Tried[]>([]);
-  const effect = useRepairEffect(sitting, useDeferredValue(draft), lines.student);
+  const effect = useRepairEffect(sitting, useDeferredValue(draft), row.question, lines.student);
   const words = draftWords(draft, row.question);
   const keep = () =>
     effect && words && setTried([...tried.filter((each) => each.words !== words), { words, draft, effect }]);
@@ -87,9 +92,7 @@ function RepairQuestion({ sitting, analysis, row, paperQuestion }: RepairQuestio
               </p>
             )}
           </MarginBlock>
-          {effect && words && (
-            <TakeRepair key={words} {...{ sitting, draft, row, words }} effect={effect} compare={keep} />
-          )}
+          {effect && words && <TakeRepair {...{ sitting, draft, row, words, effect }} compare={keep} />}
           <Tries tried={tried} line={lines.student} choose={setDraft} current={draft} />
           <RepairedBefore sitting={sitting} row={row} paperQuestion={paperQuestion} />
         </>
@@ -121,12 +124,17 @@ function RepairQuestion({ sitting, analysis, row, paperQuestion }: RepairQuestio
   );
 }
 
-/** What a draft would do; null while it would do nothing by itself. */
-function useRepairEffect(sitting: SittingData, draft: RepairDraft, line: number): RepairEffect | null {
+/** What a draft would do; null while it would do nothing. */
+function useRepairEffect(
+  sitting: SittingData,
+  draft: RepairDraft,
+  item: Question,
+  line: number,
+): RepairEffect | null {
   return useMemo(() => {
-    if (draft.changed === null && draft.rule === null) return null;
+    if (!changesScoring(draft, item)) return null;
     return repairEffect(sitting, sitting.seats, draft, [line], new Date(sitting.now).toISOString());
-  }, [sitting, draft, line]);
+  }, [sitting, draft, item, line]);
 }
 
 function QuestionPicker({ rows, current }: { rows: readonly QuestionRow[]; current: string }) {

@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import { Chart, type ChartInks } from '@/ui/Chart';
+import { Chart, percentAxis, type ChartInks } from '@/ui/Chart';
 import { percent } from '@/words/format';
 
 interface ResultsChartProps {
@@ -9,48 +9,44 @@ interface ResultsChartProps {
 /** One student’s results over time, with the mean of the class dashed behind them. */
 export default function ResultsChart({ results }: ResultsChartProps) {
   const option = useCallback(
-    ({ ink, soft, rule, font }: ChartInks) => ({
-      grid: { left: 48, right: 48, top: 24, bottom: 30 },
-      xAxis: {
-        type: 'category',
-        data: results.map(({ title }) => title),
-        axisLabel: { ...font, overflow: 'truncate', width: 190, interval: 0 },
-        axisLine: { lineStyle: { color: soft } },
-      },
-      yAxis: {
-        type: 'value',
-        min: 0,
-        max: 100,
-        interval: 25,
-        axisLabel: { ...font, formatter: '{value}%' },
-        splitLine: { lineStyle: { color: rule } },
-      },
-      series: [
-        {
-          type: 'line',
-          silent: true,
-          symbolSize: 6,
-          lineStyle: { color: soft, type: 'dashed', width: 1.5 },
-          itemStyle: { color: soft },
-          data: results.map(({ classMean }) => (classMean === null ? null : classMean * 100)),
+    (inks: ChartInks) => {
+      const { ink, soft, font } = inks;
+      return {
+        grid: { left: 48, right: 48, top: 24, bottom: 30 },
+        xAxis: {
+          type: 'category',
+          data: results.map(({ title }) => title),
+          axisLabel: { ...font, overflow: 'truncate', width: 190, interval: 0 },
+          axisLine: { lineStyle: { color: soft } },
         },
-        {
-          type: 'line',
-          silent: true,
-          symbolSize: 10,
-          lineStyle: { color: ink, width: 2.5 },
-          itemStyle: { color: ink },
-          label: {
-            show: true,
-            position: 'top',
-            ...font,
-            color: ink,
-            formatter: ({ value }: { value: number }) => percent(value / 100),
+        yAxis: percentAxis(inks),
+        series: [
+          {
+            type: 'line',
+            silent: true,
+            symbolSize: 6,
+            lineStyle: { color: soft, type: 'dashed', width: 1.5 },
+            itemStyle: { color: soft },
+            data: results.map(({ classMean }) => (classMean === null ? null : classMean * 100)),
           },
-          data: results.map(({ share }) => share * 100),
-        },
-      ],
-    }),
+          {
+            type: 'line',
+            silent: true,
+            symbolSize: 10,
+            lineStyle: { color: ink, width: 2.5 },
+            itemStyle: { color: ink },
+            label: {
+              show: true,
+              position: 'top',
+              ...font,
+              color: ink,
+              formatter: ({ value }: { value: number }) => percent(value / 100),
+            },
+            data: results.map(({ share }) => share * 100),
+          },
+        ],
+      };
+    },
     [results],
   );
   const words = results

@@ -7,11 +7,11 @@ import type { Sitting } from '@/core/model/sitting';
 import type { RepairDraft, RepairEffect } from '@/core/repair/effect';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { sendMessages } from '@/store/outbox';
 import { repairQuestion, sittingsWithQuestion, withdrawRepair } from '@/store/repairs';
 import { isoNow } from '@/ui/clock';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { counted, dayAndTime } from '@/words/format';
+import { repairMessage, ruleWords } from '@/words/repairs';
 import type { QuestionRow } from './useAnalysis';
 import styles from './repair.module.css';
 
@@ -39,25 +39,13 @@ export function TakeRepair({ sitting, draft, row, words, effect, compare }: Take
     setAsked(true);
     if (missing) return;
     const said = `Question ${row.number} repaired: ${words}`;
-    void act(
-      repairQuestion(
-        { ...draft, sittingId: sitting.sitting.id, reason: reason.trim(), also, bank: bank && linked },
-        said,
-        isoNow(),
-      ),
-    ).then((done) => {
-      if (done && write) void act(sendMessages(sitting.sitting.id, messages(), isoNow()));
-    });
+    const message = repairMessage(sitting.sitting.title, row.number, reason.trim());
+    const plan = {
+      ...{ ...draft, sittingId: sitting.sitting.id, reason: reason.trim(), also, bank: bank && linked },
+      messages: write ? handedBack.changed.map(({ student }) => ({ studentId: student.id, ...message })) : [],
+    };
+    void act(repairQuestion(plan, said, isoNow()));
   };
-  /** To those who have their results back and would see another total. */
-  const messages = () =>
-    effect.changes
-      .filter(({ seat }) => seat.release)
-      .map(({ seat }) => ({
-        studentId: seat.student.id,
-        subject: `${sitting.sitting.title}: your result has changed`,
-        text: `Question ${row.number} was rescored: ${reason.trim()}\n\nYour result shows what changed.`,
-      }));
   return (
     <MarginBlock title="Repair it">
       <form
@@ -100,10 +88,10 @@ export function TakeRepair({ sitting, draft, row, words, effect, compare }: Take
             onChange={(event) => setBank(event.currentTarget.checked)}
           />
         )}
-        {handedBack.changed > 0 && (
+        {handedBack.changed.length > 0 && (
           <Checkbox
             size="sm"
-            label={`Also write to ${counted(messages().length, 'student')} who would see another share of the points`}
+            label={`Also write to the ${counted(handedBack.changed.length, 'student')} who would see another total`}
             checked={write}
             onChange={(event) => setWrite(event.currentTarget.checked)}
           />
@@ -146,7 +134,7 @@ export function RepairedBefore({
         {repairs.map((repair, index) => (
           <li key={repair.id}>
             {dayAndTime(repair.at, sitting.now)}: {repair.reason}{' '}
-            <span className={styles.soft}>({ruleWords(repair)})</span>
+            <span className={styles.soft}>({repairWords(repair)})</span>
             {index === 0 && (
               <Button
                 size="compact-sm"
@@ -162,14 +150,7 @@ export function RepairedBefore({
   );
 }
 
-const ruleWords = ({ rule, nobodyLoses }: Repair): string =>
-  [
-    rule === null
-      ? 'key or points changed'
-      : rule.kind === 'dropped'
-        ? 'doesn’t count'
-        : rule.kind === 'everyone'
-          ? 'points for everyone'
-          : 'points for who answered',
-    ...(nobodyLoses ? ['nobody loses'] : []),
-  ].join(', ');
+const repairWords = ({ rule, nobodyLoses }: Repair): string =>
+  [rule === null ? 'key or points changed' : ruleWords(rule), ...(nobodyLoses ? ['nobody loses'] : [])].join(
+    ', ',
+  );

@@ -3,7 +3,7 @@ import { correlation } from '@/core/analysis/correlation';
 import { minutesOf } from '@/core/seats/gridOrder';
 import { totalShare } from '@/core/scoring/scoreAttempt';
 import type { Seat } from '@/core/seats/seats';
-import { Chart, type ChartInks } from '@/ui/Chart';
+import { Chart, percentAxis, type ChartInks } from '@/ui/Chart';
 import { counted } from '@/words/format';
 import { signed } from '@/words/analysis';
 
@@ -19,37 +19,33 @@ export default function TimeChart({ seats, now }: { seats: readonly Seat[]; now:
     [seats, now],
   );
   const option = useCallback(
-    ({ ink, soft, rule, font }: ChartInks) => ({
-      grid: { left: 48, right: 16, top: 10, bottom: 42 },
-      xAxis: {
-        type: 'value',
-        min: 0,
-        name: 'minutes',
-        nameLocation: 'middle',
-        nameGap: 26,
-        nameTextStyle: font,
-        axisLabel: font,
-        splitLine: { show: false },
-        axisLine: { lineStyle: { color: soft } },
-      },
-      yAxis: {
-        type: 'value',
-        min: 0,
-        max: 100,
-        interval: 25,
-        axisLabel: { ...font, formatter: '{value}%' },
-        splitLine: { lineStyle: { color: rule } },
-      },
-      series: [
-        {
-          type: 'scatter',
-          symbolSize: 8,
-          silent: true,
-          itemStyle: { color: ink, opacity: 0.5 },
-          data: marks.map(({ minutes, share }) => [minutes, share * 100]),
+    (inks: ChartInks) => {
+      const { ink, soft, font } = inks;
+      return {
+        grid: { left: 48, right: 16, top: 10, bottom: 42 },
+        xAxis: {
+          type: 'value',
+          min: 0,
+          name: 'minutes',
+          nameLocation: 'middle',
+          nameGap: 26,
+          nameTextStyle: font,
+          axisLabel: font,
+          splitLine: { show: false },
+          axisLine: { lineStyle: { color: soft } },
         },
-      ],
-    }),
+        yAxis: percentAxis(inks),
+        series: [
+          {
+            type: 'scatter',
+            symbolSize: 8,
+            silent: true,
+            itemStyle: { color: ink, opacity: 0.5 },
+            data: marks.map(({ minutes, share }) => [minutes, share * 100]),
+          },
+        ],
+      };
+    },
     [marks],
   );
   if (marks.length < 3) return null;

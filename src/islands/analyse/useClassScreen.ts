@@ -22,12 +22,12 @@ export type ClassScreen = ReturnType<typeof useClassScreen>;
  * The screen in front of the class, the same in every window that shows it, moved by keys in any of them.
  *
  * @param order the ids of the questions, in the order in which they are gone through
- * @param lineCount how many lines a question shows
+ * @param lineCount how many lines a question shows at a step
  */
 export function useClassScreen(
   sittingId: string,
   order: readonly string[],
-  lineCount: (questionId: string, said: readonly string[]) => number,
+  lineCount: (at: Pick<Place, 'questionId' | 'said' | 'step'>) => number,
 ) {
   const asked = new URLSearchParams(location.search).get('question');
   const [place, setPlace] = useState<Place>({
@@ -69,7 +69,7 @@ export function useClassScreen(
   const forward = () => (at.step < steps.comment ? move({ step: at.step + 1 }) : question(1));
   const back = () => (at.step > steps.question ? move({ step: at.step - 1 }) : question(-1, steps.comment));
   const point = (by: number) => {
-    const count = lineCount(at.questionId, at.said);
+    const count = lineCount(at);
     if (count === 0) return;
     const next = at.pointer === null ? (by > 0 ? 0 : count - 1) : at.pointer + by;
     move({ pointer: next < 0 || next >= count ? null : next });
