@@ -1,7 +1,7 @@
 import { partShare, topicsOf } from '@/core/analysis/subgroups';
 import { totalShare } from '@/core/scoring/scoreAttempt';
 import { seatsOf } from '@/core/seats/seats';
-import { sittingFrame } from './queries';
+import { progress, sittingFrame } from './queries';
 import { desk } from './tables';
 
 /** Another sitting of the same student's, with what it came to. */
@@ -62,4 +62,23 @@ export async function earlierPapers(
     }),
   );
   return papers.filter((paper) => paper !== null);
+}
+
+/** One of a student’s results, with how the class did. */
+export interface StudentResult extends EarlierPaper {
+  /** Mean share of the points of those who are in; null while nobody has any. */
+  classMean: number | null;
+}
+
+/** All that a student sat, the earliest first. */
+export async function studentResults(studentId: string, now: number): Promise<StudentResult[]> {
+  const papers = await earlierPapers(studentId, '', now);
+  const results = await Promise.all(
+    papers.map(async (paper): Promise<StudentResult> => {
+      const sitting = await desk.sittings.get(paper.sittingId);
+      const stands = sitting && (await progress(sitting, now));
+      return { ...paper, classMean: stands?.progress.meanShare ?? null };
+    }),
+  );
+  return results.sort((a, b) => (a.opensAt < b.opensAt ? -1 : 1));
 }

@@ -42,7 +42,11 @@ export default function ResultsChart({ results }: ResultsChartProps) {
               color: ink,
               formatter: ({ value }: { value: number }) => percent(value / 100),
             },
-            data: results.map(({ share }) => share * 100),
+            // Below the line where the class is above it.
+            data: results.map(({ share, classMean }) => ({
+              value: share * 100,
+              label: { position: classMean !== null && classMean > share ? 'bottom' : 'top' },
+            })),
           },
         ],
       };

@@ -2,7 +2,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { lazy, Suspense } from 'react';
 import { fullName } from '@/core/model/names';
 import { DeskReady } from '@/desk/DeskReady';
-import { earlierPapers, type EarlierPaper } from '@/store/earlierPapers';
+import { studentResults, type StudentResult } from '@/store/earlierPapers';
 import { desk } from '@/store/tables';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
@@ -21,24 +21,13 @@ export function StudentPage({ studentId }: { studentId: string }) {
   );
 }
 
-/** A sitting of a student’s, with how the class did. */
-interface Result extends EarlierPaper {
-  classMean: number | null;
-}
-
 function Results({ studentId }: { studentId: string }) {
   const student = useLiveQuery(async () => (await desk.students.get(studentId)) ?? null, [studentId]);
-  const results = useLiveQuery(async (): Promise<Result[]> => {
-    const papers = await earlierPapers(studentId, '', Date.now());
-    const progress = await desk.progress.bulkGet(papers.map(({ sittingId }) => sittingId));
-    return papers
-      .map((paper, index) => ({ ...paper, classMean: progress[index]?.meanShare ?? null }))
-      .sort((a, b) => (a.opensAt < b.opensAt ? -1 : 1));
-  }, [studentId]);
+  const results = useLiveQuery(() => studentResults(studentId, Date.now()), [studentId]);
   if (student === null)
     return <EmptyState title="Student not found" action={<a href="/groups">Go to groups</a>} />;
   if (!student || !results) return null;
-  const known = results.filter((each): each is Result & { share: number } => each.share !== null);
+  const known = results.filter((each): each is StudentResult & { share: number } => each.share !== null);
   return (
     <TwoColumns
       marginLabel="About the student"
@@ -84,7 +73,7 @@ function GroupLink({ groupId }: { groupId: string }) {
   ) : null;
 }
 
-function Sittings({ results, studentId }: { results: readonly Result[]; studentId: string }) {
+function Sittings({ results, studentId }: { results: readonly StudentResult[]; studentId: string }) {
   return (
     <div className={styles.scrolled} role="region" aria-label="Sittings" tabIndex={0}>
       <table className={styles.categories}>
@@ -122,7 +111,7 @@ function Sittings({ results, studentId }: { results: readonly Result[]; studentI
 }
 
 /** Each topic over the sittings that had it, and the last against the one before. */
-function Topics({ results }: { results: readonly Result[] }) {
+function Topics({ results }: { results: readonly StudentResult[] }) {
   const names = [...new Set(results.flatMap(({ topics }) => topics.map(({ name }) => name)))].sort();
   if (names.length === 0) return null;
   const having = results.filter(({ topics }) => topics.length > 0);
