@@ -19,6 +19,7 @@ import { Search } from './Search';
 import styles from './Shell.module.css';
 import { undoLast } from './undoLast';
 import { useDigits } from './useDigits';
+import { usePlansKept } from './usePlansKept';
 import { useKeptFirst } from './useKeptFirst';
 
 interface ShellProps {
@@ -41,6 +42,7 @@ function Frame({ strip, shortcuts = [], children }: ShellProps) {
   const [keysShown, keys] = useDisclosure(false);
   useKeptFirst();
   useDigits();
+  usePlansKept();
   useHotkeys([
     ['mod+Z', () => void undoLast()],
     ['shift+?', keys.toggle, { usePhysicalKeys: false }],

@@ -18,7 +18,10 @@ import { PaperVersion } from '@/core/model/paper';
 import { Student } from '@/core/model/people';
 import { stagesOf } from '@/core/model/release';
 import { joinCodeAlphabet } from '@/core/basics/joinCode';
-import type { Attempt, Sitting } from '@/core/model/sitting';
+import type { Allowance, Attempt, Sitting } from '@/core/model/sitting';
+import { wholeTotals } from '@/core/handback/wholeTotals';
+import { scoredQuestions } from '@/core/repair/scoredQuestions';
+import { seatsOf } from '@/core/seats/seats';
 import type { ExchangeStore, KeptChange } from './exchangeStore';
 
 /** The keys under which the mailbox keeps things. Codes are looked up by their digest: how long that takes tells nothing. */
@@ -42,6 +45,9 @@ export const keys = {
 
 /** A student as the mailbox has him, with the fields it was not given empty. */
 const studentFrom = (row: unknown): Student => ({ ...(row as Student), number: '', email: '' });
+
+/** For so long the figures of a class are not computed anew. */
+const classHoldsMs = 15_000;
 
 const sixOf = customAlphabet(joinCodeAlphabet, 6);
 
@@ -90,6 +96,31 @@ export function mailboxRepository(
   const paperVersion = async (paperId: string, version: number) =>
     (await withKey(paperId, version)) ?? row<PaperVersion>(keys.paper(paperId, version));
 
+  /** The whole totals of a class, by the key alone: what is marked by hand is on the desk. */
+  const totalsNow = async (sitting: Sitting, now: number): Promise<number[]> => {
+    const version = sitting.paperVersion;
+    const paper = version === null ? undefined : await paperVersion(sitting.paperId, version);
+    if (!paper) return [];
+    const ofSitting = <T extends { sittingId: string }>(all: readonly T[]) =>
+      all.filter(({ sittingId }) => sittingId === sitting.id);
+    const attempts = ofSitting(await rows<Attempt>('attempts/'));
+    const who = new Set(attempts.map(({ studentId }) => studentId));
+    const records = {
+      ...{ sitting, questions: scoredQuestions(paper, []), attempts, marks: [], releases: [], openings: [] },
+      students: (await rows<Student>('students/')).filter(({ id }) => who.has(id)).map(studentFrom),
+      allowances: ofSitting(await rows<Allowance>('allowances/')),
+    };
+    return wholeTotals(seatsOf(records, now));
+  };
+  const totals = new Map<string, { at: number; all: Promise<number[]> }>();
+  const totalsHeld = (sitting: Sitting, now: number): Promise<number[]> => {
+    const known = totals.get(sitting.id);
+    if (known && now >= known.at && now - known.at < classHoldsMs) return known.all;
+    const all = totalsNow(sitting, now);
+    totals.set(sitting.id, { at: now, all });
+    return all;
+  };
+
   const place: ExchangeRepository = {
     studentWith: async (joinCode) => {
       const id = await row<string>(keys.code(joinCode));
@@ -133,6 +164,8 @@ export function mailboxRepository(
     // What was marked by hand is on the desk; what students may see of it comes as a script.
     marksOf: async () => [],
     repairsOf: async () => [],
+    gradesOf: async () => null,
+    classTotals: (sitting, now) => totalsHeld(sitting, now),
     paperOf: async ({ paperId, paperVersion: version }) =>
       version === null ? undefined : paperVersion(paperId, version),
     paperVersion,

@@ -4,6 +4,7 @@ import {
   at,
   courseText,
   openQuestion,
+  planShowing,
   sittingOf,
   studentOf,
   tideChoice,
@@ -386,7 +387,7 @@ describe('scripts that go back by hand', () => {
     await takeIn(await answersOf());
     const place = { sittingId: 'sitting1', questionId: 'q4', attemptIds: [attemptId] };
     await markAnswers(place, { points: 2, comment: 'Nearly' }, 'Marked', iso(70_000));
-    await handBack('sitting1', ['student1'], { ...all, accepted: false }, iso(80_000));
+    await handBack(planShowing('sitting1', { ...all, accepted: false }), ['student1'], iso(80_000));
     const [made, ...more] = await scriptPackets('sitting1', start + 90_000);
     expect(more).toEqual([]);
     if (!made) throw new Error('none');

@@ -34,6 +34,8 @@ export interface CommandName {
   about?: string | null;
   /** Consecutive commands with the same text within a few seconds are one entry: typing in one field. */
   joins?: string;
+  /** Done by the desk itself: it is on record, and undo passes it over. */
+  lasting?: boolean;
 }
 
 /** Writes rows and remembers how each was before, so that the command can be logged and undone. */
@@ -118,7 +120,7 @@ export async function runCommand<T>(
     const entry = { ...entryOf(name, now), command };
     return {
       result,
-      seq: await writeEntry(db, entry, record.changes, name.joins !== undefined),
+      seq: await writeEntry(db, entry, name.lasting ? [] : record.changes, name.joins !== undefined),
       said: name.said,
     };
   });

@@ -6,6 +6,7 @@ import { readyToSit } from '@/core/scoring/paperFindings';
 import { dropProgress } from './command';
 import { newId, newJoinCode } from './ids';
 import { freezePaper } from './papers';
+import { classTotals } from './classTotals';
 import { paperOf } from './queries';
 import { tellSeen } from './live/presence';
 import { desk } from './tables';
@@ -81,7 +82,10 @@ export const deskRepository: ExchangeRepository = {
   releaseOf: async (studentId, sittingId) => {
     const release = await desk.releases.get([sittingId, studentId]);
     const plan = release && (await desk.releasePlans.get(sittingId));
-    return release && { ...release, stages: stagesOf(release, plan) };
+    if (!release) return undefined;
+    // What is shown by itself follows no plan.
+    const unfinished = release.shows || !plan?.whole ? [] : (plan.unfinished ?? []);
+    return { ...release, stages: stagesOf(release, plan), unfinished };
   },
   marksOf: (attemptIds) =>
     desk.marks
@@ -89,6 +93,8 @@ export const deskRepository: ExchangeRepository = {
       .anyOf([...attemptIds])
       .toArray(),
   repairsOf: (sittingId) => desk.repairs.where({ sittingId }).toArray(),
+  gradesOf: async (sittingId) => (await desk.grades.get(sittingId)) ?? null,
+  classTotals,
   paperOf,
   paperVersion: (paperId, version) => desk.paperVersions.get([paperId, version]),
   file: (id) => desk.assets.get(id),

@@ -45,6 +45,8 @@ export function fileRepository(joinCode: string): ExchangeRepository {
     },
     marksOf: async () => [],
     repairsOf: async () => [],
+    gradesOf: async () => null,
+    classTotals: async () => [],
     paperOf: async ({ id }) => (await packet(id))?.paper ?? undefined,
     paperVersion: async (paperId, version) =>
       (await packets()).find(({ paper }) => paper?.paperId === paperId && paper.version === version)?.paper ??

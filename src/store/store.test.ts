@@ -1,7 +1,15 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
-import { at, courseText, openQuestion, samples, studentOf, tideChoice } from '../../tests/unit/samples';
+import {
+  at,
+  courseText,
+  openQuestion,
+  planShowing,
+  samples,
+  studentOf,
+  tideChoice,
+} from '../../tests/unit/samples';
 import { begins, greets, handsIn, reads, seesHome, sends } from '../../tests/unit/studentSide';
 import type { Question } from '@/core/kinds';
 import { totalPoints } from '@/core/scoring/paperFindings';
@@ -87,7 +95,7 @@ describe('commands', () => {
     await setClosedToStarts(sittingId, true, later(1));
     await giveAllowance(sittingId, amara.id, { kind: 'minutes', minutes: 10 }, 'Extra time', later(1));
     await giveAttempt(sittingId, amara.id, 'Illness', later(1));
-    await handBack(sittingId, [amara.id], everyShow, later(1));
+    await handBack(planShowing(sittingId, everyShow), [amara.id], later(1));
     await withdrawResults(sittingId, [amara.id], later(1));
     await markAnswers({ sittingId, questionId: 'q4', attemptIds: ['x'] }, { points: 2 }, 'marked', later(1));
     await deleteSitting(sittingId, later(2));
@@ -258,7 +266,11 @@ describe('the desk’s end of a carrier', () => {
     const { sittingId, amara } = await deskWithSitting();
     const { packet } = await startedBy(amara.joinCode, sittingId);
     await handsIn(amara.joinCode, packet.attemptId, start + 1000);
-    await handBack(sittingId, [amara.id], { ...everyShow, accepted: false, comments: false }, later(1));
+    await handBack(
+      planShowing(sittingId, { ...everyShow, accepted: false, comments: false }),
+      [amara.id],
+      later(1),
+    );
     expect(await reads(amara.joinCode, sittingId, start + 70_000)).toMatchObject({
       total: { points: 0, max: totalPoints(Object.values(samples)) },
     });

@@ -127,6 +127,8 @@ const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
   16: async () => undefined,
   // Repairs came.
   17: async () => undefined,
+  // Grade lines and mark books came.
+  18: async () => undefined,
 };
 
 const marksBefore = '[attemptId+questionId], attemptId, sittingId, [sittingId+questionId]';

@@ -1,7 +1,7 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { at, samples, studentOf } from '../../tests/unit/samples';
+import { at, planShowing, samples, studentOf } from '../../tests/unit/samples';
 import { asks, begins, handsIn, reads, sends } from '../../tests/unit/studentSide';
 import { tableNames } from '@/core/model/tables';
 import {
@@ -235,7 +235,11 @@ const commands: Record<string, (context: Context) => Promise<unknown>> = {
     );
   },
   handBack: (c) =>
-    handBack('sit1', c.n % 2 ? ['s2'] : ['s2', 's3'], { ...everything, accepted: c.n % 3 === 0 }, c.iso),
+    handBack(
+      planShowing('sit1', { ...everything, accepted: c.n % 3 === 0 }),
+      c.n % 2 ? ['s2'] : ['s2', 's3'],
+      c.iso,
+    ),
   withdraw: (c) => withdraw('sit1', ['s2', 's3'], c.iso),
   send: (c) => sendMessages('sit1', [{ studentId: 's2', subject: 'Hello', text: `${c.n}` }], c.iso),
   answerRequest: async (c) =>
@@ -501,14 +505,14 @@ describe('undo and tabs', () => {
       'Marked',
       at,
     );
-    await handBack('sit1', ['s2'], everything, at);
+    await handBack(planShowing('sit1', everything), ['s2'], at);
     expect(await reads('AAAAA2', 'sit1', start + 2000)).not.toBeNull();
     expect(await undo(at)).toMatchObject({ outcome: 'undone', said: 'Handed back to 1 student' });
     expect(await reads('AAAAA2', 'sit1', start + 3000)).toBeNull();
     expect((await undo(at)).said).toBe('Marked');
-    await handBack('sit1', ['s2'], everything, at);
+    await handBack(planShowing('sit1', everything), ['s2'], at);
     await withdraw('sit1', ['s2'], at);
-    await handBack('sit1', ['s2'], everything, at);
+    await handBack(planShowing('sit1', everything), ['s2'], at);
     expect((await desk.openings.get(['sit1', 's2']))?.at).toHaveLength(1);
   });
 });

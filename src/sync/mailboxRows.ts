@@ -154,11 +154,11 @@ const postedBelow = (table: MailboxTable, id: string) =>
 
 /** The tables from which the rows of the mailbox are made. */
 export const mailboxSources = [
-  ...['sittings', 'groups', 'paperVersions', 'releasePlans', 'repairs'],
+  ...['sittings', 'groups', 'paperVersions', 'releasePlans', 'repairs', 'grades'],
   ...['students', 'allowances', 'requests', 'attempts', 'marks', 'releases'],
 ];
 /** Those whose rows say what all the others are about: where one of them changes, everything is looked at. */
-const aboutAll = ['sittings', 'groups', 'paperVersions', 'releasePlans', 'repairs'];
+const aboutAll = ['sittings', 'groups', 'paperVersions', 'releasePlans', 'repairs', 'grades'];
 /** More changed rows than these are not looked at one by one. */
 const mostByKey = 400;
 

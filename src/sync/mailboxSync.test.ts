@@ -3,7 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { at, samples, sittingOf, studentOf } from '../../tests/unit/samples';
+import { at, planShowing, samples, sittingOf, studentOf } from '../../tests/unit/samples';
 import { classroomServer } from '@/carriers/classroomServer';
 import { chosenCarrier } from '@/carriers/chosen';
 import { ServerFault } from '@/core/exchange/serverFault';
@@ -25,6 +25,7 @@ import { handBack, withdrawResults } from '../store/releases';
 import { repairQuestion } from '../store/repairs';
 import { undo } from '../store/command';
 import { setOnDevices } from '../store/sittings';
+import { showing } from '@/core/model/release';
 import { desk } from '../store/tables';
 
 /** The desk in this process against a real server in it: only the wire between them is short. */
@@ -183,7 +184,11 @@ describe('desk and mailbox', () => {
     const marked = { sittingId: 'sitting1', questionId: 'q4', attemptIds: [id] };
     await giveAllowance('sitting1', 'student1', { kind: 'minutes', minutes: 10 }, 'Ill', iso(1_000));
     expect(await byKeys()).toEqual(['allowances']);
-    await handBack('sitting1', ['student1'], { ...shows, accepted: true, comments: true }, iso(2_000));
+    await handBack(
+      planShowing('sitting1', { ...shows, accepted: true, comments: true }),
+      ['student1'],
+      iso(2_000),
+    );
     expect(await byKeys()).toEqual(['releases']);
     await markAnswers(marked, { points: 2 }, 'two', iso(3_000));
     expect(await byKeys()).toEqual(['releases']);
@@ -338,7 +343,7 @@ describe('desk and mailbox', () => {
     const attemptId = await begin();
     await send(attemptId, answer('north'));
     await student.handIn(joinCode, attemptId);
-    await handBack('sitting1', ['student1'], shows, iso(2000));
+    await handBack(planShowing('sitting1', shows), ['student1'], iso(2000));
     await alike();
     now = Date.parse(iso(3000));
     const total = async () => (await student.result(joinCode, 'sitting1'))?.total;
@@ -372,21 +377,20 @@ describe('desk and mailbox', () => {
     await send(attemptId, answer('north'));
     await student.handIn(joinCode, attemptId);
     await alike();
-    const nothing = {
-      total: false,
-      points: false,
-      answers: false,
-      rightOrWrong: false,
-      accepted: false,
-      comments: false,
-    };
     const [hour, day] = [3_600_000, 24 * 3_600_000];
     await desk.releasePlans.put({
       sittingId: 'sitting1',
       at: iso(0),
       stages: [
-        { from: iso(hour), until: null, shows: { ...nothing, total: true } },
-        { from: iso(day), until: iso(2 * day), shows: { ...nothing, answers: true, accepted: true } },
+        { id: 'a', starts: 'at', at: iso(hour), until: null, lastsMs: null, shows: showing('total') },
+        {
+          id: 'b',
+          starts: 'at',
+          at: iso(day),
+          until: null,
+          lastsMs: day,
+          shows: showing('answers', 'accepted'),
+        },
       ],
     });
     await desk.releases.put({ sittingId: 'sitting1', studentId: 'student1', releasedAt: iso(0) });

@@ -119,6 +119,16 @@ export const done = {
   messageDeleted: 'Message deleted from the outbox',
 
   handedBack: (count: number) => `Handed back to ${students(count)}`,
+  heldBack: (count: number) => `Results of ${students(count)} held back`,
+  withdrawnReason: 'Withdrawn',
+  stageOpened: 'Stage opened',
+  planFollowed: (count: number) =>
+    count > 0 ? `Handed back to ${students(count)} by the plan` : 'Plan brought up to date',
+  planChanged: 'Plan changed',
+  planHolds: 'Plan changed for everyone',
+  planDropped: 'Changes to the plan dropped',
+  afterChanged: 'What is seen after handing in changed',
+  gradesChanged: 'Grade lines changed',
   withdrawn: (count: number) => `Withdrawn from ${students(count)}`,
 };
 

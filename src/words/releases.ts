@@ -1,39 +1,174 @@
-import type { Shows } from '@/core/model/release';
+import type { PlanFinding, PlanTemplate } from '@/core/handback/planFindings';
+import type { PlanPeriod } from '@/core/handback/planPeriods';
+import { tellingThings } from '@/core/handback/readiness';
+import {
+  isShown,
+  shownThings,
+  type PlanStage,
+  type Shown,
+  type Shows,
+  type StageStart,
+} from '@/core/model/release';
+import { counted } from '@/core/basics/counted';
 
 /** What each thing to show is called in the sentence. */
-export const showWords: Record<keyof Shows, string> = {
+export const showWords: Record<Shown, string> = {
   total: 'their total',
+  percent: 'their percentage',
+  grade: 'their grade',
   points: 'the points for each question',
   answers: 'their own answers',
   rightOrWrong: 'what was right or wrong',
   accepted: 'the accepted answers',
   comments: 'the comments',
+  work: 'the marks on their work',
+  lines: 'the scheme lines they met',
+  scheme: 'all scheme lines',
+  topics: 'their points by topic',
+  figures: 'the mean and spread of the class',
+  place: 'their place in the class',
 };
 
-/** One plain sentence that says what a student will see. */
-export function releaseSentence(shows: Shows): string {
-  const seen = (Object.keys(showWords) as (keyof Shows)[])
-    .filter((what) => shows[what])
-    .map((what) => showWords[what]);
-  const hidden = (Object.keys(showWords) as (keyof Shows)[])
-    .filter((what) => !shows[what])
-    .map((what) => showWords[what]);
-  if (seen.length === 0) return 'Students see only that you have their paper.';
-  return `Students see ${listed(seen)}${hidden.length ? `, but not ${listed(hidden, 'or')}` : ''}.`;
+/** The same in few words. */
+const shortWords: Record<Shown, string> = {
+  total: 'total',
+  percent: 'percentage',
+  grade: 'grade',
+  points: 'points',
+  answers: 'own answers',
+  rightOrWrong: 'right or wrong',
+  accepted: 'accepted answers',
+  comments: 'comments',
+  work: 'marks on the work',
+  lines: 'lines met',
+  scheme: 'all lines',
+  topics: 'topics',
+  figures: 'class figures',
+  place: 'place',
+};
+
+const seenIn = (shows: Shows) => shownThings.filter((what) => isShown(shows, what));
+
+/** What a student sees, in few words: "total, points, comments". */
+export function seenShort(shows: Shows | null): string {
+  if (!shows) return 'nothing';
+  const seen = seenIn(shows).map((what) => shortWords[what]);
+  return seen.length === 0 ? 'only that you have it' : seen.join(', ');
 }
 
 /** What is seen, as the end of a sentence: "their total and the comments". */
 export function showsSentence(shows: Shows): string {
-  const seen = (Object.keys(showWords) as (keyof Shows)[]).filter((what) => shows[what]);
+  const seen = seenIn(shows);
   return seen.length === 0 ? 'only that you have their paper' : listed(seen.map((what) => showWords[what]));
 }
 
 /** What of it tells what is right: "the accepted answers and the comments". */
 export function givenAwayWords(shows: Shows): string {
-  const telling = (['rightOrWrong', 'accepted', 'comments'] as const).filter((what) => shows[what]);
-  return listed(telling.map((what) => showWords[what]));
+  return listed(tellingThings.filter((what) => isShown(shows, what)).map((what) => showWords[what]));
 }
 
-function listed(words: string[], last = 'and'): string {
+export function listed(words: readonly string[], last = 'and'): string {
   return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} ${last} ${words.at(-1)}`;
 }
+
+/** How instants and lengths read to this reader. */
+export interface PlanTimes {
+  when: (instant: string) => string;
+  howLong: (ms: number) => string;
+}
+
+/** What a stage waits for, as the beginning of a sentence. */
+const startWords: Record<StageStart, string> = {
+  handedBack: 'Once handed back',
+  at: 'From then on',
+  marked: 'Once everything is marked and nobody can still sit the paper',
+  sat: 'Once nobody can still sit the paper',
+  hand: 'Once you open it',
+};
+
+/** What a stage waits for, as a choice. */
+export const startChoices: Record<StageStart, string> = {
+  handedBack: 'when handed back',
+  at: 'on a date',
+  marked: 'when all is marked and nobody can still sit it',
+  sat: 'when nobody can still sit it',
+  hand: 'when I open it',
+};
+
+/**
+ * One sentence a period that says who sees what when; then what is still waited for.
+ *
+ * @param periods of someone who has the result, or gets it now
+ * @param waiting the stages of which nobody knows yet when they begin
+ * @param now ISO
+ */
+export function planSentence(
+  periods: readonly PlanPeriod[],
+  waiting: readonly PlanStage[],
+  now: string,
+  { when, howLong }: PlanTimes,
+): string {
+  const ahead = periods.filter(({ until }) => until === null || until > now);
+  const sentences = ahead.map(({ from, shows }, index) => {
+    const seen = shows ? showsSentence(shows) : index === 0 ? 'nothing yet' : 'nothing more';
+    if (index > 0 && from) return `From ${when(from)}: ${seen}.`;
+    return from && from > now ? `From ${when(from)} students see ${seen}.` : `Now students see ${seen}.`;
+  });
+  const later = waiting.map((stage) => {
+    const until = stage.until ? `, until ${when(stage.until)}` : '';
+    const length = stage.lastsMs ? `, for ${howLong(stage.lastsMs)}` : '';
+    return `${startWords[stage.starts]}: ${ahead.some(({ shows }) => shows) ? 'also ' : ''}${showsSentence(stage.shows)}${until}${length}.`;
+  });
+  return [...sentences, ...later].join(' ');
+}
+
+/** What a student sees straight after handing in, and for how long. */
+export function afterSentence(
+  after: Shows | undefined,
+  afterMs: number | undefined,
+  howLong: PlanTimes['howLong'],
+) {
+  if (!after) return '';
+  const length = afterMs === undefined ? '' : ` for ${howLong(afterMs)}`;
+  return `Straight after handing in, a student sees ${showsSentence(after)}${length}.`;
+}
+
+/** A finding, and what the button beside it does. */
+export function planFindingWords(
+  finding: PlanFinding,
+  when: PlanTimes['when'],
+): { text: string; mend: string } {
+  switch (finding.code) {
+    case 'neverOpens':
+      return { text: 'This stage ends before it begins: nobody sees it.', mend: 'Remove its end' };
+    case 'deadLimit':
+      return finding.limit === 'until'
+        ? { text: 'It is over by its length before its end date is reached.', mend: 'Remove the end date' }
+        : { text: 'Its end date comes before its length is over.', mend: 'Remove the length' };
+    case 'addsNothing':
+      return { text: 'Students see all of this without it.', mend: 'Remove this stage' };
+    case 'takesAway':
+      return {
+        text: `On ${when(finding.at)} students lose what they had seen: ${listed(finding.lost.map((what) => showWords[what]))}.`,
+        mend: 'Let it go on',
+      };
+    case 'gap':
+      return {
+        text: `From ${when(finding.at)} to ${when(finding.until)} students see nothing.`,
+        mend: 'Let it go on',
+      };
+    case 'spoils':
+      return {
+        text: `${counted(finding.mayStillSit, 'student')} can still sit this paper when others see what is right.`,
+        mend: 'Wait until nobody can sit it',
+      };
+  }
+}
+
+export const templateWords: Record<PlanTemplate, string> = {
+  all: 'Everything at once',
+  pointsThenAll: 'Points first, the rest when I say so',
+  pointsThenSat: 'Points first, the rest when nobody can still sit it',
+  dayThenSat: 'Points on Friday at 16:00, the rest when nobody can still sit it',
+  cameIn: 'Only that it came in, everything once all is marked',
+};

@@ -1,6 +1,6 @@
 import type { CountRule, PracticeRules, SittingManner } from '@/core/model/sitting';
 import type { SettingsFault, SettingsWarning, SittingSettings } from '@/core/sittings/settings';
-import { showsSentence } from './releases';
+import { afterSentence } from './releases';
 
 /** How times read to this reader. */
 export interface TimeWords {
@@ -36,7 +36,7 @@ export function settingsSentence(
       : '',
     mannerSentence(settings),
     settings.practice ? practiceSentence(settings.practice) : '',
-    afterSentence(settings),
+    afterHandingIn(settings, words),
     settings.forgivenMs !== undefined
       ? `Answers typed before the end still count if they arrive up to ${words.howLong(settings.forgivenMs)} later because of a lost connection.`
       : '',
@@ -82,8 +82,8 @@ export function practiceSentence({ tries, lossPerTry, hints, showAnswer }: Pract
   return `This is practice: students see at once how they did on each question, and can try ${often}${loss}.${help}${shown}`;
 }
 
-function afterSentence({ after }: SittingManner): string {
-  return after ? `Straight after handing in, a student sees ${showsSentence(after)}.` : '';
+function afterHandingIn({ after, afterMs }: SittingManner, words: TimeWords): string {
+  return afterSentence(after, afterMs, words.howLong);
 }
 
 /** A warning as a sentence. */

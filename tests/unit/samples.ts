@@ -3,6 +3,7 @@ import type { KindSample } from '@/core/kinds/KindSample';
 import { samples as kindSamples } from '@/core/kinds/registry/samples';
 import type { Student } from '@/core/model/people';
 import type { Attempt, Sitting } from '@/core/model/sitting';
+import type { ReleasePlan, Shows } from '@/core/model/release';
 import { ownMarker, type HandMark } from '@/core/model/mark';
 
 /** Small real-looking rows for tests; each can be changed in part. */
@@ -106,3 +107,10 @@ export function counter(prefix: string): () => string {
   let count = 0;
   return () => `${prefix}${count++}`;
 }
+
+/** A plan that shows this as soon as a result is handed back. */
+export const planShowing = (sittingId: string, shows: Shows): ReleasePlan => ({
+  sittingId,
+  stages: [{ id: 'stage1', starts: 'handedBack', at: null, until: null, lastsMs: null, shows }],
+  at,
+});

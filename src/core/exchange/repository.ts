@@ -4,6 +4,7 @@ import type { PaperContent, PaperVersion } from '../model/paper';
 import type { Group, Student } from '../model/people';
 import type { Allowance, Attempt, ExceptionRequest, Sitting } from '../model/sitting';
 import type { ReleaseStage } from '../model/release';
+import type { GradeScale } from '../model/gradeScale';
 import type { HandMark } from '../model/mark';
 import type { Repair } from '../model/repair';
 
@@ -15,6 +16,8 @@ export interface KeptRelease {
   releasedAt: string;
   /** The script, where it was made elsewhere and only lies here to be fetched: with all that any stage shows. */
   packet?: ScriptPacket | undefined;
+  /** Questions of which nothing is told yet. */
+  unfinished?: readonly string[] | undefined;
 }
 
 /** Where the exchange looks things up: the desk's own database in the same browser, or the mailbox of the classroom server. */
@@ -36,6 +39,10 @@ export interface ExchangeReads {
   marksOf(attemptIds: readonly string[]): Promise<HandMark[]>;
   /** What was repaired in a sitting; nothing where results are not scored. */
   repairsOf(sittingId: string): Promise<Repair[]>;
+  /** The grade lines of a sitting; null where results are not graded here, or it has none. */
+  gradesOf(sittingId: string): Promise<GradeScale | null>;
+  /** The totals of those whose results of a sitting are whole, guests apart; none where they are not all known here. */
+  classTotals(sitting: Sitting, now: number): Promise<readonly number[]>;
   /** The paper a sitting is scored with, or would be if someone began now. */
   paperOf(sitting: Sitting): Promise<PaperContent | undefined>;
   paperVersion(paperId: string, version: number): Promise<PaperVersion | undefined>;

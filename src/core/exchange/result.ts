@@ -1,5 +1,5 @@
 import { limitedScript, scriptPacket } from '../handback/script';
-import { letOutAt, type LetOut, type Shows } from '../model/release';
+import { isShown, letOutAt, type LetOut, type Shows } from '../model/release';
 import { scoredQuestions } from '../repair/scoredQuestions';
 import type { Attempt, Sitting } from '../model/sitting';
 import { countedAttempts, lastAttempt } from '../attempts/counting';
@@ -19,7 +19,9 @@ export function shownAfter(
 ): LetOut | null {
   const last = lastAttempt(attempts);
   if (!sitting.after || !last || attemptState(last, terms, now) === 'working') return null;
-  return { shows: sitting.after, at: new Date(endOf(last, terms, now) ?? now).toISOString() };
+  const end = endOf(last, terms, now) ?? now;
+  if (sitting.afterMs !== undefined && now >= end + sitting.afterMs) return null;
+  return { shows: sitting.after, at: new Date(end).toISOString() };
 }
 
 /** What is let out of a result at an instant: by its stages; before the first of them, what is seen straight after. */
@@ -99,9 +101,14 @@ export async function scriptFor(
     scorecard,
     repairs,
     firstName: student.givenName,
+    scale: isShown(shown.shows, 'grade') ? await place.gradesOf(sitting.id) : null,
+    ...(ofClass(shown.shows) && { classTotals: await place.classTotals(sitting, now) }),
+    unfinished: release?.unfinished ?? [],
   };
   return scriptPacket(source, shown.shows);
 }
+
+const ofClass = (shows: Shows) => isShown(shows, 'figures') || isShown(shows, 'place');
 
 /** The paper a sitting is scored with; before the first student starts, the version of a try-out. */
 async function paperSatBy(place: ExchangeReads, sitting: Sitting, attempts: readonly Attempt[]) {

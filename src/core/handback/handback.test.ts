@@ -1,3 +1,4 @@
+import { showing } from '../model/release';
 import { describe, expect, it } from 'vitest';
 import {
   at,
@@ -12,12 +13,12 @@ import { paperPacket } from '../formats/packet/paper';
 import { kindNames, type Response } from '../kinds';
 import type { Allowance } from '../model/sitting';
 import { wholeAttempt } from '../model/mark';
-import type { Shows } from '../model/release';
+import type { PlanStage, Shows } from '../model/release';
 import type { WorkMark } from '../model/workMark';
 import { seatsOf, type Seat } from '../seats/seats';
 import { scoreAttempt } from '../scoring/scoreAttempt';
 import { givesKeyAway, readinessOf, stillToSit } from './readiness';
-import { releaseSentence } from '@/words/releases';
+import { planSentence } from '@/words/releases';
 import { limitedScript, scriptPacket, verdictOf } from './script';
 
 const nothing: Shows = {
@@ -177,9 +178,34 @@ describe('who is ready', () => {
 
 describe('the sentence', () => {
   it('says what is seen and what is not', () => {
-    expect(releaseSentence(nothing)).toBe('Students see only that you have their paper.');
-    expect(releaseSentence({ ...nothing, total: true, answers: true })).toBe(
-      'Students see their total and their own answers, but not the points for each question, what was right or wrong, the accepted answers or the comments.',
+    const times = {
+      when: (instant: string) => `<${instant}>`,
+      howLong: (ms: number) => `${ms / 86_400_000} days`,
+    };
+    const [friday, monday] = ['2026-11-27T16:00:00.000Z', '2026-11-30T16:00:00.000Z'];
+    const shows = showing('total', 'answers');
+    expect(planSentence([{ from: null, until: null, shows: showing() }], [], at, times)).toBe(
+      'Now students see only that you have their paper.',
+    );
+    const periods = [
+      { from: null, until: friday, shows: null },
+      { from: friday, until: monday, shows },
+      { from: monday, until: null, shows: null },
+    ];
+    expect(planSentence(periods, [], at, times)).toBe(
+      `Now students see nothing yet. From <${friday}>: their total and their own answers. From <${monday}>: nothing more.`,
+    );
+    // What is over is not told; what nobody knows yet comes last.
+    const waiting: PlanStage = {
+      id: 'a',
+      starts: 'sat',
+      at: null,
+      until: null,
+      lastsMs: 2 * 86_400_000,
+      shows,
+    };
+    expect(planSentence(periods, [waiting], '2026-11-28T10:00:00.000Z', times)).toBe(
+      `Now students see their total and their own answers. From <${monday}>: nothing more. Once nobody can still sit the paper: also their total and their own answers, for 2 days.`,
     );
   });
 });
@@ -229,9 +255,10 @@ describe('who may still be sitting it', () => {
   });
 
   it('a total alone gives no key away; right or wrong, what is accepted and comments do', () => {
-    const none = { accepted: false, rightOrWrong: false, comments: false };
-    expect(givesKeyAway(none)).toBe(false);
-    for (const what of ['accepted', 'rightOrWrong', 'comments'] as const)
-      expect(givesKeyAway({ ...none, [what]: true })).toBe(true);
+    expect(givesKeyAway(showing('total', 'points', 'answers', 'figures', 'place', 'topics', 'work'))).toBe(
+      false,
+    );
+    for (const what of ['accepted', 'rightOrWrong', 'comments', 'lines', 'scheme'] as const)
+      expect(givesKeyAway(showing(what))).toBe(true);
   });
 });

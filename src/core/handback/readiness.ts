@@ -1,5 +1,6 @@
-import type { Shows } from '../model/release';
+import { isShown, type Shows } from '../model/release';
 import type { Seat } from '../seats/seats';
+import { maySit } from './lastMaySit';
 
 /** Whether a student's result can be handed back, and if not, why. */
 export type Readiness =
@@ -18,18 +19,15 @@ export function readinessOf(seat: Seat): Readiness {
 }
 
 /** Shows that would tell a student who has still to sit the paper what is right. */
-export function givesKeyAway(shows: Pick<Shows, 'accepted' | 'rightOrWrong' | 'comments'>): boolean {
-  return shows.accepted || shows.rightOrWrong || shows.comments;
+export function givesKeyAway(shows: Shows): boolean {
+  return tellingThings.some((what) => isShown(shows, what));
 }
+
+/** What tells what is right. */
+export const tellingThings = ['rightOrWrong', 'accepted', 'comments', 'lines', 'scheme'] as const;
 
 /**
  * How many students may still sit the paper: those at work, and those who may start, now or later, a first time or
  * again.
  */
-export function stillToSit(seats: readonly Seat[]): number {
-  return seats.filter(({ state, terms, attemptCount, aside }) => {
-    if (state === 'working') return true;
-    const may = terms.start === 'open' || terms.start === 'notYet';
-    return may && attemptCount - aside.length < terms.attempts;
-  }).length;
-}
+export const stillToSit = (seats: readonly Seat[]): number => seats.filter(maySit).length;

@@ -6,14 +6,33 @@ import { numbersOf } from '../kinds/itemNumbers';
 import { openableLink } from '../basics/link';
 import { Id, Instant, Line, Points, Text } from '../basics/common';
 import type { Attempt } from '../model/sitting';
-import type { Shows } from '../model/release';
+import { isShown, type Shown, type Shows } from '../model/release';
+import type { GradeScale } from '../model/gradeScale';
+import { gradeOf } from '../markbook/gradeOf';
 import { wholeAttempt, type HandMark } from '../model/mark';
 import { WorkMarks } from '../model/workMark';
 import { pointsTold } from '../scoring/counts';
 import { marksThatCount } from '../scoring/marksThatCount';
 import { commentText } from './commentText';
 import type { Repair } from '../model/repair';
-import { awardFor, commentsByKey, scoreAttempt, type Award, type Scorecard } from '../scoring/scoreAttempt';
+import {
+  ClassFigures,
+  classFigures,
+  placeOf,
+  schemeLines,
+  ScriptLine,
+  ScriptTopic,
+  topicPoints,
+  withoutUnfinished,
+} from './scriptParts';
+import {
+  awardFor,
+  commentsByKey,
+  scoreAttempt,
+  totalShare,
+  type Award,
+  type Scorecard,
+} from '../scoring/scoreAttempt';
 
 export const Verdict = z.enum(['right', 'part', 'wrong', 'blank', 'noKey']);
 export type Verdict = z.infer<typeof Verdict>;
@@ -27,6 +46,8 @@ export const ScriptQuestion = z.object({
   verdict: Verdict.optional(),
   accepted: Text.optional(),
   comments: Text.array().optional(),
+  /** Of its scheme: those that were met, or all. */
+  lines: ScriptLine.array().optional(),
   link: z.object({ href: z.url({ protocol: /^https?$/ }), text: Line }).optional(),
   /** How it was repaired after it was sat, with what the answer had before. */
   repair: z
@@ -48,6 +69,14 @@ export const ScriptPacket = z.object({
   title: Line,
   handedBackAt: Instant,
   total: z.object({ points: Points, max: Points }).optional(),
+  /** The total as a share of the maximum, 0 to 1: of what has points so far. Null while nothing has. */
+  share: z.number().min(0).nullable().optional(),
+  /** Only once all is marked; null: below the lowest. */
+  grade: Line.nullable().optional(),
+  topics: ScriptTopic.array().optional(),
+  /** Absent also where too few have a whole result. */
+  figures: ClassFigures.optional(),
+  place: z.number().int().min(1).optional(),
   /** How many answers have no mark yet, where the total is shown. */
   waiting: z.number().int().optional(),
   /** Of how many attempts the total is the mean. */
@@ -74,11 +103,18 @@ export interface ScriptSource {
   repairs?: readonly Repair[];
   /** For comments that name the student. */
   firstName: string;
+  /** Of the sitting; absent or null: it has none. */
+  scale?: GradeScale | null;
+  /** The whole totals of the class, in points; absent: not asked for. */
+  classTotals?: readonly number[];
+  /** Questions of which nothing is told yet, since they are not marked for all. */
+  unfinished?: readonly string[];
 }
 
 /** The script of one student, holding only what `shows` lets out. */
 export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
-  const card = source.scorecard ?? scoreAttempt(source.questions, source.attempt, source.marks);
+  const scored = source.scorecard ?? scoreAttempt(source.questions, source.attempt, source.marks);
+  const card = withoutUnfinished(scored, source.unfinished ?? []);
   const awardOf = new Map(card.awards.map((award) => [award.questionId, award]));
   const packet: ScriptPacket = {
     sittingId: source.sittingId,
@@ -94,10 +130,10 @@ export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
       packet.attempts = card.meanOf.map(({ total, max }) => ({ points: total, max }));
     }
   }
+  Object.assign(packet, ofTheWhole(source, card, shows));
   const toAll = shows.comments && marksThatCount(source.marks).get(wholeAttempt)?.comment;
   if (toAll) packet.comment = commentText(toAll, { firstName: source.firstName, question: '' });
-  if (!(shows.points || shows.answers || shows.rightOrWrong || shows.accepted || shows.comments))
-    return packet;
+  if (!byQuestion(shows)) return packet;
   const numbers = numbersOf(source.questions);
   for (const question of source.questions) {
     const award = awardOf.get(question.id);
@@ -107,14 +143,36 @@ export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
   return packet;
 }
 
+/** What of a result belongs to single questions. */
+const ofQuestions: readonly Shown[] = [
+  ...(['points', 'answers', 'rightOrWrong', 'accepted', 'comments', 'lines', 'scheme'] as const),
+];
+const byQuestion = (shows: Shows) => ofQuestions.some((what) => isShown(shows, what));
+
+/** What is told of the whole beside its total. */
+function ofTheWhole(source: ScriptSource, card: Scorecard, shows: Shows): Partial<ScriptPacket> {
+  const { scale, classTotals } = source;
+  const result = { points: card.total, max: card.max };
+  const figures = isShown(shows, 'figures') && classTotals ? classFigures(classTotals) : null;
+  const place =
+    isShown(shows, 'place') && classTotals && card.final ? placeOf(classTotals, card.total) : null;
+  return {
+    ...(isShown(shows, 'percent') && { share: totalShare(card) }),
+    ...(isShown(shows, 'grade') && scale && card.final && { grade: gradeOf(scale, result) }),
+    ...(isShown(shows, 'topics') && { topics: topicPoints(source.questions, card.awards) }),
+    ...(figures && { figures }),
+    ...(place !== null && { place }),
+  };
+}
+
 /**
  * A script cut down to what `shows` lets out: the same as if it had been made so.
  *
  * @param at since when that is let out
  */
 export function limitedScript(packet: ScriptPacket, shows: Shows, at: string): ScriptPacket {
-  const { total, waiting, meanOf, attempts, comment, questions, ...rest } = packet;
-  const any = shows.points || shows.answers || shows.rightOrWrong || shows.accepted || shows.comments;
+  const { total, waiting, meanOf, attempts, comment, questions, ...more } = packet;
+  const { share, grade, topics, figures, place, ...rest } = more;
   return {
     ...rest,
     handedBackAt: at,
@@ -124,13 +182,19 @@ export function limitedScript(packet: ScriptPacket, shows: Shows, at: string): S
       ...(meanOf !== undefined && { meanOf }),
       ...(attempts && { attempts }),
     }),
+    ...(isShown(shows, 'percent') && share !== undefined && { share }),
+    ...(isShown(shows, 'grade') && grade !== undefined && { grade }),
+    ...(isShown(shows, 'topics') && topics && { topics }),
+    ...(isShown(shows, 'figures') && figures && { figures }),
+    ...(isShown(shows, 'place') && place !== undefined && { place }),
     ...(shows.comments && comment !== undefined && { comment }),
-    questions: any ? questions.map((row) => limitedQuestion(row, shows)) : [],
+    questions: byQuestion(shows) ? questions.map((row) => limitedQuestion(row, shows)) : [],
   };
 }
 
 function limitedQuestion(row: ScriptQuestion, shows: Shows): ScriptQuestion {
-  const { points, response, verdict, accepted, comments, link, work, repair, ...rest } = row;
+  const { points, response, verdict, accepted, comments, link, work, repair, lines, ...rest } = row;
+  const shownLines = lines && seenLines(lines, shows);
   return {
     ...rest,
     ...(shows.points && points !== undefined && { points }),
@@ -140,8 +204,16 @@ function limitedQuestion(row: ScriptQuestion, shows: Shows): ScriptQuestion {
     ...(shows.accepted && accepted !== undefined && { accepted }),
     ...(shows.comments && comments && { comments }),
     ...(shows.comments && link && { link }),
-    ...(shows.comments && shows.answers && work && { work }),
+    ...(shownLines && shownLines.length > 0 && { lines: shownLines }),
+    ...(isShown(shows, 'work') && shows.answers && work && { work }),
   };
+}
+
+/** Of all lines those that are let out: the met ones, or all, and whether they were met only where that is let out. */
+function seenLines(lines: readonly ScriptLine[], shows: Shows): ScriptLine[] {
+  const own = isShown(shows, 'lines');
+  if (isShown(shows, 'scheme')) return own ? [...lines] : lines.map(({ met: _met, ...line }) => line);
+  return own ? lines.filter(({ met }) => met) : [];
 }
 
 function scriptQuestion(
@@ -167,13 +239,16 @@ function scriptQuestion(
     if (repair) row.repair = repair;
   }
   if (shows.accepted) row.accepted = kind.keyText(question);
+  const hidden = source.unfinished?.includes(question.id) === true;
+  const mark = hidden ? undefined : marksThatCount(source.marks).get(question.id);
+  const lines = seenLines(schemeLines(question, mark), shows);
+  if (lines.length > 0) row.lines = lines;
+  if (isShown(shows, 'work') && shows.answers && mark?.work && mark.work.length > 0) row.work = mark.work;
   if (shows.comments) {
-    const mark = marksThatCount(source.marks).get(question.id);
     const href = openableLink(question.link?.href ?? '');
     if (href) row.link = { href, text: question.link?.text.trim() || href };
     const own = commentText(mark?.comment ?? '', { firstName: source.firstName, question: number });
     row.comments = [...(own ? [own] : []), ...commentsByKey(question, answer, award)];
-    if (shows.answers && mark?.work && mark.work.length > 0) row.work = mark.work;
   }
   return row;
 }

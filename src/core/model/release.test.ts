@@ -2,18 +2,22 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { attemptOf, at, markOf, paperQuestions } from '../../../tests/unit/samples';
 import { limitedScript, scriptPacket } from '../handback/script';
-import { everLetOut, letOutAt, nextTurn, stagesOf, type ReleaseStage, type Shows } from './release';
+import {
+  everLetOut,
+  letOutAt,
+  nextTurn,
+  showing,
+  shownThings,
+  stagesOf,
+  timedStage,
+  type PlanStage,
+  type ReleaseStage,
+  type Shows,
+} from './release';
 
 const start = Date.parse(at);
 const iso = (ms: number) => new Date(start + ms).toISOString();
-const anyShows: fc.Arbitrary<Shows> = fc.record({
-  total: fc.boolean(),
-  points: fc.boolean(),
-  answers: fc.boolean(),
-  rightOrWrong: fc.boolean(),
-  accepted: fc.boolean(),
-  comments: fc.boolean(),
-});
+const anyShows: fc.Arbitrary<Shows> = fc.subarray([...shownThings]).map((what) => showing(...what));
 const anyStage: fc.Arbitrary<ReleaseStage> = fc
   .record({
     from: fc.option(fc.nat(100)),
@@ -25,7 +29,7 @@ const anyStage: fc.Arbitrary<ReleaseStage> = fc
     until: length === null ? null : iso((from ?? 0) + length),
     shows,
   }));
-const names = ['total', 'points', 'answers', 'rightOrWrong', 'accepted', 'comments'] as const;
+const names = shownThings;
 
 describe('what is let out at an instant', () => {
   it('is what the open stages show, and never more; between two turns nothing changes', () => {
@@ -61,9 +65,10 @@ describe('what is let out at an instant', () => {
       accepted: false,
       comments: false,
     };
-    const plan = { sittingId: 's', at, stages: [{ from: iso(10), until: null, shows }] };
+    const begins = { id: 'a', starts: 'at' as const, at: iso(10), until: null, lastsMs: null, shows };
+    const plan = { sittingId: 's', at, stages: [begins] };
     const release = { sittingId: 's', studentId: 'a', releasedAt: at };
-    expect(stagesOf(release, plan)).toEqual(plan.stages);
+    expect(stagesOf(release, plan)).toEqual([{ from: iso(10), until: null, shows }]);
     expect(stagesOf(release, null)).toEqual([]);
     expect(stagesOf({ ...release, shows }, plan)).toEqual([{ from: null, until: null, shows }]);
     expect(stagesOf({ ...release, shows, heldBack: { at, reason: '' } }, plan)).toEqual([]);
@@ -81,20 +86,30 @@ describe('what is let out at an instant', () => {
       marks: [markOf({ points: 2, comment: 'Say which way it sets.' })],
       releasedAt: at,
       firstName: 'Amara',
+      scale: { by: 'percent' as const, lines: [{ grade: 'pass', from: 0.5 }] },
+      classTotals: [4, 5, 6, 7, 8, 9],
     };
-    const all = {
-      total: true,
-      points: true,
-      answers: true,
-      rightOrWrong: true,
-      accepted: true,
-      comments: true,
-    };
-    const whole = scriptPacket(source, all);
+    const whole = scriptPacket(source, showing(...shownThings));
     fc.assert(
       fc.property(anyShows, (shows) => {
         expect(limitedScript(whole, shows, at)).toEqual(scriptPacket(source, shows));
       }),
     );
+  });
+
+  it('a stage is over by its end or its length, whichever comes first, and one that is over before it begins is none', () => {
+    const stage: PlanStage = {
+      ...{ id: 'a', starts: 'at', at: iso(100), until: iso(5_000), lastsMs: 1_000 },
+      shows: showing('total'),
+    };
+    expect(timedStage(stage, at)).toMatchObject({ from: iso(100), until: iso(1_100) });
+    expect(timedStage({ ...stage, lastsMs: 10_000 }, at)).toMatchObject({ until: iso(5_000) });
+    expect(timedStage({ ...stage, until: iso(50) }, at)).toBeNull();
+    expect(timedStage({ ...stage, starts: 'hand', at: null }, at)).toBeNull();
+    // What begins with the handing back lasts from there.
+    expect(timedStage({ ...stage, starts: 'handedBack', at: null }, at)).toMatchObject({
+      from: null,
+      until: iso(1_000),
+    });
   });
 });

@@ -30,6 +30,8 @@ export const SittingManner = z.object({
   shuffle: z.boolean().optional(),
   /** What is seen straight after handing in; absent: nothing. */
   after: Shows.optional(),
+  /** For how long after it, ms; absent: until results are handed back. */
+  afterMs: z.number().int().positive().max(31_622_400_000).optional(),
   /** Absent: it is no practice. */
   practice: PracticeRules.optional(),
   /** For how long after the end what was typed before it still counts, ms: for broken connections. Absent: the teacher decides. */

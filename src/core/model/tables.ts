@@ -7,6 +7,7 @@ import { Group, Student } from './people';
 import { Allowance, Attempt, ExceptionRequest, Message, Sitting, SittingTemplate } from './sitting';
 import { BankComment } from './bankComment';
 import { Pile } from './pile';
+import { GradeTemplate, SittingGrades } from './gradeScale';
 import { Repair } from './repair';
 import { MarkingShare, TakenShare } from './share';
 import { Opening, Release, ReleasePlan } from './release';
@@ -133,6 +134,13 @@ export const recordedTables = {
     touches: ofSitting,
     later: true,
   }),
+  grades: entry({
+    schema: SittingGrades,
+    key: ['sittingId'],
+    owners: { sittings: 'sittingId' },
+    later: true,
+  }),
+  gradeTemplates: entry({ schema: GradeTemplate, key: ['id'], later: true }),
   /** When each student looked at what was let out: the student's own, and no part of the release. */
   openings: entry({
     schema: Opening,

@@ -7,6 +7,7 @@ import { itemsOf } from '../kinds/items';
 import type { RepairRule } from '../kinds/repaired';
 import { scoreAttempt, totalShare } from '../scoring/scoreAttempt';
 import { inFigures, isIn, seatsOf, type Seat, type SittingRecords } from '../seats/seats';
+import { hasResult } from '../model/release';
 import { previewRescore, type RescorePreview } from './rescore';
 import { repairedItems } from './scoredQuestions';
 
@@ -125,7 +126,7 @@ export function repairEffect(
     const shares = { before: totalShare(seat.scorecard) ?? 0, after: totalShare(next) ?? 0 };
     const differs = Math.abs(shares.after - shares.before) > 1e-9;
     if (differs) changes.push({ seat, ...shares });
-    if (!seat.release) return;
+    if (!hasResult(seat.release)) return;
     handedBack.all++;
     if (differs || next.total !== seat.scorecard.total || next.max !== seat.scorecard.max)
       handedBack.changed.push(seat);

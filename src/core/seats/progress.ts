@@ -1,4 +1,5 @@
 import { isGuest } from '../model/names';
+import { hasResult } from '../model/release';
 import type { Sitting } from '../model/sitting';
 import { totalShare, type Scorecard } from '../scoring/scoreAttempt';
 import { isIn, seatsOf, type Seat, type SittingRecords } from './seats';
@@ -56,8 +57,8 @@ export function progressFrom(sitting: Sitting, seats: readonly Seat[], now: numb
     else if (seat.state === 'working') progress.working++;
     else progress.in++;
     if (seat.state === 'working' && seat.deadline !== null) turns.push(seat.deadline);
-    if (seat.release) progress.released++;
-    if (seat.release && seat.openedAt.length > 0) progress.opened++;
+    if (hasResult(seat.release)) progress.released++;
+    if (hasResult(seat.release) && seat.openedAt.length > 0) progress.opened++;
     if (!isIn(seat) || !seat.scorecard) continue;
     const { scorecard } = seat;
     progress.waiting += scorecard.waiting;

@@ -21,7 +21,7 @@ export interface SittingSettings extends SittingManner {
 /** The settings of a sitting that was given out. */
 export function settingsOf(sitting: Sitting): SittingSettings {
   const { groupIds, opensAt, closesAt, timeLimitMs, accessCode, attempts, counts, guests } = sitting;
-  const { oneByOne, noBack, shuffle, after, practice, forgivenMs } = sitting;
+  const { oneByOne, noBack, shuffle, after, afterMs, practice, forgivenMs } = sitting;
   return {
     groupIds,
     opensAt,
@@ -35,6 +35,7 @@ export function settingsOf(sitting: Sitting): SittingSettings {
     noBack,
     shuffle,
     after,
+    afterMs,
     practice,
     forgivenMs,
   };

@@ -1,25 +1,29 @@
-import { Button, Checkbox } from '@mantine/core';
-import { useLiveQuery } from 'dexie-react-hooks';
+import { Button } from '@mantine/core';
 import { useMemo, useState } from 'react';
-import { givesKeyAway, readinessOf, stillToSit } from '@/core/handback/readiness';
-import { givenAwayWords, releaseSentence } from '@/words/releases';
+import { mendedPlan } from '@/core/handback/planFindings';
+import { readinessOf } from '@/core/handback/readiness';
 import { inView, isGuest } from '@/core/model/names';
-import type { Release, Shows } from '@/core/model/release';
-import { handBack, stillToSitElsewhere, withdrawResults } from '@/store/releases';
-import { isoNow } from '@/ui/clock';
+import { hasResult } from '@/core/model/release';
 import { act } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
+import { changePlan } from '@/store/releases';
+import { isoNow } from '@/ui/clock';
 import { EmptyState } from '@/ui/EmptyState';
-import { counted } from '@/words/format';
 import { GroupSelect } from '@/ui/GroupSelect';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
+import { counted, dayAndTime, duration } from '@/words/format';
+import { done } from '@/words/done';
+import { afterSentence, planFindingWords, planSentence } from '@/words/releases';
+import { PlanMargin } from './PlanMargin';
+import { PlanPicture } from './PlanPicture';
 import { SeatList } from './SeatList';
-import { ShowsChoice } from '../../desk/ShowsChoice';
-import { TakeOut } from './TakeOut';
+import { usePlan, type PlanAtHand } from './usePlan';
+import { inForce, WhoActs } from './WhoActs';
 import styles from './handback.module.css';
+import planStyles from './plan.module.css';
 
-/** Handing back: who is ready, who gets it, and what they see. */
+/** Handing back: who is ready, who gets it, and what they see when. */
 export function HandBackPage({ sittingId }: { sittingId: string }) {
   return (
     <SittingPage sittingId={sittingId} current="handBack">
@@ -28,20 +32,11 @@ export function HandBackPage({ sittingId }: { sittingId: string }) {
   );
 }
 
-const allShown: Shows = {
-  total: true,
-  points: true,
-  answers: true,
-  rightOrWrong: true,
-  accepted: true,
-  comments: true,
-};
-
 function HandBack({ sitting }: { sitting: SittingData }) {
-  const lastShows = latestOf(sitting.releases)?.shows;
-  const [shows, setShows] = useState<Shows>(lastShows ?? allShown);
+  const at = usePlan(sitting);
   const [group, setGroup] = useState('');
   const [chosen, setChosen] = useState<ReadonlySet<string> | null>(null);
+  const [stage, setStage] = useState('');
   const seats = useMemo(
     () => sitting.seats.filter((seat) => inView(seat.student, group)),
     [sitting.seats, group],
@@ -49,68 +44,46 @@ function HandBack({ sitting }: { sitting: SittingData }) {
   const ready = seats.filter((seat) => readinessOf(seat).ready);
   const fresh = ready.filter((seat) => !seat.release);
   // Until the teacher chooses, all that are ready and do not have it yet.
-  const picked = new Set(
-    (chosen ? ready.filter((seat) => chosen.has(seat.student.id)) : fresh).map((seat) => seat.student.id),
-  );
-  const back = seats.filter((seat) => seat.release && (chosen ? chosen.has(seat.student.id) : true));
-  const elsewhere = useStillToSitElsewhere(sitting);
-  const spoils = givesKeyAway(shows) ? stillToSit(sitting.seats) + elsewhere : 0;
-  // The yes is to exactly this: to these answers, for so many who may still sit.
-  const question = `${givenAwayWords(shows)} ${spoils}`;
-  const [saidYes, setSaidYes] = useState('');
-  const yes = saidYes === question;
-  const give = async () => {
-    if (await act(handBack(sitting.sitting.id, [...picked], shows, isoNow()))) setChosen(null);
-  };
-  const take = async () => {
-    const ids = back.map((seat) => seat.student.id);
-    if (await act(withdrawResults(sitting.sitting.id, ids, isoNow()))) setChosen(null);
-  };
+  const picked = chosen ?? new Set(fresh.map((seat) => seat.student.id));
   if (sitting.progress.students === 0)
     return (
       <EmptyState title="There are no students in this sitting" action={<a href="/groups">Go to groups</a>} />
     );
+  const shown =
+    at.stages.some(({ id }) => id === stage) || stage === 'after' ? stage : (at.stages[0]?.id ?? '');
+  const id = sitting.sitting.id;
   return (
     <TwoColumns
-      marginLabel="What students see"
+      marginLabel="Who sees what"
       margin={
         <>
-          <MarginBlock title="What they see">
-            <ShowsChoice shows={shows} setShows={setShows} />
-            <p className={styles.sentence}>{releaseSentence(shows)}</p>
-            {spoils > 0 && picked.size > 0 && (
-              <Checkbox
-                size="sm"
-                className={styles.warning ?? ''}
-                label={`Yes, show ${givenAwayWords(shows)} now, although ${counted(spoils, 'student')} may still sit this paper and could find out`}
-                checked={yes}
-                onChange={(event) => setSaidYes(event.currentTarget.checked ? question : '')}
-              />
-            )}
-            <Button
-              variant="filled"
-              disabled={picked.size === 0 || (spoils > 0 && !yes)}
-              onClick={() => void give()}
-            >
-              {picked.size === 0 ? 'Hand back' : `Hand back to ${counted(picked.size, 'student')}`}
-            </Button>
-            {back.length > 0 && (
-              <Button onClick={() => void take()}>
-                Withdraw from {chosen ? '' : 'all '}
-                {counted(back.length, 'student')}
-              </Button>
-            )}
+          <MarginBlock title="Hand back">
+            <WhoActs sittingId={id} at={at} seats={seats} chosen={chosen} done={() => setChosen(null)} />
           </MarginBlock>
-          <TakeOut sitting={sitting} />
+          <PlanMargin sitting={sitting} at={at} picked={shown} pick={setStage} />
+          <MarginBlock title="More">
+            <p>
+              <a href={`/sittings/${id}/preview`}>Preview as a student</a>
+            </p>
+            <p>
+              <a href={`/sittings/${id}/grades`}>Grade lines</a>
+            </p>
+            <p>
+              <a href={`/sittings/${id}/export`}>Export grades, answers and scripts</a>
+            </p>
+          </MarginBlock>
         </>
       }
     >
+      <Plan sitting={sitting} at={at} picked={shown} pick={setStage} />
       <div className={styles.head}>
         <p>
           <strong>{ready.length}</strong> of {seats.length} ready,{' '}
-          <strong>{seats.filter((seat) => seat.release).length}</strong> have it,{' '}
-          <strong>{seats.filter((seat) => seat.release && seat.openedAt.length > 0).length}</strong> opened
-          it.
+          <strong>{seats.filter((seat) => hasResult(seat.release)).length}</strong> have it,{' '}
+          <strong>
+            {seats.filter((seat) => hasResult(seat.release) && seat.openedAt.length > 0).length}
+          </strong>{' '}
+          opened it{waitsWords(seats)}.
         </p>
         <GroupSelect
           groups={sitting.groups}
@@ -119,20 +92,83 @@ function HandBack({ sitting }: { sitting: SittingData }) {
           choose={setGroup}
         />
       </div>
-      <SeatList sitting={sitting} seats={seats} picked={chosen ?? picked} choose={setChosen} />
+      <SeatList sitting={sitting} seats={seats} picked={picked} choose={setChosen} />
     </TwoColumns>
   );
 }
 
-/** What was let out last: what the boxes begin with. */
-const latestOf = (releases: readonly Release[]): Release | undefined =>
-  releases.reduce<Release | undefined>(
-    (latest, next) => (latest && latest.releasedAt >= next.releasedAt ? latest : next),
-    undefined,
-  );
+/** "; 12 answers wait, 3 still have to sit it" */
+function waitsWords(seats: SittingData['seats']): string {
+  const why = seats.map(readinessOf).flatMap((each) => (each.ready ? [] : [each]));
+  const waiting = why.filter((each) => each.why === 'waiting').reduce((sum, { count }) => sum + count, 0);
+  const absent = why.filter((each) => each.why === 'notStarted' || each.why === 'working').length;
+  const words = [
+    ...(waiting > 0 ? [`${counted(waiting, 'answer')} ${waiting === 1 ? 'waits' : 'wait'} for a mark`] : []),
+    ...(absent > 0 ? [`${absent} not handed in`] : []),
+  ];
+  return words.length > 0 ? `; ${words.join(', ')}` : '';
+}
 
-/** How many may still sit the same paper in other sittings. */
-function useStillToSitElsewhere({ sitting, now }: SittingData): number {
-  const minute = Math.floor(now / 60_000);
-  return useLiveQuery(() => stillToSitElsewhere(sitting, minute * 60_000), [sitting, minute]) ?? 0;
+interface PlanProps {
+  sitting: SittingData;
+  at: PlanAtHand;
+  picked: string;
+  pick: (id: string) => void;
+}
+
+/** The plan as a picture, in a sentence, and with what is wrong with it. */
+function Plan({ sitting, at, picked, pick }: PlanProps) {
+  const { now, sitting: record } = sitting;
+  const when = (instant: string) => dayAndTime(instant, now);
+  const waiting = at.stages.filter(({ starts, at: begins }) => starts !== 'handedBack' && begins === null);
+  return (
+    <section aria-label="Plan">
+      <PlanPicture sitting={sitting} at={at} picked={picked} pick={pick} />
+      <p className={planStyles.sentence} role="status">
+        {afterSentence(record.after, record.afterMs, duration)} {at.have === 0 && 'Once handed back: '}
+        {planSentence(at.periods, waiting, new Date(now).toISOString(), { when, howLong: days })}
+      </p>
+      {at.findings.map((finding, index) => {
+        const { text, mend } = planFindingWords(finding, when);
+        const number = at.stages.findIndex(({ id }) => id === finding.stageId) + 1;
+        return (
+          <p key={index} className={planStyles.finding}>
+            <span>
+              {at.stages.length > 1 && `Stage ${number}: `}
+              {text}
+            </span>
+            <Button size="compact-sm" onClick={() => at.change(mendedPlan(at.stages, finding))}>
+              {mend}
+            </Button>
+          </p>
+        );
+      })}
+      {at.plan.draft && <DraftBar sitting={sitting} at={at} />}
+    </section>
+  );
+}
+
+const days = (ms: number) => (ms % 86_400_000 === 0 ? counted(ms / 86_400_000, 'day') : duration(ms));
+
+/** A changed plan holds only once the teacher says so. */
+function DraftBar({ sitting, at }: { sitting: SittingData; at: PlanAtHand }) {
+  const { draft: _draft, ...kept } = at.plan;
+  const base = sitting.plan ?? undefined;
+  return (
+    <p className={planStyles.finding}>
+      <span>
+        This plan is a draft: {counted(at.have, 'student')} still see what the plan before it lets out.
+      </span>
+      <Button
+        size="compact-sm"
+        variant="filled"
+        onClick={() => void act(changePlan(inForce(at), done.planHolds, isoNow(), base))}
+      >
+        Use this plan for {counted(at.have, 'student')}
+      </Button>
+      <Button size="compact-sm" onClick={() => void act(changePlan(kept, done.planDropped, isoNow(), base))}>
+        Drop the changes
+      </Button>
+    </p>
+  );
 }

@@ -1,11 +1,12 @@
 import { Checkbox } from '@mantine/core';
 import { readinessOf, type Readiness } from '@/core/handback/readiness';
 import { registerName } from '@/core/model/names';
-import { everLetOut, type Shows } from '@/core/model/release';
+import { hasResult, letOutAt } from '@/core/model/release';
 import type { Seat } from '@/core/seats/seats';
 import { totalShare, type Scorecard } from '@/core/scoring/scoreAttempt';
 import type { SittingData } from '@/desk/useSitting';
 import { counted, dayAndTime, percent, points } from '@/words/format';
+import { seenShort } from '@/words/releases';
 import { VirtualRows } from '@/ui/VirtualRows';
 import styles from './handback.module.css';
 
@@ -45,7 +46,7 @@ export function SeatList({ sitting, seats, picked, choose }: SeatListProps) {
             </th>
             <th scope="col">Ready</th>
             <th scope="col">Handed back</th>
-            <th scope="col">Sees</th>
+            <th scope="col">Sees now</th>
             <th scope="col">Opened</th>
           </tr>
         </thead>
@@ -102,8 +103,12 @@ function SeatRow({
         {scorecard && scorecard.max > 0 && <span className={styles.soft}> {shareOf(scorecard)}</span>}
       </td>
       <td className={readiness.ready ? undefined : styles.soft}>{readinessWords(readiness)}</td>
-      <td>{release ? dayAndTime(release.releasedAt, sitting.now) : ''}</td>
-      <td className={styles.soft}>{release ? seenWords(everLetOut(seat.stages, sitting.now)) : ''}</td>
+      <td title={release?.heldBack?.reason}>
+        {release?.heldBack
+          ? `held back: ${release.heldBack.reason}`
+          : release && dayAndTime(release.releasedAt, sitting.now)}
+      </td>
+      <td className={styles.soft}>{hasResult(release) && seenShort(seenNow(seat, sitting.now))}</td>
       <td>
         {openings.length > 0 &&
           `${dayAndTime(openings[0] ?? '', sitting.now)}${openings.length > 1 ? `, ${openings.length} times` : ''}`}
@@ -111,6 +116,10 @@ function SeatRow({
     </tr>
   );
 }
+
+/** What is seen of a result now; null: nothing. */
+const seenNow = ({ stages, release }: Seat, now: number) =>
+  letOutAt({ stages, releasedAt: release?.releasedAt ?? '' }, now)?.shows ?? null;
 
 /** "9 / 11", and while something has no points yet "3 / 8 so far": of what has them. */
 const totalWords = ({ total, max, scoredMax }: Scorecard) =>
@@ -120,24 +129,6 @@ function shareOf(card: Scorecard): string {
   const share = totalShare(card);
   return share === null ? '' : percent(share);
 }
-
-/** What a student sees, in few words: "all", "total, points, comments". */
-function seenWords(shows: Shows | null): string {
-  if (!shows) return 'nothing';
-  const names = Object.keys(shortWords) as (keyof Shows)[];
-  const seen = names.filter((what) => shows[what]);
-  if (seen.length === names.length) return 'all';
-  return seen.length === 0 ? 'only that you have it' : seen.map((what) => shortWords[what]).join(', ');
-}
-
-const shortWords: Record<keyof Shows, string> = {
-  total: 'total',
-  points: 'points',
-  answers: 'own answers',
-  rightOrWrong: 'right or wrong',
-  accepted: 'accepted answers',
-  comments: 'comments',
-};
 
 function readinessWords(readiness: Readiness): string {
   if (readiness.ready) return 'ready';

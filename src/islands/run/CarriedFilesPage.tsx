@@ -1,6 +1,7 @@
 import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
+import { hasResult } from '@/core/model/release';
 import { scriptSays } from '@/core/handback/scriptSays';
 import { scriptsSaved, setScriptsSaved } from '@/store/deskSettings';
 import { scriptPackets } from '@/store/carriedFiles';
@@ -74,7 +75,7 @@ function CarriedFiles({ sitting }: { sitting: SittingData }) {
 function ScriptsOut({ sitting }: { sitting: SittingData }) {
   const { sitting: record } = sitting;
   const [sealing, setSealing] = useState<Sealing | null>(null);
-  const given = sitting.seats.filter(({ release }) => release !== null);
+  const given = sitting.seats.filter(({ release }) => hasResult(release));
   const back = given.length;
   const saved = useLiveQuery(() => scriptsSaved(record.id), [record.id]);
   const old = given.filter((seat) => {

@@ -72,7 +72,7 @@ export function MannerFields({ manner, change, fixed = '' }: MannerFieldsProps) 
         />
         {manner.after && (
           <div className={styles.inset}>
-            <ShowsChoice shows={manner.after} setShows={(after) => change({ after })} />
+            <ShowsChoice shows={manner.after} setShows={(after) => change({ after })} without={['grade']} />
           </div>
         )}
       </fieldset>

@@ -7,7 +7,7 @@ import { counted } from '@/words/format';
 import { forgivenFrom } from './forgiven';
 import { MannerFields } from './MannerFields';
 import styles from './run.module.css';
-import { WhenField } from './WhenField';
+import { WhenField } from '@/desk/WhenField';
 
 export type GroupChoice = Awaited<ReturnType<typeof groupRows>>[number];
 

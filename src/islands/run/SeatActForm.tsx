@@ -7,7 +7,7 @@ import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
 import { counted } from '@/words/format';
 import { seatActs, type ActFields } from './seatActs';
-import { WhenField } from './WhenField';
+import { WhenField } from '@/desk/WhenField';
 import styles from './run.module.css';
 
 const own = 'another reason';

@@ -1,6 +1,6 @@
 import { Checkbox, TextInput } from '@mantine/core';
 import { fromLocalField, toLocalField } from '@/ui/localField';
-import styles from './run.module.css';
+import styles from './WhenField.module.css';
 
 interface WhenFieldProps {
   label: string;
