@@ -11,6 +11,7 @@ const core = [
   'marking',
   'analysis',
   'handback',
+  'markbook',
   'repair',
   'bank',
   'rehearsal',

@@ -116,6 +116,7 @@ export function chosenCarrier(
       const first = await (await ofSitting(code, id)).result(code, id, opening);
       return first ?? (await (await of(code))?.result(code, id, opening)) ?? null;
     },
+    correct: async (code, id, ...rest) => (await ofSitting(code, id)).correct(code, id, ...rest),
     toHand: async (code, id) => (await ofSitting(code, id)).toHand(code, id),
   };
 }

@@ -52,6 +52,7 @@ export function inFiles(now: () => number = () => Date.now()): FileCarrier {
     file: async (code, _sittingId, fileId) => (await fileRepository(code).file(fileId)) ?? null,
     practise: async () => null,
     ask: async () => false,
+    correct: async () => false,
     toHand: async (code, sittingId): Promise<FileToHand | null> => {
       const content = await answersFileOf(code, sittingId, new Date(now()).toISOString());
       const title = (await sitDesk.packets.get([code, sittingId]))?.sitting.title ?? '';

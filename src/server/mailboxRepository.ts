@@ -156,6 +156,7 @@ export function mailboxRepository(
         studentId,
         releasedAt: found.releasedAt,
         stages: found.stages ?? stagesOf(found, null),
+        invites: found.invites,
       };
       if (!found.seal) return { ...release, packet: found.packet };
       const text = await unseal(found.seal);

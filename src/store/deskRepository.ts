@@ -85,7 +85,7 @@ export const deskRepository: ExchangeRepository = {
     if (!release) return undefined;
     // What is shown by itself follows no plan.
     const unfinished = release.shows || !plan?.whole ? [] : (plan.unfinished ?? []);
-    return { ...release, stages: stagesOf(release, plan), unfinished };
+    return { ...release, stages: stagesOf(release, plan), unfinished, invites: plan?.invites };
   },
   marksOf: (attemptIds) =>
     desk.marks

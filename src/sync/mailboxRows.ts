@@ -13,7 +13,7 @@ import type { Sealed } from '@/core/formats/packet/sealed';
 import type { ScriptPacket } from '@/core/handback/script';
 import type { Student } from '@/core/model/people';
 import type { Allowance, Sitting } from '@/core/model/sitting';
-import { everLetOut, stagesOf, type Release, type ReleaseStage } from '@/core/model/release';
+import { everLetOut, stagesOf, type Invites, type Release, type ReleaseStage } from '@/core/model/release';
 import { scriptFor } from '@/core/exchange';
 import { deskRepository } from '@/store/deskRepository';
 import { keysIn } from '@/store/changes';
@@ -127,12 +127,15 @@ export async function scriptsForMailbox(
 async function scriptRows(sitting: Sitting, release: Release, now: number, seal: Seal): Promise<WantedRow[]> {
   const student = await desk.students.get(release.studentId);
   if (!student || student.role === 'tryOut') return [];
-  const stages = stagesOf(release, await desk.releasePlans.get(sitting.id));
+  const plan = await desk.releasePlans.get(sitting.id);
+  const stages = stagesOf(release, plan);
   const shows = everLetOut(stages, now);
   // Also what is let out only later: the desk may be shut then. Who is held back sees nothing, and that is said too.
   const packet = shows && (await scriptFor(deskRepository, student, sitting, now, shows));
   // Who opened it is noted there; it changes nothing here.
-  return packet || release.heldBack ? [sealedScript(release, stages, packet, seal)] : [];
+  return packet || release.heldBack
+    ? [sealedScript(release, { stages, invites: plan?.invites }, packet, seal)]
+    : [];
 }
 
 /** The part of the mailbox that a change may touch. */
@@ -236,14 +239,15 @@ export async function rowsTouched(
 
 function sealedScript(
   release: Release,
-  stages: ReleaseStage[],
+  open: { stages: ReleaseStage[]; invites: Invites | undefined },
   packet: ScriptPacket | null,
   seal: Seal,
 ): WantedRow {
   // Since when it is seen the stage says.
   const text = packet && JSON.stringify({ ...packet, handedBackAt: release.releasedAt });
   const { heldBack: _h, ...rest } = release;
-  const row: MailboxRow<'releases'> = { ...rest, stages, openedAt: [] };
+  const { stages, invites } = open;
+  const row: MailboxRow<'releases'> = { ...rest, stages, ...(invites && { invites }), openedAt: [] };
   return {
     key: `releases/${keyText(mailboxKeys.releases(row))}`,
     text: JSON.stringify(row) + (text ?? ''),

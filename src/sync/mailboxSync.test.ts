@@ -22,6 +22,8 @@ import { carryOn, collectFrom, deleteAttempts, giveAllowance, setAside } from '.
 import { markAnswers } from '../store/marks';
 import { changeStudent } from '../store/people';
 import { handBack, withdrawResults } from '../store/releases';
+import { answerRequest } from '../store/requests';
+import { correctionOf } from '@/core/model/mark';
 import { repairQuestion } from '../store/repairs';
 import { undo } from '../store/command';
 import { setOnDevices } from '../store/sittings';
@@ -370,6 +372,60 @@ describe('desk and mailbox', () => {
       before: 0,
     });
     expect(JSON.stringify(await folder.list(''))).not.toMatch(/Not taught|"accepted":"|nobodyLoses/);
+  });
+
+  it('a missed question is answered again and a mark asked about over the server: kept, scored, answered, once', async () => {
+    const attemptId = await begin();
+    await send(attemptId, { ...answer('north'), q4: { response: { text: 'iron' }, at } });
+    await student.handIn(joinCode, attemptId);
+    await alike();
+    const mark = (questionId: string, points: number) =>
+      markAnswers({ sittingId: 'sitting1', questionId, attemptIds: [attemptId] }, { points }, '', iso(1_000));
+    await mark('q4', 1);
+    const until = iso(3_600_000);
+    const plan = planShowing('sitting1', showing('total', 'points', 'answers'));
+    await handBack(
+      { ...plan, invites: { asks: true, correct: { share: 0.5, until } } },
+      ['student1'],
+      iso(2_000),
+    );
+    await alike();
+    now = start + 10_000;
+    const row = async (id: string) =>
+      (await student.result(joinCode, 'sitting1'))?.questions.find(({ question }) => question.id === id);
+    expect(await row('q3')).toMatchObject({ points: 0, mayCorrect: { share: 0.5, until }, mayAsk: true });
+    // A file can't be answered again, nor what nobody has marked.
+    expect((await row('q12'))?.mayCorrect).toBeUndefined();
+    const again = (id: string, text: string) => student.correct(joinCode, 'sitting1', id, { text });
+    expect(await again('q3', '  ')).toBe(false);
+    expect(await again('q3', 'secret-118')).toBe(true);
+    expect(await again('q3', 'SECRET-half')).toBe(false);
+    expect(await again('q4', 'Iron nearby turns the needle.')).toBe(true);
+    expect(await row('q3')).toMatchObject({ correction: { response: { text: 'secret-118' }, points: null } });
+    await alike();
+    const max = samples.shortText.points;
+    expect(await row('q3')).toMatchObject({
+      ...{ points: max / 2, response: { text: 'north' } },
+      correction: { points: max, gained: max / 2 },
+    });
+    await mark(correctionOf('q4'), 2);
+    await alike();
+    expect(await row('q4')).toMatchObject({ points: 1.5, correction: { points: 2, gained: 0.5 } });
+    // One question about a mark waits at a time, and only the one whose mark it is gets the answer.
+    const ask = (questionId: string) =>
+      student.ask(joinCode, 'sitting1', { asks: 'mark', words: 'Is iron not enough?', questionId });
+    expect(await ask('nowhere')).toBe(false);
+    expect(await ask('q4')).toBe(true);
+    expect(await ask('q4')).toBe(false);
+    expect((await student.home(joinCode))[0]?.requests).toEqual([]);
+    await alike();
+    const [request] = await desk.requests.toArray();
+    expect(request).toMatchObject({ asks: 'mark', questionId: 'q4', words: 'Is iron not enough?' });
+    await answerRequest(request?.id ?? '', true, 'It asks why.', iso(20_000));
+    await alike();
+    expect((await row('q4'))?.asked).toMatchObject([{ answer: { words: 'It asks why.' } }]);
+    now = start + 3_600_000;
+    expect((await row('q2'))?.mayCorrect).toBeUndefined();
   });
 
   it('stages are let out by the server’s clock while the desk is shut, and nothing before its time', async () => {

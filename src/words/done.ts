@@ -128,6 +128,7 @@ export const done = {
   planHolds: 'Plan changed for everyone',
   planDropped: 'Changes to the plan dropped',
   afterChanged: 'What is seen after handing in changed',
+  correctionMarked: (name: string, number: string) => `Correction of ${name}, question ${number} marked`,
   gradesChanged: 'Grade lines changed',
   withdrawn: (count: number) => `Withdrawn from ${students(count)}`,
 };

@@ -49,10 +49,17 @@ const shortWords: Record<Shown, string> = {
 
 const seenIn = (shows: Shows) => shownThings.filter((what) => isShown(shows, what));
 
+/** With these there is nothing of one's own that is not seen, but for what hangs on a scale or a scheme. */
+const whole: readonly Shown[] = ['total', 'points', 'answers', 'rightOrWrong', 'accepted', 'comments'];
+const ofClass: readonly Shown[] = ['figures', 'place'];
+
 /** What a student sees, in few words: "total, points, comments". */
 export function seenShort(shows: Shows | null): string {
   if (!shows) return 'nothing';
-  const seen = seenIn(shows).map((what) => shortWords[what]);
+  const all = seenIn(shows);
+  const seen = whole.every((what) => all.includes(what))
+    ? ['everything', ...all.filter((what) => ofClass.includes(what)).map((what) => shortWords[what])]
+    : all.map((what) => shortWords[what]);
   return seen.length === 0 ? 'only that you have it' : seen.join(', ');
 }
 

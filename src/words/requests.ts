@@ -7,4 +7,5 @@ export const asksWords: Record<Asks, string> = {
   anotherAttempt: 'another attempt',
   carryOn: 'to reopen what I handed in',
   other: 'something else',
+  mark: 'a look at a mark',
 };

@@ -16,6 +16,7 @@ export function carrierWith(part: Partial<Carrier>): Carrier {
     ask: away,
     handIn: away,
     result: away,
+    correct: away,
     toHand: away,
     ...part,
   };

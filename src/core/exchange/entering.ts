@@ -8,7 +8,7 @@ import { startDecision, type StartDecision } from '../attempts/startAttempt';
 import { attemptState, deadlineOf, termsFor, type Terms } from '../attempts/terms';
 import type { AskRequest, Greeting, HomeSitting } from './messages';
 import type { ExchangeRepository } from './repository';
-import { letOutFor } from './result';
+import { letOutFor, scriptNow } from './result';
 import { isListed, plainCode, sameCode, attemptsAndTermsOf, studentWith } from './attemptOf';
 
 /**
@@ -132,6 +132,7 @@ export async function homeSitting(
     oneByOne: sitting.oneByOne === true,
     noBack: sitting.oneByOne === true && sitting.noBack === true,
     requests: requests
+      .filter(({ asks }) => asks !== 'mark')
       .sort((a, b) => a.at.localeCompare(b.at))
       .map(({ asks, words, at, answer }) => ({ asks, words, at, answer })),
   };
@@ -158,7 +159,7 @@ export async function ask(
   place: ExchangeRepository,
   joinCode: string,
   sittingId: string,
-  { asks, words }: AskRequest,
+  { asks, words, questionId }: AskRequest,
   now: number,
 ): Promise<boolean> {
   const student = await studentWith(place, joinCode);
@@ -166,7 +167,13 @@ export async function ask(
   if (!student || !sitting || !words.trim()) return false;
   return place.within(student.id, 'request', async (keep) => {
     const attempts = await place.attemptsOf(student.id, sittingId);
-    const before = await place.requestsOf(student.id, sittingId);
+    const all = await place.requestsOf(student.id, sittingId);
+    if (asks === 'mark') {
+      const script = await scriptNow(place, student, sitting, now);
+      if (!script?.questions.some(({ question, mayAsk }) => question.id === questionId && mayAsk))
+        return false;
+    }
+    const before = all.filter((each) => each.asks !== 'mark' && asks !== 'mark');
     if (!isListed(sitting, student) && attempts.length === 0) return false;
     if (before.some(({ answer }) => answer === null) || before.length >= 20) return false;
     await keep.request(
@@ -175,6 +182,7 @@ export async function ask(
         sittingId,
         studentId: student.id,
         asks,
+        ...(asks === 'mark' && { questionId }),
         words: words.trim(),
         at: new Date(now).toISOString(),
         answer: null,

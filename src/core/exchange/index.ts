@@ -4,12 +4,12 @@ import { messageList, saidIn, type DeskEnd, type MessageName } from './messageLi
 import { requestSchemas } from './messages';
 import type { ExchangeRepository } from './repository';
 import { present } from './presence';
-import { result, scriptFor } from './result';
+import { correct, result, scriptFor } from './result';
 import { start } from './starting';
 import { handIn, handOver, practise } from './working';
 
 export { ask, comeAsGuest, fileFor, greet, handIn, handOver, handOverFile, home, practise, present };
-export { result, scriptFor, start };
+export { correct, result, scriptFor, start };
 
 /** What is replied to each message, wherever that is done: see `ExchangeRepository`. `now` is by the clock that rules. */
 export const answers: {
@@ -30,6 +30,7 @@ export const answers: {
   ask,
   handIn,
   result,
+  correct,
 };
 
 /** The reply to a message whose parts are what its schema says. */

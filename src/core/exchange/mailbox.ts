@@ -5,7 +5,7 @@ import { Id, Instant } from '../basics/common';
 import { PaperVersion } from '../model/paper';
 import { Group, Student } from '../model/people';
 import { Allowance, Attempt, ExceptionRequest, Sitting } from '../model/sitting';
-import { Release, ReleaseStage } from '../model/release';
+import { Invites, Release, ReleaseStage } from '../model/release';
 import { AttemptChange } from './attemptChange';
 
 /**
@@ -29,6 +29,7 @@ export const MailboxRelease = Release.extend({
   openedAt: Instant.array(),
   /** Absent: as servers of an older version have it, all of `shows` from `releasedAt` on. */
   stages: ReleaseStage.array().optional(),
+  invites: Invites.optional(),
   seal: Sealed.optional(),
   /** As servers of an older version have it. */
   packet: ScriptPacket.optional(),

@@ -26,6 +26,7 @@ const samples: { [M in keyof DeskEnd]: Required<Parameters<DeskEnd[M]>> } = {
   ask: ['K7M4QX', 'sitting1', { asks: 'moreTime', words: 'The bus was late' }],
   handIn: ['K7M4QX', 'attempt1'],
   result: ['K7M4QX', 'sitting1', false],
+  correct: ['K7M4QX', 'sitting1', 'q3', { text: 'west' }],
 };
 
 describe('the list of messages', () => {

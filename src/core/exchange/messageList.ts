@@ -1,3 +1,4 @@
+import type { Response } from '../kinds';
 import type { PracticeAct } from '../attempts/practice';
 import type {
   AskRequest,
@@ -49,6 +50,8 @@ export interface DeskEnd {
    * @param opening whether the student looks at it now, and not just the page again: that is noted
    */
   result(joinCode: string, sittingId: string, opening?: boolean): Promise<ResultReply>;
+  /** Answers a missed question again, where that is invited; false where it could not be taken. */
+  correct(joinCode: string, sittingId: string, questionId: string, response: Response): Promise<boolean>;
 }
 
 export type MessageName = keyof DeskEnd;
@@ -112,6 +115,12 @@ export const messageList: Readonly<Record<MessageName, Message>> = {
     most: small,
   },
   result: { path: '/result', role: 'anyone', holds: ['joinCode', 'sittingId', 'opening'], most: small },
+  correct: {
+    path: '/correct',
+    role: 'anyone',
+    holds: ['joinCode', 'sittingId', 'questionId', 'response'],
+    most: answers,
+  },
 };
 
 export const messageNames = Object.keys(messageList) as MessageName[]; // the keys of a literal object are its names

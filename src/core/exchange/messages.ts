@@ -126,7 +126,7 @@ export const PracticeRequest = z.discriminatedUnion('act', [
 export const PracticeReply = z.object({ view: PracticeView, status: AttemptStatus }).nullable();
 export type PracticeReply = z.infer<typeof PracticeReply>;
 
-export const AskRequest = z.object({ asks: Asks, words: Line });
+export const AskRequest = z.object({ asks: Asks, words: Line, questionId: Id.optional() });
 export type AskRequest = z.infer<typeof AskRequest>;
 
 /** A file on its way, with its bytes. */
@@ -156,4 +156,5 @@ export const requestSchemas = {
   ask: z.object({ ...ofSitting, request: AskRequest }),
   handIn: z.object(ofAttempt),
   result: z.object({ ...ofSitting, opening: z.boolean().default(true) }),
+  correct: z.object({ ...ofSitting, questionId: Id, response: Response }),
 } satisfies Record<MessageName, z.ZodObject>;

@@ -3,7 +3,7 @@ import type { Asset } from '../basics/asset';
 import type { PaperContent, PaperVersion } from '../model/paper';
 import type { Group, Student } from '../model/people';
 import type { Allowance, Attempt, ExceptionRequest, Sitting } from '../model/sitting';
-import type { ReleaseStage } from '../model/release';
+import type { Invites, ReleaseStage } from '../model/release';
 import type { GradeScale } from '../model/gradeScale';
 import type { HandMark } from '../model/mark';
 import type { Repair } from '../model/repair';
@@ -18,6 +18,7 @@ export interface KeptRelease {
   packet?: ScriptPacket | undefined;
   /** Questions of which nothing is told yet. */
   unfinished?: readonly string[] | undefined;
+  invites?: Invites | undefined;
 }
 
 /** Where the exchange looks things up: the desk's own database in the same browser, or the mailbox of the classroom server. */

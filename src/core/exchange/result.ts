@@ -1,3 +1,7 @@
+import { filesIn } from '../basics/filesIn';
+import { withAfterwards } from '../handback/afterwards';
+import { kindNamed, type Response } from '../kinds';
+import { fillOf } from '../kinds/fillings';
 import { limitedScript, scriptPacket } from '../handback/script';
 import { isShown, letOutAt, type LetOut, type Shows } from '../model/release';
 import { scoredQuestions } from '../repair/scoredQuestions';
@@ -56,11 +60,55 @@ export async function result(
   const student = await studentWith(place, joinCode);
   const sitting = await place.sitting(sittingId);
   if (!student || !sitting) return null;
-  const script = await scriptFor(place, student, sitting, now);
+  const script = await scriptNow(place, student, sitting, now);
   const release = await place.releaseOf(student.id, sittingId);
   if (script && release && opening)
     await place.within(student.id, 'opening', (keep) => keep.opened(release, new Date(now).toISOString()));
   return script;
+}
+
+/** What a student may see of a result now, with what was done and may be done since it came back. */
+export async function scriptNow(
+  place: ExchangeReads,
+  student: Student,
+  sitting: Sitting,
+  now: number,
+): Promise<ResultReply> {
+  const script = await scriptFor(place, student, sitting, now);
+  if (!script) return null;
+  const [release, attempts, requests] = await Promise.all([
+    place.releaseOf(student.id, sitting.id),
+    place.attemptsOf(student.id, sitting.id),
+    place.requestsOf(student.id, sitting.id),
+  ]);
+  return withAfterwards(script, { invites: release?.invites, attempts, requests }, now);
+}
+
+/** Answers a missed question again; false where that may not be done, or was done already. */
+export async function correct(
+  place: ExchangeRepository,
+  joinCode: string,
+  sittingId: string,
+  questionId: string,
+  response: Response,
+  now: number,
+): Promise<boolean> {
+  const student = await studentWith(place, joinCode);
+  const sitting = await place.sitting(sittingId);
+  if (!student || !sitting) return false;
+  return place.within(student.id, 'attempt', async (keep) => {
+    const script = await scriptNow(place, student, sitting, now);
+    const row = script?.questions.find(({ question }) => question.id === questionId);
+    const attempt = (await place.attemptsOf(student.id, sittingId)).find(
+      ({ id }) => id === script?.attemptId,
+    );
+    if (!row?.mayCorrect || !attempt || filesIn(response).length > 0) return false;
+    const fits = kindNamed(row.question.kind).responseSchema.safeParse(response);
+    if (!fits.success || fillOf(row.question, fits.data) === 'open') return false;
+    const correction = { response: fits.data, at: new Date(now).toISOString(), share: row.mayCorrect.share };
+    await keep.attempt({ ...attempt, corrections: { ...attempt.corrections, [questionId]: correction } });
+    return true;
+  });
 }
 
 /**

@@ -8,7 +8,7 @@ import { Id, Instant, Line, Points, Text } from '../basics/common';
 import type { Attempt } from '../model/sitting';
 import { isShown, type Shown, type Shows } from '../model/release';
 import type { GradeScale } from '../model/gradeScale';
-import { gradeOf } from '../markbook/gradeOf';
+import { gradeOf } from '../scoring/gradeOf';
 import { wholeAttempt, type HandMark } from '../model/mark';
 import { WorkMarks } from '../model/workMark';
 import { pointsTold } from '../scoring/counts';
@@ -60,6 +60,23 @@ export const ScriptQuestion = z.object({
     .optional(),
   /** The marker's marks on the answer itself. */
   work: WorkMarks.optional(),
+  /** Answered again; `points` is what the new answer alone has: null while nobody marked it. */
+  correction: z
+    .object({
+      response: Response,
+      at: Instant,
+      points: Points.nullable().optional(),
+      gained: Points.optional(),
+    })
+    .optional(),
+  /** What the student asked about its mark, and what was said to it. */
+  asked: z
+    .object({ words: Line, at: Instant, answer: z.object({ words: Line, at: Instant }).nullable() })
+    .array()
+    .optional(),
+  /** Whether it may be answered again now, and for which share of what is missing. */
+  mayCorrect: z.object({ share: z.number(), until: Instant.nullable() }).optional(),
+  mayAsk: z.boolean().optional(),
 });
 export type ScriptQuestion = z.infer<typeof ScriptQuestion>;
 
@@ -68,6 +85,8 @@ export const ScriptPacket = z.object({
   sittingId: Id,
   title: Line,
   handedBackAt: Instant,
+  /** The attempt it is of, where its points are seen. */
+  attemptId: Id.optional(),
   total: z.object({ points: Points, max: Points }).optional(),
   /** The total as a share of the maximum, 0 to 1: of what has points so far. Null while nothing has. */
   share: z.number().min(0).nullable().optional(),
@@ -122,6 +141,7 @@ export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
     handedBackAt: source.releasedAt,
     questions: [],
   };
+  if (shows.points) packet.attemptId = source.attempt.id;
   if (shows.total) {
     packet.total = { points: card.total, max: card.max };
     if (card.waiting > 0) packet.waiting = card.waiting;
@@ -172,7 +192,7 @@ function ofTheWhole(source: ScriptSource, card: Scorecard, shows: Shows): Partia
  */
 export function limitedScript(packet: ScriptPacket, shows: Shows, at: string): ScriptPacket {
   const { total, waiting, meanOf, attempts, comment, questions, ...more } = packet;
-  const { share, grade, topics, figures, place, ...rest } = more;
+  const { share, grade, topics, figures, place, attemptId, ...rest } = more;
   return {
     ...rest,
     handedBackAt: at,
@@ -182,6 +202,7 @@ export function limitedScript(packet: ScriptPacket, shows: Shows, at: string): S
       ...(meanOf !== undefined && { meanOf }),
       ...(attempts && { attempts }),
     }),
+    ...(shows.points && attemptId !== undefined && { attemptId }),
     ...(isShown(shows, 'percent') && share !== undefined && { share }),
     ...(isShown(shows, 'grade') && grade !== undefined && { grade }),
     ...(isShown(shows, 'topics') && topics && { topics }),
@@ -193,12 +214,14 @@ export function limitedScript(packet: ScriptPacket, shows: Shows, at: string): S
 }
 
 function limitedQuestion(row: ScriptQuestion, shows: Shows): ScriptQuestion {
-  const { points, response, verdict, accepted, comments, link, work, repair, lines, ...rest } = row;
+  const { points, response, verdict, accepted, comments, link, work, repair, lines, correction, ...rest } =
+    row;
   const shownLines = lines && seenLines(lines, shows);
   return {
     ...rest,
     ...(shows.points && points !== undefined && { points }),
     ...(shows.points && repair && { repair }),
+    ...(shows.points && correction && { correction }),
     ...(shows.answers && response !== undefined && { response }),
     ...(shows.rightOrWrong && verdict !== undefined && { verdict }),
     ...(shows.accepted && accepted !== undefined && { accepted }),
@@ -237,6 +260,13 @@ function scriptQuestion(
   if (shows.points) {
     const repair = repairSeen(question, award, source);
     if (repair) row.repair = repair;
+    const corrected = source.attempt.corrections?.[question.id];
+    if (corrected)
+      row.correction = {
+        response: corrected.response,
+        at: corrected.at,
+        ...(award.correction ?? { points: null }),
+      };
   }
   if (shows.accepted) row.accepted = kind.keyText(question);
   const hidden = source.unfinished?.includes(question.id) === true;

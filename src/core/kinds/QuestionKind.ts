@@ -172,6 +172,8 @@ export interface QuestionKind<Q extends QuestionBase, S, R> extends AnswerFillin
   readonly responseSchema: z.ZodType<R>;
   /** Who gives the points: the key, or a marker by hand. */
   readonly scoredBy: 'key' | 'hand';
+  /** Whether an answer can have files with it. */
+  readonly takesFiles?: true;
 
   empty(newId: () => string): Q;
   /** A copy in which every id is new, with the key still pointing to the right places. */

@@ -42,6 +42,9 @@ export const settledMarker = 'settled';
 /** In the place of a question: the mark is about the whole attempt, and has only words. */
 export const wholeAttempt = 'attempt';
 
+/** In the place of a question: the mark is about its correction. */
+export const correctionOf = (questionId: string) => `c.${questionId}`;
+
 /** What one marker decided about one answer: points by hand, or an override of the key. */
 export const HandMark = MarkValues.extend({
   attemptId: Id,

@@ -83,6 +83,15 @@ export const PlanStage = z.object({
 });
 export type PlanStage = z.infer<typeof PlanStage>;
 
+/** What students are invited to once they have their results. */
+export const Invites = z.object({
+  /** Asking about a mark. */
+  asks: z.boolean(),
+  /** Answering again what was missed, until then, for a share of the points that are missing. */
+  correct: z.object({ share: z.number().min(0).max(1), until: Instant.nullable() }).nullable(),
+});
+export type Invites = z.infer<typeof Invites>;
+
 /** How the results of a sitting are let out over time. */
 export const ReleasePlan = z.object({
   sittingId: Id,
@@ -95,6 +104,7 @@ export const ReleasePlan = z.object({
   whole: z.boolean().optional(),
   /** The questions that are not marked for all, as the desk saw last. */
   unfinished: Id.array().optional(),
+  invites: Invites.optional(),
   at: Instant,
 });
 export type ReleasePlan = z.infer<typeof ReleasePlan>;

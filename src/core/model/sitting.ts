@@ -188,6 +188,15 @@ export const PracticeRecord = z.object({
 });
 export type PracticeRecord = z.infer<typeof PracticeRecord>;
 
+/** A missed question answered again after handing back, where that was invited. The old answer stays. */
+export const Correction = z.object({
+  response: Response,
+  at: Instant,
+  /** Share of the points missing that it can win back, as the invitation said then. */
+  share: z.number().min(0).max(1),
+});
+export type Correction = z.infer<typeof Correction>;
+
 /** One student's go at a sitting, with all answers. */
 export const Attempt = z.object({
   id: Id,
@@ -231,13 +240,15 @@ export const Attempt = z.object({
       sequence: z.number().int().optional(),
     })
     .optional(),
+  /** By question. */
+  corrections: z.record(Id, Correction).optional(),
   /** How long each question was in front of the student, in ms, as the student's side saw it. */
   timeOnMs: z.record(Id, z.number().min(0)).optional(),
 });
 export type Attempt = z.infer<typeof Attempt>;
 
 /** What a student asks for. */
-export const Asks = z.enum(['moreTime', 'otherTimes', 'anotherAttempt', 'carryOn', 'other']);
+export const Asks = z.enum(['moreTime', 'otherTimes', 'anotherAttempt', 'carryOn', 'other', 'mark']);
 export type Asks = z.infer<typeof Asks>;
 
 /** A student asks for an exception, and what the teacher said to it. */
@@ -246,6 +257,8 @@ export const ExceptionRequest = z.object({
   sittingId: Id,
   studentId: Id,
   asks: Asks,
+  /** The question whose mark it is about. */
+  questionId: Id.optional(),
   /** Why, in the student's words. */
   words: Line,
   at: Instant,

@@ -4,6 +4,8 @@ import type { NearMiss } from '../kinds/QuestionKind';
 import { byRule, lastFloor, standingIn } from './byRepair';
 import type { Answer, Attempt } from '../model/sitting';
 import type { HandMark } from '../model/mark';
+import { correctionOf } from '../model/mark';
+import { counts } from './counts';
 import { marksThatCount } from './marksThatCount';
 import { fillOf } from '../kinds/fillings';
 import { practiceOf, practiceShare } from '../attempts/practice';
@@ -38,6 +40,8 @@ export interface Award {
   aside: boolean;
   /** What a wrong answer comes near to: put forward until the marker gives it points, be it none. */
   nearMiss: NearMiss | null;
+  /** Where it was corrected: what the new answer alone has, null while nobody marked it, and what was won by it. */
+  correction?: { points: number | null; gained: number };
 }
 
 /** All awards of an attempt and their total: always computed, never typed. */
@@ -111,7 +115,7 @@ function meanOf(
 /** The part of an attempt that scoring looks at. */
 export type ScoredAttempt = Pick<
   Attempt,
-  'id' | 'studentId' | 'questionIds' | 'answers' | 'late' | 'practice'
+  'id' | 'studentId' | 'questionIds' | 'answers' | 'late' | 'practice' | 'corrections'
 >;
 
 /**
@@ -147,7 +151,14 @@ function cardOf(
   const answers = countedAnswers(attempt);
   const awards: Award[] = [];
   for (const question of givenOf(questions, attempt.questionIds))
-    awards.push(awardFor(question, answers[question.id], markOf.get(question.id), attempt.practice));
+    awards.push(
+      withCorrection(
+        question,
+        awardFor(question, answers[question.id], markOf.get(question.id), attempt.practice),
+        attempt,
+        markOf,
+      ),
+    );
   standIn(questions, awards);
 
   // One pass, and no list made for it: this runs for every attempt of a sitting. Points add up in hundredths.
@@ -174,6 +185,21 @@ function cardOf(
     noKey,
     final: waiting + noKey + aside === 0,
   };
+}
+
+/** An award with what a correction won back of what was missing: never less than before. */
+function withCorrection(
+  question: Question,
+  award: Award,
+  attempt: ScoredAttempt,
+  markOf: ReadonlyMap<string, HandMark>,
+): Award {
+  const correction = attempt.corrections?.[question.id];
+  if (!correction || award.points === null || !counts(question)) return award;
+  const mark = markOf.get(correctionOf(question.id));
+  const { points } = computedAward(question, { response: correction.response, at: correction.at }, mark);
+  const gained = points === null ? 0 : roundPoints(Math.max(0, points - award.points) * correction.share);
+  return { ...award, points: roundPoints(award.points + gained), correction: { points, gained } };
 }
 
 /** Gives questions that were dropped on the same maximum the share of their points that the attempt has of the rest. */

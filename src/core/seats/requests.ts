@@ -15,6 +15,7 @@ const likely: Record<Asks, SeatAct[]> = {
   anotherAttempt: ['attempt', 'afresh'],
   carryOn: ['carryOn', 'minutes'],
   other: [],
+  mark: [],
 };
 
 /** The acts a request may come down to, of those that can be done: the likeliest first. */

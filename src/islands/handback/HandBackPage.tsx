@@ -15,6 +15,7 @@ import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { counted, dayAndTime, duration } from '@/words/format';
 import { done } from '@/words/done';
 import { afterSentence, planFindingWords, planSentence } from '@/words/releases';
+import { InvitesBlock } from './InvitesBlock';
 import { PlanMargin } from './PlanMargin';
 import { PlanPicture } from './PlanPicture';
 import { SeatList } from './SeatList';
@@ -61,6 +62,7 @@ function HandBack({ sitting }: { sitting: SittingData }) {
             <WhoActs sittingId={id} at={at} seats={seats} chosen={chosen} done={() => setChosen(null)} />
           </MarginBlock>
           <PlanMargin sitting={sitting} at={at} picked={shown} pick={setStage} />
+          <InvitesBlock sitting={sitting} at={at} />
           <MarginBlock title="More">
             <p>
               <a href={`/sittings/${id}/preview`}>Preview as a student</a>

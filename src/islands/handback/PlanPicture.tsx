@@ -27,7 +27,10 @@ export function PlanPicture({ sitting, at, picked, pick }: PlanPictureProps) {
   });
   return (
     <div className={styles.scrolled} role="group" aria-label="Plan over time">
-      <div className={styles.picture} style={{ '--columns': turns.length } as CSSProperties}>
+      <div
+        className={styles.picture}
+        style={{ '--columns': turns.length, '--rows': bars.length + (record.after ? 2 : 1) } as CSSProperties}
+      >
         {turns.map((turn, index) => (
           <div key={index} className={styles.turn} style={{ gridColumn: index + 1 }} data-known={turn.known}>
             {turnWords(turn, now)}

@@ -1,5 +1,5 @@
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { lastMaySit } from '@/core/handback/lastMaySit';
 import { planDue } from '@/core/handback/planDue';
 import { planFindings, templateStages, type PlanFinding } from '@/core/handback/planFindings';
@@ -37,7 +37,7 @@ export interface PlanAtHand {
   /** What would be seen now that tells what is right while others may still sit; null: nothing. */
   spoilt: Shows | null;
   change: (stages: PlanStage[]) => void;
-  setOption: (part: Partial<Pick<ReleasePlan, 'follows' | 'whole'>>) => void;
+  setOption: (part: Partial<Pick<ReleasePlan, 'follows' | 'whole' | 'invites'>>) => void;
 }
 
 /** Friday at 16:00, this week or the next. */
@@ -50,6 +50,9 @@ export function nextFriday(now: number): string {
 
 export function usePlan(sitting: SittingData): PlanAtHand {
   const { sitting: record, seats, now } = sitting;
+  // What was changed a moment ago is shown at once, until it is read back.
+  const [mine, setMine] = useState<ReleasePlan | null>(null);
+  useEffect(() => setMine(null), [sitting.plan]);
   const [first] = useState(() => templateStages('all', nextFriday(Date.now()), newId));
   const minute = Math.floor(now / 60_000) * 60_000;
   const elsewhere = useLiveQuery(
@@ -61,7 +64,12 @@ export function usePlan(sitting: SittingData): PlanAtHand {
   );
   return useMemo(() => {
     const iso = new Date(now).toISOString();
-    const kept = sitting.plan ?? { ...noPlan(record.id, iso), stages: first };
+    const base = mine ?? sitting.plan ?? undefined;
+    const put = (next: ReleasePlan) => {
+      setMine(next);
+      void act(changePlan(next, done.planChanged, isoNow(), base)).then((kept) => kept ?? setMine(null));
+    };
+    const kept = base ?? { ...noPlan(record.id, iso), stages: first };
     // Whom it hands back to is not asked here: that goes by itself.
     const due = planDue({ ...kept, follows: false }, seats, now, elsewhere?.last ?? null);
     const plan: ReleasePlan = due
@@ -84,11 +92,9 @@ export function usePlan(sitting: SittingData): PlanAtHand {
       spoilt: seen && mayStillSit > 0 && givesKeyAway(seen) ? seen : null,
       change: (next: PlanStage[]) => {
         // What somebody sees already changes only when the teacher says so.
-        const changed = having.length > 0 ? { ...plan, draft: next } : { ...plan, stages: next };
-        void act(changePlan(changed, done.planChanged, isoNow(), sitting.plan ?? undefined));
+        put(having.length > 0 ? { ...plan, draft: next } : { ...plan, stages: next });
       },
-      setOption: (part) =>
-        void act(changePlan({ ...plan, ...part }, done.planChanged, isoNow(), sitting.plan ?? undefined)),
+      setOption: (part) => put({ ...plan, ...part }),
     };
-  }, [sitting.plan, record.id, seats, now, elsewhere, first]);
+  }, [mine, sitting.plan, record.id, seats, now, elsewhere, first]);
 }

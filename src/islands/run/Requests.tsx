@@ -20,7 +20,7 @@ import styles from './run.module.css';
 /** What students of this sitting ask for and has no answer yet. */
 export function SittingRequests({ sitting }: { sitting: SittingData }) {
   const rows = useLiveQuery(() => requestRows(sitting.sitting.id), [sitting.sitting.id]) ?? [];
-  const open = rows.filter(({ request }) => request.answer === null);
+  const open = rows.filter(({ request }) => request.answer === null && request.asks !== 'mark');
   if (open.length === 0) return null;
   return (
     <MarginBlock title={counted(open.length, 'request')}>
@@ -62,7 +62,13 @@ function AllRequests() {
             <p className={styles.soft}>
               <a href={`/sittings/${row.sitting.id}/run?student=${row.student.id}`}>{row.sitting.title}</a>
             </p>
-            {row.request.answer === null ? <OpenRequestHere row={row} /> : <Answered row={row} />}
+            {row.request.asks === 'mark' && row.request.answer === null ? (
+              <AboutMark row={row} />
+            ) : row.request.answer === null ? (
+              <OpenRequestHere row={row} />
+            ) : (
+              <Answered row={row} />
+            )}
           </li>
         ))}
       </ul>
@@ -70,11 +76,21 @@ function AllRequests() {
   );
 }
 
+/** A question about a mark is answered beside what else came after handing back. */
+function AboutMark({ row: { request, student, sitting } }: { row: RequestRow }) {
+  return (
+    <p>
+      <strong>{fullName(student)}</strong> asks for {asksWords[request.asks]}: “{request.words}”{' '}
+      <a href={`/sittings/${sitting.id}/afterwards`}>Answer it</a>
+    </p>
+  );
+}
+
 function Answered({ row: { request, student } }: { row: RequestRow }) {
   return (
     <p>
       <strong>{fullName(student)}</strong> asked for {asksWords[request.asks]}: “{request.words}”{' '}
-      {request.answer?.granted ? 'Granted' : 'Declined'}
+      {request.asks === 'mark' ? 'Answered' : request.answer?.granted ? 'Granted' : 'Declined'}
       {request.answer?.words && `: ${request.answer.words}`}
     </p>
   );

@@ -1,11 +1,12 @@
 import type { ReactNode } from 'react';
-import type { ScriptPacket, ScriptQuestion, Verdict } from '@/core/handback/script';
+import type { ScriptPacket, ScriptQuestion } from '@/core/handback/script';
 import type { ScriptLine } from '@/core/handback/scriptParts';
 import { Rich } from '@/ui/Rich';
 import { FillGlyph } from '@/ui/FillGlyph';
 import { Comment } from '@/ui/plain/Comment';
-import { counted, dayAlone, dayAndTime, points } from '@/words/format';
+import { counted, dayAndTime, points } from '@/words/format';
 import { viewOf } from '../kinds';
+import { questionAt, repairWords, verdictWords } from './returned';
 import { ScriptMap } from './ScriptMap';
 import { WholeResult } from './WholeResult';
 import styles from './script.module.css';
@@ -33,29 +34,6 @@ export function ResultScript({ script, heading, beside, actions }: ResultScriptP
     </div>
   );
 }
-
-export const verdictWords: Record<Verdict, string> = {
-  right: 'right',
-  part: 'partly right',
-  wrong: 'not right',
-  blank: 'not answered',
-  noKey: 'not scored',
-};
-
-/** "Rescored on Nov 27, 2026: the key was wrong. You had 0 points for it before." */
-function repairWords({ at, reason, how, before }: NonNullable<ScriptQuestion['repair']>): string {
-  const did = {
-    key: 'Rescored',
-    everyone: 'Everyone was given the points',
-    answered: 'Everyone who answered was given the points',
-    dropped: 'Taken out of the total',
-  }[how];
-  const had = before === null ? '' : ` You had ${counted(before, 'point')} for it before.`;
-  return `${did} on ${dayAlone(at)}: ${reason.replace(/[.\s]+$/, '')}.${had}`;
-}
-
-/** Where a question stands on the page. */
-export const questionAt = (row: ScriptQuestion) => `returned-${row.question.id}`;
 
 function ReturnedQuestion({ row, beside }: { row: ScriptQuestion } & Pick<ResultScriptProps, 'beside'>) {
   const { question } = row;

@@ -2,25 +2,31 @@ import type { KeyboardEvent } from 'react';
 import type { ScriptQuestion } from '@/core/handback/script';
 import { FillGlyph } from '@/ui/FillGlyph';
 import { points } from '@/words/format';
-import { questionAt, verdictWords } from './ResultScript';
+import { questionAt, verdictWords } from './returned';
 import styles from './script.module.css';
 
 /** A square for every question, and the way to it: by touch, and by arrow keys and Enter. */
 export function ScriptMap({ questions }: { questions: readonly ScriptQuestion[] }) {
   const lost = questions.filter(lostPoints);
-  const move = (event: KeyboardEvent<HTMLElement>) => {
+  const move = (event: KeyboardEvent<HTMLButtonElement>) => {
     const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
     if (step === 0) return;
-    const all = [...event.currentTarget.querySelectorAll('button')];
-    const at = all.indexOf(document.activeElement as HTMLButtonElement); // −1 where it is none of them
+    const all = [...(event.currentTarget.parentElement?.querySelectorAll('button') ?? [])];
+    const at = all.indexOf(event.currentTarget);
     all[(at + step + all.length) % all.length]?.focus();
     event.preventDefault();
   };
   return (
     <>
-      <nav aria-label="Questions" className={styles.map} onKeyDown={move}>
+      <nav aria-label="Questions" className={styles.map}>
         {questions.map((row) => (
-          <button key={row.question.id} type="button" aria-label={squareWords(row)} onClick={() => goTo(row)}>
+          <button
+            key={row.question.id}
+            type="button"
+            aria-label={squareWords(row)}
+            onClick={() => goTo(row)}
+            onKeyDown={move}
+          >
             {(row.points !== undefined || row.verdict) && (
               <FillGlyph
                 share={shareOf(row)}

@@ -70,7 +70,14 @@ export function Inside({ carrier, who, view, show, leave }: InsideProps) {
         />
       )}
       {view.name === 'result' && (
-        <ResultView carrier={carrier} who={who} sitting={view.sitting} back={home} />
+        <ResultView
+          key={view.sitting.sittingId}
+          carrier={carrier}
+          who={who}
+          sitting={view.sitting}
+          back={home}
+          open={(sitting) => show({ name: 'result', sitting })}
+        />
       )}
     </FilesFrom>
   );

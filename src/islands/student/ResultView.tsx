@@ -4,6 +4,8 @@ import type { ScriptPacket } from '@/core/handback/script';
 import { Button } from '@/ui/plain/Button';
 import { faultWords } from '@/words/serverFaults';
 import { ResultScript } from '../script/ResultScript';
+import { Afterwards } from './Afterwards';
+import { OtherResults } from './OtherResults';
 import { ViewHeading } from './ViewHeading';
 import styles from './student.module.css';
 
@@ -12,15 +14,18 @@ interface ResultViewProps {
   who: Greeting;
   sitting: Pick<HomeSitting, 'sittingId' | 'title'>;
   back: () => void;
+  /** Opens another result. */
+  open: (sitting: Pick<HomeSitting, 'sittingId' | 'title'>) => void;
 }
 
 /** How often an open result is asked for again. */
 const followMs = 15_000;
 
 /** What came back, exactly as far as it was let out. */
-export function ResultView({ carrier, who, sitting, back }: ResultViewProps) {
+export function ResultView({ carrier, who, sitting, back, open }: ResultViewProps) {
   /** Only the first look is one of the student's. */
   const opening = useRef(true);
+  const [turn, setTurn] = useState(0);
   const [script, setScript] = useState<ScriptPacket | null | undefined>();
   const [fault, setFault] = useState('');
   useEffect(() => {
@@ -42,7 +47,7 @@ export function ResultView({ carrier, who, sitting, back }: ResultViewProps) {
       here = false;
       clearInterval(again);
     };
-  }, [carrier, who, sitting]);
+  }, [carrier, who, sitting, turn]);
   if (script === undefined) return fault ? <p role="alert">{fault}</p> : null;
   return (
     <>
@@ -54,6 +59,15 @@ export function ResultView({ carrier, who, sitting, back }: ResultViewProps) {
         <ResultScript
           script={script}
           heading={<ViewHeading text={script.title} />}
+          beside={(row) => (
+            <Afterwards
+              carrier={carrier}
+              joinCode={who.joinCode}
+              sittingId={sitting.sittingId}
+              row={row}
+              done={() => setTurn(turn + 1)}
+            />
+          )}
           actions={
             <p className={styles.print}>
               <Button size="compact-md" onClick={() => window.print()}>
@@ -68,6 +82,7 @@ export function ResultView({ carrier, who, sitting, back }: ResultViewProps) {
           <p>Nothing is handed back right now.</p>
         </>
       )}
+      <OtherResults carrier={carrier} who={who} here={sitting.sittingId} open={open} />
     </>
   );
 }

@@ -217,6 +217,7 @@ describe('what came back', () => {
   const view = (shows: Shows) =>
     draw(
       <ResultView
+        open={() => undefined}
         carrier={carrierWith({ result: () => Promise.resolve(scriptPacket(source, shows)) })}
         who={who}
         sitting={homeSitting}
@@ -246,6 +247,7 @@ describe('what came back', () => {
   it('says so when it was taken back meanwhile', async () => {
     draw(
       <ResultView
+        open={() => undefined}
         carrier={carrierWith({ result: () => Promise.resolve(null) })}
         who={who}
         sitting={homeSitting}

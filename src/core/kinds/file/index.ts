@@ -9,6 +9,7 @@ export const file: QuestionKind<FileQuestion, StudentFileQuestion, FilesResponse
   ...fileFilling,
   ...byHand,
   kind: 'file',
+  takesFiles: true,
   label: 'File',
   schema: FileQuestion,
   studentSchema: StudentFileQuestion,

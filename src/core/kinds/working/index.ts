@@ -15,6 +15,7 @@ export const working: QuestionKind<Working, StudentWorking, WorkingResponse> = {
   ...workingFilling,
   ...byHand,
   kind: 'working',
+  takesFiles: true,
   label: 'Working',
   schema: Working,
   studentSchema: StudentWorking,
