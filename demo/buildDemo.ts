@@ -4,7 +4,8 @@ import { wholeScheme } from '@/core/marking/scheme';
 import type { Paper, PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
 import type { Attempt, Sitting } from '@/core/model/sitting';
-import type { Release } from '@/core/model/release';
+import type { GradeScale } from '@/core/model/gradeScale';
+import { showing, type PlanStage, type Release, type ReleasePlan } from '@/core/model/release';
 import { ownMarker, type HandMark } from '@/core/model/mark';
 import { madeUpAnswer, type Ability } from './answering';
 import { chanceFrom, type Chance } from '@/core/basics/chance';
@@ -168,9 +169,10 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
   desk.releases = students.map((student): Release => ({
     sittingId: 'lights',
     studentId: student.id,
-    shows: { total: true, points: true, answers: true, rightOrWrong: true, accepted: true, comments: true },
     releasedAt: iso(handedBackAt),
   }));
+  desk.releasePlans = plans(iso(handedBackAt), iso(week.closesAt), iso(fridayAfter(now)));
+  desk.grades = [{ sittingId: 'lights', ...grades }];
   desk.openings = students
     .filter(() => chance.happens(0.7))
     .map(({ id: studentId }) => ({
@@ -195,6 +197,44 @@ function courseWeek(now: number): { opensAt: number; closesAt: number } {
   monday.setHours(18, 0, 0, 0);
   return { opensAt: monday.getTime(), closesAt: saturday.getTime() };
 }
+
+/** The next Friday at four in the afternoon, by the clock of the school. */
+function fridayAfter(now: number): number {
+  const friday = new Date(now);
+  friday.setDate(friday.getDate() + ((5 - friday.getDay() + 7) % 7 || 7));
+  friday.setHours(16, 0, 0, 0);
+  return friday.getTime();
+}
+
+/** The first quiz is back with everything; of the exam points come first, and the rest when nobody can still sit it. */
+function plans(backAt: string, closedAt: string, friday: string): ReleasePlan[] {
+  const stage = (id: string, starts: PlanStage['starts'], at: string | null, shows: PlanStage['shows']) => ({
+    ...{ id, starts, at, until: null, lastsMs: null, shows },
+  });
+  const points = showing('total', 'percent', 'points');
+  const all = showing(
+    ...(['total', 'percent', 'points', 'answers', 'rightOrWrong', 'accepted', 'comments'] as const),
+    ...(['work', 'lines'] as const),
+  );
+  return [
+    { sittingId: 'lights', stages: [stage('all', 'handedBack', null, all)], at: backAt },
+    {
+      sittingId: 'tides',
+      stages: [stage('points', 'at', friday, points), stage('rest', 'sat', closedAt, all)],
+      at: closedAt,
+    },
+  ];
+}
+
+/** The school's own grades. */
+const grades: GradeScale = {
+  by: 'percent',
+  lines: [
+    { grade: 'distinction', from: 0.85 },
+    { grade: 'merit', from: 0.7 },
+    { grade: 'pass', from: 0.5 },
+  ],
+};
 
 /** How much of the running quiz a student has done; 0 has not started. */
 function progressOf(index: number): number {

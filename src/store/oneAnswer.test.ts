@@ -6,7 +6,9 @@ import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../tests/unit/samples';
 import { reads } from '../../tests/unit/studentSide';
 import { questionFigures, totalFigures } from '@/core/analysis/sittingFigures';
-import { gradesCsv } from '@/core/formats/csv/grades';
+import { withHeading } from '@/core/formats/takeout/exportTable';
+import { gradesTable } from '@/core/formats/takeout/grades';
+import { csvFrom } from '@/core/formats/csv/table';
 import { readinessOf } from '@/core/handback/readiness';
 import { whatWaits } from '@/core/marking/whatWaits';
 import type { Attempt, CountRule } from '@/core/model/sitting';
@@ -245,7 +247,10 @@ describe('desk, student’s page, preview and files give one answer', () => {
             expect(waits.reduce((sum, { putForward }) => sum + putForward, 0)).toBe(stands.forward);
           }
 
-          const lines = gradesCsv(records.questions, seats, records.groups, now, false).split('\r\n');
+          const lines = csvFrom(
+            withHeading(gradesTable({ questions: records.questions, seats, groups: records.groups, now })),
+            { mark: false },
+          ).split('\r\n');
           for (const [index, seat] of seats.entries()) {
             const cells = lines[index + 1]?.split(',') ?? [];
             if (seat.scorecard) expect(Number(cells[5])).toBe(seat.scorecard.total);

@@ -72,6 +72,16 @@ export async function changePlan(plan: ReleasePlan, said: string, now: string, b
   });
 }
 
+/** Lets a plan hold for everyone who has a result: also for those who had theirs shown otherwise. */
+export async function holdForAll(plan: ReleasePlan, now: string) {
+  const { sittingId } = plan;
+  return runCommand({ command: 'handBack', said: done.planHolds, about: sittingId }, now, async (record) => {
+    await record.put('releasePlans', ReleasePlan.parse({ ...plan, at: now }));
+    for (const { shows, ...release } of await desk.releases.where({ sittingId }).toArray())
+      if (shows) await record.put('releases', release);
+  });
+}
+
 /** Lets a stage begin now that waits for the teacher, for everyone who has a result. */
 export async function openStage(sittingId: string, stageId: string, now: string) {
   const said = done.stageOpened;

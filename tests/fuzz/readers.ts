@@ -213,7 +213,7 @@ export async function readers(): Promise<Reader[]> {
   });
   return [
     rows('students.csv', text(list)),
-    rows('questions.csv', text(csvFrom(sheet, true))),
+    rows('questions.csv', text(csvFrom(sheet))),
     rows('questions.xlsx', workbookFrom(sheet, 'x'), asZip),
     rows('questions.ods', ods, asZip),
     {

@@ -11,7 +11,8 @@ import {
   tideChoice,
 } from '../../../tests/unit/samples';
 import { paperPacket } from '../formats/packet/paper';
-import { gradesCsv } from '../formats/csv/grades';
+import { withHeading } from '../formats/takeout/exportTable';
+import { gradesTable } from '../formats/takeout/grades';
 import { scriptPacket } from '../handback/script';
 import { kindOf, type Question } from '../kinds';
 import { itemsOf, workingId } from '../kinds/items';
@@ -202,7 +203,9 @@ describe('working beside the answer', () => {
       shows,
     );
     expect(script.questions.map((row) => row.number)).toEqual(['1', '2', '2 w', '3']);
-    expect(gradesCsv(items, [], [], 0, false)).toContain('"Q2 (2)","Q2 w (3)"'.replaceAll('"', ''));
+    expect(withHeading(gradesTable({ questions: items, seats: [], groups: [], now: 0 })).join()).toContain(
+      '"Q2 (2)","Q2 w (3)"'.replaceAll('"', ''),
+    );
   });
 
   it('a kind marked by hand has no working beside it', () => {

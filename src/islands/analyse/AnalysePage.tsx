@@ -16,7 +16,7 @@ import { GroupsCompared } from './GroupsCompared';
 import { QuestionTable, questionRowId } from './QuestionTable';
 import { SuspectsBlock } from './SuspectsBlock';
 import { Totals, Trust } from './Totals';
-import { useAnalysis } from './useAnalysis';
+import { useAnalysis } from '@/desk/useAnalysis';
 import { useLines } from './useLines';
 import styles from './analyse.module.css';
 

@@ -17,7 +17,7 @@ import { saveFile } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { slidesPdf } from '@/workers/makePdf';
 import { counted, percent } from '@/words/format';
-import { useAnalysis, type Analysis, type QuestionRow } from './useAnalysis';
+import { useAnalysis, type Analysis, type QuestionRow } from '@/desk/useAnalysis';
 import { steps, useClassScreen, type ClassScreen } from './useClassScreen';
 import styles from './class.module.css';
 

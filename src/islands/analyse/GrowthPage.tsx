@@ -91,7 +91,7 @@ function Growing({ sitting }: { sitting: SittingData }) {
     saveFile(
       `${fileNameOf(`growth-${second.title}`)}.csv`,
       'text/csv;charset=utf-8',
-      csvFrom([heading, ...rows], true),
+      csvFrom([heading, ...rows]),
     );
   };
   const choose = (id: string, on: boolean) => {

@@ -7,7 +7,7 @@ import { seconds, signed, tellsWords } from '@/words/analysis';
 import { counted, percent, points } from '@/words/format';
 import { looksWrongTitle } from '@/words/looksWrong';
 import { FindingWords } from './FindingWords';
-import type { Analysis, QuestionRow } from './useAnalysis';
+import type { Analysis, QuestionRow } from '@/desk/useAnalysis';
 import styles from './analyse.module.css';
 
 interface QuestionDetailProps {

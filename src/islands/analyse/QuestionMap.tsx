@@ -2,7 +2,7 @@ import { useCallback, useId, useMemo, useState, type KeyboardEvent } from 'react
 import { questionReading } from '@/words/analysis';
 import { Chart, type ChartInks } from '@/ui/Chart';
 import { looksWrongTitle } from '@/words/looksWrong';
-import type { QuestionRow } from './useAnalysis';
+import type { QuestionRow } from '@/desk/useAnalysis';
 import styles from './analyse.module.css';
 
 interface QuestionMapProps {

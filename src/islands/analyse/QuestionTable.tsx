@@ -5,7 +5,7 @@ import { percent, points } from '@/words/format';
 import { signed } from '@/words/analysis';
 import { looksWrongTitle } from '@/words/looksWrong';
 import { QuestionDetail } from './QuestionDetail';
-import type { Analysis, QuestionRow } from './useAnalysis';
+import type { Analysis, QuestionRow } from '@/desk/useAnalysis';
 import styles from './analyse.module.css';
 
 interface QuestionTableProps {

@@ -9,7 +9,7 @@ import { say } from '@/desk/act';
 import { PointsField } from '@/ui/PointsField';
 import { counted } from '@/words/format';
 import { editorOf } from '../kinds/editors';
-import type { Analysis, QuestionRow } from './useAnalysis';
+import type { Analysis, QuestionRow } from '@/desk/useAnalysis';
 import styles from './repair.module.css';
 
 interface EditingProps {

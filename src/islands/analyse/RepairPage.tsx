@@ -21,7 +21,7 @@ import { FindingWords } from './FindingWords';
 import { EditKey, QuickRepairs, RuleChoice } from './RepairChoices';
 import { EffectOf, Tries, type Tried } from './RepairEffect';
 import { RepairedBefore, TakeRepair } from './TakeRepair';
-import { useAnalysis, type Analysis, type QuestionRow } from './useAnalysis';
+import { useAnalysis, type Analysis, type QuestionRow } from '@/desk/useAnalysis';
 import { useLines } from './useLines';
 import styles from './repair.module.css';
 

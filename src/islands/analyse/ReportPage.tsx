@@ -4,9 +4,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { looksWrongTitle, looksWrongWords } from '@/words/looksWrong';
 import { studentsUnder, totalFigures, type TotalFigures } from '@/core/analysis/sittingFigures';
 import { plainText } from '@/core/basics/richWords';
-import { csvFrom } from '@/core/formats/csv/table';
 import { fileNameOf } from '@/core/formats/fileName';
-import { answersTable, questionsTable, type FigureRow } from '@/core/formats/figureTables';
 import type { ReportContent } from '@/core/formats/reportDocument';
 import { registerName } from '@/core/model/names';
 import { inFigures } from '@/core/seats/seats';
@@ -20,15 +18,13 @@ import { printPdf } from '@/ui/printPdf';
 import { saveFile } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { reportPdf } from '@/workers/makePdf';
-import { workbookOf } from '@/workers/readSheet';
 import { Stopped } from '@/workers/stoppable';
 import { signed, trustWords } from '@/words/analysis';
 import { counted, dayAlone, percent, points } from '@/words/format';
 import { useMarkerNames } from '@/desk/markerNames';
 import { mapSvg, spreadSvg } from './reportPictures';
-import { useAnalysis, type Analysis } from './useAnalysis';
+import { useAnalysis, type Analysis } from '@/desk/useAnalysis';
 import { useLines } from './useLines';
-import styles from './analyse.module.css';
 
 /** The report of a sitting as PDF, one page for the school or all of it, and its tables as files. */
 export function ReportPage({ sittingId }: { sittingId: string }) {
@@ -102,7 +98,11 @@ function Report({ sitting }: { sitting: SittingData }) {
               Save as PDF
             </Button>
           </MarginBlock>
-          <Tables sitting={sitting} analysis={analysis} />
+          <MarginBlock title="Tables as files">
+            <p>
+              <a href={`/sittings/${sittingId}/export?what=questions`}>Export the figures</a>
+            </p>
+          </MarginBlock>
           <p>
             <a href={`/sittings/${sittingId}/analyse`}>Back to Analyse</a>
           </p>
@@ -130,48 +130,6 @@ function usePdf(content: ReportContent | null): Uint8Array<ArrayBuffer> | null {
     return work.stop;
   }, [printed]);
   return pdf;
-}
-
-const figureRows = ({ rows, answersOf }: Analysis): FigureRow[] =>
-  rows.map((row) => ({
-    ...row,
-    stem: plainText(row.question.stem),
-    max: row.question.points,
-    upperLower: row.d,
-    answers: answersOf(row.question),
-  }));
-
-function Tables({ sitting, analysis }: { sitting: SittingData; analysis: Analysis }) {
-  const { title } = sitting.sitting;
-  const save = (what: 'questions' | 'answers', as: 'csv' | 'xlsx' | 'ods') => {
-    const rows =
-      what === 'questions' ? questionsTable(figureRows(analysis)) : answersTable(figureRows(analysis));
-    const name = `${fileNameOf(`${what}-${title}`)}.${as}`;
-    if (as === 'csv') saveFile(name, 'text/csv;charset=utf-8', csvFrom(rows, true));
-    else
-      void act(workbookOf(rows, what, as).result).then(
-        (bytes) => bytes && saveFile(name, 'application/octet-stream', bytes),
-      );
-  };
-  return (
-    <MarginBlock title="Tables as files">
-      {(['questions', 'answers'] as const).map((what) => (
-        <p key={what} className={styles.ways}>
-          {what === 'questions' ? 'Questions' : 'Answers'}:
-          {(['csv', 'xlsx', 'ods'] as const).map((as) => (
-            <Button
-              key={as}
-              size="compact-sm"
-              aria-label={`Save the figures of ${what} as ${as.toUpperCase()}`}
-              onClick={() => save(what, as)}
-            >
-              {as.toUpperCase()}
-            </Button>
-          ))}
-        </p>
-      ))}
-    </MarginBlock>
-  );
 }
 
 interface ReportParts {

@@ -4,7 +4,7 @@ import type { SittingData } from '@/desk/useSitting';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { looksWrongTitle } from '@/words/looksWrong';
 import { FindingWords } from './FindingWords';
-import type { QuestionRow } from './useAnalysis';
+import type { QuestionRow } from '@/desk/useAnalysis';
 import styles from './analyse.module.css';
 
 interface SuspectsBlockProps {

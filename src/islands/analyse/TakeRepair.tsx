@@ -12,7 +12,7 @@ import { isoNow } from '@/ui/clock';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { counted, dayAndTime } from '@/words/format';
 import { repairMessage, ruleWords } from '@/words/repairs';
-import type { QuestionRow } from './useAnalysis';
+import type { QuestionRow } from '@/desk/useAnalysis';
 import styles from './repair.module.css';
 
 interface TakeRepairProps {

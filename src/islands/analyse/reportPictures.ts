@@ -1,5 +1,5 @@
 import type { SpreadBar } from '@/core/analysis/spread';
-import type { QuestionRow } from './useAnalysis';
+import type { QuestionRow } from '@/desk/useAnalysis';
 
 /** Pictures of the report: plain SVG in black, for paper. */
 

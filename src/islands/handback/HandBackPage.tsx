@@ -7,7 +7,7 @@ import { hasResult } from '@/core/model/release';
 import { act } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
-import { changePlan } from '@/store/releases';
+import { changePlan, holdForAll } from '@/store/releases';
 import { isoNow } from '@/ui/clock';
 import { EmptyState } from '@/ui/EmptyState';
 import { GroupSelect } from '@/ui/GroupSelect';
@@ -161,11 +161,7 @@ function DraftBar({ sitting, at }: { sitting: SittingData; at: PlanAtHand }) {
       <span>
         This plan is a draft: {counted(at.have, 'student')} still see what the plan before it lets out.
       </span>
-      <Button
-        size="compact-sm"
-        variant="filled"
-        onClick={() => void act(changePlan(inForce(at), done.planHolds, isoNow(), base))}
-      >
+      <Button size="compact-sm" variant="filled" onClick={() => void act(holdForAll(inForce(at), isoNow()))}>
         Use this plan for {counted(at.have, 'student')}
       </Button>
       <Button size="compact-sm" onClick={() => void act(changePlan(kept, done.planDropped, isoNow(), base))}>

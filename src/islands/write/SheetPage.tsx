@@ -223,7 +223,7 @@ function TakeOutSheet({ paper }: { paper: Paper }) {
       <Button
         disabled={rows.length === 1}
         onClick={() => {
-          saveFile(`${name}.csv`, 'text/csv;charset=utf-8', csvFrom(rows, true));
+          saveFile(`${name}.csv`, 'text/csv;charset=utf-8', csvFrom(rows));
           say(said);
         }}
       >

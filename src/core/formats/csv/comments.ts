@@ -6,19 +6,16 @@ const heading = ['Comment', 'Code', 'Points', 'Used here', 'Used elsewhere'];
 
 /** The comments of a bank as CSV, with how often each was used. */
 export const commentsCsv = (comments: readonly OfferedComment[]): string =>
-  csvFrom(
-    [
-      heading,
-      ...comments.map(({ text, code, points, uses, usesElsewhere }) => [
-        text,
-        code,
-        points,
-        uses,
-        usesElsewhere,
-      ]),
-    ],
-    true,
-  );
+  csvFrom([
+    heading,
+    ...comments.map(({ text, code, points, uses, usesElsewhere }) => [
+      text,
+      code,
+      points,
+      uses,
+      usesElsewhere,
+    ]),
+  ]);
 
 /** One comment as it was read. */
 export interface ReadComment {
@@ -42,7 +39,7 @@ export function commentRows(rows: readonly TableRow[]): { good: ReadComment[]; b
   const bad: BadComment[] = [];
   const isHeading = rows[0]?.cells[0]?.toLowerCase() === heading[0]?.toLowerCase();
   for (const { line, cells } of isHeading ? rows.slice(1) : rows) {
-    const [text = '', code = '', typed = ''] = cells.map(unguarded);
+    const [text = '', code = '', typed = ''] = cells;
     const points = typed === '' ? null : pointsFrom(typed);
     if (text === '') bad.push({ line, why: 'noText' });
     else if (text.length > 20_000 || code.length > 500) bad.push({ line, why: 'tooLong' });
@@ -54,4 +51,3 @@ export function commentRows(rows: readonly TableRow[]): { good: ReadComment[]; b
 }
 
 /** A cell without the apostrophe that keeps a spreadsheet from reading it as a formula. */
-const unguarded = (cell: string) => cell.replace(/^'(?=[=+\-@\t\r])/, '').trim();

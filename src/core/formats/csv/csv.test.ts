@@ -4,10 +4,12 @@ import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../../tests/unit/samples';
 import { seatsOf } from '../../seats/seats';
 import { decodeText } from './decodeText';
-import { gradesCsv } from './grades';
+import { withHeading } from '../takeout/exportTable';
+import { gradesTable } from '../takeout/grades';
 import { bodyOf } from './heading';
 import { guessColumns } from './studentColumns';
 import { studentRows } from './studentRows';
+import { guarded } from './guard';
 import { csvFrom, tableFrom } from './table';
 
 describe('what divides the cells', () => {
@@ -167,19 +169,59 @@ describe('students from rows', () => {
 describe('CSV out', () => {
   // RFC 4180: CRLF, quotes doubled, fields with separators quoted.
   it('quotes as RFC 4180 says, with a mark by choice', () => {
-    expect(csvFrom([['a,b', 'say "x"', 'two\nlines', 1.5, null]], false)).toBe(
+    expect(csvFrom([['a,b', 'say "x"', 'two\nlines', 1.5, null]], { mark: false })).toBe(
       '"a,b","say ""x""","two\nlines",1.5,\r\n',
     );
-    expect(csvFrom([['a']], true).charCodeAt(0)).toBe(0xfeff);
+    expect(csvFrom([['a']]).charCodeAt(0)).toBe(0xfeff);
   });
 
   // OWASP, "CSV Injection": cells that begin with = + - @ tab or return.
   it('no text can run as a formula, and numbers stay numbers', () => {
     for (const text of ['=1+1', '+1', '-1', '@SUM(A1)', '\t=1', '\r=1']) {
-      const [row] = Papa.parse<string[]>(csvFrom([[text]], false)).data;
+      const [row] = Papa.parse<string[]>(csvFrom([[text]], { mark: false })).data;
       expect(row?.[0]?.startsWith("'")).toBe(true);
     }
-    expect(csvFrom([[-1.5]], false)).toBe('-1.5\r\n');
+    // What a spreadsheet would read as another number or a date stays as it is typed; what it reads as it is, is left alone.
+    for (const text of ['007', '1e5', '12345678901234567890', '2026-11-23', '1/2'])
+      expect(csvFrom([[text]], { mark: false })).toBe(`'${text}\r\n`);
+    for (const text of ['2101', 'K7', '12.5', "O'Brien"])
+      expect(csvFrom([[text]], { mark: false })).toBe(`${text}\r\n`);
+    expect(csvFrom([['007', '=1']], { mark: false, guard: false })).toBe('007,=1\r\n');
+    expect(csvFrom([[-1.5]], { mark: false })).toBe('-1.5\r\n');
+  });
+
+  it('has the decimal sign and the separator of its reader', () => {
+    expect(csvFrom([['total', 1.5, -2]], { mark: false, separator: ';', decimal: ',' })).toBe(
+      'total;1,5;-2\r\n',
+    );
+    expect(csvFrom([['a;b', 1.5]], { mark: false, separator: '\t' })).toBe('a;b\t1.5\r\n');
+  });
+
+  it('read again by the desk is what was written, whatever it begins with', () => {
+    const cell = fc.oneof(
+      fc.constantFrom(
+        '007',
+        '1e5',
+        "'=1",
+        "''+x",
+        '+49 30 1',
+        '-Lee',
+        '@home',
+        "'",
+        "'90",
+        '12345678901234567890',
+      ),
+      fc.string().map((text) => text.replace(/[\s\uFEFF]+/g, ' ').trim()),
+    );
+    const separator = fc.constantFrom(',' as const, ';' as const, '\t' as const);
+    fc.assert(
+      fc.property(fc.array(cell, { minLength: 2, maxLength: 4 }), separator, (row, by) => {
+        fc.pre(row.some(Boolean));
+        // A heading of plain words says which separator it is.
+        const rows = [row.map((_, index) => `column ${index}`), row];
+        expect(tableFrom(csvFrom(rows, { separator: by }))[1]?.cells).toEqual(row);
+      }),
+    );
   });
 
   it('comes back as it went out', () => {
@@ -187,7 +229,7 @@ describe('CSV out', () => {
       .string({ unit: 'grapheme' })
       .filter(
         (text) =>
-          !/^[=+\-@\t\r]/.test(text) &&
+          guarded(text) === text &&
           text.trim() === text &&
           text !== '' &&
           !text.includes('\r') &&
@@ -196,7 +238,8 @@ describe('CSV out', () => {
     fc.assert(
       fc.property(fc.array(fc.tuple(cell, cell), { minLength: 1, maxLength: 5 }), (rows) => {
         expect(
-          Papa.parse<string[]>(csvFrom(rows, false).trimEnd(), { delimiter: ',', newline: '\r\n' }).data,
+          Papa.parse<string[]>(csvFrom(rows, { mark: false }).trimEnd(), { delimiter: ',', newline: '\r\n' })
+            .data,
         ).toEqual(rows);
       }),
     );
@@ -221,12 +264,15 @@ describe('the grades of a sitting', () => {
   };
   const now = Date.parse('2026-11-23T11:00:00.000Z');
   const rows = Papa.parse<string[]>(
-    gradesCsv(
-      paperQuestions,
-      seatsOf(records, now),
-      [{ id: 'group1', name: 'Monday', createdAt: at }],
-      now,
-      true,
+    csvFrom(
+      withHeading(
+        gradesTable({
+          questions: paperQuestions,
+          seats: seatsOf(records, now),
+          groups: [{ id: 'group1', name: 'Monday', createdAt: at }],
+          now,
+        }),
+      ),
     ).slice(1),
     { skipEmptyLines: true },
   ).data;
@@ -234,12 +280,12 @@ describe('the grades of a sitting', () => {
   it('has a row a student with total, percent, state, times, minutes and points per question', () => {
     expect(rows[1]).toEqual([
       '\'=HYPERLINK("x")', 'Amara', '2101', 'amara.okafor@example.org', 'Monday', '3.5', '8', '43.8', 'handed in', 'complete',
-      '1', at, '2026-11-23T10:30:00.000Z', '30', '1', '0', '0', '2.5',
+      '1', at, '2026-11-23T10:30:00.000Z', '30', '0', '', '', '', '1', '0', '0', '2.5',
     ]); // prettier-ignore
   });
 
   it('says who has not started, with every column in its place', () => {
     expect(rows[2]?.slice(5, 10)).toEqual(['', '', '', 'not started', '']);
-    expect(rows.map((row) => row.length)).toEqual([18, 18, 18]);
+    expect(rows.map((row) => row.length)).toEqual([22, 22, 22]);
   });
 });

@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { Refused } from '../../basics/refused';
+import { guarded, unguarded } from './guard';
 
 /** One row of a table, with the line of the file it starts on, from 1. */
 export interface TableRow {
@@ -9,7 +10,7 @@ export interface TableRow {
 
 /**
  * The rows of separated text (RFC 4180, with comma, semicolon or tab, whichever fits). Rows of only empty cells
- * are left out. A quoted cell may hold line breaks, so lines are counted in the text and not by rows.
+ * are left out, and the apostrophe that guarded a text. A quoted cell may hold line breaks, so lines are counted in the text and not by rows.
  *
  * @throws {Refused} where a cell that begins with a quotation mark does not end with one: it would swallow the rows behind it
  */
@@ -23,7 +24,7 @@ export function tableFrom(text: string): TableRow[] {
     newline: '\n',
     step: ({ data, meta, errors }) => {
       if (errors.some(({ type }) => type === 'Quotes')) throw new Refused('openQuote', `line ${line}`);
-      const cells = data.map((cell) => cell.trim());
+      const cells = data.map((cell) => unguarded(cell).trim());
       if (cells.some((cell) => cell !== '')) rows.push({ line, cells });
       for (; at < meta.cursor; at++) if (source.charCodeAt(at) === 10) line++;
     },
@@ -51,14 +52,36 @@ function delimiterOf(text: string): string {
   return counted[0]?.rows ? counted[0].delimiter : '\t';
 }
 
+/** A cell of a table that is written: text stays text, whatever it looks like. */
+export type Cell = string | number | null;
+
+/** How separated text is written. */
+export interface CsvForm {
+  separator: ',' | ';' | '\t';
+  decimal: '.' | ',';
+  /** Whether it begins with the byte order mark by which some spreadsheets know UTF-8. */
+  mark: boolean;
+  /** Whether text that a spreadsheet would run or change gets an apostrophe before it. */
+  guard: boolean;
+}
+
+/** As RFC 4180 has it, for a spreadsheet. */
+export const usualCsv: CsvForm = { separator: ',', decimal: '.', mark: true, guard: true };
+
 /**
- * Rows as CSV: RFC 4180, comma, CRLF, UTF-8 with a byte order mark by choice. Text that a spreadsheet could take
- * for a formula (it begins with = + - @, a tab or a return) gets an apostrophe before it; numbers stay numbers.
+ * Rows as separated text: RFC 4180 but for the separator, CRLF, UTF-8. Numbers stay numbers, with the decimal sign of their
+ * reader.
  */
-export function csvFrom(rows: readonly (readonly (string | number | null)[])[], withMark: boolean): string {
+export function csvFrom(rows: readonly (readonly Cell[])[], form: Partial<CsvForm> = {}): string {
+  const { separator, decimal, mark, guard } = { ...usualCsv, ...form };
+  const cell = (value: Cell): string => {
+    if (value === null) return '';
+    if (typeof value === 'number') return String(value).replace('.', decimal);
+    return guard ? guarded(value) : value;
+  };
   const csv = Papa.unparse(
-    rows.map((row) => [...row]),
-    { escapeFormulae: true, newline: '\r\n' },
+    rows.map((row) => row.map(cell)),
+    { delimiter: separator, newline: '\r\n' },
   );
-  return `${withMark ? '\uFEFF' : ''}${csv}\r\n`;
+  return `${mark ? '\uFEFF' : ''}${csv}\r\n`;
 }

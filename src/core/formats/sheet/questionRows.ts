@@ -46,7 +46,7 @@ export function questionRows(
 
 function questionFrom(row: TableRow, meanings: readonly QuestionColumn[], newId: () => string): Question {
   const cells = (meaning: QuestionColumn) =>
-    meanings.flatMap((each, column) => (each === meaning ? [unguarded(row.cells[column] ?? '')] : []));
+    meanings.flatMap((each, column) => (each === meaning ? [row.cells[column] ?? ''] : []));
   const cell = (meaning: QuestionColumn) => cells(meaning)[0] ?? '';
   const stem = cell('stem');
   const own: RowCells = { options: cells('option').filter(Boolean), key: cell('key') };
@@ -120,11 +120,6 @@ function kindOfRow(called: string, cells: RowCells): KindName {
   const kind = called ? sheetKindCalled(called) : sheetKinds.find((name) => sheetOf(name)?.suits(cells));
   if (!kind) throw new Unreadable('unknownKind', called);
   return kind;
-}
-
-/** A cell without the apostrophe that keeps a spreadsheet from taking it for a formula. */
-function unguarded(cell: string): string {
-  return cell.replace(/^'(?=[=+\-@\t\r])/, '');
 }
 
 /** A question that a row cannot hold, and the fields that would be lost or become others. */

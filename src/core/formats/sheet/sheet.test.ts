@@ -134,7 +134,7 @@ describe('questions to a sheet and back', () => {
     const { rows, left } = questionTable(sampled);
     const held = sampled.filter((each) => !left.some(({ question }) => question === each));
     expect(new Set(held.map(({ kind }) => kind)).size).toBe(kindNames.length);
-    const { good, bad } = read(csvFrom(rows, true));
+    const { good, bad } = read(csvFrom(rows));
     expect(bad).toEqual([]);
     expect(good).toHaveLength(held.length);
     good.forEach(({ question }, index) => {
@@ -159,8 +159,8 @@ describe('questions to a sheet and back', () => {
 
   it('12.5 % of the points stays 12.5 %', () => {
     const { rows } = questionTable([sampled.at(-1) as Question]);
-    expect(csvFrom(rows, false)).toContain('northwest (12.5 %)');
-    const [{ question } = { question: null }] = read(csvFrom(rows, false)).good;
+    expect(csvFrom(rows, { mark: false })).toContain('northwest (12.5 %)');
+    const [{ question } = { question: null }] = read(csvFrom(rows, { mark: false })).good;
     expect(question?.kind === 'shortText' && question.accepted.at(-1)?.share).toBe(0.125);
   });
 
@@ -172,7 +172,7 @@ describe('questions to a sheet and back', () => {
     ];
     const { rows, left } = questionTable([{ ...samples.openText, scheme } as Question]);
     expect(left).toEqual([]);
-    const [{ question } = { question: null }] = read(csvFrom(rows, false)).good;
+    const [{ question } = { question: null }] = read(csvFrom(rows, { mark: false })).good;
     expect(
       question && 'scheme' in question && question.scheme.map(({ text, points }) => [text, points]),
     ).toEqual(scheme.map(({ text, points }) => [text, points]));
@@ -196,7 +196,7 @@ describe('questions to a sheet and back', () => {
   it('a text that looks like a formula comes back as it was, and is none in between', () => {
     const stem = '=SUM(1;2) or -1?';
     const question = { ...kindNamed('openText').empty(counter('q')), stem, scheme: [] } as Question;
-    const csv = csvFrom(questionTable([question]).rows, false);
+    const csv = csvFrom(questionTable([question]).rows, { mark: false });
     expect(csv).not.toMatch(/(^|,)"?=/m);
     expect(read(csv).good[0]?.question.stem).toBe(stem);
   });

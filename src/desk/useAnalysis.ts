@@ -6,6 +6,8 @@ import { matrixOf } from '@/core/analysis/seatsMatrix';
 import { questionFigures, type QuestionFigures } from '@/core/analysis/sittingFigures';
 import { sittingLooksWrong, type Suspect } from '@/core/analysis/sittingLooksWrong';
 import { upperLowerOfAll } from '@/core/analysis/upperLower';
+import { plainText } from '@/core/basics/richWords';
+import type { FigureRow } from '@/core/formats/figureTables';
 import type { Question } from '@/core/kinds';
 import { inView } from '@/core/model/names';
 import { isIn, type Seat } from '@/core/seats/seats';
@@ -94,3 +96,13 @@ function useSuspects(
   // While a change is looked at, what was found before stays in sight.
   return found?.suspects;
 }
+
+/** The questions with their figures, as they are taken out. */
+export const figureRows = ({ rows, answersOf }: Analysis): FigureRow[] =>
+  rows.map((row) => ({
+    ...row,
+    stem: plainText(row.question.stem),
+    max: row.question.points,
+    upperLower: row.d,
+    answers: answersOf(row.question),
+  }));

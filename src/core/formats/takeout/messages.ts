@@ -1,0 +1,34 @@
+import type { Message } from '../../model/sitting';
+import type { Seat } from '../../seats/seats';
+import { personColumns, type SittingTables } from './grades';
+import { tableOf, type ExportTable, type Written } from './exportTable';
+
+/** A message, or one look at a result. */
+interface Contact {
+  student: Seat['student'];
+  what: 'message' | 'opened';
+  at: string;
+  subject: string;
+  address: string;
+}
+
+/** Every message of a sitting, and every time a result was opened, in order. */
+export function messagesTable(about: SittingTables, messages: readonly Message[]): ExportTable {
+  const rows = about.seats.flatMap(({ student, openedAt }): Contact[] => [
+    ...messages
+      .filter(({ studentId }) => studentId === student.id)
+      .map(({ at, subject, email }) => ({ student, what: 'message' as const, at, subject, address: email })),
+    ...openedAt.map((at) => ({ student, what: 'opened' as const, at, subject: '', address: '' })),
+  ]);
+  const columns: Written<Contact>[] = [
+    ...personColumns(about.seats, about.groups),
+    { id: 'what', title: 'what', cell: ({ what }) => (what === 'message' ? 'message' : 'result opened') },
+    { id: 'at', title: 'when', cell: ({ at }) => at },
+    { id: 'subject', title: 'subject', cell: ({ subject }) => subject || null },
+    { id: 'address', title: 'sent to', cell: ({ address }) => address || null },
+  ];
+  return tableOf(
+    columns,
+    rows.sort((a, b) => a.at.localeCompare(b.at)),
+  );
+}
