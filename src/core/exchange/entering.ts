@@ -165,15 +165,16 @@ export async function ask(
   const student = await studentWith(place, joinCode);
   const sitting = await place.sitting(sittingId);
   if (!student || !sitting || !words.trim()) return false;
+  if (asks === 'mark' && !(await mayAskNow(place, student, sitting, questionId, now))) return false;
   return place.within(student.id, 'request', async (keep) => {
     const attempts = await place.attemptsOf(student.id, sittingId);
     const all = await place.requestsOf(student.id, sittingId);
-    if (asks === 'mark') {
-      const script = await scriptNow(place, student, sitting, now);
-      if (!script?.questions.some(({ question, mayAsk }) => question.id === questionId && mayAsk))
-        return false;
-    }
-    const before = all.filter((each) => each.asks !== 'mark' && asks !== 'mark');
+    // About marks, one waits for each question.
+    const before = all.filter(
+      (each) =>
+        (each.asks === 'mark') === (asks === 'mark') &&
+        each.questionId === (asks === 'mark' ? questionId : undefined),
+    );
     if (!isListed(sitting, student) && attempts.length === 0) return false;
     if (before.some(({ answer }) => answer === null) || before.length >= 20) return false;
     await keep.request(
@@ -190,4 +191,16 @@ export async function ask(
     );
     return true;
   });
+}
+
+/** Whether the mark of a question may be asked about now. */
+async function mayAskNow(
+  place: ExchangeRepository,
+  student: Student,
+  sitting: Sitting,
+  questionId: string | undefined,
+  now: number,
+): Promise<boolean> {
+  const script = await scriptNow(place, student, sitting, now);
+  return script?.questions.some(({ question, mayAsk }) => question.id === questionId && mayAsk) ?? false;
 }

@@ -96,16 +96,19 @@ export async function correct(
   const student = await studentWith(place, joinCode);
   const sitting = await place.sitting(sittingId);
   if (!student || !sitting) return false;
+  const script = await scriptNow(place, student, sitting, now);
+  const row = script?.questions.find(({ question }) => question.id === questionId);
+  const mayCorrect = row?.mayCorrect;
+  if (!row || !mayCorrect || filesIn(response).length > 0) return false;
   return place.within(student.id, 'attempt', async (keep) => {
-    const script = await scriptNow(place, student, sitting, now);
-    const row = script?.questions.find(({ question }) => question.id === questionId);
     const attempt = (await place.attemptsOf(student.id, sittingId)).find(
       ({ id }) => id === script?.attemptId,
     );
-    if (!row?.mayCorrect || !attempt || filesIn(response).length > 0) return false;
+    // Another device may have done so just now.
+    if (!attempt || attempt.corrections?.[questionId]) return false;
     const fits = kindNamed(row.question.kind).responseSchema.safeParse(response);
     if (!fits.success || fillOf(row.question, fits.data) === 'open') return false;
-    const correction = { response: fits.data, at: new Date(now).toISOString(), share: row.mayCorrect.share };
+    const correction = { response: fits.data, at: new Date(now).toISOString(), share: mayCorrect.share };
     await keep.attempt({ ...attempt, corrections: { ...attempt.corrections, [questionId]: correction } });
     return true;
   });

@@ -2,8 +2,11 @@ import { endOf } from '../attempts/terms';
 import type { Seat } from '../seats/seats';
 
 /** Whether a student may still begin, now or later, a first time or again. */
-const mayStart = ({ terms, attemptCount, aside }: Seat): boolean =>
-  (terms.start === 'open' || terms.start === 'notYet') && attemptCount - aside.length < terms.attempts;
+const mayStart = (seat: Seat): boolean =>
+  (seat.terms.start === 'open' || seat.terms.start === 'notYet') && hasAttemptLeft(seat);
+
+const hasAttemptLeft = ({ terms, attemptCount, aside }: Seat): boolean =>
+  attemptCount - aside.length < terms.attempts;
 
 /** Whether a student may still sit the paper: is at work, or may begin. */
 export const maySit = (seat: Seat): boolean => seat.state === 'working' || mayStart(seat);
@@ -19,7 +22,8 @@ export function lastMaySit(seats: readonly Seat[], now: number): number | null {
     const ends: number[] = [];
     if (state === 'working') ends.push(deadline ?? Infinity);
     else if (seat.last) ends.push(endOf(seat.last, terms, now) ?? now);
-    if (mayStart(seat)) ends.push(terms.closesAt === null ? Infinity : terms.closesAt + terms.extraMs);
+    const mightHave = terms.start === 'over' && hasAttemptLeft(seat);
+    if (mayStart(seat) || mightHave) ends.push(terms.closesAt === null ? Infinity : terms.closesAt + terms.extraMs);
     for (const end of ends) last = Math.max(last ?? -Infinity, end);
   }
   return last;

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Chance } from '../basics/chance';
 import { Id, Line, Points, Text, type Finding } from '../basics/common';
 import { RichText } from '../basics/richText';
+import type { FileRef, PictureRef } from '../basics/file';
 import { SchemeGroup, SchemeLine } from './schemeLine';
 import { WorkingWay } from './working/WorkingWay';
 
@@ -115,6 +116,14 @@ export function studentFields({ id, stem, points, partId }: QuestionBase) {
   return { id, stem, points, ...(partId !== undefined && { partId }) };
 }
 
+/** An answer as it is put on paper. */
+export interface AnswerPieces {
+  words: string;
+  /** Lines of a drawing, and the picture they are drawn on. */
+  drawing?: { lines: readonly (readonly number[])[]; canvas?: PictureRef | undefined };
+  files: readonly FileRef[];
+}
+
 /** What the key says of one answer. */
 export interface KeyVerdict {
   /** Share of the question's points, 0 to 1. */
@@ -189,6 +198,8 @@ export interface QuestionKind<Q extends QuestionBase, S, R> extends AnswerFillin
   sameAs(question: Q, response: R): string;
   /** The response in words, as the student gave it. */
   asText(question: Q | S, response: R): string;
+  /** What an answer is beside its words, for paper; absent: words alone say it. */
+  pieces?(question: Q, response: R): AnswerPieces;
   /** What is accepted, in words; the model answer for a kind marked by hand. */
   keyText(question: Q): string;
   /** The rows that the question itself offers, before any answer. */

@@ -4,7 +4,8 @@
  * exponent, more than fifteen digits (IEEE 754), parts of a date.
  */
 const runs = /^[=+\-@\t\r]/;
-const changes = /^(?:0\d+|\d+(?:[.,]\d+)?e[+-]?\d+|\d{16,}|\d{1,4}[-/]\d{1,2}(?:[-/]\d{1,4})?|\d{1,2}\.\d{1,2}\.\d{2,4})$/i;
+const changes =
+  /^(?:0\d+|\d+(?:[.,]\d+)?e[+-]?\d+|\d{16,}|\d{1,4}[-/]\d{1,2}(?:[-/]\d{1,4})?|\d{1,2}\.\d{1,2}\.\d{2,4})$/i;
 
 const needsGuard = (text: string) => runs.test(text) || changes.test(text);
 

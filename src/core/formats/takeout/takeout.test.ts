@@ -169,7 +169,9 @@ describe('a workbook', () => {
     '%s: read again it is what was written, and no text is a formula',
     async (as) => {
       const bytes = workbookFrom(rows, 'Grades', as);
-      const read = (await workbookRows(bytes)).map(({ cells }) => rows[0]?.map((_, column) => cells[column] ?? ''));
+      const read = (await workbookRows(bytes)).map(({ cells }) =>
+        rows[0]?.map((_, column) => cells[column] ?? ''),
+      );
       expect(read).toEqual(rows.map((row) => row.map((cell) => (cell === null ? '' : String(cell)))));
       // By another reader: the XML itself (ECMA-376 18.3.1.40 has formulas in f; OpenDocument 1.3, 19.642 in table:formula).
       const files = unzipSync(bytes);

@@ -29,6 +29,7 @@ export const file: QuestionKind<FileQuestion, StudentFileQuestion, FilesResponse
   guess: () => ({ files: [] }),
   sameAs: (_question, response) => response.files.map(({ id }) => id).join(' '),
   asText: (_question, response) => response.files.map(({ name }) => name).join('\n'),
+  pieces: (_question, { files }) => ({ words: '', files }),
   keyText: (question) => question.modelAnswer,
   categoriesOf: (_question, { files }) => [
     {

@@ -50,6 +50,11 @@ export const working: QuestionKind<Working, StudentWorking, WorkingResponse> = {
     ]
       .filter(Boolean)
       .join('\n'),
+  pieces: (question, { words, maths, drawing, photos }) => ({
+    words: [words.trim(), ...written(maths)].filter(Boolean).join('\n'),
+    ...(drawing.length > 0 && { drawing: { lines: drawing, canvas: question.canvas } }),
+    files: photos,
+  }),
   keyText: (question) => question.modelAnswer,
   categoriesOf: (_question, response) => {
     const taken = waysTaken(response);

@@ -1,0 +1,135 @@
+import { countedAnswer } from '../../attempts/late';
+import { plainText } from '../../basics/richWords';
+import type { FileRef } from '../../basics/file';
+import { kindOf, type Question } from '../../kinds';
+import { numbersOf } from '../../kinds/itemNumbers';
+import { schemeLines, type ScriptLine } from '../../handback/scriptParts';
+import type { GradeScale } from '../../model/gradeScale';
+import { wholeAttempt } from '../../model/mark';
+import { fullName } from '../../model/names';
+import type { WorkMark } from '../../model/workMark';
+import { counts, pointsTold } from '../../scoring/counts';
+import { gradeOf } from '../../scoring/gradeOf';
+import { marksThatCount } from '../../scoring/marksThatCount';
+import { commentsByKey } from '../../scoring/scoreAttempt';
+import { commentText } from '../../handback/commentText';
+import type { Seat } from '../../seats/seats';
+
+/** What of scripts is printed: with all marks, the answers alone, or the first page of each. */
+export type PrintForm = 'marked' | 'answers' | 'first';
+
+/** One question of a printed script. */
+export interface PrintedQuestion {
+  number: string;
+  stem: string;
+  max: number;
+  /** Null: none yet, or not printed. */
+  points: number | null;
+  words: string;
+  /** `canvas`: the id of the picture it is drawn on. */
+  drawing: { lines: readonly (readonly number[])[]; canvas: string | null } | null;
+  files: readonly FileRef[];
+  work: readonly WorkMark[];
+  lines: readonly ScriptLine[];
+  comments: readonly string[];
+}
+
+/** A script as it is printed. */
+export interface PrintedScript {
+  studentId: string;
+  name: string;
+  /** Number and groups. */
+  about: string;
+  title: string;
+  form: PrintForm;
+  total: number;
+  max: number;
+  scoredMax: number;
+  grade: string | null;
+  comment: string;
+  questions: readonly PrintedQuestion[];
+}
+
+/** What scripts of a sitting are printed with. */
+export interface PrintAbout {
+  title: string;
+  questions: readonly Question[];
+  groupName: ReadonlyMap<string, string>;
+  scale: GradeScale | null;
+  form: PrintForm;
+}
+
+/** The script of one student for paper; null where there is no attempt. */
+export function printedScript(seat: Seat, about: PrintAbout): PrintedScript | null {
+  const { attempt, scorecard, student } = seat;
+  if (!attempt || !scorecard) return null;
+  const { questions, form, scale, groupName, title } = about;
+  const marked = form !== 'answers';
+  const markOf = marksThatCount(seat.marks);
+  const numbers = numbersOf(questions);
+  const awardOf = new Map(scorecard.awards.map((award) => [award.questionId, award]));
+  const firstName = student.givenName;
+  const rows = questions.flatMap((question): PrintedQuestion[] => {
+    const award = awardOf.get(question.id);
+    if (!award) return [];
+    const number = numbers.get(question.id) ?? '';
+    const answer = countedAnswer(attempt, question.id);
+    const kind = kindOf(question);
+    const pieces = answer
+      ? (kind.pieces?.(question, answer.response) ?? {
+          words: kind.asText(question, answer.response),
+          files: [],
+        })
+      : { words: '', files: [] };
+    const mark = markOf.get(question.id);
+    const own = commentText(mark?.comment ?? '', { firstName, question: number });
+    const correction = attempt.corrections?.[question.id];
+    const corrected =
+      correction && award.correction
+        ? [`Corrected: ${kind.asText(question, correction.response)} (+${award.correction.gained})`]
+        : [];
+    return [
+      {
+        number,
+        stem: plainText(question.stem),
+        max: question.points,
+        points: marked && counts(question) ? pointsTold(award) : null,
+        words: pieces.words,
+        drawing: pieces.drawing
+          ? { lines: pieces.drawing.lines, canvas: pieces.drawing.canvas?.asset ?? null }
+          : null,
+        files: pieces.files,
+        work: marked ? (mark?.work ?? []) : [],
+        lines: marked ? schemeLines(question, mark) : [],
+        comments: marked
+          ? [...(own ? [own] : []), ...commentsByKey(question, answer, award), ...corrected]
+          : [],
+      },
+    ];
+  });
+  const groups = student.groupIds.flatMap((id) => groupName.get(id) ?? []);
+  return {
+    ...{ studentId: student.id, name: fullName(student), title, form },
+    about: [student.number, ...groups].filter(Boolean).join(' · '),
+    total: scorecard.total,
+    max: scorecard.max,
+    scoredMax: scorecard.scoredMax,
+    grade:
+      marked && scale && scorecard.final
+        ? gradeOf(scale, { points: scorecard.total, max: scorecard.max })
+        : null,
+    comment: marked ? commentText(markOf.get(wholeAttempt)?.comment ?? '', { firstName, question: '' }) : '',
+    questions: rows,
+  };
+}
+
+/** Every text of a script, for the fonts it needs. */
+export const textsOf = ({ name, about, title, comment, questions }: PrintedScript): string[] => [
+  ...[name, about, title, comment],
+  ...questions.flatMap(({ stem, words, comments, lines, work, files }) => [
+    ...[stem, words, ...comments],
+    ...lines.flatMap(({ text, group = '' }) => [text, group]),
+    ...work.map(({ text }) => text),
+    ...files.map(({ name: file }) => file),
+  ]),
+];

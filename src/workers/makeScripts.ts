@@ -1,0 +1,15 @@
+import { proxy } from 'comlink';
+import type { ScriptsMade, ScriptsProgress, ScriptsWorker } from './scripts.worker';
+import { stoppable, type Work } from './stoppable';
+
+export type { ScriptsMade, ScriptsProgress };
+
+/** Marked scripts as a PDF of all, or a zip of one each. */
+export const makeScripts = (
+  wish: Parameters<ScriptsWorker['make']>[0],
+  progress: (now: ScriptsProgress) => void,
+): Work<ScriptsMade> =>
+  stoppable<ScriptsWorker, ScriptsMade>(
+    new Worker(new URL('./scripts.worker.ts', import.meta.url), { type: 'module' }),
+    (worker) => worker.make(wish, proxy(progress)),
+  );
