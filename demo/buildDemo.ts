@@ -4,6 +4,7 @@ import { wholeScheme } from '@/core/marking/scheme';
 import type { Paper, PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
 import type { Attempt, Sitting } from '@/core/model/sitting';
+import type { MarkBook } from '@/core/model/markBook';
 import type { GradeScale } from '@/core/model/gradeScale';
 import { showing, type PlanStage, type Release, type ReleasePlan } from '@/core/model/release';
 import { ownMarker, type HandMark } from '@/core/model/mark';
@@ -173,6 +174,7 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
   }));
   desk.releasePlans = plans(iso(handedBackAt), iso(week.closesAt), iso(fridayAfter(now)));
   desk.grades = [{ sittingId: 'lights', ...grades }];
+  desk.markBooks = [markBook(students, iso(handedBackAt), chanceFrom(seed + 31))];
   desk.openings = students
     .filter(() => chance.happens(0.7))
     .map(({ id: studentId }) => ({
@@ -224,6 +226,46 @@ function plans(backAt: string, closedAt: string, friday: string): ReleasePlan[] 
       at: closedAt,
     },
   ];
+}
+
+/** The course so far: quizzes of which the best counts, the exam, and what was done on the chart table. */
+function markBook(students: readonly Student[], at: string, chance: Chance): MarkBook {
+  const column = { weight: 1, bonus: false, dropped: false, excused: [] };
+  const ofSitting = (sittingId: string, categoryId: string) => ({
+    ...{ ...column, id: `column-${sittingId}`, kind: 'sitting' as const, sittingId, categoryId },
+  });
+  // Somebody has not been at the chart table yet.
+  const values = Object.fromEntries(
+    students.flatMap(({ id }) => (chance.happens(0.92) ? [[id, chance.whole(8, 20) / 2] as const] : [])),
+  );
+  return {
+    id: 'navigation',
+    title: 'Coastal navigation',
+    groupIds: [...new Set(students.flatMap(({ groupIds }) => groupIds))].sort(),
+    columns: [
+      ofSitting('lights', 'quizzes'),
+      ofSitting('rules', 'quizzes'),
+      ofSitting('tides', 'exams'),
+      {
+        ...column,
+        id: 'chart',
+        kind: 'typed',
+        title: 'Chart table',
+        max: 10,
+        values,
+        categoryId: null,
+        weight: 20,
+      },
+    ],
+    categories: [
+      { id: 'quizzes', name: 'Quizzes', weight: 30, best: 1 },
+      { id: 'exams', name: 'Exam', weight: 50, best: null },
+    ],
+    missing: 'nothing',
+    decimals: 0,
+    scale: grades,
+    ...{ createdAt: at, changedAt: at },
+  };
 }
 
 /** The school's own grades. */

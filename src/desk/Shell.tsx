@@ -57,6 +57,7 @@ function Frame({ strip, shortcuts = [], children }: ShellProps) {
           <a href="/">Desk</a>
           <a href="/groups">Groups</a>
           <a href="/bank">Bank</a>
+          <a href="/mark-books">Mark books</a>
           <a href="/backup">Backup</a>
         </nav>
         <Asking />

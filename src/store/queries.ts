@@ -10,6 +10,7 @@ import { byRegister } from '@/core/model/names';
 import type { Sitting } from '@/core/model/sitting';
 import type { SittingRecords } from '@/core/seats/seats';
 import type { ReleasePlan } from '@/core/model/release';
+import { newId } from './ids';
 import { desk } from './tables';
 
 /** The paper a sitting is scored with: its frozen version, or the paper as it stands while nobody has started. */
@@ -121,7 +122,7 @@ export async function progress(
 
 /** Puts it into the cache. Apart from `progress`, which live queries call and which must only read. */
 export async function keepProgress(kept: readonly KeptProgress[]): Promise<void> {
-  await desk.progress.bulkPut([...kept]);
+  await desk.progress.bulkPut(kept.map((each) => ({ ...each, key: newId() })));
 }
 
 /** One sitting on the desk. */

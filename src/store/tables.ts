@@ -3,6 +3,7 @@ import type { KeptProgress } from '@/core/analysis/keptProgress';
 import { deskTables, type DeskRow, type DeskTableName } from '@/core/model/desk';
 import { splitEntry, withMarker } from '@/core/model/log';
 import { ownMarker } from '@/core/model/mark';
+import type { SittingTotals } from '@/core/markbook/sittingTotals';
 import type { Attempt } from '@/core/model/sitting';
 import type { Release } from '@/core/model/release';
 
@@ -33,13 +34,16 @@ const localTables = {
   pairing: { key: ['key'] },
   /** A cache: how each sitting stands. Dropped whenever a row it was computed from changes. */
   progress: { key: ['sittingId'] },
+  /** A cache: what each student has in a sitting. It holds as long as the progress that it was computed with. */
+  totals: { key: ['sittingId'] },
 } as const;
 
 interface LocalRow {
   carried: Attempt;
   posted: Posted;
   pairing: Pairing;
-  progress: KeptProgress;
+  progress: KeptProgress & { key?: string };
+  totals: SittingTotals;
 }
 
 type Field<Row, Name> = Name extends keyof Row ? NonNullable<Row[Name]> : never;

@@ -129,6 +129,11 @@ export const done = {
   planDropped: 'Changes to the plan dropped',
   afterChanged: 'What is seen after handing in changed',
   correctionMarked: (name: string, number: string) => `Correction of ${name}, question ${number} marked`,
+  markBookCreated: (title: string) => `Mark book ${title} created`,
+  markBookChanged: 'Mark book changed',
+  markBookDeleted: (title: string) => `Mark book ${title} deleted`,
+  gradesSaved: (name: string) => `Grade lines saved as “${name}”`,
+  gradesDeleted: (name: string) => `Saved grade lines “${name}” deleted`,
   gradesChanged: 'Grade lines changed',
   withdrawn: (count: number) => `Withdrawn from ${students(count)}`,
 };

@@ -23,7 +23,8 @@ export function lastMaySit(seats: readonly Seat[], now: number): number | null {
     if (state === 'working') ends.push(deadline ?? Infinity);
     else if (seat.last) ends.push(endOf(seat.last, terms, now) ?? now);
     const mightHave = terms.start === 'over' && hasAttemptLeft(seat);
-    if (mayStart(seat) || mightHave) ends.push(terms.closesAt === null ? Infinity : terms.closesAt + terms.extraMs);
+    if (mayStart(seat) || mightHave)
+      ends.push(terms.closesAt === null ? Infinity : terms.closesAt + terms.extraMs);
     for (const end of ends) last = Math.max(last ?? -Infinity, end);
   }
   return last;

@@ -2,6 +2,7 @@ import type { z } from 'zod';
 import { Asset } from '../basics/asset';
 import { BankQuestion } from './bank';
 import { Paper, PaperVersion } from './paper';
+import { MarkBook } from './markBook';
 import { HandMark } from './mark';
 import { Group, Student } from './people';
 import { Allowance, Attempt, ExceptionRequest, Message, Sitting, SittingTemplate } from './sitting';
@@ -140,6 +141,7 @@ export const recordedTables = {
     owners: { sittings: 'sittingId' },
     later: true,
   }),
+  markBooks: entry({ schema: MarkBook, key: ['id'], later: true }),
   gradeTemplates: entry({ schema: GradeTemplate, key: ['id'], later: true }),
   /** When each student looked at what was let out: the student's own, and no part of the release. */
   openings: entry({

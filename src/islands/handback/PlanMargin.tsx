@@ -9,6 +9,7 @@ import { newId } from '@/store/ids';
 import { openStage } from '@/store/releases';
 import { changeSitting } from '@/store/sittings';
 import { isoNow } from '@/ui/clock';
+import { useAtOnce } from '@/ui/useAtOnce';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { duration } from '@/words/format';
 import { done } from '@/words/done';
@@ -120,9 +121,14 @@ const changeAfter = (sitting: Sitting, part: Pick<Sitting, 'after' | 'afterMs'>)
   act(changeSitting({ ...sitting, ...part }, done.afterChanged, isoNow(), sitting));
 
 /** What is seen straight after handing in, before anything is handed back. */
-function AfterBlock({ sitting, gone }: { sitting: Sitting; gone: () => void }) {
+function AfterBlock({ sitting: kept, gone }: { sitting: Sitting; gone: () => void }) {
+  const [sitting, show] = useAtOnce(kept);
   const { after, afterMs } = sitting;
   if (!after) return null;
+  const set = (part: Pick<Sitting, 'after' | 'afterMs'>) => {
+    show({ ...sitting, ...part });
+    void changeAfter(sitting, part);
+  };
   return (
     <MarginBlock title="Straight after handing in">
       <div className={styles.fields}>
@@ -132,13 +138,9 @@ function AfterBlock({ sitting, gone }: { sitting: Sitting; gone: () => void }) {
           ms={afterMs ?? null}
           unitMs={60_000}
           most={100_000}
-          change={(ms) => void changeAfter(sitting, { after, afterMs: ms ?? undefined })}
+          change={(ms) => set({ after, afterMs: ms ?? undefined })}
         />
-        <ShowsChoice
-          shows={after}
-          setShows={(shows) => void changeAfter(sitting, { after: shows, afterMs })}
-          without={['grade']}
-        />
+        <ShowsChoice shows={after} setShows={(shows) => set({ after: shows, afterMs })} without={['grade']} />
         <div className={styles.row}>
           <Button
             size="compact-sm"

@@ -1,5 +1,5 @@
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { lastMaySit } from '@/core/handback/lastMaySit';
 import { planDue } from '@/core/handback/planDue';
 import { planFindings, templateStages, type PlanFinding } from '@/core/handback/planFindings';
@@ -17,6 +17,7 @@ import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
 import { newId } from '@/store/ids';
 import { changePlan, lastElsewhere, noPlan, stillToSitElsewhere } from '@/store/releases';
+import { useAtOnce } from '@/ui/useAtOnce';
 import { isoNow } from '@/ui/clock';
 import { done } from '@/words/done';
 
@@ -50,9 +51,7 @@ export function nextFriday(now: number): string {
 
 export function usePlan(sitting: SittingData): PlanAtHand {
   const { sitting: record, seats, now } = sitting;
-  // What was changed a moment ago is shown at once, until it is read back.
-  const [mine, setMine] = useState<ReleasePlan | null>(null);
-  useEffect(() => setMine(null), [sitting.plan]);
+  const [shown, show] = useAtOnce<ReleasePlan | null | undefined>(sitting.plan);
   const [first] = useState(() => templateStages('all', nextFriday(Date.now()), newId));
   const minute = Math.floor(now / 60_000) * 60_000;
   const elsewhere = useLiveQuery(
@@ -64,10 +63,10 @@ export function usePlan(sitting: SittingData): PlanAtHand {
   );
   return useMemo(() => {
     const iso = new Date(now).toISOString();
-    const base = mine ?? sitting.plan ?? undefined;
+    const base = shown ?? undefined;
     const put = (next: ReleasePlan) => {
-      setMine(next);
-      void act(changePlan(next, done.planChanged, isoNow(), base)).then((kept) => kept ?? setMine(null));
+      show(next);
+      void act(changePlan(next, done.planChanged, isoNow(), base)).then((kept) => kept ?? show(base));
     };
     const kept = base ?? { ...noPlan(record.id, iso), stages: first };
     // Whom it hands back to is not asked here: that goes by itself.
@@ -96,5 +95,5 @@ export function usePlan(sitting: SittingData): PlanAtHand {
       },
       setOption: (part) => put({ ...plan, ...part }),
     };
-  }, [mine, sitting.plan, record.id, seats, now, elsewhere, first]);
+  }, [shown, show, record.id, seats, now, elsewhere, first]);
 }

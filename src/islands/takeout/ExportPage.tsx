@@ -3,9 +3,11 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import { arrangedTable } from '@/core/formats/takeout/exportTable';
 import { isGuest } from '@/core/model/names';
+import { act } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
 import { exportForm, setExportForm, type ExportForm } from '@/store/exportForms';
+import { useAtOnce } from '@/ui/useAtOnce';
 import { GroupSelect } from '@/ui/GroupSelect';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { counted } from '@/words/format';
@@ -91,10 +93,13 @@ interface TableOutProps {
 function TableOut({ sitting, what, group, choice, elsewhere }: TableOutProps) {
   const table = useExportTable(sitting, what, group);
   const kept = useLiveQuery(() => exportForm(what), [what]);
-  const form = kept ?? nothingChosen;
+  const [form, setForm] = useAtOnce(kept ?? nothingChosen);
   const arranged = useMemo(() => arrangedTable(table, form), [table, form]);
   const { title, about } = kindWords[what];
-  const change = (part: Partial<ExportForm>) => void setExportForm(what, { ...form, ...part });
+  const change = (part: Partial<ExportForm>) => {
+    setForm({ ...form, ...part });
+    void act(setExportForm(what, { ...form, ...part }));
+  };
   return (
     <TwoColumns
       marginLabel="What is exported"

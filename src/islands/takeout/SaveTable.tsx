@@ -7,6 +7,7 @@ import { fileNameOf } from '@/core/formats/fileName';
 import { withHeading, type ExportTable } from '@/core/formats/takeout/exportTable';
 import { act, say } from '@/desk/act';
 import { csvForm, setCsvForm, type ExportForm } from '@/store/exportForms';
+import { useAtOnce } from '@/ui/useAtOnce';
 import { saveFile } from '@/ui/saveFile';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { counted } from '@/words/format';
@@ -39,7 +40,8 @@ export function readersCsv(language: string): CsvForm {
 /** As which file the table is saved, and the button that does it. */
 export function SaveTable({ table, name, form, change }: SaveTableProps) {
   const keptCsv = useLiveQuery(csvForm);
-  const csv = keptCsv ?? readersCsv(navigator.language);
+  const readers = useMemo(() => readersCsv(navigator.language), []);
+  const [csv, setCsv] = useAtOnce(keptCsv ?? readers);
   const rows = useMemo(() => withHeading(table), [table]);
   const file = `${fileNameOf(name)}.${form.as}`;
   const bytes = async () =>
@@ -65,7 +67,7 @@ export function SaveTable({ table, name, form, change }: SaveTableProps) {
             <Radio size="sm" value="csv" label="CSV" />
           </div>
         </Radio.Group>
-        {form.as === 'csv' && <CsvFields csv={csv} rows={rows} />}
+        {form.as === 'csv' && <CsvFields csv={csv} setCsv={setCsv} rows={rows} />}
         <Button variant="filled" disabled={table.rows.length === 0} onClick={() => void save()}>
           Save {counted(table.rows.length, 'row')} as {form.as.toUpperCase()}
         </Button>
@@ -83,8 +85,17 @@ export function SaveTable({ table, name, form, change }: SaveTableProps) {
   );
 }
 
-function CsvFields({ csv, rows }: { csv: CsvForm; rows: ReturnType<typeof withHeading> }) {
-  const set = (part: Partial<CsvForm>) => void setCsvForm({ ...csv, ...part });
+interface CsvFieldsProps {
+  csv: CsvForm;
+  setCsv: (csv: CsvForm) => void;
+  rows: ReturnType<typeof withHeading>;
+}
+
+function CsvFields({ csv, setCsv, rows }: CsvFieldsProps) {
+  const set = (part: Partial<CsvForm>) => {
+    setCsv({ ...csv, ...part });
+    void act(setCsvForm({ ...csv, ...part }));
+  };
   const guards = useMemo(
     () => rows.flat().filter((cell) => typeof cell === 'string' && guarded(cell) !== cell).length,
     [rows],

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { createRequire } from 'node:module';
 import { readFileSync } from 'node:fs';
+import type PdfMake from 'pdfmake/build/pdfmake';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../../tests/unit/samples';
@@ -111,7 +112,7 @@ const about = (form: PrintForm) => ({
 async function pdfText(form: PrintForm): Promise<{ text: string; pages: number }> {
   const script = seat && printedScript(seat, about(form));
   if (!script) throw new Error('no script');
-  const pdfMake = require('pdfmake/build/pdfmake.js') as typeof import('pdfmake/build/pdfmake');
+  const pdfMake = require('pdfmake/build/pdfmake.js') as typeof PdfMake;
   pdfMake.addVirtualFileSystem(require('pdfmake/build/vfs_fonts.js') as Record<string, string>);
   const font = readFileSync(
     require.resolve('@fontsource/noto-sans-arabic/files/noto-sans-arabic-arabic-400-normal.woff'),

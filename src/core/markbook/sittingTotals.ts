@@ -1,0 +1,38 @@
+import { maySit } from '../handback/lastMaySit';
+import { isIn, seatHolds, type Seat } from '../seats/seats';
+import type { Sitting } from '../model/sitting';
+import type { BookCell } from './total';
+
+/** What each student has in one sitting: a cache of its seats. */
+export interface SittingTotals {
+  sittingId: string;
+  /** The progress it was computed with: with another, it no longer holds. */
+  of: string;
+  /** Ms since 1970; null: until something changes. */
+  validUntil: number | null;
+  cells: Record<string, BookCell>;
+}
+
+/** What a student has in a sitting, for a mark book. */
+export function bookCell(seat: Seat): BookCell {
+  const { scorecard } = seat;
+  if (!isIn(seat) || !scorecard) return maySit(seat) ? { is: 'ahead' } : { is: 'missing' };
+  return scorecard.final
+    ? { is: 'points', points: scorecard.total, max: scorecard.max }
+    : { is: 'open', points: scorecard.total, max: scorecard.scoredMax };
+}
+
+/** The cells of a sitting, by student. */
+export function sittingTotals(
+  sitting: Sitting,
+  seats: readonly Seat[],
+  of: string,
+  now: number,
+): SittingTotals {
+  const until = seats.reduce((least, seat) => Math.min(least, seatHolds(seat, sitting, now)), Infinity);
+  return {
+    ...{ sittingId: sitting.id, of },
+    validUntil: Number.isFinite(until) ? until : null,
+    cells: Object.fromEntries(seats.map((seat) => [seat.student.id, bookCell(seat)])),
+  };
+}
