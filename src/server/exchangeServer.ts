@@ -6,6 +6,7 @@ import { deskEndpoints } from './deskEndpoints';
 import { smallBytes, type Endpoint, type Surroundings } from './endpoint';
 import { StoreFull, type ExchangeStore } from './exchangeStore';
 import { networkOf, newGuesses } from './guesses';
+import { mailEndpoints } from './mailEndpoints';
 import { Refused, refusal } from './respond';
 import { needDesk, needSession } from './sessions';
 import type { ServerSettings } from './settings';
@@ -44,6 +45,7 @@ export function exchangeServer(
     ...studentEndpoints(place, surroundings),
     ...deskEndpoints(place, surroundings),
     ...shareEndpoints(surroundings),
+    ...mailEndpoints(surroundings),
   ];
 
   const app = new Hono<{ Bindings: From }>({ strict: false }).basePath('/api/exchange');

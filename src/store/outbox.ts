@@ -29,9 +29,10 @@ export async function messageRows(
 export async function sendMessages(sittingId: string, messages: readonly Written[], now: string) {
   const { rows, known } = await messageRows(sittingId, messages, now);
   const said = done.inOutbox(known, messages.length);
-  return runCommand({ command: 'sendMessages', said, about: sittingId }, now, (record) =>
-    record.addAll('outbox', rows),
-  );
+  return runCommand({ command: 'sendMessages', said, about: sittingId }, now, async (record) => {
+    await record.addAll('outbox', rows);
+    return rows.map(({ id }) => id);
+  });
 }
 
 export async function outboxRows() {

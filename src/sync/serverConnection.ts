@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { base64From, bytesFrom } from '@/core/basics/base64';
 import { MailboxNews, MailboxPresence, MailboxState, type MailboxChange } from '@/core/exchange/mailbox';
+import { MailNews, type MailJob } from '@/core/exchange/mail';
 import { DeskCopy, LackingParts, SealedBytes } from '@/core/formats/backup/copies';
 import { PackedAsset, type Asset } from '@/core/basics/asset';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
@@ -26,6 +27,10 @@ export interface ServerConnection {
   putCopy(copy: DeskCopy): Promise<void>;
   /** The copies that are there, of whatever desk, the newest first. */
   copies(): Promise<DeskCopy[]>;
+  /** What the server can do with mail, and how messages stand that changed since. */
+  mail(after: number): Promise<MailNews>;
+  sendMail(jobs: readonly MailJob[]): Promise<void>;
+  sendMailAgain(ids: readonly string[]): Promise<void>;
 }
 
 export function serverConnection(fetcher?: Fetch): ServerConnection {
@@ -49,5 +54,8 @@ export function serverConnection(fetcher?: Fetch): ServerConnection {
     part: async (id) => bytesFrom(SealedBytes.parse(await ask('GET', `/desk/copies/parts/${id}`)).base64),
     putCopy: async (copy) => void (await ask('PUT', '/desk/copies', copy)),
     copies: async () => DeskCopy.array().parse(await ask('GET', '/desk/copies')),
+    mail: async (after) => MailNews.parse(await ask('GET', `/desk/mail?after=${after}`)),
+    sendMail: async (jobs) => void (await ask('POST', '/desk/mail', { jobs })),
+    sendMailAgain: async (ids) => void (await ask('POST', '/desk/mail/again', { ids })),
   };
 }

@@ -1,13 +1,19 @@
-import { useCallback, useState } from 'react';
+import { useEffect, useState } from 'react';
+
+/** What is changed here is read back well within this time. */
+const readBackMs = 1_000;
 
 /**
- * Something that is kept elsewhere, shown as it was changed here until it is read back: a box that is ticked is ticked at once, and
- * no letter that is typed is lost on the way.
- *
- * @param kept another object once it has been read again
+ * Something that is kept elsewhere, shown as it was changed here until it has been read back: a box that is ticked is ticked at
+ * once, and no letter that is typed is lost on the way, however fast one follows another.
  */
 export function useAtOnce<T>(kept: T): [T, (next: T) => void] {
-  const [mine, setMine] = useState<{ over: T; next: T } | null>(null);
-  const show = useCallback((next: T) => setMine({ over: kept, next }), [kept]);
-  return [mine && mine.over === kept ? mine.next : kept, show];
+  const [mine, setMine] = useState<{ next: T } | null>(null);
+  useEffect(() => {
+    if (!mine) return undefined;
+    const timer = setTimeout(() => setMine(null), readBackMs);
+    return () => clearTimeout(timer);
+  }, [mine]);
+  const [show] = useState(() => (next: T) => setMine({ next }));
+  return [mine ? mine.next : kept, show];
 }

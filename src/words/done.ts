@@ -116,6 +116,9 @@ export const done = {
     count === 1
       ? `Message to ${nameOf(all[0])} put in the outbox`
       : `Messages to ${students(count)} put in the outbox`,
+  passedOn: (count: number) => `${counted(count, 'message')} passed on`,
+  wordingSaved: (name: string) => `Wording saved as “${name}”`,
+  wordingDeleted: (name: string) => `Saved wording “${name}” deleted`,
   messageDeleted: 'Message deleted from the outbox',
 
   handedBack: (count: number) => `Handed back to ${students(count)}`,

@@ -14,6 +14,7 @@ export const standingWords: Record<Standing, string> = {
   notAmongBest: 'not among the best',
   open: 'not wholly marked yet',
   ahead: 'still to be sat',
+  notGiven: 'not given to this student',
   nothingToAddTo: 'bonus, with nothing to add to yet',
 };
 

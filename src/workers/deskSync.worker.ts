@@ -1,6 +1,7 @@
 import { serverConnection } from '@/sync/serverConnection';
 import { ServerFault } from '@/core/exchange/serverFault';
 import { pairing, pull, push } from '@/sync/mailboxSync';
+import { isMailUnderWay, pullMail } from '@/sync/mail';
 import { pullMarks } from '@/sync/sharedMarks';
 import { shareConnection } from '@/sync/shareConnection';
 import { ChangedRows, onRowsChanged } from '@/store/changes';
@@ -61,6 +62,7 @@ async function turn(): Promise<void> {
       const before = Date.now();
       const { now: theirs, stopped } = await pull(server, (arriving) => said({ arriving }));
       await hearMarkers();
+      if (await isMailUnderWay()) await pullMail(server);
       // Another mailbox knows nothing of what was put into the one before.
       if ((await pairing())?.mailbox !== paired.mailbox) anew = true;
       const [rows, all] = [changed.take(), anew];

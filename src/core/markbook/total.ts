@@ -10,7 +10,9 @@ export type BookCell =
   /** It is still to be sat, or being sat. */
   | { is: 'ahead' }
   /** It was not sat, and can no longer be. */
-  | { is: 'missing' };
+  | { is: 'missing' }
+  /** The student is not on its list. */
+  | { is: 'notGiven' };
 
 /** Why a column counts for a student as it does. */
 export type Standing =
@@ -23,6 +25,7 @@ export type Standing =
   | 'notAmongBest'
   | 'open'
   | 'ahead'
+  | 'notGiven'
   /** It adds to something, and there is nothing it could add to. */
   | 'nothingToAddTo';
 
@@ -56,8 +59,8 @@ export interface TotalSteps {
 
 /**
  * The total of one student: in a category the mean of what counts by its weights, of the best where only so many count; over
- * categories, and columns by themselves, the mean by theirs. What is missing counts as nothing or not at all; what is open, ahead or
- * excused never counts as nothing.
+ * categories, and columns by themselves, the mean by theirs. What is missing counts as nothing or not at all; what is open, ahead,
+ * not given or excused never counts as nothing.
  *
  * @param cells by column id; absent: missing
  */
@@ -105,7 +108,7 @@ function columnStep(
   });
   if (dropped) return step('dropped');
   if (excused.includes(studentId)) return step('excused');
-  if (cell.is === 'ahead' || cell.is === 'open') return step(cell.is);
+  if (cell.is === 'ahead' || cell.is === 'open' || cell.is === 'notGiven') return step(cell.is);
   if (share !== null) return step(bonus ? 'bonus' : 'counts');
   if (bonus || missing === 'leftOut') return step('missing');
   return step('countsAsNothing', 0);

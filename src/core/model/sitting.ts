@@ -276,8 +276,21 @@ export const Message = z.object({
   subject: Line,
   text: Text,
   at: Instant,
+  /** Where it is; absent: it waits in the outbox. */
+  state: z
+    .object({
+      /** By the server; `passedOn`: saved as a file, or opened in the teacher's own mail program. */
+      is: z.enum(['queued', 'sending', 'sent', 'failed', 'bounced', 'unsure', 'passedOn']),
+      at: Instant,
+      words: z.string().max(500),
+    })
+    .optional(),
 });
 export type Message = z.infer<typeof Message>;
+
+/** The wording of a message, kept to be used again. */
+export const MessageTemplate = z.object({ id: Id, name: Line.min(1), subject: Line, text: Text });
+export type MessageTemplate = z.infer<typeof MessageTemplate>;
 
 /** Settings of a sitting kept for use again. */
 export const SittingTemplate = SittingManner.extend({

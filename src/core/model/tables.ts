@@ -5,7 +5,15 @@ import { Paper, PaperVersion } from './paper';
 import { MarkBook } from './markBook';
 import { HandMark } from './mark';
 import { Group, Student } from './people';
-import { Allowance, Attempt, ExceptionRequest, Message, Sitting, SittingTemplate } from './sitting';
+import {
+  Allowance,
+  Attempt,
+  ExceptionRequest,
+  Message,
+  MessageTemplate,
+  Sitting,
+  SittingTemplate,
+} from './sitting';
 import { BankComment } from './bankComment';
 import { Pile } from './pile';
 import { GradeTemplate, SittingGrades } from './gradeScale';
@@ -165,11 +173,12 @@ export const recordedTables = {
   outbox: entry({
     schema: Message,
     key: ['id'],
-    indexes: ['sittingId'],
+    indexes: ['sittingId', 'state.is'],
     owners: ofStudentInSitting,
     later: true,
   }),
   commentBank: entry({ schema: BankComment, key: ['id'], indexes: ['questionId'], later: true }),
+  messageTemplates: entry({ schema: MessageTemplate, key: ['id'], later: true }),
   templates: entry({ schema: SittingTemplate, key: ['id'], later: true }),
 };
 

@@ -68,6 +68,9 @@ function HandBack({ sitting }: { sitting: SittingData }) {
               <a href={`/sittings/${id}/preview`}>Preview as a student</a>
             </p>
             <p>
+              <a href={`/sittings/${id}/message`}>Write to students</a>
+            </p>
+            <p>
               <a href={`/sittings/${id}/grades`}>Grade lines</a>
             </p>
             <p>

@@ -240,7 +240,7 @@ function Cell({ column, row, at, shown, isPicked, typing, setTyping, pick, move,
 
 /** "12", "60%", "merit"; "…" while it is not marked, "–" where it was not sat. */
 function cellWords(cell: BookCell, column: MarkBookColumn, at: BookAtHand, shown: ShownAs): string {
-  if (cell.is === 'ahead') return '';
+  if (cell.is === 'ahead' || cell.is === 'notGiven') return '';
   if (cell.is === 'missing') return '–';
   const { points: had, max } = cell;
   const open = cell.is === 'open' ? '…' : '';

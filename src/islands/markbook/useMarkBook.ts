@@ -48,8 +48,8 @@ function atHand(read: MarkBookRows, show: (book: MarkBook) => void): BookAtHand 
       return points === undefined ? { is: 'missing' } : { is: 'points', points, max: column.max };
     }
     const of = totals.get(column.sittingId);
-    // Not computed yet, or not on the list of that sitting.
-    return of?.cells[studentId] ?? (of ? { is: 'missing' } : { is: 'ahead' });
+    // Where it is not computed yet, nothing is said of it.
+    return of?.cells[studentId] ?? (of ? { is: 'notGiven' } : { is: 'ahead' });
   };
   const rows = students.map((student): BookRow => {
     const cells = new Map(book.columns.map((column) => [column.id, cellOf(column, student.id)]));

@@ -22,7 +22,7 @@ export function bookTable(
   },
 ): Cell[][] {
   const inColumn = (column: MarkBookColumn, cell: BookCell | undefined): Cell => {
-    if (!cell || cell.is === 'ahead' || cell.is === 'missing') return null;
+    if (!cell || cell.is === 'ahead' || cell.is === 'missing' || cell.is === 'notGiven') return null;
     if (shown === 'points') return cell.points;
     const own = column.kind === 'sitting' ? scales.get(column.sittingId) : undefined;
     if (shown === 'grade' && own && cell.is === 'points') return gradeOf(own, cell);

@@ -1,0 +1,34 @@
+import { mostJobs, type MailNews } from '@/core/exchange/mail';
+import { takeMailStates } from '../store/mail';
+import { desk } from '../store/tables';
+import type { ServerConnection } from './serverConnection';
+
+/**
+ * Gives messages to the server to be sent. It takes each once: where this is ended in between, doing it again sends nothing
+ * twice.
+ *
+ * @returns how many it has now; those without an address are left
+ */
+export async function sendByServer(server: ServerConnection, ids: readonly string[]): Promise<number> {
+  const messages = (await desk.outbox.bulkGet([...ids])).filter(
+    (message) => message !== undefined && message.email !== '',
+  );
+  const jobs = messages.flatMap((message) =>
+    message ? [{ id: message.id, to: message.email, subject: message.subject, text: message.text }] : [],
+  );
+  for (let from = 0; from < jobs.length; from += mostJobs)
+    await server.sendMail(jobs.slice(from, from + mostJobs));
+  await pullMail(server);
+  return jobs.length;
+}
+
+/** Asks how the messages stand that the server has. @returns what it can do with mail */
+export async function pullMail(server: ServerConnection): Promise<MailNews> {
+  const news = await server.mail(0);
+  await takeMailStates(news.states);
+  return news;
+}
+
+/** Whether some message is on its way by the server. */
+export const isMailUnderWay = async (): Promise<boolean> =>
+  (await desk.outbox.where('state.is').anyOf('queued', 'sending').count()) > 0;
