@@ -31,4 +31,5 @@ export async function pullMail(server: ServerConnection): Promise<MailNews> {
 
 /** Whether some message is on its way by the server. */
 export const isMailUnderWay = async (): Promise<boolean> =>
-  (await desk.outbox.where('state.is').anyOf('queued', 'sending').count()) > 0;
+  (await desk.outbox.filter(({ state }) => state?.is === 'queued' || state?.is === 'sending').first()) !==
+  undefined;

@@ -107,11 +107,13 @@ export const startChoices: Record<StageStart, string> = {
  *
  * @param periods of someone who has the result, or gets it now
  * @param waiting the stages of which nobody knows yet when they begin
+ * @param given whether somebody has a result already
  * @param now ISO
  */
 export function planSentence(
   periods: readonly PlanPeriod[],
   waiting: readonly PlanStage[],
+  given: boolean,
   now: string,
   { when, howLong }: PlanTimes,
 ): string {
@@ -119,7 +121,8 @@ export function planSentence(
   const sentences = ahead.map(({ from, shows }, index) => {
     const seen = shows ? showsSentence(shows) : index === 0 ? 'nothing yet' : 'nothing more';
     if (index > 0 && from) return `From ${when(from)}: ${seen}.`;
-    return from && from > now ? `From ${when(from)} students see ${seen}.` : `Now students see ${seen}.`;
+    if (from && from > now) return `From ${when(from)} students see ${seen}.`;
+    return `${given ? 'Now' : 'Once handed back,'} students see ${seen}.`;
   });
   const later = waiting.map((stage) => {
     const until = stage.until ? `, until ${when(stage.until)}` : '';

@@ -230,7 +230,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await page.getByLabel('the accepted answers').uncheck();
     await expect(
       page.getByText(
-        'Students see their total, the points for each question, their own answers, what was right or wrong and the comments, but not the accepted answers.',
+        'Once handed back, students see their total, their percentage, the points for each question, their own answers, what was right or wrong, the comments, the marks on their work and the scheme lines they met.',
       ),
     ).toBeVisible();
     await page.getByRole('button', { name: 'Hand back to 2 students' }).click();
@@ -258,13 +258,15 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
   });
 
   await test.step('grades go out as CSV', async () => {
+    await page.getByRole('link', { name: 'Export grades, answers and scripts' }).click();
+    await page.getByRole('radio', { name: 'CSV' }).check();
     const saving = page.waitForEvent('download');
-    await page.getByRole('button', { name: 'Grades as CSV' }).click();
+    await page.getByRole('button', { name: 'Save 3 rows as CSV' }).click();
     const text = readFileSync(await (await saving).path(), 'utf8');
     expect(text.startsWith('\uFEFF')).toBe(true);
     const lines = text.slice(1).split('\r\n');
     expect(lines[0]).toBe(
-      'family name,given name,number,email,group,total,out of,percent,state,marking,attempt,started,handed in,minutes,Q1 (1),Q2 (2),Q3 (2),Q4 (3)',
+      'family name,given name,number,email,group,total,out of,percent,state,marking,attempt,started,handed in,minutes,late by (minutes),handed back,times opened,comment,Q1 (1),Q2 (2),Q3 (2),Q4 (3)',
     );
     expect(lines.find((line) => line.startsWith('Okafor'))).toMatch(
       /^Okafor,Amara,2101,amara.okafor@example.org,Harbour pilots,5,8,62.5,handed in,complete,1,/,

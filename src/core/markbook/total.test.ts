@@ -110,7 +110,12 @@ describe('the total of a mark book', () => {
   it('is what a plain computation gives, and never leaves what the columns had', () => {
     const anyCell: fc.Arbitrary<BookCell> = fc.oneof(
       fc.integer({ min: 0, max: 20 }).map((n) => had(n / 2)),
-      fc.constantFrom<BookCell>({ is: 'missing' }, { is: 'ahead' }, { is: 'open', points: 1, max: 10 }),
+      fc.constantFrom<BookCell>(
+        { is: 'missing' },
+        { is: 'ahead' },
+        { is: 'notGiven' },
+        { is: 'open', points: 1, max: 10 },
+      ),
     );
     const anyColumn = fc.record({
       categoryId: fc.constantFrom('quizzes', 'exam', null),
@@ -130,7 +135,7 @@ describe('the total of a mark book', () => {
           const { total: computed } = total(book({ columns, categories, missing }), cells);
           // Plainly: lists of [weight, share], a mean each, and a mean of those.
           const shares = all.flatMap(({ categoryId, weight, dropped, cell }) => {
-            if (dropped || cell.is === 'open' || cell.is === 'ahead') return [];
+            if (dropped || cell.is === 'open' || cell.is === 'ahead' || cell.is === 'notGiven') return [];
             if (cell.is === 'missing') return missing === 'nothing' ? [{ categoryId, weight, share: 0 }] : [];
             return [{ categoryId, weight, share: cell.points / cell.max }];
           });

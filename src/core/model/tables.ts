@@ -173,7 +173,7 @@ export const recordedTables = {
   outbox: entry({
     schema: Message,
     key: ['id'],
-    indexes: ['sittingId', 'state.is'],
+    indexes: ['sittingId'],
     owners: ofStudentInSitting,
     later: true,
   }),

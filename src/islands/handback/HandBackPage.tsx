@@ -130,8 +130,8 @@ function Plan({ sitting, at, picked, pick }: PlanProps) {
     <section aria-label="Plan">
       <PlanPicture sitting={sitting} at={at} picked={picked} pick={pick} />
       <p className={planStyles.sentence} role="status">
-        {afterSentence(record.after, record.afterMs, duration)} {at.have === 0 && 'Once handed back: '}
-        {planSentence(at.periods, waiting, new Date(now).toISOString(), { when, howLong: days })}
+        {afterSentence(record.after, record.afterMs, duration)}{' '}
+        {planSentence(at.periods, waiting, at.have > 0, new Date(now).toISOString(), { when, howLong: days })}
       </p>
       {at.findings.map((finding, index) => {
         const { text, mend } = planFindingWords(finding, when);

@@ -122,6 +122,9 @@ function Compose({ sitting }: { sitting: SittingData }) {
                 {mail.from === null
                   ? 'No mail server is set up here: from the outbox they can be saved as files, or opened in your own mail program.'
                   : `Sent as ${mail.from}, at most ${mail.perHour} an hour and ${mail.perDay} a day; the rest follows by itself.`}{' '}
+                {mail.reached
+                  ? ''
+                  : 'Links lead to this computer until the desk is paired with a server that students reach. '}
                 <a href="/outbox">Outbox</a>
               </p>
             </div>

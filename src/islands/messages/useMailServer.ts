@@ -32,6 +32,8 @@ export function useMailServer() {
     from: reach === 'here' ? (news?.from ?? null) : null,
     perHour: news?.perHour ?? 0,
     perDay: news?.perDay ?? 0,
+    /** Whether the address is one that students reach. */
+    reached: addresses.length > 0,
     /** Where students come in. */
     origin: addresses[0] ?? window.location.origin,
     /** @returns how many the mail server has now */
