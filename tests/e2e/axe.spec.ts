@@ -81,6 +81,13 @@ const views: [string, string][] = [
   ['/sittings/lights/report', 'Tables as files'],
   ['/students/student03', 'Register'],
   ['/sittings/lights/hand-back', 'What they see'],
+  ['/sittings/tides/hand-back', 'Stage 1'],
+  ['/sittings/lights/preview', 'Preview as'],
+  ['/sittings/lights/grades', 'Grade lines'],
+  ['/sittings/lights/export', 'As a file'],
+  ['/sittings/lights/message', 'Saved wordings'],
+  ['/mark-books', 'Mark books'],
+  ['/mark-books/navigation', 'Coastal navigation'],
 ];
 
 for (const [path, heading] of views)

@@ -12,6 +12,7 @@ import { GroupSelect } from '@/ui/GroupSelect';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { counted } from '@/words/format';
 import { ColumnsChoice } from './ColumnsChoice';
+import { RegisterOut } from './RegisterOut';
 import { SaveTable } from './SaveTable';
 import { ScriptsOut } from './ScriptsOut';
 import { exportKinds, kindWords, useExportTable, type ExportKind } from './useExportTable';
@@ -30,10 +31,12 @@ export function ExportPage({ sittingId }: { sittingId: string }) {
 const previewRows = 20;
 const nothingChosen: ExportForm = { order: [], left: [], as: 'xlsx' };
 
-type What = ExportKind | 'scripts';
+type What = ExportKind | 'scripts' | 'register';
 const asked = (): What => {
   const what = new URLSearchParams(window.location.search).get('what');
-  return what === 'scripts' ? what : (exportKinds.find((kind) => kind === what) ?? 'grades');
+  return what === 'scripts' || what === 'register'
+    ? what
+    : (exportKinds.find((kind) => kind === what) ?? 'grades');
 };
 
 function Export({ sitting }: { sitting: SittingData }) {
@@ -50,6 +53,7 @@ function Export({ sitting }: { sitting: SittingData }) {
           data={[
             ...exportKinds.map((kind) => ({ value: kind, label: kindWords[kind].title })),
             { value: 'scripts', label: 'Marked scripts (PDF)' },
+            { value: 'register', label: 'Results for a register (OneRoster)' },
           ]}
           onChange={(event) => setWhat(event.currentTarget.value as What)}
         />
@@ -75,6 +79,8 @@ function Export({ sitting }: { sitting: SittingData }) {
       </p>
     </MarginBlock>
   );
+  if (what === 'register')
+    return <RegisterOut sitting={sitting} group={group} choice={choice} elsewhere={elsewhere} />;
   return what === 'scripts' ? (
     <ScriptsOut sitting={sitting} group={group} choice={choice} elsewhere={elsewhere} />
   ) : (
