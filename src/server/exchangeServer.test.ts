@@ -153,6 +153,9 @@ describe('who may do what', () => {
       rightOrWrong: true,
       accepted: false,
       comments: false,
+      topics: true,
+      figures: true,
+      place: true,
     };
     const whole = { ...paper, questions: Object.values(samples) };
     const seal = await sealed(
@@ -201,6 +204,7 @@ describe('who may do what', () => {
       'POST /attempts/:attemptId/present': { tabId: 'tab' },
       'POST /attempts/:attemptId/hand-in': {},
       'POST /result': { joinCode, sittingId },
+      'POST /correct': { joinCode, sittingId, questionId: 'q1', response: { picked: ['a'] } },
       'POST /file': { joinCode, sittingId, fileId: file.id },
     };
     const ours = room.server.endpoints.filter(({ role }) => role === 'anyone' || role === 'student');

@@ -7,6 +7,7 @@ import { smallBytes, type Endpoint, type Surroundings } from './endpoint';
 import { StoreFull, type ExchangeStore } from './exchangeStore';
 import { networkOf, newGuesses } from './guesses';
 import { mailEndpoints } from './mailEndpoints';
+import { registerEndpoints } from './registerEndpoints';
 import { Refused, refusal } from './respond';
 import { needDesk, needSession } from './sessions';
 import type { ServerSettings } from './settings';
@@ -46,6 +47,7 @@ export function exchangeServer(
     ...deskEndpoints(place, surroundings),
     ...shareEndpoints(surroundings),
     ...mailEndpoints(surroundings),
+    ...registerEndpoints(surroundings),
   ];
 
   const app = new Hono<{ Bindings: From }>({ strict: false }).basePath('/api/exchange');

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { plainSecret } from '@/core/exchange/mailbox';
 import type { MailLimits } from './mailQueue';
 import type { MailSettings } from './mailServer';
+import type { RegisterSettings } from './registerClient';
 import { joinCodeAlphabet } from '@/core/basics/joinCode';
 
 /** What the surroundings set for the classroom server. */
@@ -20,6 +21,8 @@ export interface ServerSettings {
   port: number;
   /** Absent: no mail is sent from here. */
   mail?: (MailSettings & MailLimits) | undefined;
+  /** Absent: results go to no register from here. */
+  register?: RegisterSettings | undefined;
 }
 
 const secretLength = 20;
@@ -36,7 +39,15 @@ export function settingsFrom(env: NodeJS.ProcessEnv): ServerSettings {
   if (fresh) writeFileSync(name, drawn(), { mode: 0o600 });
   const secret = plainSecret(given || readFileSync(name, 'utf8'));
   const origin = env.GRIBBET_ORIGIN ? originFrom(env.GRIBBET_ORIGIN) : null;
-  return { folder, secret, fresh, origin, port: Number(env.PORT ?? 4321), mail: mailFrom(env) };
+  return {
+    folder,
+    secret,
+    fresh,
+    origin,
+    port: Number(env.PORT ?? 4321),
+    mail: mailFrom(env),
+    register: registerFrom(env),
+  };
 }
 
 /** @throws where a setting cannot be used, naming it */
@@ -58,6 +69,18 @@ function mailFrom(env: NodeJS.ProcessEnv): ServerSettings['mail'] {
     perHour: limit('GRIBBET_MAIL_PER_HOUR', 200),
     perDay: limit('GRIBBET_MAIL_PER_DAY', 1_000),
   };
+}
+
+/** @throws where a setting cannot be used, naming it */
+function registerFrom(env: NodeJS.ProcessEnv): RegisterSettings | undefined {
+  const url = env.GRIBBET_REGISTER_URL?.trim().replace(/\/+$/, '');
+  if (!url) return undefined;
+  if (!URL.canParse(url) || !/^https?:$/.test(new URL(url).protocol))
+    throw new Error('GRIBBET_REGISTER_URL is no address such as https://register.school.example');
+  const [clientId, clientSecret] = [env.GRIBBET_REGISTER_ID ?? '', env.GRIBBET_REGISTER_SECRET ?? ''];
+  if (!clientId || !clientSecret)
+    throw new Error('GRIBBET_REGISTER_ID and GRIBBET_REGISTER_SECRET are needed with GRIBBET_REGISTER_URL.');
+  return { url, clientId, clientSecret };
 }
 
 function drawn(): string {

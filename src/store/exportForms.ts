@@ -44,3 +44,15 @@ export async function csvForm(): Promise<CsvForm | null> {
 export async function setCsvForm(form: CsvForm): Promise<void> {
   await desk.settings.put({ key: csvKey, value: StoredCsv.parse(form) });
 }
+
+const registerKey = (sittingId: string) => `register ${sittingId}`;
+
+/** Each result as the register took it last, by its id there; empty where none was sent. */
+export async function sentToRegister(sittingId: string): Promise<ReadonlyMap<string, string>> {
+  const row = await desk.settings.get(registerKey(sittingId));
+  return new Map(Object.entries(z.record(z.string(), z.string()).catch({}).parse(row?.value)));
+}
+
+export async function setSentToRegister(sittingId: string, sent: ReadonlyMap<string, string>): Promise<void> {
+  await desk.settings.put({ key: registerKey(sittingId), value: Object.fromEntries(sent) });
+}

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { base64From, bytesFrom } from '@/core/basics/base64';
 import { MailboxNews, MailboxPresence, MailboxState, type MailboxChange } from '@/core/exchange/mailbox';
 import { MailNews, type MailJob } from '@/core/exchange/mail';
+import { RegisterReply, type ToRegister } from '@/core/exchange/register';
 import { DeskCopy, LackingParts, SealedBytes } from '@/core/formats/backup/copies';
 import { PackedAsset, type Asset } from '@/core/basics/asset';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
@@ -31,6 +32,9 @@ export interface ServerConnection {
   mail(after: number): Promise<MailNews>;
   sendMail(jobs: readonly MailJob[]): Promise<void>;
   sendMailAgain(ids: readonly string[]): Promise<void>;
+  /** Where the register is; null: there is none behind this server. */
+  registerAt(): Promise<string | null>;
+  sendToRegister(asked: ToRegister): Promise<RegisterReply>;
 }
 
 export function serverConnection(fetcher?: Fetch): ServerConnection {
@@ -57,5 +61,8 @@ export function serverConnection(fetcher?: Fetch): ServerConnection {
     mail: async (after) => MailNews.parse(await ask('GET', `/desk/mail?after=${after}`)),
     sendMail: async (jobs) => void (await ask('POST', '/desk/mail', { jobs })),
     sendMailAgain: async (ids) => void (await ask('POST', '/desk/mail/again', { ids })),
+    registerAt: async () =>
+      z.object({ at: z.string().nullable() }).parse(await ask('GET', '/desk/register')).at,
+    sendToRegister: async (asked) => RegisterReply.parse(await ask('POST', '/desk/register', asked)),
   };
 }

@@ -23,6 +23,13 @@ const views = [
   '/sittings/lights/class',
   '/sittings/tides/growth',
   '/sittings/lights/report',
+  '/sittings/tides/hand-back',
+  '/sittings/lights/preview',
+  '/sittings/lights/grades',
+  '/sittings/lights/export',
+  '/sittings/lights/message',
+  '/mark-books',
+  '/mark-books/navigation',
   '/students/student03',
   '/sittings/lights/hand-back',
 ];

@@ -1,7 +1,7 @@
 import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, type ReactNode } from 'react';
-import { registerResults, resultsPackage } from '@/core/formats/oneroster/writeResults';
+import { lineItemOf, registerResults, resultsPackage } from '@/core/formats/oneroster/writeResults';
 import { fileNameOf } from '@/core/formats/fileName';
 import { inView } from '@/core/model/names';
 import { say } from '@/desk/act';
@@ -11,6 +11,7 @@ import { saveFile } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { counted } from '@/words/format';
 import { registerLossWords } from '@/words/register';
+import { SendToRegister } from './SendToRegister';
 import styles from './takeout.module.css';
 
 interface RegisterOutProps {
@@ -47,6 +48,7 @@ export function RegisterOut({ sitting, group, choice, elsewhere }: RegisterOutPr
               <Button variant="filled" disabled={results.length === 0} onClick={save}>
                 Save {counted(results.length, 'result')} for the register
               </Button>
+              <SendToRegister sittingId={record.id} item={lineItemOf(about)} results={results} />
               <ul className={styles.losses} aria-label="What is lost">
                 {losses.map((loss) => (
                   <li key={loss.code}>{registerLossWords(loss)}</li>
