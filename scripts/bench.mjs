@@ -18,6 +18,7 @@ let code =
   run('npx', ['tsx', 'bench/near.ts']) ||
   run('npx', ['tsx', 'bench/markers.ts']) ||
   run('npx', ['tsx', 'bench/figures.ts']) ||
+  run('npx', ['tsx', 'bench/handback.ts']) ||
   run('npx', ['tsx', 'bench/packages.ts']);
 
 const port = 4390;

@@ -124,10 +124,17 @@ export function planSentence(
     if (from && from > now) return `From ${when(from)} students see ${seen}.`;
     return `${given ? 'Now' : 'Once handed back,'} students see ${seen}.`;
   });
+  const last = ahead.at(-1)?.shows ?? null;
   const later = waiting.map((stage) => {
     const until = stage.until ? `, until ${when(stage.until)}` : '';
     const length = stage.lastsMs ? `, for ${howLong(stage.lastsMs)}` : '';
-    return `${startWords[stage.starts]}: ${ahead.some(({ shows }) => shows) ? 'also ' : ''}${showsSentence(stage.shows)}${until}${length}.`;
+    const more = shownThings.filter((what) => isShown(stage.shows, what) && !(last && isShown(last, what)));
+    const seen = last
+      ? more.length > 0
+        ? `also ${listed(more.map((what) => showWords[what]))}`
+        : 'nothing more'
+      : showsSentence(stage.shows);
+    return `${startWords[stage.starts]}: ${seen}${until}${length}.`;
   });
   return [...sentences, ...later].join(' ');
 }

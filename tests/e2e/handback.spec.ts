@@ -38,7 +38,7 @@ test('a plan in stages: a draft until it is used, said in a sentence, mended, pr
   await page.getByRole('combobox', { name: 'Begin with a template' }).click();
   await page.getByRole('option', { name: 'Points first, the rest when I say so' }).click();
   await expect(sentence).toHaveText(
-    /^Now students see their total, their percentage and the points for each question\. Once you open it: also .*the accepted answers/,
+    /Now students see their total, their percentage and the points for each question\. Once you open it: also their own answers, .*the accepted answers/,
   );
   await expect(plan).toContainText('92 students still see what the plan before it lets out');
   // Two limits of which one never takes effect are said, and mended by a press.
@@ -63,7 +63,7 @@ test('a plan in stages: a draft until it is used, said in a sentence, mended, pr
 
   // The preview is the very packet, at any stage.
   await page.goto('/sittings/lights/preview');
-  await page.getByRole('textbox', { name: 'Student' }).fill('Eze, Priya');
+  await page.getByRole('combobox', { name: 'Student' }).fill('Eze, Priya');
   await page.getByRole('option', { name: 'Eze, Priya' }).click();
   await expect(page.getByRole('region', { name: 'Question 1' })).toContainText(/[01] of 1 point/);
   await expect(page.getByText('Accepted:')).toHaveCount(0);
@@ -130,7 +130,7 @@ test('a student answers again what was missed and asks about a mark; the teacher
 
 test('a message with fields for each, saved as files that other programs read', async ({ page }) => {
   await page.goto('/sittings/lights/message');
-  await page.getByRole('textbox', { name: 'To whom' }).click();
+  await page.getByRole('combobox', { name: 'To whom' }).click();
   await page.getByRole('option', { name: 'who have their result' }).click();
   await expect(page.getByText(/^92 students, \d+ without an email address/)).toBeVisible();
   await page.getByLabel('Message').fill('Dear {given name}, you have {total}. {link} {nonsense}');

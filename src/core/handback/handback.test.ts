@@ -205,7 +205,7 @@ describe('the sentence', () => {
       shows,
     };
     expect(planSentence(periods, [waiting], true, '2026-11-28T10:00:00.000Z', times)).toBe(
-      `Now students see their total and their own answers. From <${monday}>: nothing more. Once nobody can still sit the paper: also their total and their own answers, for 2 days.`,
+      `Now students see their total and their own answers. From <${monday}>: nothing more. Once nobody can still sit the paper: their total and their own answers, for 2 days.`,
     );
   });
 });

@@ -42,16 +42,12 @@ export function ScriptMap({ questions }: { questions: readonly ScriptQuestion[] 
       </nav>
       {lost.length > 0 && lost.length < questions.length && (
         <p className={styles.lost}>
-          Points were lost in{' '}
-          {lost.map((row, index) => (
-            <span key={row.question.id}>
-              {index > 0 && ', '}
-              <button type="button" className={styles.link} onClick={() => goTo(row)}>
-                {row.number}
-              </button>
-            </span>
+          Points were lost in
+          {lost.map((row) => (
+            <button key={row.question.id} type="button" className={styles.link} onClick={() => goTo(row)}>
+              {row.number}
+            </button>
           ))}
-          .
         </p>
       )}
     </>
