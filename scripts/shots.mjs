@@ -119,22 +119,7 @@ async function desk(browser, colorScheme) {
   await at('/papers/paper-passage', 'write', async () =>
     page.getByRole('button', { name: 'Open question 2', exact: true }).click(),
   );
-  await at('/bank', 'bank', async () => {
-    await page.getByLabel('Sort by').selectOption('hardest first');
-    await page
-      .getByRole('region', { name: 'Questions' })
-      .getByRole('button', { name: /^What light character does a north/ })
-      .click();
-  });
   await at('/papers/paper-weather', 'levels', levels);
-  await at('/papers/paper-tides/give', 'give', async () => {
-    await page.getByLabel(/Monday evening/).check();
-    await page.getByLabel('Time limit in minutes').fill('75');
-    await page.getByLabel('Access code').fill('ebb');
-    await page.getByLabel('one at a time, can go back').check();
-    await page.getByLabel('Students see something straight away').check();
-    await page.evaluate('scrollTo(0, 0)');
-  });
   await at('/sittings/rules/run', 'live', async () =>
     page.getByRole('button', { name: 'Last seen', exact: true }).click(),
   );
@@ -156,25 +141,19 @@ async function desk(browser, colorScheme) {
   await at('/sittings/lights/analyse', 'analyse', async () =>
     page.getByRole('button', { name: '11: Is the key wrong?' }).waitFor(),
   );
-  await at('/sittings/lights/hand-back', 'hand-back');
-  await student(context, code ?? '');
-  await at('/papers/paper-passage/give', 'practice', async () => {
-    await page.getByLabel(/Monday evening/).check();
-    await page.getByRole('button', { name: 'Practice at home', exact: true }).click();
-    await page.getByRole('button', { name: /^Give out to/ }).click();
-    await page.waitForURL(/run$/);
-    await page.setViewportSize({ width: 360, height: 740 });
-    await page.goto(`${base}/sit?code=${(code ?? '').replace(' ', '')}`);
-    await page.getByRole('button', { name: 'Continue' }).click();
-    await page.getByRole('button', { name: 'Yes, this is me' }).click();
-    await page.getByRole('button', { name: 'Read the instructions' }).first().click();
-    await page.getByRole('button', { name: 'Start' }).click();
-    const question = page.getByRole('region', { name: 'Question 2', exact: true });
-    await question.getByRole('textbox').fill('12 miles');
-    await question.getByRole('button', { name: 'Check answer' }).click();
-    await question.getByText(/tries left/).waitFor();
-    await question.evaluate((section) => section.scrollIntoView());
+  await at('/sittings/tides/hand-back', 'hand-back', async () => page.waitForTimeout(600));
+  await at('/sittings/lights/message', 'message');
+  await at('/sittings/lights/grades', 'grades');
+  await at('/mark-books/navigation', 'mark-book', async () => {
+    await page.getByText('92 students', { exact: true }).waitFor();
+    await page
+      .getByRole('row', { name: /Adler, Elif/ })
+      .getByRole('button')
+      .last()
+      .click();
   });
+  await at('/sittings/lights/export?what=scripts', 'scripts', async () => page.waitForTimeout(5_000));
+  await student(context, code ?? '');
   await context.close();
 
   /** A student sits from a file on another computer; the answers come back twice, once not whole, with a letter beside. */
@@ -187,7 +166,6 @@ async function desk(browser, colorScheme) {
     await sit.getByRole('button', { name: 'Yes, this is me' }).click();
     await sit.getByRole('button', { name: 'Continue' }).click();
     await sit.getByText(/^saved \d/).waitFor();
-    await sit.screenshot({ path: 'docs/screenshots/student.png' });
     await sit.setViewportSize({ width: 360, height: 740 });
     await sit.waitForTimeout(300);
     await sit.screenshot({ path: 'docs/screenshots/student-phone.png' });

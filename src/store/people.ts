@@ -1,3 +1,4 @@
+import { mergedBook } from '@/core/markbook/mergedBook';
 import { done } from '@/words/done';
 import { CommandFault } from '@/core/model/commandFault';
 import { Student, Group } from '@/core/model/people';
@@ -257,6 +258,8 @@ export async function mergeStudents(keptId: string, otherId: string, now: string
     await moveOwned(record, otherId, keptId, ['attempts'], (table, mine, theirs) =>
       table === 'openings' ? { ...mine, at: [...openedAt(mine), ...openedAt(theirs)].sort() } : mine,
     );
+    for (const book of await desk.markBooks.toArray())
+      await record.put('markBooks', mergedBook(book, keptId, otherId));
     await record.remove('students', [otherId]);
     await record.put('students', Student.parse(mergedStudent(kept, other)));
   });

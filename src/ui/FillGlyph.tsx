@@ -27,6 +27,8 @@ export function glyphWords({ share, answered, waiting, overridden, near }: Glyph
 /**
  * One small shape for the state of an answer: how full it is, is the share of the points; a dashed outline is
  * not answered; hatching waits for the teacher; a cut corner is an override; a bar below is nearly right and put forward.
+ *
+ * @param label '' where words beside it say the same
  */
 export function FillGlyph({ size = 14, label, ...state }: GlyphState & { size?: number; label?: string }) {
   const { share, answered, waiting, overridden, near } = state;
@@ -39,8 +41,9 @@ export function FillGlyph({ size = 14, label, ...state }: GlyphState & { size?: 
       width={size}
       height={size}
       viewBox="0 0 12 12"
-      role="img"
-      aria-label={label ?? glyphWords(state)}
+      {...(label === ''
+        ? { 'aria-hidden': true }
+        : { role: 'img', 'aria-label': label ?? glyphWords(state) })}
     >
       {waiting && answered && <path className={styles.hatch} d="M1 6L6 1M1 11L11 1M6 11L11 6" />}
       {height > 0 && <rect className={styles.fill} x="1" y={11 - height} width="10" height={height} />}

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { MarkBook, MarkBookColumn } from '../model/markBook';
+import { mergedBook } from './mergedBook';
 import { roundedPercent, studentTotal, type BookCell } from './total';
 
 const column = (id: string, part: Partial<MarkBookColumn> = {}): MarkBookColumn =>
@@ -33,6 +34,29 @@ const book = (part: Partial<MarkBook>): MarkBook => ({
 const had = (points: number, max = 10): BookCell => ({ is: 'points', points, max });
 const total = (of: MarkBook, cells: Record<string, BookCell>) =>
   studentTotal(of, new Map(Object.entries(cells)), 'amara');
+
+describe('two students who are one', () => {
+  it('have what was typed for either, and are excused where either was', () => {
+    const typed = column('t', {
+      kind: 'typed',
+      title: 'Oral',
+      max: 10,
+      values: { a: 1, b: 2 },
+      excused: ['b', 'c'],
+    });
+    const other = column('u', {
+      kind: 'typed',
+      title: 'Chart',
+      max: 10,
+      values: { b: 3 },
+      excused: ['a', 'b'],
+    });
+    expect(mergedBook(book({ columns: [typed, other] }), 'a', 'b').columns).toMatchObject([
+      { values: { a: 1 }, excused: ['a', 'c'] },
+      { values: { a: 3 }, excused: ['a'] },
+    ]);
+  });
+});
 
 describe('the total of a mark book', () => {
   const quizzes = { id: 'quizzes', name: 'Quizzes', weight: 40, best: 2 };

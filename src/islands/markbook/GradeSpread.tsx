@@ -88,6 +88,7 @@ export function GradeSpread({ scale, results, move, drop, step }: GradeSpreadPro
           type="button"
           role="slider"
           className={styles.gradeLine}
+          data-end={line.from / most > 0.7 || undefined}
           style={{ left: `${Math.min(100, (line.from / most) * 100)}%` }}
           aria-label={`Line of grade ${line.grade}`}
           aria-valuemin={0}

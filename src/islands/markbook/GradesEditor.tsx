@@ -78,75 +78,77 @@ export function GradesEditor({
           </div>
         </Radio.Group>
       )}
-      <table className={styles.grades}>
-        <thead>
-          <tr>
-            <th scope="col">Grade</th>
-            <th scope="col">From {shown.by === 'percent' ? '(%)' : '(points)'}</th>
-            <th scope="col">Students</th>
-            <th scope="col">{standardError === null ? '' : 'Within one standard error of the line'}</th>
-            <th scope="col" aria-label="Remove" />
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map((line, index) => (
-            <tr key={index}>
-              <td>
-                <TextInput
-                  size="xs"
-                  aria-label={`Grade ${index + 1}`}
-                  maxLength={40}
-                  value={line.grade}
-                  onChange={(event) =>
-                    event.currentTarget.value.trim() &&
-                    put(index, { grade: event.currentTarget.value }, `grade ${index}`)
-                  }
-                />
-              </td>
-              <td>
-                <NumberInput
-                  size="xs"
-                  aria-label={`From which ${shown.by === 'percent' ? 'percent' : 'points'} on: ${line.grade}`}
-                  min={0}
-                  decimalScale={2}
-                  value={Math.round(line.from * unit * 100) / 100}
-                  onChange={(value) =>
-                    put(index, { from: Math.max(0, Number(value) || 0) / unit }, `from ${index}`)
-                  }
-                />
-              </td>
-              <td className={styles.figure}>
-                {counts.find(({ grade }) => grade === line.grade)?.count ?? 0}
-              </td>
-              <td>
-                {standardError !== null && (
-                  <Near line={line} scale={shown} results={results} error={standardError} />
-                )}
-              </td>
-              <td>
-                <ActionIcon
-                  size={24}
-                  variant="default"
-                  aria-label={`Remove grade ${line.grade}`}
-                  disabled={lines.length === 1}
-                  onClick={() => change({ ...shown, lines: shown.lines.filter((each) => each !== line) })}
-                >
-                  <IconX size={14} />
-                </ActionIcon>
-              </td>
-            </tr>
-          ))}
-          {counts.some(({ grade }) => grade === null) && (
+      <div className={styles.gradesPlace} role="region" aria-label="Grades" tabIndex={0}>
+        <table className={styles.grades}>
+          <thead>
             <tr>
-              <td>below all</td>
-              <td />
-              <td className={styles.figure}>{counts.at(-1)?.count}</td>
-              <td />
-              <td />
+              <th scope="col">Grade</th>
+              <th scope="col">From {shown.by === 'percent' ? '(%)' : '(points)'}</th>
+              <th scope="col">Students</th>
+              <th scope="col">{standardError === null ? '' : 'Within one standard error of the line'}</th>
+              <th scope="col" aria-label="Remove" />
             </tr>
-          )}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {lines.map((line, index) => (
+              <tr key={index}>
+                <td>
+                  <TextInput
+                    size="xs"
+                    aria-label={`Grade ${index + 1}`}
+                    maxLength={40}
+                    value={line.grade}
+                    onChange={(event) =>
+                      event.currentTarget.value.trim() &&
+                      put(index, { grade: event.currentTarget.value }, `grade ${index}`)
+                    }
+                  />
+                </td>
+                <td>
+                  <NumberInput
+                    size="xs"
+                    aria-label={`From which ${shown.by === 'percent' ? 'percent' : 'points'} on: ${line.grade}`}
+                    min={0}
+                    decimalScale={2}
+                    value={Math.round(line.from * unit * 100) / 100}
+                    onChange={(value) =>
+                      put(index, { from: Math.max(0, Number(value) || 0) / unit }, `from ${index}`)
+                    }
+                  />
+                </td>
+                <td className={styles.figure}>
+                  {counts.find(({ grade }) => grade === line.grade)?.count ?? 0}
+                </td>
+                <td>
+                  {standardError !== null && (
+                    <Near line={line} scale={shown} results={results} error={standardError} />
+                  )}
+                </td>
+                <td>
+                  <ActionIcon
+                    size={24}
+                    variant="default"
+                    aria-label={`Remove grade ${line.grade}`}
+                    disabled={lines.length === 1}
+                    onClick={() => change({ ...shown, lines: shown.lines.filter((each) => each !== line) })}
+                  >
+                    <IconX size={14} />
+                  </ActionIcon>
+                </td>
+              </tr>
+            ))}
+            {counts.some(({ grade }) => grade === null) && (
+              <tr>
+                <td>below all</td>
+                <td />
+                <td className={styles.figure}>{counts.at(-1)?.count}</td>
+                <td />
+                <td />
+              </tr>
+            )}
+          </tbody>
+        </table>
+      </div>
       <Button
         size="compact-sm"
         onClick={() =>
