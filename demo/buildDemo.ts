@@ -208,12 +208,13 @@ function fridayAfter(now: number): number {
   return friday.getTime();
 }
 
-/** The first quiz is back with everything; of the exam points come first, and the rest when nobody can still sit it. */
+/** The first quiz is back with everything; of the exam points come first, answers on Friday, and the rest when the teacher says so. */
 function plans(backAt: string, closedAt: string, friday: string): ReleasePlan[] {
   const stage = (id: string, starts: PlanStage['starts'], at: string | null, shows: PlanStage['shows']) => ({
     ...{ id, starts, at, until: null, lastsMs: null, shows },
   });
   const points = showing('total', 'percent', 'points');
+  const answers = ['answers', 'rightOrWrong', 'comments', 'work'] as const;
   const all = showing(
     ...(['total', 'percent', 'points', 'answers', 'rightOrWrong', 'accepted', 'comments'] as const),
     ...(['work', 'lines'] as const),
@@ -222,7 +223,11 @@ function plans(backAt: string, closedAt: string, friday: string): ReleasePlan[] 
     { sittingId: 'lights', stages: [stage('all', 'handedBack', null, all)], at: backAt },
     {
       sittingId: 'tides',
-      stages: [stage('points', 'at', friday, points), stage('rest', 'sat', closedAt, all)],
+      stages: [
+        stage('points', 'handedBack', null, points),
+        stage('answers', 'at', friday, showing(...answers)),
+        stage('rest', 'hand', null, all),
+      ],
       at: closedAt,
     },
   ];

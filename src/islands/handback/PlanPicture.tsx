@@ -65,6 +65,7 @@ export function PlanPicture({ sitting, at, picked, pick }: PlanPictureProps) {
         {nowAt !== null && (
           <div
             className={styles.now}
+            data-first={nowAt < 0.05 || undefined}
             style={
               {
                 gridColumn: Math.floor(nowAt) + 1,

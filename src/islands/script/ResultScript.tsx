@@ -22,7 +22,7 @@ interface ResultScriptProps {
 /** A script as it comes back: exactly as far as it was let out. */
 export function ResultScript({ script, heading, beside, actions }: ResultScriptProps) {
   return (
-    <div className={styles.script}>
+    <>
       {heading}
       <p className={styles.soft}>Handed back {dayAndTime(script.handedBackAt, Date.now())}</p>
       <WholeResult script={script} />
@@ -31,7 +31,7 @@ export function ResultScript({ script, heading, beside, actions }: ResultScriptP
       {script.questions.map((row) => (
         <ReturnedQuestion key={row.question.id} row={row} beside={beside} />
       ))}
-    </div>
+    </>
   );
 }
 
@@ -94,7 +94,7 @@ function Lines({ lines }: { lines: readonly ScriptLine[] }) {
       {lines.map(({ text, points: worth, group, met }, index) => (
         <li key={index} data-met={met}>
           {met !== undefined && (
-            <span className={styles.met}>
+            <span>
               <FillGlyph share={met ? 1 : 0} answered size={12} label={met ? 'met' : 'not met'} />
             </span>
           )}
