@@ -96,7 +96,10 @@ export default {
       comment: 'Views do not import each other: what two of them need is in desk, ui, questions or kinds.',
       severity: 'error',
       from: { path: '^src/islands/([^/]+)/', pathNot: tests },
-      to: { path: '^src/islands/([^/]+)/', pathNot: ['^src/islands/$1/', '^src/islands/(kinds|questions|script)/'] },
+      to: {
+        path: '^src/islands/([^/]+)/',
+        pathNot: ['^src/islands/$1/', '^src/islands/(kinds|questions|script)/'],
+      },
     },
   ],
   options: {
