@@ -48,6 +48,8 @@ describe('messages on their way', () => {
     await queue.work(() => start);
     expect(sent).toEqual(['m0', 'm1', 'm2']);
     expect(await stands(queue)).toEqual({ m0: 'sent', m1: 'sent', m2: 'sent' });
+    // Nothing of what was written lies there once it has gone.
+    expect(JSON.stringify(await folder.list('mail/'))).not.toMatch(/Dear|example\.org/);
   });
 
   it('keep to the limits of an hour and a day; the rest goes by itself later', async () => {

@@ -128,7 +128,9 @@ export class MailQueue {
   private after(row: QueuedMail, sent: Sent, now: number): QueuedMail {
     const at = new Date(now).toISOString();
     const tries = row.tries + 1;
-    if (sent.outcome === 'sent') return { ...row, is: 'sent', at, words: '', tries };
+    // What went is no longer needed here: only that it went is.
+    const job = { id: row.job.id, to: '', subject: '', text: '' };
+    if (sent.outcome === 'sent') return { ...row, job, is: 'sent', at, words: '', tries };
     // What the mail server did not take counts against no limit.
     const not = { ...row, at, words: sent.words, tries, sentAt: null };
     if (sent.outcome === 'never') return { ...not, is: 'bounced' };

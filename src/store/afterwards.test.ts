@@ -5,7 +5,7 @@ import { answers } from '@/core/exchange';
 import { showing } from '@/core/model/release';
 import { emptyTables, replaceDesk } from './backup';
 import { deskRepository } from './deskRepository';
-import { followPlan, handBack, holdBack, withdrawResults } from './releases';
+import { followPlan, handBack, holdBack, holdForAll, withdrawResults } from './releases';
 import { resultPreview } from './resultPreview';
 import { sittingRecords } from './queries';
 import { seatsOf } from '@/core/seats/seats';
@@ -136,6 +136,24 @@ describe('a plan that hands back by itself', () => {
     expect((await seen(joinCode))?.questions.map(({ points }) => points)).toEqual([0, 0]);
     expect((await seen('B2B2B2'))?.questions.map(({ points }) => points)).toEqual([0, undefined]);
     expect((await seen('B2B2B2'))?.waiting).toBe(1);
+  });
+});
+
+describe('a draft', () => {
+  it('is seen by nobody until it is used: not by who has a result, nor by who gets one meanwhile', async () => {
+    await desk.attempts.put(
+      attemptOf({ id: 'attempt2', studentId: 'student2', questionIds: ['q1'], handedInAt: at }),
+    );
+    const plan = planShowing('sitting1', showing('total'));
+    await handBack(plan, ['student1'], iso(0));
+    const draft = planShowing('sitting1', showing('total', 'accepted')).stages;
+    await handBack({ ...plan, draft }, ['student2'], iso(1_000));
+    const accepted = async (code: string) =>
+      (await answers.result(deskRepository, code, 'sitting1', false, now + 2_000))?.questions.length ?? -1;
+    expect([await accepted(joinCode), await accepted('B2B2B2')]).toEqual([0, 0]);
+    await holdForAll({ ...plan, stages: draft }, iso(3_000));
+    expect(await accepted('B2B2B2')).toBe(1);
+    expect((await desk.releasePlans.get('sitting1'))?.draft).toBeUndefined();
   });
 });
 

@@ -10,10 +10,16 @@ import { newId } from './ids';
 import { keepProgress, sittingRecords, studentsIn } from './queries';
 import { desk } from './tables';
 
-/** A column for a sitting that counts like any other. */
+/** A column that counts like any other. */
+const newColumn = () => ({
+  ...{ id: newId(), categoryId: null, weight: 1, bonus: false, dropped: false, excused: [] },
+});
 export const sittingColumn = (sittingId: string): MarkBookColumn => ({
-  ...{ id: newId(), kind: 'sitting', sittingId, categoryId: null },
-  ...{ weight: 1, bonus: false, dropped: false, excused: [] },
+  ...{ ...newColumn(), kind: 'sitting', sittingId },
+});
+/** One to type in, out of ten to begin with. */
+export const typedColumn = (title: string): MarkBookColumn => ({
+  ...{ ...newColumn(), kind: 'typed', title, max: 10, values: {} },
 });
 
 /** A mark book over these groups, with every sitting of theirs in the order in which they were. */

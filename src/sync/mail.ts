@@ -1,5 +1,6 @@
 import { mostJobs, type MailNews } from '@/core/exchange/mail';
 import { takeMailStates } from '../store/mail';
+import { pairing } from '../store/pairing';
 import { desk } from '../store/tables';
 import type { ServerConnection } from './serverConnection';
 
@@ -22,10 +23,15 @@ export async function sendByServer(server: ServerConnection, ids: readonly strin
   return jobs.length;
 }
 
+/** Up to where each mailbox has told in this page how its messages stand. */
+const told = new Map<string, number>();
+
 /** Asks how the messages stand that the server has. @returns what it can do with mail */
 export async function pullMail(server: ServerConnection): Promise<MailNews> {
-  const news = await server.mail(0);
+  const mailbox = (await pairing())?.mailbox ?? '';
+  const news = await server.mail(told.get(mailbox) ?? 0);
   await takeMailStates(news.states);
+  told.set(mailbox, news.rev);
   return news;
 }
 

@@ -19,6 +19,7 @@ import { seatsOf, type Seat } from '../seats/seats';
 import { scoreAttempt } from '../scoring/scoreAttempt';
 import { givesKeyAway, readinessOf, stillToSit } from './readiness';
 import { planSentence } from '@/words/releases';
+import { whoGets } from './whoGets';
 import { limitedScript, scriptPacket, verdictOf } from './script';
 
 const nothing: Shows = {
@@ -207,6 +208,36 @@ describe('the sentence', () => {
     expect(planSentence(periods, [waiting], true, '2026-11-28T10:00:00.000Z', times)).toBe(
       `Now students see their total and their own answers. From <${monday}>: nothing more. Once nobody can still sit the paper: their total and their own answers, for 2 days.`,
     );
+  });
+});
+
+describe('for whom the acts of handing back are', () => {
+  const attempts = ['a', 'b', 'c'].map((studentId) =>
+    attemptOf({ id: studentId, studentId, questionIds: ['q1'], handedInAt: at }),
+  );
+  const seats = seatsOf(
+    {
+      sitting: sittingOf(),
+      questions: paperQuestions,
+      students: ['a', 'b', 'c', 'd'].map((id) => studentOf({ id })),
+      ...{ allowances: [], attempts, marks: [], openings: [] },
+      releases: [
+        { sittingId: 'sitting1', studentId: 'b', releasedAt: at },
+        { sittingId: 'sitting1', studentId: 'c', releasedAt: at, heldBack: { at, reason: 'x' } },
+      ],
+    },
+    Date.parse(at),
+  );
+  const ids = (chosen: string[] | null) => {
+    const of = whoGets(seats, chosen && new Set(chosen));
+    const all = (some: typeof seats) => some.map(({ student }) => student.id).join('');
+    return [all(of.handBack), all(of.holdBack), all(of.withdraw)];
+  };
+
+  it('unchosen: who is ready and was neither given nor held back; chosen: exactly those for whom it does something', () => {
+    expect(ids(null)).toEqual(['a', '', 'b']);
+    expect(ids(['a', 'b', 'c', 'd'])).toEqual(['ac', 'ab', 'b']);
+    expect(ids(['d'])).toEqual(['', '', '']);
   });
 });
 

@@ -12,6 +12,7 @@ import { gradeOf } from '../scoring/gradeOf';
 import { wholeAttempt, type HandMark } from '../model/mark';
 import { WorkMarks } from '../model/workMark';
 import { pointsTold } from '../scoring/counts';
+import { commentsByKey } from '../scoring/commentsByKey';
 import { marksThatCount } from '../scoring/marksThatCount';
 import { commentText } from './commentText';
 import type { Repair } from '../model/repair';
@@ -25,14 +26,7 @@ import {
   topicPoints,
   withoutUnfinished,
 } from './scriptParts';
-import {
-  awardFor,
-  commentsByKey,
-  scoreAttempt,
-  totalShare,
-  type Award,
-  type Scorecard,
-} from '../scoring/scoreAttempt';
+import { awardFor, scoreAttempt, totalShare, type Award, type Scorecard } from '../scoring/scoreAttempt';
 
 export const Verdict = z.enum(['right', 'part', 'wrong', 'blank', 'noKey']);
 export type Verdict = z.infer<typeof Verdict>;

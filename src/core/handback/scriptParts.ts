@@ -5,6 +5,8 @@ import type { Question } from '../kinds';
 import type { HandMark } from '../model/mark';
 import { counts } from '../scoring/counts';
 import type { Award, Scorecard } from '../scoring/scoreAttempt';
+import { mean } from '../analysis/mean';
+import { standardDeviation } from '../analysis/standardDeviation';
 import { topicsOf } from '../analysis/subgroups';
 import { wholeScheme } from '../marking/scheme';
 
@@ -37,10 +39,7 @@ export const leastOfClass = 5;
 /** Mean and standard deviation of whole totals; null below `leastOfClass`. */
 export function classFigures(totals: readonly number[]): ClassFigures | null {
   const n = totals.length;
-  if (n < leastOfClass) return null;
-  const mean = totals.reduce((sum, total) => sum + total, 0) / n;
-  const squares = totals.reduce((sum, total) => sum + (total - mean) ** 2, 0);
-  return { n, mean, deviation: n < 2 ? null : Math.sqrt(squares / (n - 1)) };
+  return n < leastOfClass ? null : { n, mean: mean(totals), deviation: standardDeviation(totals) };
 }
 
 /** The place of a total: one more than there are better ones; null where too few are whole, or this is not among them. */

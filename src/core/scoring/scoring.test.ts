@@ -20,7 +20,8 @@ import { seatsOf } from '../seats/seats';
 import { paperFindings, readyToSit, totalPoints } from './paperFindings';
 import { roundPoints, sumPoints } from '../basics/points';
 import { previewRescore } from '../repair/rescore';
-import { commentsByKey, scoreAttempt } from './scoreAttempt';
+import { commentsByKey } from './commentsByKey';
+import { scoreAttempt } from './scoreAttempt';
 
 const answers = (responses: Record<string, Response>) =>
   Object.fromEntries(Object.entries(responses).map(([id, response]) => [id, { response, at }]));

@@ -19,6 +19,7 @@ import { InvitesBlock } from './InvitesBlock';
 import { PlanMargin } from './PlanMargin';
 import { PlanPicture } from './PlanPicture';
 import { SeatList } from './SeatList';
+import { useYes } from './useYes';
 import { usePlan, type PlanAtHand } from './usePlan';
 import { inForce, WhoActs } from './WhoActs';
 import styles from './handback.module.css';
@@ -159,17 +160,24 @@ const days = (ms: number) => (ms % 86_400_000 === 0 ? counted(ms / 86_400_000, '
 function DraftBar({ sitting, at }: { sitting: SittingData; at: PlanAtHand }) {
   const { draft: _draft, ...kept } = at.plan;
   const base = sitting.plan ?? undefined;
+  const yes = useYes(at.spoiltBy(at.stages), at.mayStillSit);
   return (
-    <p className={planStyles.finding}>
+    <div className={planStyles.finding}>
       <span>
         This plan is a draft: {counted(at.have, 'student')} still see what the plan before it lets out.
       </span>
-      <Button size="compact-sm" variant="filled" onClick={() => void act(holdForAll(inForce(at), isoNow()))}>
+      {yes.box}
+      <Button
+        size="compact-sm"
+        variant="filled"
+        disabled={!yes.may}
+        onClick={() => void act(holdForAll(inForce(at), isoNow()))}
+      >
         Use this plan for {counted(at.have, 'student')}
       </Button>
       <Button size="compact-sm" onClick={() => void act(changePlan(kept, done.planDropped, isoNow(), base))}>
         Drop the changes
       </Button>
-    </p>
+    </div>
   );
 }

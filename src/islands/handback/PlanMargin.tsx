@@ -16,6 +16,7 @@ import { done } from '@/words/done';
 import { afterSentence, templateWords } from '@/words/releases';
 import { afterHandingIn } from './PlanPicture';
 import { LengthField, StageFields } from './StageFields';
+import { useYes } from './useYes';
 import { nextFriday, type PlanAtHand } from './usePlan';
 import styles from './plan.module.css';
 
@@ -46,6 +47,8 @@ export function PlanMargin({ sitting, at, picked, pick }: PlanMarginProps) {
   };
   const waitsForHand = stage?.starts === 'hand' && stage.at === null;
   const inForce = plan.stages.some(({ id }) => id === picked);
+  const mayOpen = waitsForHand && inForce && at.have > 0;
+  const yes = useYes(mayOpen ? at.spoiltBy([{ ...stage, starts: 'handedBack' }]) : null, at.mayStillSit);
   return (
     <>
       {picked === afterHandingIn && sitting.sitting.after ? (
@@ -57,8 +60,9 @@ export function PlanMargin({ sitting, at, picked, pick }: PlanMarginProps) {
               stage={stage}
               change={put}
               remove={stages.length > 1 ? remove : undefined}
+              asked={mayOpen ? yes.box : null}
               openNow={
-                waitsForHand && inForce && at.have > 0
+                mayOpen && yes.may
                   ? () => void act(openStage(sitting.sitting.id, stage.id, isoNow()))
                   : undefined
               }
@@ -100,6 +104,12 @@ export function PlanMargin({ sitting, at, picked, pick }: PlanMarginProps) {
           <Checkbox
             size="sm"
             label="Hand back later ones by themselves, once marked"
+            description={
+              at.spoiltBy(plan.stages) && plan.follows !== true
+                ? 'Not while some can still sit the paper and others would see what is right.'
+                : undefined
+            }
+            disabled={plan.follows !== true && at.spoiltBy(plan.stages) !== null}
             checked={plan.follows === true}
             onChange={(event) => at.setOption({ follows: event.currentTarget.checked })}
           />

@@ -1,4 +1,5 @@
 import { Button, NumberInput, Select, TextInput } from '@mantine/core';
+import type { ReactNode } from 'react';
 import { StageStart, type PlanStage } from '@/core/model/release';
 import { ShowsChoice } from '@/desk/ShowsChoice';
 import { WhenField } from '@/desk/WhenField';
@@ -14,10 +15,12 @@ interface StageFieldsProps {
   remove?: (() => void) | undefined;
   /** Lets it begin now; absent where it does not wait for the teacher. */
   openNow?: (() => void) | undefined;
+  /** What has to be said yes to before. */
+  asked?: ReactNode;
 }
 
 /** When a stage begins and ends, and what is seen in it. */
-export function StageFields({ stage, change, remove, openNow }: StageFieldsProps) {
+export function StageFields({ stage, change, remove, openNow, asked = null }: StageFieldsProps) {
   const { starts, at } = stage;
   const start = (next: StageStart) =>
     change({ ...stage, starts: next, at: next === 'at' ? (at ?? nextFriday(Date.now())) : null });
@@ -43,6 +46,7 @@ export function StageFields({ stage, change, remove, openNow }: StageFieldsProps
           }}
         />
       )}
+      {asked}
       {openNow && <Button onClick={openNow}>Open this stage now</Button>}
       <WhenField
         label="Ends"

@@ -1,13 +1,12 @@
-import { Button, Checkbox, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { readinessOf } from '@/core/handback/readiness';
-import { hasResult } from '@/core/model/release';
+import { whoGets } from '@/core/handback/whoGets';
 import type { Seat } from '@/core/seats/seats';
 import { act } from '@/desk/act';
 import { handBack, holdBack, withdrawResults } from '@/store/releases';
 import { isoNow } from '@/ui/clock';
 import { counted } from '@/words/format';
-import { givenAwayWords } from '@/words/releases';
+import { useYes } from './useYes';
 import type { PlanAtHand } from './usePlan';
 import styles from './plan.module.css';
 
@@ -23,20 +22,8 @@ interface WhoActsProps {
 
 /** Handing back, holding back and withdrawing: for whom the list has picked. */
 export function WhoActs({ sittingId, at, seats, chosen, done }: WhoActsProps) {
-  const isChosen = ({ student }: Seat) => chosen?.has(student.id) ?? true;
-  const picked = seats.filter(
-    (seat) =>
-      isChosen(seat) &&
-      readinessOf(seat).ready &&
-      (chosen ? !hasResult(seat.release) || seat.release?.shows : !seat.release),
-  );
-  const back = seats.filter((seat) => isChosen(seat) && hasResult(seat.release));
-  const holdable = chosen
-    ? seats.filter((seat) => isChosen(seat) && seat.attempt && !seat.release?.heldBack)
-    : [];
-  // The yes is to exactly this: to these answers, for so many who may still sit.
-  const question = at.spoilt ? `${givenAwayWords(at.spoilt)} ${at.mayStillSit}` : '';
-  const [saidYes, setSaidYes] = useState('');
+  const { handBack: picked, holdBack: holdable, withdraw: back } = whoGets(seats, chosen);
+  const yes = useYes(picked.length > 0 ? at.spoiltBy(at.plan.stages) : null, at.mayStillSit);
   const [reason, setReason] = useState<string | null>(null);
   const ids = (of: readonly Seat[]) => of.map(({ student }) => student.id);
   const go = async (work: Promise<unknown>) => {
@@ -44,26 +31,17 @@ export function WhoActs({ sittingId, at, seats, chosen, done }: WhoActsProps) {
     setReason(null);
     done();
   };
-  const asks = question !== '' && (picked.length > 0 || at.plan.draft !== undefined);
-  const may = !asks || saidYes === question;
   return (
     <div className={styles.fields}>
-      {asks && at.spoilt && (
-        <Checkbox
-          size="sm"
-          className={styles.finding ?? ''}
-          label={`Yes, show ${givenAwayWords(at.spoilt)} now, although ${counted(at.mayStillSit, 'student')} may still sit this paper and could find out`}
-          checked={saidYes === question}
-          onChange={(event) => setSaidYes(event.currentTarget.checked ? question : '')}
-        />
-      )}
+      {yes.box}
       <Button
         variant="filled"
-        disabled={picked.length === 0 || !may}
-        onClick={() => void go(handBack(inForce(at), ids(picked), isoNow()))}
+        disabled={picked.length === 0 || !yes.may}
+        onClick={() => void go(handBack(at.plan, ids(picked), isoNow()))}
       >
         {picked.length === 0 ? 'Hand back' : `Hand back to ${counted(picked.length, 'student')}`}
       </Button>
+      {picked.length > 0 && at.plan.draft && <p>They get the plan that holds now, not the draft.</p>}
       {holdable.length > 0 &&
         (reason === null ? (
           <Button onClick={() => setReason('')}>Hold back {counted(holdable.length, 'result')}</Button>
@@ -101,7 +79,7 @@ export function WhoActs({ sittingId, at, seats, chosen, done }: WhoActsProps) {
   );
 }
 
-/** The plan as it holds for everyone who gets a result now: what was changed before counts with it. */
+/** The plan with its draft in force. */
 export function inForce({ plan }: PlanAtHand) {
   const { draft, ...rest } = plan;
   return { ...rest, stages: draft ?? plan.stages };

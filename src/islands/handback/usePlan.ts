@@ -35,8 +35,8 @@ export interface PlanAtHand {
   have: number;
   /** How many may still sit the paper, here and elsewhere. */
   mayStillSit: number;
-  /** What would be seen now that tells what is right while others may still sit; null: nothing. */
-  spoilt: Shows | null;
+  /** What these stages would show now that tells what is right while others may still sit; null: nothing. */
+  spoiltBy: (stages: readonly PlanStage[]) => Shows | null;
   change: (stages: PlanStage[]) => void;
   setOption: (part: Partial<Pick<ReleasePlan, 'follows' | 'whole' | 'invites'>>) => void;
 }
@@ -80,7 +80,6 @@ export function usePlan(sitting: SittingData): PlanAtHand {
     const timed = stages.flatMap((stage) => timedStage(stage, releasedAt) ?? []);
     const mayStillSit = stillToSit(seats) + (elsewhere?.still ?? 0);
     const last = [lastMaySit(seats, now), elsewhere?.last ?? null].filter((each) => each !== null);
-    const seen = letOutAt({ stages: timed, releasedAt }, now)?.shows ?? null;
     return {
       ...{ plan, stages, releasedAt, have: having.length, mayStillSit },
       periods: planPeriods(timed, releasedAt),
@@ -88,7 +87,11 @@ export function usePlan(sitting: SittingData): PlanAtHand {
         ...{ releasedAt, mayStillSit },
         lastMaySit: last.length > 0 ? Math.max(...last) : null,
       }),
-      spoilt: seen && mayStillSit > 0 && givesKeyAway(seen) ? seen : null,
+      spoiltBy: (those) => {
+        const open = those.flatMap((stage) => timedStage(stage, releasedAt) ?? []);
+        const seen = letOutAt({ stages: open, releasedAt }, now)?.shows ?? null;
+        return seen && mayStillSit > 0 && givesKeyAway(seen) ? seen : null;
+      },
       change: (next: PlanStage[]) => {
         // What somebody sees already changes only when the teacher says so.
         put(having.length > 0 ? { ...plan, draft: next } : { ...plan, stages: next });

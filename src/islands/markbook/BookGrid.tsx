@@ -182,7 +182,7 @@ function Cell({ column, row, at, shown, isPicked, typing, setTyping, pick, move,
       <td>
         <input
           className={styles.input}
-          aria-label={`Points of ${registerName(row.student)} in ${at.titleOf(column)}`}
+          aria-label={`Points in ${at.titleOf(column)}`}
           autoFocus
           inputMode="decimal"
           value={typing}

@@ -1,18 +1,18 @@
-import { Button, NumberInput, Radio, Select, TextInput } from '@mantine/core';
+import { Button, NumberInput, Radio, Select } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useState } from 'react';
 import type { MarkBookColumn } from '@/core/model/markBook';
 import { registerName } from '@/core/model/names';
 import { act } from '@/desk/act';
 import { newId } from '@/store/ids';
-import { deleteMarkBook, sittingColumn } from '@/store/markBooks';
+import { deleteMarkBook, sittingColumn, typedColumn } from '@/store/markBooks';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
+import { NameForm } from '@/ui/NameForm';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { done } from '@/words/done';
 import { standingWords } from '@/words/markBook';
 import { percent } from '@/words/format';
-import { total, type ShownAs } from './BookGrid';
+import type { ShownAs } from './BookGrid';
 import { BringInColumn } from './BringInColumn';
 import { ColumnFields } from './ColumnFields';
 import type { Picked } from './MarkBookPage';
@@ -34,7 +34,14 @@ export function BookMargin({ at, rows, picked, shown, names }: BookMarginProps) 
   const row = rows.find(({ student }) => student.id === picked.studentId);
   return (
     <>
-      {row && <TotalOf at={at} row={row} column={column} />}
+      {row && (
+        <TotalOf
+          at={at}
+          row={row}
+          column={column}
+          name={names ? registerName(row.student) : row.student.number || 'One student'}
+        />
+      )}
       {column && <ColumnFields key={column.id} at={at} column={column} />}
       {column?.kind === 'typed' && <BringInColumn key={`in ${column.id}`} at={at} column={column} />}
       <NewColumn at={at} />
@@ -60,8 +67,16 @@ export function BookMargin({ at, rows, picked, shown, names }: BookMarginProps) 
   );
 }
 
+interface TotalOfProps {
+  at: BookAtHand;
+  row: BookRow;
+  column: MarkBookColumn | undefined;
+  /** What the student is called here. */
+  name: string;
+}
+
 /** How the total of one student comes about, step by step; and excusing from the column that is picked. */
-function TotalOf({ at, row, column }: { at: BookAtHand; row: BookRow; column: MarkBookColumn | undefined }) {
+function TotalOf({ at, row, column, name }: TotalOfProps) {
   const { student, steps } = row;
   const excused = column?.excused.includes(student.id) === true;
   const nameOf = (id: string) => {
@@ -69,7 +84,7 @@ function TotalOf({ at, row, column }: { at: BookAtHand; row: BookRow; column: Ma
     return found ? at.titleOf(found) : '';
   };
   return (
-    <MarginBlock title={registerName(student)}>
+    <MarginBlock title={name}>
       <ul className={styles.steps}>
         {steps.units.map(({ categoryId, weight, columns, share }, index) => {
           const category = at.book.categories.find(({ id }) => id === categoryId);
@@ -100,9 +115,9 @@ function TotalOf({ at, row, column }: { at: BookAtHand; row: BookRow; column: Ma
         </strong>
       </p>
       <p>
-        <a href={`/students/${student.id}`}>All results of {registerName(student)}</a>
+        <a href={`/students/${student.id}`}>All results of {name}</a>
       </p>
-      {column && picked(column) && (
+      {column && (
         <Button
           size="compact-sm"
           onClick={() =>
@@ -124,12 +139,9 @@ function TotalOf({ at, row, column }: { at: BookAtHand; row: BookRow; column: Ma
   );
 }
 
-const picked = ({ id }: MarkBookColumn) => id !== total;
-
 /** Adds a sitting that is not there yet, or a column to type in. */
 function NewColumn({ at }: { at: BookAtHand }) {
   const { book } = at;
-  const [title, setTitle] = useState('');
   const there = new Set(
     book.columns.flatMap((column) => (column.kind === 'sitting' ? [column.sittingId] : [])),
   );
@@ -154,31 +166,12 @@ function NewColumn({ at }: { at: BookAtHand }) {
             onChange={(id) => id && add(sittingColumn(id))}
           />
         )}
-        <form
-          className={styles.row}
-          onSubmit={(event) => {
-            event.preventDefault();
-            const {
-              kind: _k,
-              sittingId: _s,
-              ...common
-            } = sittingColumn('') as Extract<MarkBookColumn, { kind: 'sitting' }>; // made so
-            add({ ...common, kind: 'typed', title: title.trim(), max: 10, values: {} });
-            setTitle('');
-          }}
-        >
-          <TextInput
-            aria-label="Name of a column to type in"
-            placeholder="Oral exam"
-            size="sm"
-            maxLength={200}
-            value={title}
-            onChange={(event) => setTitle(event.currentTarget.value)}
-          />
-          <Button type="submit" size="compact-sm" disabled={!title.trim()}>
-            Add column
-          </Button>
-        </form>
+        <NameForm
+          label="Name of a column to type in"
+          placeholder="Oral exam"
+          button="Add column"
+          done={(title) => add(typedColumn(title))}
+        />
       </div>
     </MarginBlock>
   );
@@ -186,7 +179,6 @@ function NewColumn({ at }: { at: BookAtHand }) {
 
 function Categories({ at }: { at: BookAtHand }) {
   const { categories, columns } = at.book;
-  const [name, setName] = useState('');
   const put = (index: number, part: object, joins: string) =>
     at.change(
       { categories: categories.map((each, place) => (place === index ? { ...each, ...part } : each)) },
@@ -242,29 +234,17 @@ function Categories({ at }: { at: BookAtHand }) {
             </Button>
           </fieldset>
         ))}
-        <form
-          className={styles.row}
-          onSubmit={(event) => {
-            event.preventDefault();
+        <NameForm
+          label="Name of a category"
+          placeholder="Quizzes"
+          button="Add category"
+          done={(name) =>
             at.change(
-              { categories: [...categories, { id: newId(), name: name.trim(), weight: 1, best: null }] },
+              { categories: [...categories, { id: newId(), name, weight: 1, best: null }] },
               done.markBookChanged,
-            );
-            setName('');
-          }}
-        >
-          <TextInput
-            aria-label="Name of a category"
-            placeholder="Quizzes"
-            size="sm"
-            maxLength={100}
-            value={name}
-            onChange={(event) => setName(event.currentTarget.value)}
-          />
-          <Button type="submit" size="compact-sm" disabled={!name.trim()}>
-            Add category
-          </Button>
-        </form>
+            )
+          }
+        />
       </div>
     </MarginBlock>
   );

@@ -1,11 +1,11 @@
-import { Button, Select, TextInput } from '@mantine/core';
+import { Button, Select } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useState } from 'react';
 import type { GradeScale } from '@/core/model/gradeScale';
 import { act } from '@/desk/act';
 import { keepGradeTemplate, removeGradeTemplate } from '@/store/markBooks';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
+import { NameForm } from '@/ui/NameForm';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { usualScales } from './GradesEditor';
 import styles from './markbook.module.css';
@@ -19,7 +19,6 @@ export function GradeTemplates({
   use: (scale: GradeScale) => void;
 }) {
   const kept = useLiveQuery(() => desk.gradeTemplates.toCollection().sortBy('name')) ?? [];
-  const [name, setName] = useState('');
   return (
     <MarginBlock title="Saved grade lines">
       <div className={styles.fields}>
@@ -45,25 +44,11 @@ export function GradeTemplates({
           }}
         />
         {scale && (
-          <form
-            className={styles.row}
-            onSubmit={(event) => {
-              event.preventDefault();
-              void act(keepGradeTemplate(name.trim(), scale, isoNow())).then((done) => done && setName(''));
-            }}
-          >
-            <TextInput
-              aria-label="Name for these grade lines"
-              placeholder="Name"
-              size="sm"
-              maxLength={100}
-              value={name}
-              onChange={(event) => setName(event.currentTarget.value)}
-            />
-            <Button type="submit" size="compact-sm" disabled={!name.trim()}>
-              Save these lines
-            </Button>
-          </form>
+          <NameForm
+            label="Name for these grade lines"
+            button="Save these lines"
+            done={(name) => act(keepGradeTemplate(name, scale, isoNow()))}
+          />
         )}
         {kept.map((template) => (
           <Button

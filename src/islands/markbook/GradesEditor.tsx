@@ -97,11 +97,12 @@ export function GradesEditor({
                     size="xs"
                     aria-label={`Grade ${index + 1}`}
                     maxLength={40}
-                    value={line.grade}
-                    onChange={(event) =>
-                      event.currentTarget.value.trim() &&
-                      put(index, { grade: event.currentTarget.value }, `grade ${index}`)
-                    }
+                    key={line.grade}
+                    defaultValue={line.grade}
+                    onBlur={(event) => {
+                      const grade = event.currentTarget.value.trim();
+                      if (grade && grade !== line.grade) put(index, { grade });
+                    }}
                   />
                 </td>
                 <td>

@@ -13,6 +13,7 @@ import { sendMessages } from '@/store/outbox';
 import { desk } from '@/store/tables';
 import { isoNow } from '@/ui/clock';
 import { GroupSelect } from '@/ui/GroupSelect';
+import { NameForm } from '@/ui/NameForm';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { counted } from '@/words/format';
 import { todoWords, usualWording } from '@/words/mail';
@@ -211,7 +212,6 @@ interface WordingsProps {
 /** Wordings that were saved. */
 function Wordings({ subject, text, use }: WordingsProps) {
   const kept = useLiveQuery(() => desk.messageTemplates.toCollection().sortBy('name')) ?? [];
-  const [name, setName] = useState('');
   return (
     <MarginBlock title="Saved wordings">
       <div className={styles.fields}>
@@ -229,27 +229,11 @@ function Wordings({ subject, text, use }: WordingsProps) {
             </Button>
           </div>
         ))}
-        <form
-          className={styles.row}
-          onSubmit={(event) => {
-            event.preventDefault();
-            void act(keepMessageTemplate(name.trim(), subject, text, isoNow())).then(
-              (done) => done && setName(''),
-            );
-          }}
-        >
-          <TextInput
-            aria-label="Name for this wording"
-            placeholder="Name"
-            size="sm"
-            maxLength={100}
-            value={name}
-            onChange={(event) => setName(event.currentTarget.value)}
-          />
-          <Button type="submit" size="compact-sm" disabled={!name.trim()}>
-            Save wording
-          </Button>
-        </form>
+        <NameForm
+          label="Name for this wording"
+          button="Save wording"
+          done={(name) => act(keepMessageTemplate(name, subject, text, isoNow()))}
+        />
       </div>
     </MarginBlock>
   );

@@ -2,6 +2,7 @@ import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useState } from 'react';
 import type { RegisterReply, ToRegister } from '@/core/exchange/register';
+import { resultsDue, type RegisterResult } from '@/core/formats/oneroster/writeResults';
 import { act } from '@/desk/act';
 import { useConnection } from '@/desk/useConnection';
 import { sentToRegister, setSentToRegister } from '@/store/exportForms';
@@ -11,8 +12,10 @@ import styles from './takeout.module.css';
 
 const server = serverConnection();
 
-interface SendToRegisterProps extends ToRegister {
+interface SendToRegisterProps {
   sittingId: string;
+  item: ToRegister['item'];
+  results: readonly RegisterResult[];
 }
 
 /** Sends results to the register behind the server: all at first, then what changed since. */
@@ -35,8 +38,7 @@ export function SendToRegister({ sittingId, item, results }: SendToRegisterProps
     };
   }, [reach]);
   if (at === null || !sent) return null;
-  const due = results.filter((row) => sent.get(row.sourcedId) !== JSON.stringify(row));
-  const corrections = due.filter((row) => sent.has(row.sourcedId)).length;
+  const { due, corrections } = resultsDue(results, sent);
   const send = async () => {
     setBusy(true);
     const said = await act(server.sendToRegister({ item, results: due }));

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../../tests/unit/samples';
 import { wholeAttempt } from '../../model/mark';
 import { seatsOf } from '../../seats/seats';
-import { registerResults, resultsPackage } from './writeResults';
+import { registerResults, resultsDue, resultsPackage } from './writeResults';
 
 const students = [
   studentOf({ number: '007' }),
@@ -56,6 +56,13 @@ describe('results for a register', () => {
       { code: 'onlyTotals' },
       { code: 'classNames' },
     ]);
+    // What the register has is not due again; what changed is a correction.
+    const had = new Map(results.map((row) => [row.sourcedId, JSON.stringify(row)]));
+    expect(resultsDue(results, new Map())).toEqual({ due: results, corrections: 0 });
+    expect(resultsDue(results, had).due).toEqual([]);
+    const [first, ...rest] = results;
+    const changed = first ? [{ ...first, score: 4 }, ...rest] : [];
+    expect(resultsDue(changed, had)).toMatchObject({ due: [{ score: 4 }], corrections: 1 });
     const unmarked = seatsOf({ ...records, marks: [] }, now);
     expect(registerResults({ ...about, seats: unmarked }).results[0]).toMatchObject({
       ...{ score: null, textScore: '', scoreStatus: 'partially graded' },

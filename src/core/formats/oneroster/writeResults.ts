@@ -103,6 +103,19 @@ export function registerResults({ sitting, seats, groups, scale, now }: Register
   };
 }
 
+/**
+ * The results that a register has not, or has otherwise.
+ *
+ * @param sent each result as it took it last, as JSON, by its id there
+ */
+export const resultsDue = (
+  results: readonly RegisterResult[],
+  sent: ReadonlyMap<string, string>,
+): { due: RegisterResult[]; corrections: number } => {
+  const due = results.filter((row) => sent.get(row.sourcedId) !== JSON.stringify(row));
+  return { due, corrections: due.filter(({ sourcedId }) => sent.has(sourcedId)).length };
+};
+
 /** The largest total of a sitting: what the results are out of. */
 export const resultMaximum = (seats: readonly Seat[]): number =>
   seats.reduce((most, { scorecard }) => Math.max(most, scorecard?.max ?? 0), 0);

@@ -11,7 +11,7 @@ import type { WorkMark } from '../../model/workMark';
 import { counts, pointsTold } from '../../scoring/counts';
 import { gradeOf } from '../../scoring/gradeOf';
 import { marksThatCount } from '../../scoring/marksThatCount';
-import { commentsByKey } from '../../scoring/scoreAttempt';
+import { commentsByKey } from '../../scoring/commentsByKey';
 import { commentText } from '../../handback/commentText';
 import type { Seat } from '../../seats/seats';
 

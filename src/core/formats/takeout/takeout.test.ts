@@ -148,11 +148,11 @@ describe('marking and answers', () => {
     expect(
       withHeading(messagesTable(about, [message]))
         .slice(1)
-        .map((row) => row.slice(-4)),
+        .map((row) => row.slice(-5)),
     ).toEqual([
-      ['message', at, 'Back', null],
-      ['result opened', handedIn, null, null],
-      ['result opened', '2026-11-24T10:30:00.000Z', null, null],
+      ['message', at, 'Back', 'in the outbox', null],
+      ['result opened', handedIn, null, null, null],
+      ['result opened', '2026-11-24T10:30:00.000Z', null, null, null],
     ]);
   });
 });
