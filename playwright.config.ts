@@ -11,7 +11,7 @@ export default defineConfig({
   workers: 2,
   // The machine may be busy with something else as well; a test that hangs still ends.
   timeout: 120_000,
-  expect: { timeout: 12_000 },
+  expect: { timeout: 30_000 },
   retries: 0,
   reporter: process.env.E2E_REPORT
     ? [['list'], ['json', { outputFile: process.env.E2E_REPORT }]]

@@ -102,18 +102,20 @@ export const startChoices: Record<StageStart, string> = {
   hand: 'when I open it',
 };
 
+const leads = { now: 'Now', back: 'Once handed back,', draft: 'With this draft' };
+
 /**
  * One sentence a period that says who sees what when; then what is still waited for.
  *
  * @param periods of someone who has the result, or gets it now
  * @param waiting the stages of which nobody knows yet when they begin
- * @param given whether somebody has a result already
+ * @param of what it is said of: what holds now, what will once something is handed back, or what a draft would let out
  * @param now ISO
  */
 export function planSentence(
   periods: readonly PlanPeriod[],
   waiting: readonly PlanStage[],
-  given: boolean,
+  of: 'now' | 'back' | 'draft',
   now: string,
   { when, howLong }: PlanTimes,
 ): string {
@@ -121,8 +123,8 @@ export function planSentence(
   const sentences = ahead.map(({ from, shows }, index) => {
     const seen = shows ? showsSentence(shows) : index === 0 ? 'nothing yet' : 'nothing more';
     if (index > 0 && from) return `From ${when(from)}: ${seen}.`;
-    if (from && from > now) return `From ${when(from)} students see ${seen}.`;
-    return `${given ? 'Now' : 'Once handed back,'} students see ${seen}.`;
+    if (!from || from <= now) return `${leads[of]} students see ${seen}.`;
+    return `${of === 'draft' ? `${leads.draft} from` : 'From'} ${when(from)} students see ${seen}.`;
   });
   const last = ahead.at(-1)?.shows ?? null;
   const later = waiting.map((stage) => {

@@ -38,7 +38,7 @@ test('a plan in stages: a draft until it is used, said in a sentence, mended, pr
   await page.getByRole('combobox', { name: 'Begin with a template' }).click();
   await page.getByRole('option', { name: 'Points first, the rest when I say so' }).click();
   await expect(sentence).toHaveText(
-    /Now students see their total, their percentage and the points for each question\. Once you open it: also their own answers, .*the accepted answers/,
+    /With this draft students see their total, their percentage and the points for each question\. Once you open it: also their own answers, .*the accepted answers/,
   );
   await expect(plan).toContainText('92 students still see what the plan before it lets out');
   // Two limits of which one never takes effect are said, and mended by a press.
@@ -87,6 +87,34 @@ test('a plan in stages: a draft until it is used, said in a sentence, mended, pr
   await expect(page.getByRole('row', { name: /Eze, Priya/ })).toContainText('held back: has to talk to me');
   await student.reload();
   await expect(student.getByText('Nothing is handed back right now.')).toBeVisible();
+});
+
+test('while some may still sit the paper, every way of letting answers out asks for a yes to exactly that', async ({
+  page,
+}) => {
+  await page.goto('/papers/paper-lights/give');
+  await page.getByRole('checkbox', { name: /Monday evening/ }).check();
+  await page.getByRole('button', { name: /^Give out to/ }).click();
+  await page.waitForURL(/run$/);
+  await page.goto('/sittings/lights/hand-back');
+  const template = async (name: string) => {
+    await page.getByRole('combobox', { name: 'Begin with a template' }).click();
+    await page.getByRole('option', { name }).click();
+  };
+  const yes = page.getByRole('checkbox', { name: /^Yes, show .* 32 students may still sit this paper/ });
+  const use = page.getByRole('button', { name: 'Use this plan for 92 students' });
+  await template('Points first, the rest when I say so');
+  await use.click();
+  await kept(page, 'Plan changed for everyone');
+  await page.getByRole('button', { name: /^Stage 2/ }).click();
+  await expect(yes).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Open this stage now' })).toHaveCount(0);
+  await yes.check();
+  await expect(page.getByRole('button', { name: 'Open this stage now' })).toBeVisible();
+  await template('Everything at once');
+  await expect(use).toBeDisabled();
+  await page.getByRole('button', { name: 'Wait until nobody can sit it' }).click();
+  await expect(use).toBeEnabled();
 });
 
 test('a student answers again what was missed and asks about a mark; the teacher answers', async ({
@@ -170,6 +198,14 @@ test('a mark book: totals step by step, a typed column by keys, a grade line mov
   ).toBeVisible();
   await expect(page.getByText('92 students', { exact: true })).toBeVisible();
   const adler = page.getByRole('row', { name: /Adler, Elif/ });
+  // Tab comes to one cell, the first; arrow keys go on from there.
+  await page
+    .getByRole('region', { name: 'Mark book' })
+    .getByRole('button', { name: 'Settings of Total' })
+    .focus();
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('heading', { name: 'Åberg, Keahi' })).toBeVisible();
   // 0.3 × 31.1 % and 0.2 × 45 % over a half: 36.7 %, rounded once.
   await expect(adler.getByRole('button').last()).toHaveText('37%');
   await adler.getByRole('button').last().click();

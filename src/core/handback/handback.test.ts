@@ -185,7 +185,7 @@ describe('the sentence', () => {
     };
     const [friday, monday] = ['2026-11-27T16:00:00.000Z', '2026-11-30T16:00:00.000Z'];
     const shows = showing('total', 'answers');
-    expect(planSentence([{ from: null, until: null, shows: showing() }], [], true, at, times)).toBe(
+    expect(planSentence([{ from: null, until: null, shows: showing() }], [], 'now', at, times)).toBe(
       'Now students see only that you have their paper.',
     );
     const periods = [
@@ -193,8 +193,11 @@ describe('the sentence', () => {
       { from: friday, until: monday, shows },
       { from: monday, until: null, shows: null },
     ];
-    expect(planSentence(periods, [], false, at, times)).toBe(
+    expect(planSentence(periods, [], 'back', at, times)).toBe(
       `Once handed back, students see nothing yet. From <${friday}>: their total and their own answers. From <${monday}>: nothing more.`,
+    );
+    expect(planSentence(periods.slice(1, 2), [], 'draft', at, times)).toBe(
+      `With this draft from <${friday}> students see their total and their own answers.`,
     );
     // What is over is not told; what nobody knows yet comes last.
     const waiting: PlanStage = {
@@ -205,7 +208,7 @@ describe('the sentence', () => {
       lastsMs: 2 * 86_400_000,
       shows,
     };
-    expect(planSentence(periods, [waiting], true, '2026-11-28T10:00:00.000Z', times)).toBe(
+    expect(planSentence(periods, [waiting], 'now', '2026-11-28T10:00:00.000Z', times)).toBe(
       `Now students see their total and their own answers. From <${monday}>: nothing more. Once nobody can still sit the paper: their total and their own answers, for 2 days.`,
     );
   });

@@ -100,7 +100,7 @@ describe('a plan of handing back', () => {
         const letOut = letOutAt({ stages: timed, releasedAt: at }, now);
         const held = heldIn(letOut && scriptPacket(source, letOut.shows));
         const period = periodAt(planPeriods(timed, at), now);
-        const said = planSentence(period ? [period] : [], [], true, iso(ms), {
+        const said = planSentence(period ? [period] : [], [], 'now', iso(ms), {
           when: (instant) => instant,
           howLong: String,
         });

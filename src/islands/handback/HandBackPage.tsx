@@ -127,12 +127,13 @@ function Plan({ sitting, at, picked, pick }: PlanProps) {
   const { now, sitting: record } = sitting;
   const when = (instant: string) => dayAndTime(instant, now);
   const waiting = at.stages.filter(({ starts, at: begins }) => starts !== 'handedBack' && begins === null);
+  const of = at.plan.draft ? 'draft' : at.have > 0 ? 'now' : 'back';
   return (
     <section aria-label="Plan">
       <PlanPicture sitting={sitting} at={at} picked={picked} pick={pick} />
       <p className={planStyles.sentence} role="status">
         {afterSentence(record.after, record.afterMs, duration)}{' '}
-        {planSentence(at.periods, waiting, at.have > 0, new Date(now).toISOString(), { when, howLong: days })}
+        {planSentence(at.periods, waiting, of, new Date(now).toISOString(), { when, howLong: days })}
       </p>
       {at.findings.map((finding, index) => {
         const { text, mend } = planFindingWords(finding, when);

@@ -33,6 +33,11 @@ export function BookGrid({ at, rows, shown, names, picked, pick }: BookGridProps
   const table = useRef<HTMLTableElement>(null);
   const sorted = useMemo(() => sortedRows(rows, sort), [rows, sort]);
   const ids = [...book.columns.map(({ id }) => id), total];
+  // One cell is where Tab comes in: the picked one, else the first.
+  const isThere = sorted.some(({ student }) => student.id === picked.studentId) && picked.columnId !== null;
+  const entry = isThere ? picked : { studentId: sorted[0]?.student.id ?? null, columnId: ids[0] ?? total };
+  const isEntry = (studentId: string, columnId: string) =>
+    entry.studentId === studentId && entry.columnId === columnId;
   const sortBy = (by: string) => setSort({ by, down: sort.by === by ? !sort.down : by !== 'name' });
   const focusOn = (next: Picked) => {
     setTyping(null);
@@ -121,6 +126,7 @@ export function BookGrid({ at, rows, shown, names, picked, pick }: BookGridProps
                     at={at}
                     shown={shown}
                     isPicked={picked.studentId === row.student.id && picked.columnId === column.id}
+                    isEntry={isEntry(row.student.id, column.id)}
                     typing={typing}
                     setTyping={setTyping}
                     pick={() => pick({ studentId: row.student.id, columnId: column.id })}
@@ -136,7 +142,7 @@ export function BookGrid({ at, rows, shown, names, picked, pick }: BookGridProps
                   <button
                     type="button"
                     data-cell={`${row.student.id} ${total}`}
-                    tabIndex={picked.studentId === row.student.id && picked.columnId === total ? 0 : -1}
+                    tabIndex={isEntry(row.student.id, total) ? 0 : -1}
                     className={styles.cell}
                     onClick={() => pick({ studentId: row.student.id, columnId: total })}
                     onKeyDown={(event) => void move(event, index, ids.length - 1)}
@@ -162,6 +168,8 @@ interface CellProps {
   at: BookAtHand;
   shown: ShownAs;
   isPicked: boolean;
+  /** Whether Tab comes in here. */
+  isEntry: boolean;
   typing: string | null;
   setTyping: (text: string | null) => void;
   pick: () => void;
@@ -170,7 +178,20 @@ interface CellProps {
   next: () => void;
 }
 
-function Cell({ column, row, at, shown, isPicked, typing, setTyping, pick, move, keep, next }: CellProps) {
+function Cell({
+  column,
+  row,
+  at,
+  shown,
+  isPicked,
+  isEntry,
+  typing,
+  setTyping,
+  pick,
+  move,
+  keep,
+  next,
+}: CellProps) {
   const cell = row.cells.get(column.id) ?? { is: 'missing' as const };
   const step = row.steps.units
     .flatMap(({ columns }) => columns)
@@ -215,7 +236,7 @@ function Cell({ column, row, at, shown, isPicked, typing, setTyping, pick, move,
         type="button"
         data-cell={`${row.student.id} ${column.id}`}
         data-out={out || undefined}
-        tabIndex={isPicked ? 0 : -1}
+        tabIndex={isEntry ? 0 : -1}
         className={styles.cell}
         title={step ? standingWords[step.standing] : undefined}
         onClick={() => {
