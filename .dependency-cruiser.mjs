@@ -18,6 +18,7 @@ const core = [
   'sittings',
   'formats',
   'people',
+  'intake',
   'exchange',
 ];
 

@@ -47,6 +47,7 @@ try {
   code ||= run('npx', ['tsx', 'bench/views.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/marking.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/huge.ts', `http://localhost:${port}`]);
+  code ||= run('npx', ['tsx', 'bench/sheet.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/years.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/running.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/phone.ts', `http://localhost:${port}`], secret);

@@ -23,6 +23,12 @@ export function beginTab(): void {
   if (word !== null) say(word);
 }
 
+/** This tab and its page, for commands that are given in a worker. */
+export function thisTab(): { id: string; where: string } | null {
+  const id = sessionStorage.getItem(tabKey);
+  return id === null ? null : { id, where: here() };
+}
+
 /** Takes back the last thing done, and says so. */
 export async function undoLast(seq?: number): Promise<void> {
   const done = await act(undo(isoNow(), seq));

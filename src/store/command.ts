@@ -6,8 +6,9 @@ import { merged, type Clash } from '@/core/basics/merge';
 import { keyOfRow } from '@/core/model/desk';
 import { changesOf, writeEntry } from './logEntries';
 import { commandTables, hangingOn, type Command } from './commandTables';
-import { allOwned } from './owners';
-import { ChangedSince, dexieKey, patchBetween, patched, plainRow, sameRow } from './rowPatches';
+import { groupBy } from '@/core/basics/groupBy';
+import { anyOwned } from './owners';
+import { ChangedSince, dexieKey, digestOf, patchBetween, patched, plainRow, sameRow } from './rowPatches';
 import { desk } from './tables';
 
 type Row = Record<string, unknown>;
@@ -56,8 +57,21 @@ export class Recorder {
     const rows = given.map(plainRow);
     await this.db.table(table).bulkAdd(rows);
     for (const row of rows) this.changes.push({ how: 'added', table, key: keyOfRow(table, row), row });
-    const named = new Map(rows.map((row) => [touched(table, row), row]));
-    for (const row of named.values()) await dropProgressOf(this.db, table, row);
+    await dropProgressOfAll(this.db, table, rows);
+  }
+
+  /** Adds many rows that have no field without a value; of each the log keeps a digest and not a second copy. */
+  async addMany(table: TableName, rows: readonly object[]): Promise<void> {
+    await this.db.table(table).bulkAdd([...rows]);
+    for (const row of rows)
+      this.changes.push({
+        how: 'added',
+        table,
+        key: keyOfRow(table, row),
+        row: undefined,
+        digest: digestOf(row),
+      });
+    await dropProgressOfAll(this.db, table, rows);
   }
 
   /** Puts a row in place of the one with the same key, or adds it. */
@@ -206,7 +220,9 @@ export async function undo(now: string, seq?: number, db: DeskDatabase = desk): 
       const kept = await db.log.get(number);
       if (!kept || kept.undoneAt !== null) return { outcome: 'nothing', said, where };
       const changes = await changesOf(db, number);
-      for (const change of [...changes].reverse()) await reverse(db, change);
+      for (const run of runsOf([...changes].reverse()))
+        if (run[0]?.how === 'added') await takeAway(db, run);
+        else for (const change of run) if (change.how !== 'added') await reverse(db, change);
       await notOrphaned(changes);
       await db.log.put({ ...kept, undoneAt: now });
       return { outcome: 'undone', said, where };
@@ -246,13 +262,51 @@ const hangingOnRow = (table: TableName): TableName[] => (mayBeHungOn(table) ? ha
 
 /** What was added is gone again: nothing may hang on it that came since. @throws {ChangedSince} */
 async function notOrphaned(changes: readonly RowChange[]): Promise<void> {
-  for (const { how, table, key } of changes) {
-    if (how !== 'added' || !mayBeHungOn(table)) continue;
-    if ((await allOwned(table, key[0] ?? '')).length > 0) throw new ChangedSince();
+  const byTable = groupBy(
+    changes.filter(({ how }) => how === 'added'),
+    ({ table }) => table,
+  );
+  for (const [table, added] of byTable) {
+    if (!mayBeHungOn(table)) continue;
+    const ids = added.map(({ key }) => key[0] ?? '');
+    if (await anyOwned(table, ids)) throw new ChangedSince();
   }
 }
 
-async function reverse(db: DeskDatabase, change: RowChange): Promise<void> {
+/** So many added rows are taken away together. */
+const mostTogether = 500;
+
+/** Changes in their order, added rows of one table together. */
+function runsOf(changes: readonly RowChange[]): RowChange[][] {
+  const runs: RowChange[][] = [];
+  for (const change of changes) {
+    const run = runs.at(-1);
+    const [first] = run ?? [];
+    const joins = change.how === 'added' && first?.how === 'added' && first.table === change.table;
+    if (run && joins && run.length < mostTogether) run.push(change);
+    else runs.push([change]);
+  }
+  return runs;
+}
+
+/** Takes added rows of one table away again. @throws {ChangedSince} where one has changed */
+async function takeAway(db: DeskDatabase, added: readonly RowChange[]): Promise<void> {
+  const name = added[0]?.table;
+  if (name === undefined) return;
+  const table: Table<object, unknown> = db.table(name);
+  const keys = added.map(({ key }) => dexieKey(key, name));
+  const rows = (await table.bulkGet(keys)).map((row) => row && plainRow(row));
+  for (const [at, change] of added.entries()) {
+    const row = rows[at];
+    if (!row || change.how !== 'added') throw new ChangedSince();
+    const same = change.digest ? digestOf(row) === change.digest : sameRow(row, change.row as object);
+    if (!same) throw new ChangedSince();
+  }
+  await table.bulkDelete(keys);
+  await dropProgressOfAll(db, name, rows as object[]);
+}
+
+async function reverse(db: DeskDatabase, change: Exclude<RowChange, { how: 'added' }>): Promise<void> {
   const table: Table<object, unknown> = db.table(change.table);
   const key = dexieKey(change.key, change.table);
   const stored = await table.get(key);
@@ -260,13 +314,11 @@ async function reverse(db: DeskDatabase, change: RowChange): Promise<void> {
   if (change.how === 'removed') {
     if (current) throw new ChangedSince();
     await table.add(change.row as object);
-  } else if (!current) throw new ChangedSince();
-  else if (change.how === 'added') {
-    if (!sameRow(current, change.row as object)) throw new ChangedSince();
-    await table.delete(key);
-  } else await table.put(patched(current, change.back));
-  const row = (current ?? (change.how === 'removed' ? change.row : null)) as object | null;
-  if (row) await dropProgressOf(db, change.table, row);
+    return dropProgressOf(db, change.table, change.row as object);
+  }
+  if (!current) throw new ChangedSince();
+  await table.put(patched(current, change.back));
+  await dropProgressOf(db, change.table, current);
 }
 
 /** What a row touches, by name: rows of one name touch the same. */
@@ -274,6 +326,12 @@ const touched = (table: TableName, row: object): unknown => {
   const { touches } = recordedTables[table] as TableEntry;
   return typeof touches === 'object' ? (row as Row)[Object.values(touches)[0] ?? ''] : touches;
 };
+
+/** The same for many rows of one table: once for those that touch the same. */
+async function dropProgressOfAll(db: DeskDatabase, table: TableName, rows: readonly object[]): Promise<void> {
+  const named = new Map(rows.map((row) => [touched(table, row), row]));
+  for (const row of named.values()) await dropProgressOf(db, table, row);
+}
 
 /** Throws away what is cached of the sittings whose progress a row takes part in. */
 async function dropProgressOf(db: DeskDatabase, table: TableName, row: object): Promise<void> {

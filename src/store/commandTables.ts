@@ -60,6 +60,7 @@ export const commandTables = {
   removeMessageTemplate: ['messageTemplates'],
   createPaper: ['papers'],
   bringPapers: ['papers'],
+  bringAnswers: ['papers', 'paperVersions', 'sittings', 'students', 'groups', 'attempts', 'marks'],
   changePaper: ['papers', 'bank'],
   deletePaper: [...hangingOn('papers'), 'sittings'],
   answerRequest: ['requests'],

@@ -39,6 +39,20 @@ export async function allOwned(owner: Owner, id: string): Promise<{ table: Table
   return all;
 }
 
+/** Whether anything hangs on one of many rows of a table: one look at each table, however many they are. */
+export async function anyOwned(owner: Owner, ids: readonly string[]): Promise<boolean> {
+  for (const table of tableNames) {
+    const field = ownersOf(table)[owner];
+    if (field === undefined) continue;
+    const rows: Table<Row, unknown> = desk.table(table);
+    const all = new Set<unknown>(ids);
+    const indexed = rows.schema.idxByName[field] !== undefined || rows.schema.primKey.keyPath === field;
+    const found = indexed ? rows.where(field).anyOf([...ids]) : rows.filter((row) => all.has(row[field]));
+    if (await found.first()) return true;
+  }
+  return false;
+}
+
 /** Takes away everything that hangs on a row, on record; the row itself is the caller's. */
 export async function removeOwned(record: Recorder, owner: Owner, id: string): Promise<void> {
   for (const { table, row } of await allOwned(owner, id)) await record.remove(table, keyOfRow(table, row));

@@ -161,7 +161,10 @@ async function bringInto(
   await record.addAll('students', [...added.values()]);
 }
 
-function freshStudent({ familyName, givenName, number, email, fields }: IncomingStudent, taken: Set<string>) {
+export function freshStudent(
+  { familyName, givenName, number, email, fields }: IncomingStudent,
+  taken: Set<string>,
+) {
   return Student.parse({
     id: newId(),
     familyName,

@@ -1,3 +1,5 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js';
 import jsonPatch, { type Operation } from 'fast-json-patch';
 import { PatchOperation, type RowChange } from '@/core/model/log';
 import type { TableName } from '@/core/model/tables';
@@ -54,6 +56,9 @@ export function patched(row: object, operations: readonly object[]): object {
     throw new ChangedSince();
   }
 }
+
+/** SHA-256 (FIPS 180-4) of a row as it is stored. */
+export const digestOf = (row: object): string => bytesToHex(sha256(utf8ToBytes(JSON.stringify(row))));
 
 /** Whether two rows say the same. */
 export const sameRow = (a: object, b: object): boolean => jsonPatch.compare(a, b).length === 0;

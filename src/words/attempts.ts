@@ -31,4 +31,5 @@ export const eventWords: Record<AttemptEvent['kind'], string> = {
   tried: 'tried',
   hinted: 'took a hint',
   shown: 'saw the answer',
+  broughtIn: 'answers imported from a sheet',
 };

@@ -47,6 +47,7 @@ export const done = {
   groupDescribed: (name: string) => `Course of ${name} changed`,
   groupDeleted: (name: string) => `Group ${name} deleted`,
   studentsImported: (count: number) => `${students(count)} imported`,
+  sheetImported: (attempts: number) => `Answers of ${counted(attempts, 'attempt')} imported`,
   classesImported: (count: number, classes: number) =>
     `${students(count)} imported in ${counted(classes, 'group')}`,
   studentEdited: (student: Named) => `${nameOf(student)} edited`,

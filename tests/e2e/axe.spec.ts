@@ -87,6 +87,7 @@ const views: [string, string][] = [
   ['/sittings/lights/export', 'As a file'],
   ['/sittings/lights/message', 'Saved wordings'],
   ['/mark-books', 'Mark books'],
+  ['/answers', 'Import answers from a sheet'],
   ['/mark-books/navigation', 'Coastal navigation'],
 ];
 

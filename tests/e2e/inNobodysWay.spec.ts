@@ -29,6 +29,7 @@ const views = [
   '/sittings/lights/export',
   '/sittings/lights/message',
   '/mark-books',
+  '/answers',
   '/mark-books/navigation',
   '/students/student03',
   '/sittings/lights/hand-back',

@@ -1,6 +1,6 @@
 /** Rows by a key, in the order in which each key comes first. Map.groupBy, which Node 20 does not have. */
-export function groupBy<T>(rows: readonly T[], keyOf: (row: T) => string): Map<string, T[]> {
-  const groups = new Map<string, T[]>();
+export function groupBy<T, K extends string>(rows: readonly T[], keyOf: (row: T) => K): Map<K, T[]> {
+  const groups = new Map<K, T[]>();
   for (const row of rows) {
     const group = groups.get(keyOf(row));
     if (group) group.push(row);

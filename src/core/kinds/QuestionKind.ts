@@ -198,6 +198,11 @@ export interface QuestionKind<Q extends QuestionBase, S, R> extends AnswerFillin
   sameAs(question: Q, response: R): string;
   /** The response in words, as the student gave it. */
   asText(question: Q | S, response: R): string;
+  /**
+   * The answer of someone who wrote this, in a sheet or on paper: options by their words, letter or number. Reads what `asText`
+   * gives. Null where it can be no answer to the question. Never called with a blank text.
+   */
+  fromText(question: Q, text: string): R | null;
   /** What an answer is beside its words, for paper; absent: words alone say it. */
   pieces?(question: Q, response: R): AnswerPieces;
   /** What is accepted, in words; the model answer for a kind marked by hand. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { Id, Text, type Finding } from '../basics/common';
 import type { RichText } from '../basics/richText';
 import { shuffled, unordered } from '../basics/shuffled';
+import { meant } from './meant';
 import { pairsFilling } from './pairsFilling';
 import {
   emptyQuestionFields,
@@ -136,6 +137,10 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
         .map((item) => `${item.id}=${pairs[item.id]}`)
         .join(' '),
     asText: (question, { pairs }) => pairsText(question, pairs),
+    fromText: (question, text) => {
+      const pairs = pairsFrom(question, text);
+      return pairs && { pairs };
+    },
     keyText: (question) => pairsText(question, question.key),
     offered: (question) =>
       keyed(question).map((item) => category(question, item, question.key[item.id] ?? '')),
@@ -213,6 +218,26 @@ function pairsText(
       return target ? [`${item.text} → ${target.text}`] : [];
     })
     .join('; ');
+}
+
+/** As `pairsText` writes them, with an equals sign or a colon for the arrow too; or the targets alone, in the order of the items. */
+function pairsFrom(
+  { items, targets }: Pick<PairsQuestion, 'items' | 'targets'>,
+  text: string,
+): Record<string, string> | null {
+  const parts = text
+    .split(/[;|\n]/)
+    .map((part) => part.trim())
+    .filter(Boolean);
+  const pairs = parts.map((part, index) => {
+    const [left = '', right] = part.split(/→|->|=|:(?=\s)/, 2);
+    return right === undefined
+      ? [items[index], meant(targets, left)]
+      : [meant(items, left), meant(targets, right)];
+  });
+  const found = pairs.flatMap(([item, target]) => (item && target ? [[item.id, target.id] as const] : []));
+  const together = Object.fromEntries(found);
+  return Object.keys(together).length === pairs.length && pairs.length > 0 ? together : null;
 }
 
 function pairsFindings(question: PairsQuestion, keyed: number): Finding[] {

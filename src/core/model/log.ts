@@ -10,7 +10,14 @@ export const PatchOperation = z.object({ op: z.string(), path: z.string() }).cat
 /** One row changed by a command: added whole, taken out whole, or patched (JSON Patch, RFC 6902). */
 export const RowChange = z
   .discriminatedUnion('how', [
-    z.object({ how: z.literal('added'), table: RecordedTable, key: z.array(z.string()), row: z.unknown() }),
+    z.object({
+      how: z.literal('added'),
+      table: RecordedTable,
+      key: z.array(z.string()),
+      row: z.unknown(),
+      /** In place of the row, where there are too many to keep twice: by it an undo notices a change. */
+      digest: z.string().optional(),
+    }),
     z.object({ how: z.literal('removed'), table: RecordedTable, key: z.array(z.string()), row: z.unknown() }),
     z.object({
       how: z.literal('patched'),

@@ -163,6 +163,7 @@ export const AttemptEvent = z.object({
     'tried',
     'hinted',
     'shown',
+    'broughtIn',
   ]),
   at: Instant,
   reason: Line.optional(),
@@ -223,6 +224,8 @@ export const Attempt = z.object({
   events: AttemptEvent.array(),
   /** How long it stood still before it was carried on: its time ends so much later. */
   pausedMs: z.number().min(0).optional(),
+  /** Where its answers came from; absent: it was sat here. */
+  source: z.enum(['sheet', 'paper']).optional(),
   /** Since when it does not count; absent or null: it does. */
   setAsideAt: Instant.nullable().optional(),
   /** The files that came with the answers. */

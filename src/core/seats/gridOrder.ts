@@ -1,6 +1,6 @@
 import { byRegister } from '../model/names';
 import type { Seat } from './seats';
-import { endOf } from '../attempts/terms';
+import { timeTaken } from '../attempts/timeTaken';
 import { leavingOf, seenAt, triesOf, type Hearing } from '../attempts/watching';
 
 /** What the grid is in order of: a column, or a question by its id. */
@@ -18,8 +18,8 @@ const places: Record<Seat['state'], number> = {
 /** Minutes an attempt has taken so far, or took; null while there is none. */
 export function minutesOf({ attempt, terms }: Seat, now: number): number | null {
   if (!attempt) return null;
-  const ms = (endOf(attempt, terms, now) ?? now) - Date.parse(attempt.startedAt) - (attempt.pausedMs ?? 0);
-  return Math.max(0, Math.round(ms / 60_000));
+  const ms = timeTaken(attempt, terms, now);
+  return ms === null ? null : Math.round(ms / 60_000);
 }
 
 /** Minutes until an attempt's time is up, begun ones in full; null where nobody works or there is no end. */

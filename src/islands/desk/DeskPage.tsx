@@ -192,7 +192,9 @@ function NewPaper() {
           Start writing
         </Button>
       </form>
-      <a href="/packages">or import papers from a package</a>
+      <p>
+        or import <a href="/packages">papers from a package</a>, <a href="/answers">answers from a sheet</a>
+      </p>
     </MarginBlock>
   );
 }

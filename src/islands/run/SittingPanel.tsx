@@ -87,6 +87,9 @@ export function SittingPanel({ sitting, changing, changeRules }: SittingPanelPro
           <Button component="a" href={`/sittings/${record.id}/by-hand`}>
             No network? Carry it in files
           </Button>
+          <Button component="a" href={`/answers?sitting=${record.id}`}>
+            Import answers from a sheet
+          </Button>
         </MarginBlock>
       )}
       <MarginBlock title="Try it yourself">

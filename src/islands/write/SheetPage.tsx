@@ -67,6 +67,12 @@ function Sheet({ paperId }: { paperId: string }) {
         <>
           <TakeOutSheet paper={paper} />
           <TakeOutPackage paper={paper} />
+          <MarginBlock title="Answers">
+            <p>
+              Have students answered it elsewhere?{' '}
+              <a href={`/answers?paper=${paper.id}`}>Import answers from a sheet</a>
+            </p>
+          </MarginBlock>
         </>
       }
     >

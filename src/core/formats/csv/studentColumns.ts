@@ -32,7 +32,7 @@ const headerWords: [ColumnMeaning, RegExp][] = [
   ['fullName', /^(full ?|student ?)?name$|^(student|pupil|learner)s?$/],
 ];
 
-const looksLikeEmail = (cell: string) => /^[^\s@]+@[^\s@]+$/.test(cell);
+export const looksLikeEmail = (cell: string) => /^[^\s@]+@[^\s@]+$/.test(cell);
 const looksLikeNumber = (cell: string) => /^[A-Za-z]{0,4}[-/ ]?\d[\dA-Za-z/-]*$/.test(cell);
 
 /** Guesses from the heading where there is one, else from what the cells look like. The teacher can change it. */
@@ -60,7 +60,8 @@ export function columnsUnder(rows: readonly TableRow[], heading: number | null):
   return { heading, meanings, names: names.map((name, column) => cells[column] || name) };
 }
 
-function meaningOfHeader(cell: string): ColumnMeaning {
+/** What a column of people with this name holds. */
+export function meaningOfHeader(cell: string): ColumnMeaning {
   const plain = cell.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase().replace(/[_.]/g, ' ').trim();
   return headerWords.find(([, pattern]) => pattern.test(plain))?.[0] ?? 'nothing';
 }

@@ -75,9 +75,14 @@ export function finder(known: readonly KnownStudent[]) {
     byNumber.get(number) ?? byEmail.get(email.toLowerCase()) ?? null;
 }
 
-type ReadRow = Omit<IncomingStudent, 'knownId'>;
+/** A student as a row has him, known or not. */
+export type ReadRow = Omit<IncomingStudent, 'knownId'>;
 
-function studentFrom(row: TableRow, meanings: readonly ColumnMeaning[], names: readonly string[]): ReadRow {
+export function studentFrom(
+  row: TableRow,
+  meanings: readonly ColumnMeaning[],
+  names: readonly string[],
+): ReadRow {
   const cell = (meaning: ColumnMeaning) => {
     const column = meanings.indexOf(meaning);
     return column < 0 ? '' : (row.cells[column] ?? '').replace(/\s+/g, ' ').trim();

@@ -1,6 +1,6 @@
 import { kindNamed, kindNames, type KindName, type Question, type QuestionOf } from '../../kinds';
 import { sheets } from '../../kinds/registry/sheets';
-import type { SheetKind } from '../../kinds/sheet/SheetKind';
+import type { AnswersOfColumn, SheetKind } from '../../kinds/sheet/SheetKind';
 
 const forms: { [K in KindName]: SheetKind<QuestionOf<K>> } = sheets;
 
@@ -18,3 +18,12 @@ export function sheetKindCalled(text: string): KindName | undefined {
   const plain = (name: string) => name.toLowerCase().replace(/[^a-z]/g, '');
   return sheetKinds.find((name) => [name, kindNamed(name).label].map(plain).includes(plain(text)));
 }
+
+/** The kinds that a question can be made of from answers to it, in the order in which they are held against a column. */
+export const kindsFromAnswers: readonly KindName[] = kindNames
+  .filter((name) => forms[name].fromAnswers)
+  .sort((a, b) => (forms[a].fromAnswers?.turn ?? 0) - (forms[b].fromAnswers?.turn ?? 0));
+
+/** The kind of question that a column of answers looks like. */
+export const kindLike = (answers: AnswersOfColumn): KindName =>
+  kindsFromAnswers.find((name) => sheetOf(name).fromAnswers?.suits(answers)) ?? 'shortText';

@@ -6,8 +6,8 @@ import { unpacked, type PackageFiles } from '../unpacked';
 import { packed, textOf } from '../zip';
 import { mostCells, mostRows } from './bounds';
 
-/** What a workbook may unpack to: 400,000 cells take about a third of it. */
-const mostUnpacked = { file: 32 * 1024 * 1024, together: 48 * 1024 * 1024 };
+/** What a workbook may unpack to: 1,200,000 cells take about a third of it. */
+const mostUnpacked = { file: 96 * 1024 * 1024, together: 144 * 1024 * 1024 };
 
 /**
  * The rows of the first sheet of an XLSX (ECMA-376) or ODS (OASIS OpenDocument) workbook, as they are shown there: but a

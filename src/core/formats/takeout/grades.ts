@@ -9,6 +9,7 @@ import { pointsTold } from '../../scoring/counts';
 import { gradeOf } from '../../scoring/gradeOf';
 import { marksThatCount } from '../../scoring/marksThatCount';
 import { endOf } from '../../attempts/terms';
+import { timeTaken } from '../../attempts/timeTaken';
 import { tableOf, type ExportTable, type Written } from './exportTable';
 
 /** States as the file says them, for people and for scripts that read it. */
@@ -95,10 +96,8 @@ export function gradesTable({ questions, seats, groups, scale, now }: SittingTab
       id: 'minutes',
       title: 'minutes',
       cell: (seat) => {
-        const end = ended(seat);
-        return end === null || !seat.attempt
-          ? null
-          : tenths((end - Date.parse(seat.attempt.startedAt)) / 60_000);
+        const ms = seat.attempt && ended(seat) !== null ? timeTaken(seat.attempt, seat.terms, now) : null;
+        return ms === null ? null : tenths(ms / 60_000);
       },
     },
     {

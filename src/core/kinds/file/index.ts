@@ -29,6 +29,8 @@ export const file: QuestionKind<FileQuestion, StudentFileQuestion, FilesResponse
   guess: () => ({ files: [] }),
   sameAs: (_question, response) => response.files.map(({ id }) => id).join(' '),
   asText: (_question, response) => response.files.map(({ name }) => name).join('\n'),
+  // A name is not the file.
+  fromText: () => null,
   pieces: (_question, { files }) => ({ words: '', files }),
   keyText: (question) => question.modelAnswer,
   categoriesOf: (_question, { files }) => [

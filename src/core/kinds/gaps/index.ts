@@ -10,6 +10,7 @@ import {
   type Category,
   type QuestionKind,
 } from '../QuestionKind';
+import { meant } from '../meant';
 import { metAnswer, nearAnswer, withAccepted } from '../shortText/acceptedAnswers';
 import { filledText, gapsInText, fillingText } from './gapText';
 import { gapsFilling } from './filling';
@@ -76,6 +77,10 @@ export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
     filledText<Gap | StudentGap>(question.text, question.gaps, (gap) =>
       fillingText(gap, response.gaps[gap.id] ?? ''),
     ),
+  fromText: (question, text) => {
+    const filled = fillingsFrom(question, text);
+    return filled && { gaps: filled };
+  },
   keyText: (question) =>
     question.gaps.length === 0 ? '' : filledText(question.text, question.gaps, gapKeyText),
   offered: (question) => gapsInText(question.text, question.gaps).flatMap((gap) => offeredIn(gap)),
@@ -267,4 +272,22 @@ function gapsFindings(question: Gaps): Finding[] {
       findings.push(...optionFindings(questionId, gap.options).map((finding) => ({ ...finding, field })));
   }
   return findings;
+}
+
+/** What is in each gap: the whole text with the fillings in brackets, or the fillings alone, in order. */
+function fillingsFrom(question: Pick<Gaps, 'text' | 'gaps'>, text: string): Record<string, string> | null {
+  const asked = gapsInText(question.text, question.gaps);
+  const inText = [...text.matchAll(/\[([^\]]*)\]/g)].map(([, filling = '']) => filling);
+  const parts = asked.length === 1 ? [text] : text.split(/[;|\n]/);
+  const said = (inText.length === asked.length ? inText : parts).map((part) => part.trim());
+  if (said.length > asked.length) return null;
+  const filled: Record<string, string> = {};
+  for (const [index, gap] of asked.entries()) {
+    const words = said[index] ?? '';
+    if (!words) continue;
+    const filling = gap.filledBy === 'typing' ? words : meant(gap.options, words)?.id;
+    if (filling === undefined) return null;
+    filled[gap.id] = filling;
+  }
+  return filled;
 }

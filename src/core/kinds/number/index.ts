@@ -59,6 +59,7 @@ export const number: QuestionKind<NumberQuestion, StudentNumberQuestion, TextRes
       : forgiven(text, forgiveAll);
   },
   asText: (_question, { text }) => text,
+  fromText: (_question, text) => ({ text: text.trim() }),
   keyText: (question) =>
     question.accepted
       .filter((accepted) => boundsOf(accepted) !== null && accepted.share > 0)

@@ -20,6 +20,12 @@ export const numberSheet: SheetKind<NumberQuestion> = {
     };
   },
   cells: (question) => ({ options: [], key: number.keyText(question) }),
+  fromAnswers: {
+    turn: 50,
+    suits: ({ texts }) =>
+      texts.length > 0 && texts.filter((text) => numberFrom(text) !== null).length * 5 >= texts.length * 4,
+    read: (empty) => empty,
+  },
 };
 
 /** "15", "15 ± 0.5 nm", "240 ± 2 %", "6.9 to 7.1", with "(50 %)" for a share of the points. */

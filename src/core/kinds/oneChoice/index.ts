@@ -11,6 +11,7 @@ import {
   ofOptions,
 } from '../options';
 import { percentFrom } from '../../basics/percent';
+import { meant } from '../meant';
 import { oneChoiceFilling } from './filling';
 import { OneChoice, StudentOneChoice } from './schema';
 
@@ -57,6 +58,10 @@ export const oneChoice: QuestionKind<OneChoice, StudentOneChoice, PickedResponse
   guess: ({ options }, chance) => ({ picked: [chance.pick(options).id] }),
   sameAs: (_question, response) => response.picked.join(' '),
   asText: (question, response) => pickedText(question.options, response.picked),
+  fromText: ({ options }, text) => {
+    const option = meant(options, text);
+    return option ? { picked: [option.id] } : null;
+  },
   keyText: (question) =>
     [
       pickedText(question.options, question.key ? [question.key] : []),

@@ -22,6 +22,7 @@ export const openText: QuestionKind<OpenText, StudentOpenText, TextResponse> = {
   guess: (question, chance) => ({ text: saidFrom(question, chance) }),
   sameAs: (_question, response) => withoutEnd(forgiven(response.text, forgiveAll)),
   asText: (_question, response) => response.text,
+  fromText: (_question, text) => ({ text: text.trim() }),
   keyText: (question) => question.modelAnswer,
   categoriesOf: (question, response) => [
     {

@@ -1,6 +1,7 @@
 import type { Finding } from '../../basics/common';
 import { shuffled, unordered } from '../../basics/shuffled';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
+import { meantSeveral } from '../meant';
 import { orderShare } from './orderShare';
 import { orderingFilling } from './filling';
 import { Ordering, OrderResponse, StudentOrdering } from './schema';
@@ -39,6 +40,11 @@ export const ordering: QuestionKind<Ordering, StudentOrdering, OrderResponse> = 
   }),
   sameAs: (_question, { order }) => order.join(' '),
   asText: (question, { order }) => orderText(question, order),
+  fromText: ({ items }, text) => {
+    const unnumbered = text.replace(/(^|[;|,>\n])\s*\d{1,2}[).:]?\s+/g, '$1');
+    const found = meantSeveral(items, unnumbered, /([;|,>\n])/);
+    return found && { order: found.map(({ id }) => id) };
+  },
   keyText: (question) =>
     orderText(
       question,

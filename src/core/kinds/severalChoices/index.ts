@@ -10,6 +10,7 @@ import {
   pickedText,
   ofOptions,
 } from '../options';
+import { meantSeveral } from '../meant';
 import { partPointsShare, type PickCounts } from './partPoints';
 import { severalChoicesFilling } from './filling';
 import { SeveralChoices, StudentSeveralChoices } from './schema';
@@ -69,6 +70,10 @@ export const severalChoices: QuestionKind<SeveralChoices, StudentSeveralChoices,
       .filter((id) => response.picked.includes(id))
       .join(' '),
   asText: (question, response) => pickedText(question.options, response.picked),
+  fromText: ({ options }, text) => {
+    const found = meantSeveral(options, text);
+    return found && { picked: found.map(({ id }) => id) };
+  },
   keyText: (question) => pickedText(question.options, question.key),
   offered: (question) =>
     question.options.map((option) => ({

@@ -1,4 +1,4 @@
-import type { SheetKind } from '../sheet/SheetKind';
+import { answersOfColumn, repeats, type SheetKind } from '../sheet/SheetKind';
 import { choicesOf, keyPlaces, optionCells } from '../choiceSheet';
 import type { SeveralChoices } from './schema';
 
@@ -10,4 +10,28 @@ export const severalChoicesSheet: SheetKind<SeveralChoices> = {
     return { ...empty, options, key: right };
   },
   cells: ({ options, key }) => optionCells(options, key),
+  fromAnswers: {
+    turn: 20,
+    suits: (answers) => {
+      const parts = answers.texts.map(partsOf);
+      const together = answers.texts.filter((_, at) => (parts[at]?.length ?? 0) > 1);
+      const wordy = answers.texts.some((text) => /[.!?]\s/.test(text));
+      return (
+        !wordy && together.length * 5 >= answers.texts.length && repeats(answersOfColumn(parts.flat()), 15)
+      );
+    },
+    read: (empty, { texts }, newId) => ({
+      ...empty,
+      options: answersOfColumn(texts.flatMap(partsOf))
+        .different.slice(0, 50)
+        .map((text) => ({ id: newId(), text, comment: '' })),
+    }),
+  },
 };
+
+/** What was ticked, as forms write it: with semicolons or bars between, else with commas. */
+const partsOf = (text: string): string[] =>
+  text
+    .split(/[;|]/.test(text) ? /[;|]/ : /,/)
+    .map((part) => part.trim())
+    .filter(Boolean);

@@ -1,5 +1,6 @@
 import type { Question } from '..';
 import { percentFrom } from '../../basics/percent';
+import { forgiveAll, forgiven } from '../forgiving';
 
 /** Why a row is no question. */
 export type BadReason =
@@ -31,6 +32,13 @@ export interface RowCells {
   key: string;
 }
 
+/** What stands in a column of answers, blanks left out. */
+export interface AnswersOfColumn {
+  texts: readonly string[];
+  /** Each different one, as it was first written, in the natural order of its words. */
+  different: readonly string[];
+}
+
 /** How one kind of question stands in a row of a sheet. */
 export interface SheetKind<Q extends Question> {
   /** A row that names no kind is held against those with a lower turn first. */
@@ -41,6 +49,32 @@ export interface SheetKind<Q extends Question> {
   read: (empty: Q, cells: RowCells, newId: () => string) => Q;
   /** Its cells, from which `read` makes it again; what they cannot hold is found by doing so. */
   cells: (question: Q) => RowCells;
+  /** How a question of it is made from answers that came before it; absent: only by hand. */
+  fromAnswers?: {
+    /** A column is held against those with a lower turn first. */
+    turn: number;
+    /** Whether a column looks like answers to one. */
+    suits: (answers: AnswersOfColumn) => boolean;
+    /** With what there is to choose from; whoever answers writes it so. */
+    read: (empty: Q, answers: AnswersOfColumn, newId: () => string) => Q;
+  };
+}
+
+/** Few enough, each often enough, to be options rather than words of one's own. */
+export const repeats = ({ texts, different }: AnswersOfColumn, most = 12): boolean =>
+  different.length > 1 && different.length <= most && texts.length >= 2 * different.length;
+
+const natural = new Intl.Collator('en', { numeric: true });
+
+/** @param cells of one column, as they were typed */
+export function answersOfColumn(cells: readonly string[]): AnswersOfColumn {
+  const texts = cells.map((cell) => cell.trim()).filter(Boolean);
+  const byText = new Map<string, string>();
+  for (const text of texts) {
+    const key = forgiven(text, forgiveAll);
+    if (!byText.has(key)) byText.set(key, text);
+  }
+  return { texts, different: [...byText.values()].sort((a, b) => natural.compare(a, b)) };
 }
 
 /** "west (12.5 %)" is "west" for an eighth of the points. */

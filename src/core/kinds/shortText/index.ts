@@ -39,6 +39,7 @@ export const shortText: QuestionKind<ShortText, StudentShortText, TextResponse> 
   guess: (_question, chance) => ({ text: chance.pick(guesses) }),
   sameAs: (question, response) => forgiven(response.text, question.forgive),
   asText: (_question, response) => response.text,
+  fromText: (_question, text) => ({ text: text.trim() }),
   keyText: (question) =>
     question.accepted
       .filter((accepted) => accepted.text.trim() && accepted.share > 0)

@@ -15,4 +15,5 @@ export const shortTextSheet: SheetKind<ShortText> = {
     options: [],
     key: accepted.map(({ text, share }) => withShare(text, share)).join('; '),
   }),
+  fromAnswers: { turn: 90, suits: () => true, read: (empty) => empty },
 };

@@ -2,6 +2,7 @@ import { PickedResponse } from '../options';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import { trueFalseFilling } from './filling';
 import { trueFalseOptions } from './options';
+import { truth } from './truth';
 import { StudentTrueFalse, TrueFalse } from './schema';
 
 /** A statement that is true or false. */
@@ -38,6 +39,10 @@ export const trueFalse: QuestionKind<TrueFalse, StudentTrueFalse, PickedResponse
   guess: (_question, chance) => ({ picked: [chance.pick(trueFalseOptions).id] }),
   sameAs: (_question, { picked }) => picked.join(' '),
   asText: (_question, { picked }) => wordsOf(picked),
+  fromText: (_question, text) => {
+    const is = truth(text);
+    return is === null ? null : { picked: [String(is)] };
+  },
   keyText: (question) => (question.key === null ? '' : wordsOf([String(question.key)])),
   offered: (question) =>
     trueFalseOptions.map(({ id, text }) => ({

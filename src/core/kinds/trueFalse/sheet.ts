@@ -1,6 +1,7 @@
 import { Unreadable, type SheetKind } from '../sheet/SheetKind';
 import { trueFalse } from '.';
 import type { TrueFalse } from './schema';
+import { truth } from './truth';
 
 export const trueFalseSheet: SheetKind<TrueFalse> = {
   turn: 60,
@@ -11,9 +12,13 @@ export const trueFalseSheet: SheetKind<TrueFalse> = {
     return { ...empty, key: answer };
   },
   cells: (question) => ({ options: [], key: trueFalse.keyText(question) }),
+  fromAnswers: {
+    turn: 10,
+    suits: ({ texts, different }) =>
+      texts.length > 0 &&
+      different.length === 2 &&
+      new Set(different.map(truth)).size === 2 &&
+      !different.some((text) => truth(text) === null || /^[01yn]$/i.test(text)),
+    read: (empty) => empty,
+  },
 };
-
-function truth(text: string): boolean | null {
-  if (/^(true|t|yes)$/i.test(text)) return true;
-  return /^(false|f|no)$/i.test(text) ? false : null;
-}

@@ -50,6 +50,7 @@ export const working: QuestionKind<Working, StudentWorking, WorkingResponse> = {
     ]
       .filter(Boolean)
       .join('\n'),
+  fromText: (_question, text) => ({ ...noWorking, words: text.trim() }),
   pieces: (question, { words, maths, drawing, photos }) => ({
     words: [words.trim(), ...written(maths)].filter(Boolean).join('\n'),
     ...(drawing.length > 0 && { drawing: { lines: drawing, canvas: question.canvas } }),
