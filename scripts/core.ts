@@ -3,7 +3,9 @@ import { parseArgs } from 'node:util';
 import { z } from 'zod';
 import { sheetFigures } from '@/core/analysis/sheetFigures';
 import { tableFrom } from '@/core/formats/csv/table';
+import { readPage } from '@/core/intake/paper/readPage';
 import { nearPiles, usualThreshold } from '@/core/marking/near/piles';
+import { AnswerPaper } from '@/core/model/answerPaper';
 
 /**
  * Parts of core from the command line, so that anyone can check them.
@@ -17,10 +19,15 @@ import { nearPiles, usualThreshold } from '@/core/marking/near/piles';
  *
  * A sheet with a heading, one row a person: points, or picks where there is a key. `row`: it stands in the first row below the heading. Prints all
  * figures as JSON: docs/figures.md.
+ *
+ *   npm run --silent core -- scan scans.pdf --print print.json
+ *
+ * Scans of printed answer papers and the map of their regions. Prints what was read of each page as JSON: docs/paper.md.
  */
 
 const usage = `Usage: npm run --silent core -- near answers.json
-       npm run --silent core -- figures points.csv [--max N | N,N… | row] [--key K,K… | row] [--group COLUMN]`;
+       npm run --silent core -- figures points.csv [--max N | N,N… | row] [--key K,K… | row] [--group COLUMN]
+       npm run --silent core -- scan scans.pdf --print print.json`;
 
 const NearQuestion = z.object({
   answers: z.string().array(),
@@ -61,15 +68,47 @@ function figures(text: string, { max, key, group }: { max?: string; key?: string
   });
 }
 
+/** What was read of each page. */
+async function scan(pdf: Uint8Array, map: string) {
+  // Only here: pictures and codes are read by packages that the rest does without.
+  const { findCodes, grayOf, pagesOf } = await import('./paperNode');
+  const print = AnswerPaper.parse(JSON.parse(map));
+  const prints = new Map([[print.id, print]]);
+  const pages = [];
+  for (const [index, page] of (await pagesOf(pdf)).entries()) {
+    const outcome = await readPage(grayOf(page), prints, findCodes);
+    pages.push({
+      scan: index + 1,
+      is: outcome.is,
+      ...('code' in outcome && { copy: outcome.code.copy, page: outcome.code.page }),
+      ...(outcome.is === 'read' && {
+        boxes: outcome.boxes.map(({ region: { questionId, part, box }, state, ink }) => ({
+          ...{ questionId, part, box, is: state },
+          ink: Number(ink.toFixed(3)),
+        })),
+      }),
+    });
+  }
+  return pages;
+}
+
 try {
   const { values, positionals } = parseArgs({
     allowPositionals: true,
-    options: { max: { type: 'string' }, key: { type: 'string' }, group: { type: 'string' } },
+    options: {
+      max: { type: 'string' },
+      key: { type: 'string' },
+      group: { type: 'string' },
+      print: { type: 'string' },
+    },
   });
   const [what, file] = positionals;
-  if (file === undefined || (what !== 'near' && what !== 'figures')) throw new RangeError(usage);
-  const text = readFileSync(file, 'utf8');
-  console.log(JSON.stringify(what === 'near' ? near(text) : figures(text, values)));
+  if (file === undefined) throw new RangeError(usage);
+  if (what === 'near') console.log(JSON.stringify(near(readFileSync(file, 'utf8'))));
+  else if (what === 'figures') console.log(JSON.stringify(figures(readFileSync(file, 'utf8'), values)));
+  else if (what === 'scan' && values.print !== undefined)
+    console.log(JSON.stringify(await scan(readFileSync(file), readFileSync(values.print, 'utf8'))));
+  else throw new RangeError(usage);
 } catch (error) {
   console.error(
     error instanceof z.ZodError

@@ -14,6 +14,7 @@ const registries = [
   ['src/core/kinds/registry/fillings.ts', 'fillings', '/filling', (name) => `${name}Filling`],
   ['src/core/kinds/registry/sheets.ts', 'sheets', '/sheet', (name) => `${name}Sheet`],
   ['src/core/kinds/registry/qtiForms.ts', 'qtiForms', '/qti', (name) => `${name}Qti`],
+  ['src/core/kinds/registry/papers.ts', 'papers', '/paper', (name) => `${name}Paper`],
   ['src/core/kinds/registry/samples.ts', 'samples', '/sample', (name) => `${name}Sample`],
   ['src/islands/kinds/registry/views.ts', 'views', '', (name) => `${name}View`],
   ['src/islands/kinds/registry/editors.ts', 'editors', '/Edit', (name) => `Edit as ${name}`],

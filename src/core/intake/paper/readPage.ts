@@ -1,0 +1,93 @@
+import type { AnswerPaper, Region } from '../../model/answerPaper';
+import { homography, mapped, type Gray } from './geometry';
+import { codeFrom, type PageCode } from './sheet';
+import { placed, type FoundCode, type Placed } from './straight';
+import { readBox, type BoxReading } from './ticks';
+
+/** Finds the codes in a picture: a library's work. */
+export type FindCodes = (gray: Gray) => Promise<FoundCode[]>;
+
+/** What a scanned page turned out to be. */
+export type PageOutcome =
+  | { is: 'read'; code: PageCode; placed: Placed; boxes: (BoxReading & { region: Region })[] }
+  /** No code was found, or only others than ours. */
+  | { is: 'noCode' }
+  /** It is a page of a print that is not here. */
+  | { is: 'otherPrint'; code: PageCode }
+  /** Its corner marks were not found: cut off, or too dark. */
+  | { is: 'notStraight'; code: PageCode };
+
+/** A page bent further than that is asked about: its boxes lie elsewhere than its marks say. */
+const mostBentMm = 3;
+
+/**
+ * Reads one scanned page: which it is, how it lies, and what stands in each of its boxes.
+ *
+ * @param prints the printed papers there are, by id
+ */
+export async function readPage(
+  gray: Gray,
+  prints: ReadonlyMap<string, AnswerPaper>,
+  findCodes: FindCodes,
+): Promise<PageOutcome> {
+  for (const found of await findCodes(gray)) {
+    const code = codeFrom(found.text);
+    if (!code) continue;
+    const print = prints.get(code.printId);
+    const regions = print?.pages[code.page - 1];
+    if (!print || !regions || code.copy > print.copies.length) return { is: 'otherPrint', code };
+    const boxed = regions.filter(({ box }) => box !== null);
+    const lies = placed(gray, found);
+    const read = lies && lies.bentMm <= mostBentMm ? readBoxes(gray, lies, boxed) : null;
+    return read ? { is: 'read', code, ...read } : { is: 'notStraight', code };
+  }
+  return { is: 'noCode' };
+}
+
+/** On a page that was read, this share of the frames is seen this clearly. */
+const seen = { share: 0.5, frame: 0.45 };
+/** A frame that is much paler than the page's others is another thing. */
+const paler = 0.55;
+
+/**
+ * Reads the boxes; where their frames lie elsewhere than the marks say (a mark is missing, the page is bent), the page is placed
+ * again by the frames that were found. Null where they are not found at all.
+ */
+function readBoxes(
+  gray: Gray,
+  lies: Placed,
+  regions: readonly Region[],
+): { placed: Placed; boxes: (BoxReading & { region: Region })[] } | null {
+  let at = lies;
+  for (let tries = 0; ; tries++) {
+    const boxes = regions.map((region) => ({ region, ...readBox(gray, at.map, region) }));
+    const frames = boxes.map(({ frame }) => frame).sort((a, b) => a - b);
+    const middle = frames[Math.floor(frames.length * (1 - seen.share))] ?? 1;
+    const good = middle >= seen.frame && boxes.every(({ frame }) => frame >= middle * paler);
+    if (good || tries === 3)
+      return middle < seen.frame
+        ? null
+        : {
+            placed: at,
+            boxes: boxes.map((box) => (box.frame < middle * paler ? { ...box, state: 'doubtful' } : box)),
+          };
+    const again = placedByFrames(at, boxes);
+    if (!again) return null;
+    at = again;
+  }
+}
+
+/** The page placed again by the frames that were clearly found. */
+function placedByFrames(at: Placed, boxes: readonly (BoxReading & { region: Region })[]): Placed | null {
+  const clear = boxes.filter(({ frame }) => frame >= seen.frame);
+  const found = clear.map(({ region: { x, y, w, h }, dx, dy }) => ({
+    mm: { x: x + w / 2, y: y + h / 2 },
+    px: mapped(at.map, x + w / 2 + dx, y + h / 2 + dy),
+  }));
+  const all = [...at.pairs, ...found];
+  const map = homography(
+    all.map(({ mm }) => mm),
+    all.map(({ px }) => px),
+  );
+  return map && { ...at, map };
+}

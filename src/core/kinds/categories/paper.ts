@@ -1,0 +1,3 @@
+import { pairsPaper } from '../pairsPaper';
+
+export const categoriesPaper = pairsPaper;

@@ -1,0 +1,33 @@
+import { z } from 'zod';
+import { Id, Instant, Line } from '../basics/common';
+
+/** Where on a page something stands, in mm from its upper left corner. */
+export const Rect = z.object({ x: z.number(), y: z.number(), w: z.number(), h: z.number() });
+export type Rect = z.infer<typeof Rect>;
+
+/** Where an answer, or a part of it, stands on a printed page. */
+export const Region = Rect.extend({
+  questionId: Id,
+  /** The row of boxes, or the area to write in. */
+  part: Id,
+  /** The box to tick; null: it is written in. */
+  box: Id.nullable(),
+});
+export type Region = z.infer<typeof Region>;
+
+/** Printed pages to write on, kept with the map of their regions: later changes of the paper do them no harm. */
+export const AnswerPaper = z.object({
+  id: Id,
+  sittingId: Id,
+  paperVersion: z.number().int().min(1),
+  at: Instant,
+  /** What it is called where there are several: "Version B". */
+  name: Line,
+  /** Decides the order of what is shuffled. */
+  seed: Line,
+  /** The regions of each page, in order. */
+  pages: Region.array().max(2_000).array().max(60),
+  /** Whose each copy is, by its number from 1; null: nobody's yet, the name is written in. */
+  copies: Id.nullable().array().max(2_000),
+});
+export type AnswerPaper = z.infer<typeof AnswerPaper>;
