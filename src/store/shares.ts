@@ -80,13 +80,21 @@ async function assetsOf(share: MarkingShare, paper: PaperVersion, attempts: read
   const renamed = new Map<string, string>();
   for (const asset of await desk.assets.bulkGet([...ids])) {
     if (!asset) continue;
-    const bytes = share.way === 'here' ? asset.bytes : withoutMetadata(asset.bytes);
+    const bytes = share.way === 'here' ? asset.bytes : await bare(asset);
     // Other bytes are another file.
-    const id = bytes === asset.bytes ? asset.id : await assetId(bytes);
+    const id = bytes === asset.bytes ? asset.id : await assetId(Uint8Array.from(bytes));
     if (id !== asset.id) renamed.set(asset.id, id);
     assets.push({ ...asset, id, bytes, size: bytes.length });
   }
   return { assets, renamed };
+}
+
+/** A picture or PDF without what is written beside it. */
+async function bare({ mediaType, bytes }: Asset): Promise<Asset['bytes']> {
+  if (mediaType !== 'application/pdf') return withoutMetadata(bytes);
+  // Only here: most answers are no PDF.
+  const { withoutPdfMetadata } = await import('@/core/formats/pdfMetadata');
+  return withoutPdfMetadata(Uint8Array.from(bytes));
 }
 
 export const versionOf = async (sitting: Sitting): Promise<PaperVersion | undefined> =>
