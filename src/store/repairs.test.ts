@@ -13,11 +13,13 @@ import {
   withdrawRepair,
   type RepairAct,
 } from './repairs';
+import type { GradeScale } from '@/core/model/gradeScale';
 import { repairEffect } from '@/core/repair/effect';
+import { gradeOf } from '@/core/scoring/gradeOf';
 import type { RepairRule } from '@/core/kinds/repaired';
 import { sittingRecords } from './queries';
 import { totalShare } from '@/core/scoring/scoreAttempt';
-import { seatsOf } from '@/core/seats/seats';
+import { seatsOf, type Seat } from '@/core/seats/seats';
 import { desk } from './tables';
 
 const content = { title: 'Tides', instructions: '', questions: [courseText] };
@@ -173,7 +175,11 @@ describe('what is shown before a repair', () => {
         const widened = accepted > 0 ? acceptingQuestion(courseText, wording, accepted) : null;
         const changed = { ...(widened ?? courseText), points };
         const draft = { before: courseText, changed, itemId: courseText.id, rule, nobodyLoses };
-        const effect = repairEffect(records, seats, draft, [0.5], new Date(now).toISOString());
+        const scale: GradeScale = {
+          by: 'percent',
+          lines: [0.25, 0.5, 0.75].map((from) => ({ grade: `from ${from}`, from })),
+        };
+        const effect = repairEffect(records, seats, draft, [0.5], new Date(now).toISOString(), scale);
         const before = await Promise.all(
           [desk.papers, desk.sittings, desk.repairs].map((table) => table.toArray()),
         );
@@ -188,6 +194,14 @@ describe('what is shown before a repair', () => {
             (totalShare(seats[at_]?.scorecard ?? { total: 0, max: 0, scoredMax: 0 }) ?? 0) + 1e-9,
         );
         expect(effect.studentsUp).toBe(up.length);
+        const gradesOf = (of: readonly Seat[]) =>
+          of.map(
+            ({ scorecard }) => scorecard && gradeOf(scale, { points: scorecard.total, max: scorecard.max }),
+          );
+        const [was, is] = [gradesOf(seats), gradesOf(then)];
+        expect(effect.grades.map(({ before: old, after: next }) => [old, next])).toEqual(
+          was.flatMap((old, index) => (old === is[index] ? [] : [[old, is[index]]])),
+        );
         expect((await undo(at)).outcome).toBe('undone');
         expect(
           await Promise.all([desk.papers, desk.sittings, desk.repairs].map((table) => table.toArray())),

@@ -9,26 +9,39 @@ interface SpreadChartProps {
   meanShare: number;
   /** Lines across it, as shares of the maximum. */
   lines?: readonly number[];
+  /** Where grades begin, with their names, as shares of the maximum. */
+  grades?: readonly { grade: string; from: number }[];
   /** The bars as they were before, drawn as outlines. */
   before?: readonly SpreadBar[];
   height?: number;
 }
 
 /** The picture of the spread: how many results in each tenth, the number on each bar, where the mean is and the lines are. */
-export default function SpreadChart({ bars, meanShare, lines, before, height = 190 }: SpreadChartProps) {
+export default function SpreadChart({
+  bars,
+  meanShare,
+  lines,
+  grades,
+  before,
+  height = 190,
+}: SpreadChartProps) {
   const option = useCallback(
-    (inks: ChartInks) => spreadOption(inks, bars, meanShare, lines ?? [], before ?? []),
-    [bars, meanShare, lines, before],
+    (inks: ChartInks) =>
+      spreadOption(inks, bars, meanShare, { lines: lines ?? [], grades: grades ?? [] }, before ?? []),
+    [bars, meanShare, lines, grades, before],
   );
   const words = bars.map((bar) => `${percent(bar.from)} to ${percent(bar.to)}: ${bar.count}`).join('; ');
   return (
     <Chart
       option={option}
       height={height}
-      label={`Spread of the results. ${words}. Mean ${percent(meanShare)}.`}
+      label={`Spread of the results. ${words}. Mean ${percent(meanShare)}.${gradeWords(grades ?? [])}`}
     />
   );
 }
+
+const gradeWords = (grades: readonly { grade: string; from: number }[]) =>
+  grades.map(({ grade, from }) => ` ${grade} from ${percent(from)}.`).join('');
 
 const middle = (bar: SpreadBar) => ((bar.from + bar.to) / 2) * 100;
 
@@ -36,7 +49,7 @@ function spreadOption(
   { ink, soft, wait, ground, font, width }: ChartInks,
   bars: readonly SpreadBar[],
   meanShare: number,
-  lines: readonly number[],
+  { lines, grades }: { lines: readonly number[]; grades: readonly { grade: string; from: number }[] },
   before: readonly SpreadBar[],
 ) {
   const barWidth = Math.max(6, ((width - 22) / bars.length) * 0.9);
@@ -90,6 +103,12 @@ function spreadOption(
               lineStyle: { color: wait, type: 'dotted', width: 2 },
               // Its word stands below, so that it is never in that of the mean.
               label: { show: false },
+            })),
+            ...grades.map(({ grade, from }) => ({
+              xAxis: from * 100,
+              lineStyle: { color: ink, type: 'solid', width: 1 },
+              // Within the picture, along its line: the mean has its word above.
+              label: { formatter: grade, position: 'insideEndTop', fontSize: 11 },
             })),
           ],
         },

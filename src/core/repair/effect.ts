@@ -5,7 +5,9 @@ import { spread, type SpreadBar } from '../analysis/spread';
 import type { Question } from '../kinds';
 import { itemsOf } from '../kinds/items';
 import type { RepairRule } from '../kinds/repaired';
-import { scoreAttempt, totalShare } from '../scoring/scoreAttempt';
+import type { GradeScale } from '../model/gradeScale';
+import { gradeOf } from '../scoring/gradeOf';
+import { scoreAttempt, totalShare, type Scorecard } from '../scoring/scoreAttempt';
 import { inFigures, isIn, seatsOf, type Seat, type SittingRecords } from '../seats/seats';
 import { hasResult } from '../model/release';
 import { previewRescore, type RescorePreview } from './rescore';
@@ -37,11 +39,20 @@ export interface Crossing {
   down: ShareChange[];
 }
 
+/** One student who would have another grade. */
+export interface GradeChange {
+  seat: Seat;
+  before: string | null;
+  after: string | null;
+}
+
 /** What a repair would do to everyone who is in. */
 export interface RepairEffect extends RescorePreview {
   /** Those who go up or down, the furthest first. */
   changes: ShareChange[];
   crossings: Crossing[];
+  /** Who would have another grade; none where there are no grade lines. */
+  grades: GradeChange[];
   /** Standard deviation of the totals, in points; null for fewer than two. */
   deviation: { before: number | null; after: number | null };
   /** Null where it cannot be told. */
@@ -102,6 +113,7 @@ function rescored(
  *
  * @param lines shares of the points that are looked at, 0 to 1
  * @param at when it would be made, as an instant
+ * @param scale the grade lines of the sitting
  */
 export function repairEffect(
   records: SittingRecords,
@@ -109,11 +121,13 @@ export function repairEffect(
   draft: RepairDraft,
   lines: readonly number[],
   at: string,
+  scale: GradeScale | null = null,
 ): RepairEffect {
   const questions = questionsWith(records.questions, draft, at);
   const after = rescored(records, seats, questions, Date.parse(at));
   const preview = previewRescore(seats, after);
   const changes: ShareChange[] = [];
+  const grades: GradeChange[] = [];
   const handedBack: RepairEffect['handedBack'] = { all: 0, changed: [] };
   let overridden = 0;
   seats.forEach((seat, index) => {
@@ -126,6 +140,9 @@ export function repairEffect(
     const shares = { before: totalShare(seat.scorecard) ?? 0, after: totalShare(next) ?? 0 };
     const differs = Math.abs(shares.after - shares.before) > 1e-9;
     if (differs) changes.push({ seat, ...shares });
+    const grade = ({ total, max }: Scorecard) => scale && gradeOf(scale, { points: total, max });
+    const told = { before: grade(seat.scorecard), after: grade(next) };
+    if (told.before !== told.after) grades.push({ seat, ...told });
     if (!hasResult(seat.release)) return;
     handedBack.all++;
     if (differs || next.total !== seat.scorecard.total || next.max !== seat.scorecard.max)
@@ -148,6 +165,7 @@ export function repairEffect(
       up: changes.filter((each) => each.before < line && each.after >= line),
       down: changes.filter((each) => each.before >= line && each.after < line),
     })),
+    grades,
     deviation: { before: old.deviation, after: next.deviation },
     alpha: { before: old.alpha, after: next.alpha },
     spread: { before: old.spread, after: next.spread },

@@ -47,3 +47,11 @@ export function gradeCounts(
   const below = grades.filter((each) => each === null).length;
   return below > 0 ? [...rows, { grade: null, from: 0, count: below }] : rows;
 }
+
+/** Where each grade begins as a share of a maximum, the best first; those that nobody can reach are left out. */
+export function gradeShares(scale: GradeScale | null, max: number): { grade: string; from: number }[] {
+  if (!scale || max <= 0) return [];
+  return linesDown(scale)
+    .map(({ grade, from }) => ({ grade, from: scale.by === 'points' ? from / max : from }))
+    .filter(({ from }) => from <= 1);
+}

@@ -1,8 +1,11 @@
 import { Button } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
 import { lazy, Suspense, useCallback, useMemo, useState } from 'react';
+import { gradeShares } from '@/core/scoring/gradeOf';
 import { mostMissedFirst, studentsUnder, totalFigures } from '@/core/analysis/sittingFigures';
 import { inView, isGuest, registerName } from '@/core/model/names';
 import { inFigures, type Seat } from '@/core/seats/seats';
+import { desk } from '@/store/tables';
 import { shareWords } from '@/words/shares';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
@@ -47,6 +50,9 @@ function Analyse({ sitting }: { sitting: SittingData }) {
   const totals = useMemo(() => totalFigures(seats), [seats]);
   const analysis = useAnalysis(sitting, seats);
   const chartLines = useMemo(() => [lines.student], [lines.student]);
+  const scale = useLiveQuery(async () => (await desk.grades.get(sittingId)) ?? null, [sittingId]);
+  const most = totals?.max ?? 0;
+  const grades = useMemo(() => gradeShares(scale ?? null, most), [scale, most]);
   const open = useCallback(
     (id: string) => {
       setOpenId(id);
@@ -137,7 +143,7 @@ function Analyse({ sitting }: { sitting: SittingData }) {
         />
       </div>
       <Suspense fallback={<div className={styles.chart} />}>
-        <SpreadChart bars={totals.spread} meanShare={totals.meanShare} lines={chartLines} />
+        <SpreadChart bars={totals.spread} meanShare={totals.meanShare} lines={chartLines} grades={grades} />
       </Suspense>
       <Trust trust={analysis.trust} mean={totals.mean} />
       <Suspense fallback={null}>

@@ -1,6 +1,7 @@
 import { Button } from '@mantine/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import type { RepairDraft, RepairEffect, ShareChange } from '@/core/repair/effect';
+import { groupBy } from '@/core/basics/groupBy';
+import type { GradeChange, RepairDraft, RepairEffect, ShareChange } from '@/core/repair/effect';
 import { registerName } from '@/core/model/names';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { counted, percent, points } from '@/words/format';
@@ -38,6 +39,7 @@ export function EffectOf({ effect, line }: { effect: RepairEffect; line: number 
           {crossing.down.length > 0 && ` ${crossingWords(crossing.down, `below ${percent(crossing.line)}`)}`}
         </p>
       ))}
+      {effect.grades.length > 0 && <p>{gradeWords(effect.grades)}</p>}
       {handedBack.all > 0 && (
         <p className={styles.seen}>
           {handedBack.all} have their results back; {handedBack.changed.length} of them would see another
@@ -60,7 +62,7 @@ export function EffectOf({ effect, line }: { effect: RepairEffect; line: number 
           <Button size="compact-sm" aria-expanded={names} onClick={() => setNames(!names)}>
             {names ? 'Hide the names' : `Show the names of ${counted(effect.changes.length, 'student')}`}
           </Button>
-          {names && <Names changes={effect.changes} />}
+          {names && <Names changes={effect.changes} grades={effect.grades} />}
         </>
       )}
     </div>
@@ -72,7 +74,15 @@ const orDash = (value: number | null) => (value === null ? '–' : points(value)
 const crossingWords = (who: readonly ShareChange[], where: string): string =>
   `${counted(who.length, 'student')} ${who.length === 1 ? 'goes' : 'go'} ${where}.`;
 
-function Names({ changes }: { changes: readonly ShareChange[] }) {
+/** "3 students get another grade: pass → merit 2, merit → distinction 1." */
+function gradeWords(grades: readonly GradeChange[]): string {
+  const steps = groupBy(grades, ({ before, after }) => `${before ?? 'none'} → ${after ?? 'none'}`);
+  const each = [...steps].map(([step, who]) => `${step} ${who.length}`).join(', ');
+  return `${counted(grades.length, 'student')} ${grades.length === 1 ? 'gets' : 'get'} another grade: ${each}.`;
+}
+
+function Names({ changes, grades }: { changes: readonly ShareChange[]; grades: readonly GradeChange[] }) {
+  const gradeOf = new Map(grades.map((grade) => [grade.seat.student.id, grade]));
   return (
     <ol className={styles.names}>
       {changes.map(({ seat, before, after }) => (
@@ -80,6 +90,7 @@ function Names({ changes }: { changes: readonly ShareChange[] }) {
           <span>{registerName(seat.student)}</span>
           <span>
             {percent(before)} → {percent(after)}
+            {gradeOf.has(seat.student.id) && `, ${gradeOf.get(seat.student.id)?.after ?? 'no grade'}`}
           </span>
         </li>
       ))}

@@ -1,4 +1,5 @@
 import { Checkbox } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
 import { useDeferredValue, useMemo, useState } from 'react';
 import { plainText } from '@/core/basics/richWords';
 import type { Question } from '@/core/kinds';
@@ -13,6 +14,7 @@ import {
 } from '@/core/repair/effect';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
+import { desk } from '@/store/tables';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { looksWrongTitle } from '@/words/looksWrong';
@@ -131,10 +133,12 @@ function useRepairEffect(
   item: Question,
   line: number,
 ): RepairEffect | null {
+  const id = sitting.sitting.id;
+  const scale = useLiveQuery(async () => (await desk.grades.get(id)) ?? null, [id]) ?? null;
   return useMemo(() => {
     if (!changesScoring(draft, item)) return null;
-    return repairEffect(sitting, sitting.seats, draft, [line], new Date(sitting.now).toISOString());
-  }, [sitting, draft, item, line]);
+    return repairEffect(sitting, sitting.seats, draft, [line], new Date(sitting.now).toISOString(), scale);
+  }, [sitting, draft, item, line, scale]);
 }
 
 function QuestionPicker({ rows, current }: { rows: readonly QuestionRow[]; current: string }) {

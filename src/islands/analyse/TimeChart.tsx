@@ -4,7 +4,9 @@ import { minutesOf } from '@/core/seats/gridOrder';
 import { totalShare } from '@/core/scoring/scoreAttempt';
 import type { Seat } from '@/core/seats/seats';
 import { Chart, percentAxis, type ChartInks } from '@/ui/Chart';
-import { counted } from '@/words/format';
+import { registerName } from '@/core/model/names';
+import { counted, percent } from '@/words/format';
+import styles from './analyse.module.css';
 import { signed } from '@/words/analysis';
 
 /** Minutes against the share of the points, a mark a student. */
@@ -14,7 +16,9 @@ export default function TimeChart({ seats, now }: { seats: readonly Seat[]; now:
       seats.flatMap((seat) => {
         const minutes = minutesOf(seat, now);
         const share = seat.scorecard ? totalShare(seat.scorecard) : null;
-        return minutes === null || share === null ? [] : [{ minutes, share }];
+        return minutes === null || share === null
+          ? []
+          : [{ id: seat.student.id, name: registerName(seat.student), minutes, share }];
       }),
     [seats, now],
   );
@@ -58,6 +62,29 @@ export default function TimeChart({ seats, now }: { seats: readonly Seat[]; now:
     <figure style={{ margin: 0 }}>
       <Chart option={option} height={220} label={words} />
       <figcaption>{words}</figcaption>
+      <details>
+        <summary>As a table</summary>
+        <table className={styles.figures}>
+          <thead>
+            <tr>
+              <th scope="col">Student</th>
+              <th scope="col">Minutes</th>
+              <th scope="col">Points</th>
+            </tr>
+          </thead>
+          <tbody>
+            {[...marks]
+              .sort((a, b) => a.minutes - b.minutes)
+              .map(({ id, name, minutes, share }) => (
+                <tr key={id}>
+                  <th scope="row">{name}</th>
+                  <td>{minutes}</td>
+                  <td>{percent(share)}</td>
+                </tr>
+              ))}
+          </tbody>
+        </table>
+      </details>
     </figure>
   );
 }
