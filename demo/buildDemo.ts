@@ -3,7 +3,7 @@ import { schemePoints } from '@/core/kinds/schemePoints';
 import { wholeScheme } from '@/core/marking/scheme';
 import type { Paper, PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
-import type { Attempt, Sitting } from '@/core/model/sitting';
+import type { Attempt, Sitting, Message } from '@/core/model/sitting';
 import type { MarkBook } from '@/core/model/markBook';
 import type { GradeScale } from '@/core/model/gradeScale';
 import { showing, type PlanStage, type Release, type ReleasePlan } from '@/core/model/release';
@@ -182,7 +182,23 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
       studentId,
       at: [iso(handedBackAt + chance.whole(10, 4000) * minute)],
     }));
+  const opened = new Set(desk.openings.map(({ studentId }) => studentId));
+  desk.outbox = reminders(
+    students.filter(({ id }) => !opened.has(id)).slice(0, 6),
+    iso(handedBackAt + 5 * day),
+    iso(handedBackAt + 5 * day + 20 * minute),
+  );
   return { desk, meant };
+}
+
+/** Who had not looked yet was reminded once; the messages went by the teacher's own mail program. */
+function reminders(students: readonly Student[], at: string, goneAt: string): Message[] {
+  return students.map(({ id: studentId, givenName, email, joinCode }, index) => ({
+    ...{ id: `message${index + 1}`, sittingId: 'lights', studentId, email, at },
+    subject: 'Quiz 1: lights and marks is back',
+    text: `Dear ${givenName}, your result is waiting for you. Join with your code ${joinCode}.`,
+    state: { is: 'passedOn', at: goneAt, words: '' },
+  }));
 }
 
 /**

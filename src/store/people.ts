@@ -259,7 +259,7 @@ export async function mergeStudents(keptId: string, otherId: string, now: string
       for (const attempt of joinedAttempts(all, keptId, now, terms)) await record.put('attempts', attempt);
     }
     await moveOwned(record, otherId, keptId, ['attempts'], (table, mine, theirs) =>
-      table === 'openings' ? { ...mine, at: [...openedAt(mine), ...openedAt(theirs)].sort() } : mine,
+      table === 'openings' ? joinedOpenings(Opening.parse(mine), Opening.parse(theirs)) : mine,
     );
     for (const book of await desk.markBooks.toArray())
       await record.put('markBooks', mergedBook(book, keptId, otherId));
@@ -268,7 +268,13 @@ export async function mergeStudents(keptId: string, otherId: string, now: string
   });
 }
 
-const openedAt = (row: object): string[] => Opening.parse(row).at;
+const joinedOpenings = (mine: Opening, theirs: Opening): Opening => ({
+  ...mine,
+  at: [...mine.at, ...theirs.at].sort(),
+  ...((mine.onDevice ?? theirs.onDevice) && {
+    onDevice: [...(mine.onDevice ?? []), ...(theirs.onDevice ?? [])].sort(),
+  }),
+});
 
 /** The attempts of two as those of one: numbered as they were begun, and only the last may run. */
 function joinedAttempts(

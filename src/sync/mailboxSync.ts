@@ -119,10 +119,11 @@ export async function takeIn(news: MailboxNews): Promise<void> {
         if (known.has(request.sittingId) && !(await requests.get(request.id))) await requests.add(request);
       for (const theirs of news.attempts) if (known.has(theirs.sittingId)) await takeAttempt(theirs);
       for (const { sittingId, studentId, openedAt } of news.opened) {
-        const before = (await openings.get([sittingId, studentId]))?.at ?? [];
-        const at = [...new Set([...before, ...openedAt])].sort();
-        if (known.has(sittingId) && at.length > before.length)
-          await openings.put({ sittingId, studentId, at });
+        const before = await openings.get([sittingId, studentId]);
+        const joined = (all: readonly string[] = []) => [...new Set([...all, ...openedAt])].sort();
+        const at = joined(before?.at);
+        if (known.has(sittingId) && at.length > (before?.at.length ?? 0))
+          await openings.put({ sittingId, studentId, at, onDevice: joined(before?.onDevice) });
       }
       for (const id of new Set([...news.attempts, ...news.opened].map(({ sittingId }) => sittingId)))
         await dropProgress(desk, id);

@@ -55,7 +55,7 @@ const views: [string, string][] = [
   ['/groups/group1/slips', 'Join slips: Monday evening'],
   ['/groups/register', 'Import from a school register'],
   ['/requests', 'Requests'],
-  ['/outbox', 'The outbox is empty'],
+  ['/outbox', 'Outbox'],
   ['/waiting', 'What waits for a mark'],
   ['/bank', 'Bank'],
   ['/backup', 'Backup of the whole desk'],

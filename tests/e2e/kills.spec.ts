@@ -196,3 +196,53 @@ async function someStudent(page: Page): Promise<string> {
     return students.find(({ id, groupIds }) => groupIds.includes('group1') && !begun.has(id))?.joinCode ?? '';
   });
 }
+
+test('killed while scripts are written as PDFs, the desk is as it was and they are written again', async ({
+  baseURL,
+  launchOptions,
+}) => {
+  test.setTimeout(180_000);
+  const browser = new KilledBrowser(process.env.CHROMIUM ?? '/usr/bin/chromium', launchOptions.args ?? []);
+  const scripts = async () => {
+    const page = await (await browser.open()).newPage();
+    await page.goto(`${baseURL}/sittings/lights/export?what=scripts`);
+    await page.getByRole('button', { name: 'Save 92 PDFs in a zip' }).waitFor();
+    return page;
+  };
+  /** Every row of the tables that a script is made of. */
+  const rows = (page: Page) =>
+    page.evaluate(
+      () =>
+        new Promise<string>((resolve, reject) => {
+          const opening = indexedDB.open('gribbet-desk');
+          opening.onerror = () => reject(opening.error ?? new Error('not opened'));
+          opening.onsuccess = () => {
+            const all: unknown[] = [];
+            const look = opening.result.transaction(['attempts', 'marks', 'releases', 'log'], 'readonly');
+            for (const table of ['attempts', 'marks', 'releases', 'log']) {
+              const request = look.objectStore(table).getAll();
+              request.onsuccess = () => all.push(request.result);
+            }
+            look.oncomplete = () => {
+              opening.result.close();
+              resolve(JSON.stringify(all));
+            };
+          };
+        }),
+    );
+  try {
+    const page = await scripts();
+    const before = await rows(page);
+    await page.getByRole('button', { name: 'Save 92 PDFs in a zip' }).click();
+    await expect(page.getByText(/^[1-9]\d* of 92 scripts$/)).toBeVisible();
+    await browser.kill();
+    const again = await scripts();
+    expect(await rows(again)).toBe(before);
+    // Nothing goes on by itself, and nothing stands in the way of writing them again.
+    await expect(again.getByRole('progressbar')).toHaveCount(0);
+    await again.getByRole('button', { name: 'Save 92 PDFs in a zip' }).click();
+    await expect(again.getByText(/^[1-9]\d* of 92 scripts$/)).toBeVisible();
+  } finally {
+    await browser.drop();
+  }
+});

@@ -1,3 +1,4 @@
+import type { Question } from '../kinds';
 import { isShown, type Shows } from '../model/release';
 import type { Seat } from '../seats/seats';
 import { maySit } from './lastMaySit';
@@ -31,3 +32,20 @@ export const tellingThings = ['rightOrWrong', 'accepted', 'comments', 'lines', '
  * again.
  */
 export const stillToSit = (seats: readonly Seat[]): number => seats.filter(maySit).length;
+
+/** How many answers of those who are in wait for a mark, by question in the order of the paper; only those where some do. */
+export function waitingByQuestion(
+  seats: readonly Seat[],
+  questions: readonly Pick<Question, 'id'>[],
+): { questionId: string; count: number }[] {
+  const counts = new Map<string, number>();
+  for (const { state, scorecard } of seats) {
+    if (state === 'notStarted' || state === 'working') continue;
+    for (const { questionId, state: award } of scorecard?.awards ?? [])
+      counts.set(questionId, (counts.get(questionId) ?? 0) + Number(award === 'waiting'));
+  }
+  return questions.flatMap(({ id }) => {
+    const count = counts.get(id) ?? 0;
+    return count > 0 ? [{ questionId: id, count }] : [];
+  });
+}

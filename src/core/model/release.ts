@@ -122,7 +122,13 @@ export const Release = z.object({
 export type Release = z.infer<typeof Release>;
 
 /** When a student looked at what was let out: the student's, and kept when it is withdrawn and handed back again. */
-export const Opening = z.object({ sittingId: Id, studentId: Id, at: Instant.array() });
+export const Opening = z.object({
+  sittingId: Id,
+  studentId: Id,
+  at: Instant.array(),
+  /** Those of them that were on a device of the student's own, over the server; the others were in the desk's browser. */
+  onDevice: Instant.array().optional(),
+});
 export type Opening = z.infer<typeof Opening>;
 
 /** Whether a student has the result: it was handed back, and is not held back. */

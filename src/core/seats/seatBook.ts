@@ -229,6 +229,6 @@ function rowsOf({ attempts, marks, allowances, release, opening }: Kept) {
     allowances: [...allowances.values()],
     marksOf: ({ id }: Attempt) => [...(marks.get(id)?.values() ?? [])],
     release,
-    openedAt: opening?.at ?? [],
+    opening,
   };
 }

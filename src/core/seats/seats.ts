@@ -47,6 +47,8 @@ export interface Seat {
   stages: ReleaseStage[];
   /** When the student looked at what was let out. */
   openedAt: string[];
+  /** Those of them that were on a device of the student's own. */
+  openedOnDevice: string[];
 }
 
 /** All the rows of one sitting that its views are computed from. */
@@ -70,7 +72,7 @@ export interface SeatRows {
   /** The hand marks of an attempt. */
   marksOf: (attempt: Attempt) => HandMark[];
   release: Release | null;
-  openedAt: string[];
+  opening: Opening | null;
 }
 
 /**
@@ -81,7 +83,7 @@ export interface SeatRows {
 export function seatOf(
   { sitting, questions, plan }: Pick<SittingRecords, 'sitting' | 'questions' | 'plan'>,
   student: Student,
-  { attempts, allowances, marksOf, release, openedAt }: SeatRows,
+  { attempts, allowances, marksOf, release, opening }: SeatRows,
   now: number,
 ): Seat {
   const terms = termsFor(student, sitting, allowances, now);
@@ -102,7 +104,8 @@ export function seatOf(
     marks: attempt ? marksOf(attempt) : [],
     release,
     stages: release ? stagesOf(release, plan) : [],
-    openedAt,
+    openedAt: opening?.at ?? [],
+    openedOnDevice: opening?.onDevice ?? [],
   };
 }
 
@@ -112,14 +115,14 @@ export function seatsOf(records: SittingRecords, now: number): Seat[] {
   const allowancesOf = groupBy(records.allowances, (allowance) => allowance.studentId);
   const marksOf = groupBy(records.marks, (mark) => mark.attemptId);
   const releaseOf = new Map(records.releases.map((release) => [release.studentId, release]));
-  const openedBy = new Map(records.openings.map(({ studentId, at }) => [studentId, at]));
+  const openedBy = new Map(records.openings.map((opening) => [opening.studentId, opening]));
   return records.students.map((student) => {
     const rows: SeatRows = {
       attempts: attemptsOf.get(student.id) ?? [],
       allowances: allowancesOf.get(student.id) ?? [],
       marksOf: ({ id }) => marksOf.get(id) ?? [],
       release: releaseOf.get(student.id) ?? null,
-      openedAt: openedBy.get(student.id) ?? [],
+      opening: openedBy.get(student.id) ?? null,
     };
     return seatOf(records, student, rows, now);
   });

@@ -1,7 +1,8 @@
 import { Button } from '@mantine/core';
-import { useMemo, useState } from 'react';
+import { Fragment, useMemo, useState } from 'react';
 import { mendedPlan } from '@/core/handback/planFindings';
-import { readinessOf } from '@/core/handback/readiness';
+import { readinessOf, waitingByQuestion } from '@/core/handback/readiness';
+import { numbersOf } from '@/core/kinds/itemNumbers';
 import { inView, isGuest } from '@/core/model/names';
 import { hasResult } from '@/core/model/release';
 import { act } from '@/desk/act';
@@ -89,7 +90,8 @@ function HandBack({ sitting }: { sitting: SittingData }) {
           <strong>
             {seats.filter((seat) => hasResult(seat.release) && seat.openedAt.length > 0).length}
           </strong>{' '}
-          opened it{waitsWords(seats)}.
+          opened it{absentWords(seats)}.
+          <WhatWaits sitting={sitting} seats={seats} />
         </p>
         <GroupSelect
           groups={sitting.groups}
@@ -103,16 +105,34 @@ function HandBack({ sitting }: { sitting: SittingData }) {
   );
 }
 
-/** "; 12 answers wait, 3 still have to sit it" */
-function waitsWords(seats: SittingData['seats']): string {
-  const why = seats.map(readinessOf).flatMap((each) => (each.ready ? [] : [each]));
-  const waiting = why.filter((each) => each.why === 'waiting').reduce((sum, { count }) => sum + count, 0);
-  const absent = why.filter((each) => each.why === 'notStarted' || each.why === 'working').length;
-  const words = [
-    ...(waiting > 0 ? [`${counted(waiting, 'answer')} ${waiting === 1 ? 'waits' : 'wait'} for a mark`] : []),
-    ...(absent > 0 ? [`${absent} not handed in`] : []),
-  ];
-  return words.length > 0 ? `; ${words.join(', ')}` : '';
+/** "; 3 not handed in" */
+function absentWords(seats: SittingData['seats']): string {
+  const why = seats.map(readinessOf).flatMap((each) => (each.ready ? [] : [each.why]));
+  const absent = why.filter((each) => each === 'notStarted' || each === 'working').length;
+  return absent > 0 ? `; ${absent} not handed in` : '';
+}
+
+/** How many answers wait for a mark, question by question, each the way to its place. */
+function WhatWaits({ sitting, seats }: { sitting: SittingData; seats: SittingData['seats'] }) {
+  const numbers = numbersOf(sitting.questions);
+  const waiting = waitingByQuestion(seats, sitting.questions);
+  const all = waiting.reduce((sum, { count }) => sum + count, 0);
+  if (all === 0) return null;
+  return (
+    <>
+      {' '}
+      {counted(all, 'answer')} {all === 1 ? 'waits' : 'wait'} for a mark:{' '}
+      {waiting.map(({ questionId, count }, index) => (
+        <Fragment key={questionId}>
+          {index > 0 && ', '}
+          <a href={`/sittings/${sitting.sitting.id}/mark?question=${questionId}`}>
+            question {numbers.get(questionId)} ({count})
+          </a>
+        </Fragment>
+      ))}
+      .
+    </>
+  );
 }
 
 interface PlanProps {

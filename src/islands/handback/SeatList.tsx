@@ -111,10 +111,18 @@ function SeatRow({
       <td className={styles.soft}>{hasResult(release) && seenShort(seenNow(seat, sitting.now))}</td>
       <td>
         {openings.length > 0 &&
-          `${dayAndTime(openings[0] ?? '', sitting.now)}${openings.length > 1 ? `, ${openings.length} times` : ''}`}
+          `${dayAndTime(openings[0] ?? '', sitting.now)}${openings.length > 1 ? `, ${openings.length} times` : ''}${openedHow(seat)}`}
       </td>
     </tr>
   );
+}
+
+/** ", on a device", where some of it was; the rest was in this browser. */
+function openedHow({ openedAt, openedOnDevice }: Seat): string {
+  if (openedOnDevice.length === 0) return '';
+  return openedOnDevice.length === openedAt.length
+    ? ', on a device'
+    : `, ${openedOnDevice.length} on a device`;
 }
 
 /** What is seen of a result now; null: nothing. */

@@ -26,14 +26,17 @@ interface Contact {
 
 /** Every message of a sitting, and every time a result was opened, in order. */
 export function messagesTable(about: SittingTables, messages: readonly Message[]): ExportTable {
-  const rows = about.seats.flatMap(({ student, openedAt }): Contact[] => [
+  const rows = about.seats.flatMap(({ student, openedAt, openedOnDevice }): Contact[] => [
     ...messages
       .filter(({ studentId }) => studentId === student.id)
       .map(({ at, subject, email, state }) => ({
         ...{ student, what: 'message' as const, at, subject, address: email },
         state: state ? [stateNames[state.is], state.words].filter(Boolean).join(': ') : 'in the outbox',
       })),
-    ...openedAt.map((at) => ({ student, what: 'opened' as const, at, subject: '', address: '', state: '' })),
+    ...openedAt.map((at) => ({
+      ...{ student, what: 'opened' as const, at, subject: '', address: '' },
+      state: openedOnDevice.includes(at) ? 'own device' : 'in the desk’s browser',
+    })),
   ]);
   const columns: Written<Contact>[] = [
     ...personColumns(about.seats, about.groups),

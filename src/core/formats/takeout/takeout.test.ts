@@ -151,8 +151,8 @@ describe('marking and answers', () => {
         .map((row) => row.slice(-5)),
     ).toEqual([
       ['message', at, 'Back', 'in the outbox', null],
-      ['result opened', handedIn, null, null, null],
-      ['result opened', '2026-11-24T10:30:00.000Z', null, null, null],
+      ['result opened', handedIn, null, 'in the desk’s browser', null],
+      ['result opened', '2026-11-24T10:30:00.000Z', null, 'in the desk’s browser', null],
     ]);
   });
 });
