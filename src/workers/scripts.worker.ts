@@ -130,16 +130,61 @@ async function pictureOf(id: string): Promise<PrintablePicture | null> {
   }
 }
 
-const pdfOf = async (scripts: readonly PrintedScript[]): Promise<Uint8Array<ArrayBuffer>> =>
-  new Uint8Array(await pdfMake.createPdf(scriptsDocument(scripts, await kitOf(scripts))).getBuffer());
+const pdfOf = async (
+  scripts: readonly PrintedScript[],
+  pages?: ReadonlyMap<string, number>,
+): Promise<Uint8Array<ArrayBuffer>> =>
+  new Uint8Array(
+    await pdfMake
+      .createPdf(scriptsDocument(scripts, { ...(await kitOf(scripts)), ...(pages && { pages }) }))
+      .getBuffer(),
+  );
+
+/** Files of a script that are PDFs. */
+const pdfsOf = ({ form, questions }: PrintedScript) =>
+  form === 'first'
+    ? []
+    : questions.flatMap(({ files, work }) =>
+        files.flatMap(({ id, mediaType }) => (mediaType === 'application/pdf' ? [{ id, work }] : [])),
+      );
+
+/** One script, and behind it the pages of the PDFs that were handed in with it. */
+async function wholeScript(script: PrintedScript): Promise<Uint8Array<ArrayBuffer>> {
+  const wanted = pdfsOf(script);
+  if (wanted.length === 0) return pdfOf([script]);
+  // Only here: most scripts have none.
+  const { pagesIn, withHandedPages } = await import('@/core/formats/scripts/handedPages');
+  const assets = await desk.assets.bulkGet(wanted.map(({ id }) => id));
+  const handed = wanted.flatMap((file, index) => {
+    const bytes = assets[index]?.bytes;
+    return bytes ? [{ ...file, bytes }] : [];
+  });
+  const pages = new Map<string, number>();
+  for (const { id, bytes } of handed) {
+    const count = await pagesIn(bytes);
+    if (count !== null) pages.set(id, count);
+  }
+  return withHandedPages(await pdfOf([script], pages), handed);
+}
 
 async function together(
   scripts: readonly PrintedScript[],
   progress: (now: ScriptsProgress) => void,
 ): Promise<Blob> {
-  const pdf = await pdfOf(scripts);
-  progress({ done: scripts.length, all: scripts.length });
-  return new Blob([pdf], { type: 'application/pdf' });
+  const all = scripts.length;
+  if (scripts.every((script) => pdfsOf(script).length === 0)) {
+    const pdf = await pdfOf(scripts);
+    progress({ done: all, all });
+    return new Blob([pdf], { type: 'application/pdf' });
+  }
+  // Each with its own pages behind it: one after another, then joined.
+  const { joinedPdf } = await import('@/core/formats/scripts/handedPages');
+  const parts: Uint8Array[] = [];
+  for (const script of scripts) {
+    parts.push(await wholeScript(script));
+    progress({ done: parts.length, all });
+  }
+  return new Blob([await joinedPdf(parts)], { type: 'application/pdf' });
 }
 
 /** One PDF each, put into the zip as it is made: the browser keeps the parts, and one script at a time is in memory. */
@@ -156,7 +201,7 @@ async function zipped(
   for (const [index, script] of scripts.entries()) {
     const entry = new ZipPassThrough(freeName(fileNameOf(`${script.name} ${script.title}`), names));
     zip.add(entry);
-    entry.push(await pdfOf([script]), true);
+    entry.push(await wholeScript(script), true);
     progress({ done: index + 1, all: scripts.length });
   }
   zip.end();

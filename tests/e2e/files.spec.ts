@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test, type Locator, type Page } from '@playwright/test';
+import { pdfText } from './pdf';
 import {
   beginPaper,
   emptyDesk,
@@ -183,6 +184,18 @@ test('working is drawn, typed as maths and photographed on a phone, a file is ha
     'Label this island',
   );
   await expect(questionOn(student, 2).getByText('Page 2 of 2, marks on 2')).toBeVisible();
+  await test.step('on paper, the pages that were handed in stand behind the script', async () => {
+    await page.bringToFront();
+    const sitting = /sittings\/([^/]+)/.exec(page.url())?.[1] ?? '';
+    await page.goto(`${emptyDesk}/sittings/${sitting}/export?what=scripts`);
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Save one PDF of 1 script' }).click(),
+    ]);
+    const text = await pdfText(await download.path());
+    expect(text).toContain('plan.pdf (2 pages, behind this script)');
+    expect(text.match(/Leave at HW/g)).toHaveLength(2);
+  });
   await expect(layers(2)).toHaveAccessibleName('Marks of the marker: 1 tick');
   expect(await student.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
   await student.screenshot({ path: test.info().outputPath('marks-on-a-phone.png'), fullPage: true });

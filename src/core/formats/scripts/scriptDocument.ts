@@ -1,4 +1,5 @@
 import type { Content, ContentText, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import { counted } from '../../basics/counted';
 import { inkPath } from '../../kinds/working/inkPath';
 import { heightOf, sheetWidth } from '../../kinds/working/strokes';
 import { marksOn, surfaces } from '../../marking/work/layer';
@@ -20,6 +21,8 @@ export interface PrintKit {
   faces: readonly FontFace[];
   /** By the id of the file; what is not here is named. */
   pictures: ReadonlyMap<string, PrintablePicture>;
+  /** How many pages of a file that is a PDF stand behind the script; absent: none. */
+  pages?: ReadonlyMap<string, number>;
 }
 
 /** Scripts as one document, A4, each on pages of its own, that reads in black and white. */
@@ -224,7 +227,11 @@ function drawn(
 
 function printedFile(file: PrintedQuestion['files'][0], { work }: PrintedQuestion, kit: PrintKit): Content {
   const picture = kit.pictures.get(file.id);
-  if (!picture) return said(`File: ${file.name}`, kit, { italics: true });
+  if (!picture) {
+    const pages = kit.pages?.get(file.id);
+    const where = pages === undefined ? '' : ` (${counted(pages, 'page')}, behind this script)`;
+    return said(`File: ${file.name}${where}`, kit, { italics: true });
+  }
   const height = heightIn(picture);
   return overlaid(image(picture, height), height, marksOn(work, surfaces.file(file.id)));
 }
