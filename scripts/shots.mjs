@@ -71,42 +71,27 @@ async function desk(browser, colorScheme) {
     await keys('Enter');
     await page.getByText('The stream sets east').waitFor();
   };
-  /** An open question with a group under a cap and a criterion with levels. */
-  const levels = async () => {
+  /** A form's answers, with the right ones in a row of their own. */
+  const answers = async () => {
+    const rows = [
+      'When\tName\tStudent number\tWhich stream runs out?\tIs high water before noon?\tHow far in 2 h at 6 kn?\tWhy do springs come late?\tPoints',
+      '\t\tKEY\tebb\tTrue\t12\t\t',
+      ...[
+        'Amara Okafor\t8101\tebb\tTrue\t12\tThe sea needs a day or two to follow sun and moon\t1',
+        'Ines Duarte\t8102\tflood\tTrue\t12.0\tThe water answers later than sun and moon pull together\t0.5',
+        'Kai Lindqvist\t8103\tebb\tFalse\t24\t\t',
+        'Otto Marsh\t8104\tflood\tTrue\t36\tI think that the moon is full then, and so it is high\t4',
+        'Ina Berg\t8105\tebb\tFalse\t12\tSun and moon pull in one line and the water follows\t',
+      ].map((row, at) => `1${at + 3}/11/2026 18:0${at}\t${row}`),
+    ];
+    await page.getByRole('textbox', { name: 'Rows of answers' }).fill(rows.join('\n'));
+    await page.getByRole('combobox', { name: 'Right answers are in' }).selectOption({ index: 1 });
+    await page.getByRole('textbox', { name: 'Name of the sitting' }).fill('Form of week 9');
+    await page.getByRole('textbox', { name: 'Name of the new group' }).fill('Week 9');
+    await page.getByText('couldn’t be used').waitFor();
     await page
-      .getByRole('group', { name: 'New question' })
-      .getByRole('button', { name: 'Open text' })
-      .click();
-    await page
-      .getByLabel(/^Text of question/)
-      .last()
-      .fill('Explain how a sea breeze comes up, and when.');
-    await page.getByLabel('Scheme line A').fill('says when it blows');
-    await page.getByRole('button', { name: 'Add a group with a cap' }).click();
-    await page.getByLabel('Name of group 1').fill('The cause');
-    await page.getByLabel('Most points of group 1').fill('2');
-    for (const [letter, text, points] of [
-      ['B', 'the land warms more than the sea', '2'],
-      ['C', 'air rises over the land', '1'],
-    ]) {
-      await page.getByRole('button', { name: 'Add a line to this group' }).click();
-      await page.getByLabel(`Scheme line ${letter}`).fill(text);
-      await page.getByLabel(`Points for line ${letter}`).fill(points);
-    }
-    await page.getByRole('button', { name: 'Add a criterion with levels' }).click();
-    await page.getByLabel('Name of criterion 2').fill('Language');
-    for (const [letter, text, points] of [
-      ['D', 'can be followed', '1'],
-      ['E', 'clear, in the words of the trade', '2'],
-    ]) {
-      await page.getByRole('button', { name: 'Add a level' }).click();
-      await page.getByLabel(`Level ${letter}`).fill(text);
-      await page.getByLabel(`Points for line ${letter}`).fill(points);
-    }
-    await page
-      .getByLabel(/^Text of question/)
-      .last()
-      .evaluate((field) => field.scrollIntoView());
+      .getByRole('combobox', { name: 'Right answers are in' })
+      .evaluate((node) => node.scrollIntoView());
   };
   if (colorScheme === 'dark') {
     await at('/sittings/lights/class', 'class', async () => {
@@ -119,7 +104,7 @@ async function desk(browser, colorScheme) {
   await at('/papers/paper-passage', 'write', async () =>
     page.getByRole('button', { name: 'Open question 2', exact: true }).click(),
   );
-  await at('/papers/paper-weather', 'levels', levels);
+  await at('/answers', 'answers', answers);
   await at('/sittings/rules/run', 'live', async () =>
     page.getByRole('button', { name: 'Last seen', exact: true }).click(),
   );

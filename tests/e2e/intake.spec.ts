@@ -34,6 +34,13 @@ test('a sheet becomes a paper with its key, its answers are scored and wait to b
   await page.getByRole('textbox', { name: 'Points for those chosen' }).fill('2');
   await page.getByRole('button', { name: 'Set for 3 questions' }).click();
   await expect(page.getByRole('textbox', { name: 'Points of Which stream runs out?' })).toHaveValue('2');
+  // A key that was typed holds over that of the row; one that can be none is said.
+  const key = page.getByRole('textbox', { name: 'Key of How far in 2 h at 6 kn?' });
+  await expect(key).toHaveAttribute('placeholder', '12');
+  await key.fill('twelve');
+  await expect(page.getByRole('alert').filter({ hasText: '“twelve” can’t be its key' })).toBeVisible();
+  await key.fill('12');
+  await expect(page.getByRole('alert').filter({ hasText: 'can’t be its key' })).toHaveCount(0);
   await page.getByRole('textbox', { name: 'Name of the sitting' }).fill('Form of week 9');
   await page.getByRole('textbox', { name: 'Name of the new group' }).fill('Week 9');
   await page.getByRole('button', { name: 'Import answers of 5 rows' }).click();

@@ -110,6 +110,21 @@ describe('the key of a row', () => {
     expect(questions[1]).toMatchObject({ points: 2, tags: ['speed'], id: 'column-3' });
   });
 
+  it('typed for a question holds over the row', () => {
+    const { questions } = paperFromSheet(
+      sheet.slice(2),
+      guessAnswerColumns(sheet, null),
+      sheet[1] ?? null,
+      { 1: { key: 'A' }, 3: { kind: 'openText', key: 'because' }, 2: { key: ' ' } },
+      counter('o'),
+    );
+    expect(questions.map((question) => kindOf(question).keyText(question))).toEqual([
+      'A  A',
+      '12',
+      'because',
+    ]);
+  });
+
   it('that is no answer to its question is named', () => {
     const { badKeys } = paperFromSheet(
       sheet.slice(2),

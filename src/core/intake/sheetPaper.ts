@@ -11,6 +11,8 @@ export interface ColumnChoices {
   kind?: KindName;
   points?: number;
   tags?: string[];
+  /** The right answer as it was typed; absent or blank: that of the row with the key. */
+  key?: string;
 }
 
 /** A key that the question cannot have: it is none of the answers there are to it. */
@@ -21,7 +23,7 @@ export interface BadKey {
 
 export interface SheetPaper {
   questions: Question[];
-  /** In the row of the key. */
+  /** In the row of the key, or as they were typed. */
   badKeys: BadKey[];
 }
 
@@ -43,10 +45,12 @@ export function paperFromSheet(
   const made: SheetPaper = { questions: [], badKeys: [] };
   for (const [column, role] of roles.entries()) {
     if (role.is !== 'answers' || made.questions.length === mostQuestions) continue;
-    const { kind: chosen, points, tags } = choices[column] ?? {};
-    const right = key?.cells[column]?.trim() ?? '';
-    const answers = answersOfColumn([...rows.map(({ cells }) => cells[column] ?? ''), right]);
-    const kind = chosen ?? kindLike(answers);
+    const { kind: chosen, points, tags, key: typed } = choices[column] ?? {};
+    const right = typed?.trim() || (key?.cells[column]?.trim() ?? '');
+    const cells = rows.map((row) => row.cells[column] ?? '');
+    // What a question is, its answers say; what there is to choose from, the key too.
+    const kind = chosen ?? kindLike(answersOfColumn(cells));
+    const answers = answersOfColumn([...cells, right]);
     const empty = kindNamed(kind).empty(newId);
     const read = sheetOf(kind).fromAnswers?.read(empty, answers, newId) ?? empty;
     const question: Question = {
@@ -57,8 +61,11 @@ export function paperFromSheet(
       tags: tags ?? [],
     };
     const response = right ? kindNamed(kind).fromText(question, right) : null;
-    if (right && !response) made.badKeys.push({ column, cell: right });
-    made.questions.push(response ? kindNamed(kind).keyedBy(question, response, newId) : question);
+    const keyed = response ? kindNamed(kind).keyedBy(question, response, newId) : question;
+    // A number that is none makes no key either.
+    const isKeyed = kindNamed(kind).scoredBy === 'hand' ? response !== null : kindNamed(kind).hasKey(keyed);
+    if (right && !isKeyed) made.badKeys.push({ column, cell: right });
+    made.questions.push(keyed);
   }
   return made;
 }

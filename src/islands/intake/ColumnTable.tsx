@@ -22,6 +22,8 @@ interface ColumnTableProps {
   made: readonly Question[];
   /** The id of the question that a column makes. */
   idFor: (column: number) => string;
+  /** What was said of the questions that are made. */
+  choices: Readonly<Record<number, ColumnChoices>>;
   setRole: (column: number, role: ColumnRole) => void;
   setMade: (columns: readonly number[], part: ColumnChoices) => void;
 }
@@ -34,6 +36,7 @@ export function ColumnTable({
   questions,
   made,
   idFor,
+  choices,
   setRole,
   setMade,
 }: ColumnTableProps) {
@@ -111,7 +114,12 @@ export function ColumnTable({
                     />
                   </td>
                   {isNew && (
-                    <MadeCells name={name} question={question} change={(part) => setMade([column], part)} />
+                    <MadeCells
+                      name={name}
+                      question={question}
+                      typedKey={choices[column]?.key ?? ''}
+                      change={(part) => setMade([column], part)}
+                    />
                   )}
                 </tr>
               );
@@ -126,10 +134,12 @@ export function ColumnTable({
 interface MadeCellsProps {
   name: string;
   question: Question | undefined;
+  /** As it was typed here. */
+  typedKey: string;
   change: (part: ColumnChoices) => void;
 }
 
-function MadeCells({ name, question, change }: MadeCellsProps) {
+function MadeCells({ name, question, typedKey, change }: MadeCellsProps) {
   if (!question)
     return (
       <>
@@ -155,9 +165,18 @@ function MadeCells({ name, question, change }: MadeCellsProps) {
           onChange={(value) => typeof value === 'number' && change({ points: value })}
         />
       </td>
-      <td className={styles.values}>
-        {kindOf(question).keyText(question) ||
-          (kindOf(question).scoredBy === 'hand' ? 'marked by hand' : 'no key yet')}
+      <td>
+        <TextInput
+          size="xs"
+          className={styles.key}
+          aria-label={`Key of ${name}`}
+          placeholder={
+            kindOf(question).keyText(question) ||
+            (kindOf(question).scoredBy === 'hand' ? 'marked by hand' : 'no key yet')
+          }
+          value={typedKey}
+          onChange={(event) => change({ key: event.currentTarget.value })}
+        />
       </td>
     </>
   );

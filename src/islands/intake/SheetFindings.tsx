@@ -29,8 +29,8 @@ export function SheetFindings({
           <ul>
             {look.badKeys.map(({ column, cell }) => (
               <li key={column}>
-                {nameOf(column)}: “{cell}” in the row of right answers is none of the answers to it. It has no
-                key yet.
+                {nameOf(column)}: “{cell}” can’t be its key: it is none of the answers to it. It has no key
+                yet.
               </li>
             ))}
             {look.stops.map((finding, at) => (

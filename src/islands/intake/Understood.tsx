@@ -120,6 +120,7 @@ export function Understood({ rows, name, papers, sitting, paperId, done }: Under
         questions={questions}
         made={look?.questions ?? []}
         idFor={idFor}
+        choices={rest.made}
         setRole={(column, role) =>
           setColumns({ ...columns, roles: columns.roles.map((each, at) => (at === column ? role : each)) })
         }
