@@ -196,7 +196,7 @@ function reminders(students: readonly Student[], at: string, goneAt: string): Me
   return students.map(({ id: studentId, givenName, email, joinCode }, index) => ({
     ...{ id: `message${index + 1}`, sittingId: 'lights', studentId, email, at },
     subject: 'Quiz 1: lights and marks is back',
-    text: `Dear ${givenName}, your result is waiting for you. Join with your code ${joinCode}.`,
+    text: `Dear ${givenName}, your result is waiting for you. Your code is ${joinCode}.`,
     state: { is: 'passedOn', at: goneAt, words: '' },
   }));
 }
