@@ -8,6 +8,7 @@ import { bodyOf } from '../csv/heading';
 import { csvFrom, tableFrom } from '../csv/table';
 import { plainText } from '../../basics/richWords';
 import { orRefused } from '../../basics/refused';
+import { largestSheet } from './bounds';
 import { guessQuestionColumns, type QuestionColumn } from './questionColumns';
 import { questionRows, questionTable } from './questionRows';
 import { sheetRows } from './sheetRows';
@@ -241,7 +242,7 @@ describe('workbooks', () => {
 
   it('what is no sheet is refused with the place, not guessed at', async () => {
     expect(await refusal(new Uint8Array([0x50, 0x4b, 3, 4, 0, 0]))).toEqual(['notZip', '']);
-    expect(await refusal(new Uint8Array(10_000_001))).toEqual(['tooLarge', '']);
+    expect(await refusal(new Uint8Array(largestSheet + 1))).toEqual(['tooLarge', '']);
     const named = await orRefused(() => sheetRows(strToU8('PK broken'), 'students.XLSX'));
     expect(named).toMatchObject({ refused: { why: 'notWorkbook' } });
     expect(await refusal(zipOf({ 'a.txt': 'a' }))).toEqual(['notWorkbook', 'xl/workbook.xml, content.xml']);
