@@ -104,9 +104,13 @@ function ownRole(title: string, cells: readonly string[]): ColumnRole {
   if (filled.filter(looksLikeEmail).length * 2 > filled.length) return { is: 'email' };
   const time = timeOf(title);
   if (time) return { is: time };
+  // A date with a time of day, whatever the column is called, is when the row came.
+  if (filled.filter(looksLikeInstant).length * 2 > filled.length) return { is: 'handedInAt' };
   const person = personOf(title);
   return { is: person };
 }
+
+const looksLikeInstant = (cell: string) => /^\d{1,4}[./-]\d{1,2}[./-]\d{1,4},?[ T]+\d{1,2}:\d{2}/.test(cell);
 
 /** Every role of a person at most once: the first column that claims it has it. */
 function once(roles: readonly ColumnRole[]): ColumnRole[] {

@@ -56,6 +56,13 @@ describe('the columns of a sheet of answers', () => {
     expect(questions.map(({ stem }) => stem)).toContain('How far in 2 h at 6 kn?');
   });
 
+  it('a date with a time of day is when a row came, whatever its column is called', () => {
+    const sheet = textRows(
+      'When\tName\tWhich?\n13/11/2026 18:00\tInes Duarte\tebb\n14/11/2026 18:01\tKai Lindqvist\tebb',
+    );
+    expect(guessAnswerColumns(sheet, null).roles[0]).toEqual({ is: 'handedInAt' });
+  });
+
   it('without a heading every row is a student’s', () => {
     expect(guessAnswerColumns(textRows('a\tb\na\tb\nb\ta'), null).heading).toBeNull();
     // Numbers above numbers are picks, however different the first row is.
