@@ -10,7 +10,8 @@ import { guessAnswerColumns as guessColumns } from '@/core/intake/columns';
 import { seatsOf } from '@/core/seats/seats';
 import { undo } from './command';
 import { sittingRecords } from './queries';
-import { asKept, bringAnswers, keepColumns, lookAtSheet, type SheetChoices } from './sheetAnswers';
+import { bringAnswers } from './bringAnswers';
+import { asKept, keepColumns, lookAtSheet, type SheetChoices } from './sheetAnswers';
 import { desk } from './tables';
 
 const guessAnswerColumns = (
@@ -145,6 +146,21 @@ describe('a sheet of answers becomes a sitting', () => {
     expect(await desk.attempts.get(same?.id ?? '')).toEqual(same);
     const changed = await desk.attempts.get(look.planned[1]?.attempt?.id ?? '');
     expect(changed?.earlier?.map(({ response }) => response)).toEqual([{ text: 'the sun' }]);
+  });
+
+  it('of one student in several rows, the last counts; nobody gets another attempt by it, in a sitting that is there neither', async () => {
+    const rows = textRows('Name\tWhere?\nAmara Okafor\tnorth\nAmara Okafor\tsouth\nIna Berg\tnorth');
+    const { result } = await bringAnswers(rows, choicesFor(rows), guests, [], now);
+    const records = await sittingRecords(result.sittingId);
+    if (!records) throw new Error('there is a sitting');
+    expect(records.sitting.attempts).toBeUndefined();
+    const amara = seatsOf(records, Date.parse(now)).find(({ student }) => student.familyName === 'Okafor');
+    expect([amara?.attemptCount, amara?.attempt?.number]).toEqual([2, 2]);
+    const again = textRows('Name\tWhere?\nIna Berg\tnorth\nIna Berg\twest');
+    const into = { is: 'sitting', sittingId: result.sittingId } as const;
+    const columns = guessAnswerColumns(again, records.questions);
+    await bringAnswers(again, choicesFor(again, { into, columns }), guests, [], now);
+    expect((await desk.sittings.get(result.sittingId))?.attempts).toBeUndefined();
   });
 
   it('two students of one name are told apart, or left out and said', async () => {

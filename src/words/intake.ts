@@ -1,3 +1,4 @@
+import type { SheetFault } from '@/core/intake/sheetFault';
 import type { BadCell } from '@/core/intake/sheetRows';
 import type { PlannedRow } from '@/core/intake/sheetPlan';
 import type { ColumnRole } from '@/core/intake/columns';
@@ -32,4 +33,13 @@ export const becomesWords: Record<PlannedRow['becomes'], string> = {
   same: 'as it is already',
   older: 'left out: a later row of the same student counts',
   ambiguous: 'left out: two students have this name, and the row has no number or email',
+};
+
+/** What stands in the way of an import. */
+export const sheetFaultWords: Record<SheetFault, string> = {
+  nothingNew: 'Nothing in it is new.',
+  noAnswers: 'No column holds answers.',
+  badColumns: 'Some columns can’t be imported as they are: see below the columns.',
+  noTitle: 'Name the sitting.',
+  noGroupName: 'Name the new group.',
 };

@@ -1,12 +1,7 @@
 import { expose } from 'comlink';
 import type { TableRow } from '@/core/formats/csv/table';
-import {
-  bringAnswers,
-  lookAtSheet,
-  type NewPeople,
-  type SheetChoices,
-  type SheetLook,
-} from '@/store/sheetAnswers';
+import { bringAnswers, type NewPeople } from '@/store/bringAnswers';
+import { lookAtSheet, type SheetChoices, type SheetLook } from '@/store/sheetAnswers';
 import { setTab, type Tab } from '@/store/command';
 
 let rows: readonly TableRow[] = [];
@@ -22,8 +17,9 @@ export interface SheetSummary extends Omit<SheetLook, 'planned' | 'bad'> {
   counts: Record<SheetLook['planned'][number]['becomes'], number>;
   /** Of those that are kept: whose they are. */
   owners: Record<SheetLook['planned'][number]['owner']['is'], number>;
-  /** Students who are told by their name alone, and those who sent several rows. */
+  /** Of those that are kept: how many are told by their name alone. */
   byName: number;
+  /** Rows of students who sent several. */
   severalRows: number;
   planned: SheetLook['planned'];
 }
@@ -37,15 +33,18 @@ const intakeWorker = {
     const { planned, bad, ...look } = await lookAtSheet(rows, choices);
     const counts = { new: 0, changed: 0, same: 0, older: 0, ambiguous: 0 };
     const owners = { known: 0, new: 0, ambiguous: 0, nameless: 0 };
+    let byName = 0;
     for (const { becomes, owner } of planned) {
       counts[becomes]++;
-      if (becomes === 'new' || becomes === 'changed') owners[owner.is]++;
+      if (becomes !== 'new' && becomes !== 'changed') continue;
+      owners[owner.is]++;
+      if (owner.is === 'known' && owner.by === 'name') byName++;
     }
     return {
       ...look,
       counts,
       owners,
-      byName: planned.filter(({ owner }) => owner.is === 'known' && owner.by === 'name').length,
+      byName,
       severalRows: planned.filter(({ number, becomes }) => number > 1 || becomes === 'older').length,
       bad: bad.slice(0, mostShown),
       badCount: bad.length,

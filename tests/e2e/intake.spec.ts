@@ -101,3 +101,34 @@ test('into a paper that exists: columns find their questions, students are found
   await expect(page.getByText('Answers of 2 attempts imported.')).toBeVisible();
   await kept(page, 'Answers of 2 attempts imported');
 });
+
+test('a long import is stopped: nothing of it is kept, and it can be made again', async ({ page }) => {
+  await page.goto('/answers');
+  const columns = Array.from({ length: 60 }, (_, at) => at);
+  const lines = Array.from({ length: 4_000 }, (_, at) => [
+    `Student ${at}`,
+    String(100_000 + at),
+    ...columns.map((column) => 'ABCD'[(at * 7 + column * 3) % 4] ?? ''),
+  ]);
+  const sheet = [['Name', 'Number', ...columns.map((column) => `Q${column + 1}`)], ...lines];
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'many.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(sheet.map((row) => row.join(',')).join('\n')),
+  });
+  const button = page.getByRole('button', { name: 'Import answers of 4,000 rows' });
+  await expect(button).toBeVisible();
+  await page.getByRole('textbox', { name: 'Name of the new group' }).fill('Many');
+  await button.click();
+  await expect(page.getByText(/^\d+ of 4,000 rows$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(button).toBeEnabled();
+  await page.getByRole('combobox', { name: 'Kind of Q1', exact: true }).selectOption('shortText');
+  await expect(page.getByRole('textbox', { name: 'Key of Q1', exact: true })).toBeVisible();
+  await expect(button).toBeEnabled();
+  await button.click();
+  await expect(page.getByText('Answers of 4,000 attempts imported.')).toBeFocused();
+  // One group and one sitting of it, not two.
+  await page.goto('/groups');
+  await expect(page.getByRole('link', { name: 'Many', exact: true })).toHaveCount(1);
+});

@@ -5,6 +5,7 @@ import { textRows } from '../formats/csv/textRows';
 import { kindOf } from '../kinds';
 import { broughtAgain, broughtAttempt } from './broughtAttempt';
 import { guessAnswerColumns as guessColumns } from './columns';
+import { sheetFault } from './sheetFault';
 import { paperFromSheet } from './sheetPaper';
 import { sheetPlan } from './sheetPlan';
 import { answerRows } from './sheetRows';
@@ -174,7 +175,7 @@ describe('the rows', () => {
       studentOf({ id: 's2', number: '', familyName: 'Lindqvist', givenName: 'Kai', joinCode: 'A3A3A3' }),
       studentOf({ id: 's3', number: '9', familyName: 'Berg', givenName: 'Ina', joinCode: 'A4A4A4' }),
     ];
-    const plan = sheetPlan(read.rows, 'attempts', students, null, [], questions);
+    const plan = sheetPlan(read.rows, 'attempts', students, null, { attempts: [], marks: [] }, questions);
     expect(plan.map(({ owner }) => owner)).toEqual([
       { is: 'known', studentId: 's1', by: 'number' },
       { is: 'new', name: 'Ina Berg' },
@@ -184,7 +185,9 @@ describe('the rows', () => {
       ...students,
       studentOf({ id: 's4', number: '', familyName: 'Lindqvist', givenName: 'Kai', joinCode: 'A5A5A5' }),
     ];
-    expect(sheetPlan(read.rows, 'attempts', twins, null, [], questions)[2]).toMatchObject({
+    expect(
+      sheetPlan(read.rows, 'attempts', twins, null, { attempts: [], marks: [] }, questions)[2],
+    ).toMatchObject({
       owner: { is: 'ambiguous', name: 'Kai Lindqvist' },
       becomes: 'ambiguous',
     });
@@ -196,7 +199,9 @@ describe('the rows', () => {
       { ...read.rows[0], line: 3, handedInAt: '2026-11-23T18:00:00.000Z' },
     ] as typeof read.rows;
     const numbers = (several: 'attempts' | 'last') =>
-      sheetPlan(rows, several, [], null, [], questions).map(({ number, becomes }) => [becomes, number]);
+      sheetPlan(rows, several, [], null, { attempts: [], marks: [] }, questions).map(
+        ({ number, becomes }) => [becomes, number],
+      );
     expect(numbers('attempts')).toEqual([
       ['new', 2],
       ['new', 1],
@@ -214,11 +219,16 @@ describe('the rows', () => {
     const attempt = broughtAttempt(first, questions, {
       ...{ id: 'x', sittingId: 'sitting1', studentId: 's1', number: 1, paperVersion: 1, now },
     });
+    const marks = [{ attemptId: 'x', questionId: 'b' }];
     const again = (row: typeof first) =>
-      sheetPlan([row], 'attempts', students, 'sitting1', [attempt], questions)[0];
+      sheetPlan([row], 'attempts', students, 'sitting1', { attempts: [attempt], marks }, questions)[0];
     expect(again(first)).toMatchObject({ becomes: 'same', changed: [] });
     const other = { ...first, answers: { a: { picked: ['c'] } } };
     expect(again(other)).toMatchObject({ becomes: 'changed', changed: ['a', 'b'] });
+    // A cell that can be no answer leaves the one that was there.
+    expect(again({ ...other, unread: ['b'] })).toMatchObject({ changed: ['a'] });
+    // Points are taken where nobody marked here.
+    expect(again({ ...first, points: { a: 1, b: 3 } })).toMatchObject({ becomes: 'changed', points: ['a'] });
     const next = broughtAgain(attempt, other, ['a', 'b'], '2026-11-28T10:00:00.000Z');
     expect(next.answers).toEqual({ a: { response: { picked: ['c'] }, at: '2026-11-28T10:00:00.000Z' } });
     expect(next.earlier?.map(({ questionId, response }) => [questionId, response])).toEqual([
@@ -245,5 +255,19 @@ describe('times as they are written', () => {
     expect(instantFrom('1985-04-12T23:20:30+04:00', 'dayFirst')).toBe('1985-04-12T19:20:30.000Z');
     for (const text of ['31/02/2026', '12:00', 'yesterday', '1/1/2026 24:10'])
       expect(instantFrom(text, 'dayFirst')).toBeNull();
+  });
+});
+
+describe('before a sheet is brought in', () => {
+  const ready = { rows: 5, questions: 3, stops: 0, title: 'Week 9', groupName: null };
+
+  it('what stands in the way is said, the first of it', () => {
+    expect(sheetFault(ready)).toBeNull();
+    expect(sheetFault({ ...ready, title: null })).toBeNull();
+    expect(sheetFault({ ...ready, title: ' ', groupName: '' })).toBe('noTitle');
+    expect(sheetFault({ ...ready, groupName: '' })).toBe('noGroupName');
+    expect(sheetFault({ ...ready, stops: 1, title: '' })).toBe('badColumns');
+    expect(sheetFault({ ...ready, rows: 0 })).toBe('nothingNew');
+    expect(sheetFault({ ...ready, rows: 0, questions: 0 })).toBe('noAnswers');
   });
 });

@@ -1,6 +1,8 @@
+import { groupBy } from '../basics/groupBy';
 import { finder } from '../formats/csv/studentRows';
 import { forgiveAll, forgiven } from '../kinds/forgiving';
 import { kindOf, type Question, type Response } from '../kinds';
+import type { HandMark } from '../model/mark';
 import { fullName, registerName } from '../model/names';
 import type { Student } from '../model/people';
 import type { Attempt } from '../model/sitting';
@@ -23,6 +25,8 @@ export type SeveralRows = 'attempts' | 'last';
 export interface PlannedRow {
   row: AnswerRow;
   owner: RowOwner;
+  /** The same for all rows of one person. */
+  who: string;
   /** Which attempt of its student it is, from 1. */
   number: number;
   /** The attempt that it was brought in as before. */
@@ -31,6 +35,8 @@ export interface PlannedRow {
   becomes: 'new' | 'changed' | 'same' | 'older' | 'ambiguous';
   /** The questions whose answers are others than before. */
   changed: string[];
+  /** The questions whose points come from the sheet: nobody marked them here. */
+  points: string[];
 }
 
 /**
@@ -39,13 +45,18 @@ export interface PlannedRow {
  * @param students all of the desk
  * @param sittingId the sitting that it is brought into; null: a new one
  * @param attempts those of that sitting
+ * @param marks those of that sitting: what was marked here is not written over
+ * @param questions those that the sheet has a column of answers for
  */
 export function sheetPlan(
   rows: readonly AnswerRow[],
   several: SeveralRows,
   students: readonly Student[],
   sittingId: string | null,
-  attempts: readonly Attempt[],
+  {
+    attempts,
+    marks,
+  }: { attempts: readonly Attempt[]; marks: readonly Pick<HandMark, 'attemptId' | 'questionId'>[] },
   questions: readonly Question[],
 ): PlannedRow[] {
   const owned = ownersOf(students, sittingId);
@@ -57,48 +68,35 @@ export function sheetPlan(
   const others = new Map<string, number>();
   for (const { studentId, number, source } of attempts)
     if (source !== 'sheet') others.set(studentId, Math.max(others.get(studentId) ?? 0, number));
-  const byWhom = new Map<string, { row: AnswerRow; owner: RowOwner }[]>();
-  const inOrder = rows.map((row) => ({ row, owner: owned(row) }));
-  for (const each of inOrder) {
-    const key = keyOf(each.owner, each.row);
-    byWhom.set(key, [...(byWhom.get(key) ?? []), each]);
-  }
+  const marked = new Set(marks.map(({ attemptId, questionId }) => `${attemptId} ${questionId}`));
+  const all = rows.map((row) => {
+    const owner = owned(row);
+    return { row, owner, who: whoOf(owner, row) };
+  });
   const planned = new Map<AnswerRow, PlannedRow>();
-  for (const of of byWhom.values()) {
-    const attemptsInTime = [...of].sort((a, b) => timeOf(a.row) - timeOf(b.row) || a.row.line - b.row.line);
-    const counted = several === 'last' ? attemptsInTime.slice(-1) : attemptsInTime;
-    for (const { row, owner } of attemptsInTime) {
+  for (const of of groupBy(all, ({ who }) => who).values()) {
+    const inTime = [...of].sort((a, b) => timeOf(a.row) - timeOf(b.row) || a.row.line - b.row.line);
+    const counted = several === 'last' ? inTime.slice(-1) : inTime;
+    for (const each of inTime) {
+      const { row, owner } = each;
       const studentId = owner.is === 'known' ? owner.studentId : null;
-      const place = counted.findIndex((each) => each.row === row);
+      const place = counted.indexOf(each);
       const number = place + 1 + (studentId === null ? 0 : (others.get(studentId) ?? 0));
       const attempt = studentId === null || place < 0 ? null : (before.get(`${studentId} ${number}`) ?? null);
       const changed = attempt ? changedIn(attempt, row, questions) : [];
-      planned.set(row, {
-        row,
-        owner,
-        number,
-        attempt,
-        changed,
-        becomes:
-          place < 0
-            ? 'older'
-            : owner.is === 'ambiguous'
-              ? 'ambiguous'
-              : attempt === null
-                ? 'new'
-                : changed.length > 0
-                  ? 'changed'
-                  : 'same',
-      });
+      const points = Object.keys(row.points).filter((id) => !attempt || !marked.has(`${attempt.id} ${id}`));
+      const fresh = changed.length + points.length > 0 ? 'changed' : 'same';
+      const becomes = place < 0 ? 'older' : owner.is === 'ambiguous' ? 'ambiguous' : attempt ? fresh : 'new';
+      planned.set(row, { ...each, number, attempt, changed, points, becomes });
     }
   }
-  return inOrder.flatMap(({ row }) => planned.get(row) ?? []);
+  return rows.flatMap((row) => planned.get(row) ?? []);
 }
 
 const timeOf = ({ handedInAt, startedAt }: AnswerRow) => Date.parse(handedInAt ?? startedAt ?? '') || 0;
 
-/** Rows of one person have one key; nameless ones are each somebody else. */
-function keyOf(owner: RowOwner, { line, person }: AnswerRow): string {
+/** The same for all rows of one person; nameless ones are each somebody else. */
+function whoOf(owner: RowOwner, { line, person }: AnswerRow): string {
   if (owner.is === 'known') return owner.studentId;
   if (owner.is === 'nameless') return `line ${line}`;
   return person.number
@@ -149,6 +147,8 @@ const text = (response: Response) => JSON.stringify(response);
 function changedIn({ answers }: Attempt, row: AnswerRow, questions: readonly Question[]): string[] {
   return questions
     .filter((question) => {
+      // What could not be read says nothing of what was there.
+      if (row.unread.includes(question.id)) return false;
       const [was, is] = [answers[question.id]?.response, row.answers[question.id]];
       if (was === undefined || is === undefined)
         return (was !== undefined && !kindOf(question).isBlank(was)) !== (is !== undefined);

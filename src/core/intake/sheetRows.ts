@@ -20,6 +20,8 @@ export interface AnswerRow {
   person: ReadRow;
   /** By question; blank ones are not there. */
   answers: Record<string, Response>;
+  /** The questions whose cells hold what can be no answer. */
+  unread: string[];
   /** Points that somebody gave already, by question. */
   points: Record<string, number>;
   startedAt: string | null;
@@ -55,6 +57,7 @@ export function answerRows(
       line: row.line,
       person: studentFrom(row, people, names),
       answers: {},
+      unread: [],
       points: {},
       startedAt: null,
       handedInAt: null,
@@ -84,6 +87,9 @@ function readAs(question: Question, cell: string): Response | null {
   return response;
 }
 
+/** As long as a text may be: see `Text`. */
+const mostLetters = 50_000;
+
 /** Puts what a cell says into its row. @returns why it cannot be used */
 function take(
   row: AnswerRow,
@@ -107,9 +113,8 @@ function take(
     row.points[question.id] = points;
     return null;
   }
-  if (cell.length > 50_000) return 'tooLong';
-  const response = readAs(question, cell);
-  if (!response) return 'noAnswer';
-  row.answers[question.id] = response;
-  return null;
+  const response = cell.length > mostLetters ? null : readAs(question, cell);
+  if (response) row.answers[question.id] = response;
+  else row.unread.push(question.id);
+  return response ? null : cell.length > mostLetters ? 'tooLong' : 'noAnswer';
 }

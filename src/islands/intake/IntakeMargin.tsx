@@ -1,20 +1,17 @@
 import { Button, Checkbox, NativeSelect, Progress, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
+import { sheetFault } from '@/core/intake/sheetFault';
 import type { Paper } from '@/core/model/paper';
 import { act } from '@/desk/act';
 import { thisTab } from '@/desk/undoLast';
 import { groupRows } from '@/store/queries';
-import {
-  keepColumns,
-  type Brought,
-  type NewPeople,
-  type SheetChoices,
-  type SheetInto,
-} from '@/store/sheetAnswers';
+import type { Brought, NewPeople } from '@/store/bringAnswers';
+import { keepColumns, type SheetChoices, type SheetInto } from '@/store/sheetAnswers';
 import { isoNow } from '@/ui/clock';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { counted } from '@/words/format';
+import { sheetFaultWords } from '@/words/intake';
 import type { SheetIntake, SheetSummary } from '@/workers/intake';
 import styles from './intake.module.css';
 
@@ -137,19 +134,13 @@ function PeopleBlock({ choices, look, busy, intake, done }: IntakeMarginProps & 
   const asked = look.groups.filter(({ groupId }) => nameOf(groupId));
   const groupIds = asked.map(({ groupId }) => groupId).filter((id) => !away.has(id));
   const said = peopleSentence(look);
-  const title = choices.into.is === 'sitting' ? 'ok' : choices.into.title.trim();
-  const fault =
-    counts.new + counts.changed === 0
-      ? 'Nothing in it is new.'
-      : title === ''
-        ? 'Name the sitting.'
-        : place === 'new' && strangers > 0 && !name.trim()
-          ? 'Name the new group.'
-          : look.stops.length > 0
-            ? 'See the columns that can’t be used so.'
-            : look.questions.length === 0
-              ? 'No column holds answers.'
-              : null;
+  const fault = sheetFault({
+    rows: counts.new + counts.changed,
+    questions: look.questions.length,
+    stops: look.stops.length,
+    title: choices.into.is === 'sitting' ? null : choices.into.title,
+    groupName: 'groupName' in people ? people.groupName : null,
+  });
   return (
     <>
       <MarginBlock title="Students">
@@ -203,7 +194,7 @@ function PeopleBlock({ choices, look, busy, intake, done }: IntakeMarginProps & 
         intake={intake}
         people={people}
         groupIds={choices.into.is === 'sitting' ? [] : groupIds}
-        fault={fault}
+        fault={fault && sheetFaultWords[fault]}
         busy={busy}
         done={done}
       />
@@ -215,7 +206,7 @@ function peopleSentence({ owners, byName, counts }: SheetSummary): string {
   const parts = [
     owners.known > 0 ? `${counted(owners.known, 'row')} of students on the desk` : '',
     byName > 0 ? `${byName} of them told by the name alone` : '',
-    owners.nameless > 0 ? `${owners.nameless} without a name, each a guest called after the row` : '',
+    owners.nameless > 0 ? `${owners.nameless} without a name, each called after its row` : '',
     counts.same > 0 ? `${counts.same} as they are already` : '',
     counts.older > 0 ? `${counts.older} left out: a later row counts` : '',
     counts.ambiguous > 0 ? `${counts.ambiguous} left out: two students have the name` : '',

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { DeskReady } from '@/desk/DeskReady';
 import { SheetSource } from '@/desk/SheetSource';
 import { desk } from '@/store/tables';
-import type { Brought } from '@/store/sheetAnswers';
+import type { Brought } from '@/store/bringAnswers';
 import { counted } from '@/words/format';
 import { Understood } from './Understood';
 import styles from './intake.module.css';
@@ -70,7 +70,10 @@ function Done({ brought, again }: { brought: Brought; again: () => void }) {
   const at = (stage: string) => `/sittings/${sittingId}/${stage}`;
   return (
     <div className={styles.done}>
-      <p>Answers of {counted(attempts, 'attempt')} imported.</p>
+      {/* The button that had the focus is gone. */}
+      <p tabIndex={-1} ref={(said) => said?.focus()}>
+        Answers of {counted(attempts, 'attempt')} imported.
+      </p>
       <ul>
         <li>
           <a href={at('mark')}>Mark what no key can score</a>

@@ -1,11 +1,18 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { TableRow } from '@/core/formats/csv/table';
 import { openSheet, type SheetIntake, type SheetSummary } from '@/workers/intake';
 import type { SheetChoices } from '@/store/sheetAnswers';
 import { act } from '@/desk/act';
 
+/** A sheet in its worker: one look at a time, then one with the latest choices. */
+interface Looking {
+  intake: SheetIntake;
+  busy: boolean;
+  next: SheetChoices | null;
+}
+
 /**
- * A sheet in its worker, and what it would bring with these choices: looked at again whenever they change, the latest only.
+ * A sheet in its worker, and what it would bring with these choices: looked at again whenever they change.
  *
  * @returns null as a look while the first is under way
  */
@@ -13,34 +20,33 @@ export function useSheet(
   rows: readonly TableRow[],
   choices: SheetChoices | null,
 ): { intake: SheetIntake | null; look: SheetSummary | null; busy: boolean } {
-  const [intake, setIntake] = useState<SheetIntake | null>(null);
+  const [looking, setLooking] = useState<Looking | null>(null);
   const [look, setLook] = useState<SheetSummary | null>(null);
   const [busy, setBusy] = useState(false);
-  const running = useRef(false);
-  const next = useRef<SheetChoices | null>(null);
   useEffect(() => {
-    const opened = openSheet(rows);
-    setIntake(opened);
-    return opened.end;
+    const intake = openSheet(rows);
+    setLooking({ intake, busy: false, next: null });
+    return intake.end;
   }, [rows]);
-  const text = choices && JSON.stringify(choices);
+  // What the sitting is called changes nothing of what is understood.
+  const text = choices && JSON.stringify({ ...choices, into: { ...choices.into, title: '' } });
   useEffect(() => {
-    if (!intake || !choices) return;
-    next.current = choices;
-    if (running.current) return;
-    running.current = true;
+    if (!looking || !choices) return;
+    looking.next = choices;
+    if (looking.busy) return;
+    looking.busy = true;
     setBusy(true);
     void (async () => {
-      while (next.current) {
-        const now: SheetChoices = next.current;
-        next.current = null;
-        const seen = await act(intake.look(now));
+      while (looking.next) {
+        const now: SheetChoices = looking.next;
+        looking.next = null;
+        const seen = await act(looking.intake.look(now));
         if (seen) setLook(seen);
       }
-      running.current = false;
+      looking.busy = false;
       setBusy(false);
     })();
     // By what the choices say, not by which object says it.
-  }, [intake, text]);
-  return { intake, look, busy };
+  }, [looking, text]);
+  return { intake: looking?.intake ?? null, look, busy };
 }
