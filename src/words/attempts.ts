@@ -1,5 +1,5 @@
 import type { Seat } from '@/core/seats/seats';
-import type { AttemptEvent } from '@/core/model/sitting';
+import type { Attempt, AttemptEvent } from '@/core/model/sitting';
 
 export type StateGroup = 'notStarted' | 'working' | 'in';
 
@@ -32,4 +32,10 @@ export const eventWords: Record<AttemptEvent['kind'], string> = {
   hinted: 'took a hint',
   shown: 'saw the answer',
   broughtIn: 'answers imported from a sheet',
+};
+
+/** Where the answers of an attempt came from that was not sat here. */
+export const sourceWords: Record<NonNullable<Attempt['source']>, string> = {
+  sheet: 'from a sheet',
+  paper: 'from paper',
 };

@@ -60,7 +60,8 @@ export function timelineOf(
         reason: allowance.reason,
         allowance,
       })),
-    ...Object.entries(attempt.answers)
+    // Of what came from elsewhere nobody knows when it was answered.
+    ...Object.entries(attempt.source ? {} : attempt.answers)
       .filter(([questionId]) => !told.has(questionId))
       .map(([questionId, { at }]) => ({ at: Date.parse(at), kind: 'answered' as const, questionId })),
   ];

@@ -82,7 +82,7 @@ function Done({ brought, again }: { brought: Brought; again: () => void }) {
           <a href={at('analyse')}>Analyse</a>
         </li>
         <li>
-          <Anchor component="button" onClick={again}>
+          <Anchor component="button" c="inherit" underline="always" onClick={again}>
             Import another sheet
           </Anchor>
         </li>

@@ -8,7 +8,8 @@ import { plainText } from '@/core/basics/richWords';
 import type { Attempt } from '@/core/model/sitting';
 import { receiptOf } from '@/core/attempts/receipt';
 import type { Seat } from '@/core/seats/seats';
-import { attemptState, endOf, isAside } from '@/core/attempts/terms';
+import { attemptState, isAside } from '@/core/attempts/terms';
+import { begunAt, timeTaken } from '@/core/attempts/timeTaken';
 import { byTeacher, inRuns, timelineOf, type Happening, type Timeline } from '@/core/attempts/timeline';
 import { scoreAttempt } from '@/core/scoring/scoreAttempt';
 import { awardGlyph } from '@/ui/awardGlyph';
@@ -22,7 +23,7 @@ import { CourseChart } from './CourseChart';
 import { LateOfStudent } from './LateAnswers';
 import { DeleteAttempt } from './DeleteAttempt';
 import { allowanceWords } from './SeatPanel';
-import { eventWords, stateWords } from '@/words/attempts';
+import { eventWords, sourceWords, stateWords } from '@/words/attempts';
 import styles from './attempt.module.css';
 
 interface AttemptPageProps {
@@ -61,6 +62,7 @@ function Course({ attempt, seat, sitting }: CourseProps) {
   const timeline = timelineOf(attempt, seat.allowances, seat.terms, sitting.now);
   const state = isAside(attempt) ? 'set aside' : stateWords[attemptState(attempt, seat.terms, sitting.now)];
   const run = `/sittings/${sitting.sitting.id}/run?student=${seat.student.id}`;
+  const [begun, took] = [begunAt(attempt), timeTaken(attempt, seat.terms, sitting.now)];
   const left = timeline.away.reduce((sum, { from, to }) => sum + to - from, 0);
   return (
     <TwoColumns
@@ -82,18 +84,28 @@ function Course({ attempt, seat, sitting }: CourseProps) {
               <dd>
                 {attempt.number}, {state}
               </dd>
+              {attempt.source && (
+                <>
+                  <dt>answers</dt>
+                  <dd>{sourceWords[attempt.source]}</dd>
+                </>
+              )}
               <dt>begun</dt>
-              <dd>{dayAndTime(attempt.startedAt, sitting.now)}</dd>
+              <dd>{begun === null ? notKnown : dayAndTime(begun, sitting.now)}</dd>
               <dt>took</dt>
-              <dd>{lengthWords((endOf(attempt, seat.terms, sitting.now) ?? timeline.to) - timeline.from)}</dd>
-              <dt>left the page</dt>
-              <dd>
-                {timeline.away.length === 0
-                  ? 'never'
-                  : `${counted(timeline.away.length, 'time')}, ${lengthWords(left)} in all`}
-              </dd>
-              <dt>receipt</dt>
-              <dd>{receiptOf(attempt.id)}</dd>
+              <dd>{took === null ? notKnown : lengthWords(took)}</dd>
+              {!attempt.source && (
+                <>
+                  <dt>left the page</dt>
+                  <dd>
+                    {timeline.away.length === 0
+                      ? 'never'
+                      : `${counted(timeline.away.length, 'time')}, ${lengthWords(left)} in all`}
+                  </dd>
+                  <dt>receipt</dt>
+                  <dd>{receiptOf(attempt.id)}</dd>
+                </>
+              )}
             </dl>
             <a href={`/sittings/${sitting.sitting.id}/scripts/${seat.student.id}`}>Whole script</a>
           </MarginBlock>
@@ -108,11 +120,13 @@ function Course({ attempt, seat, sitting }: CourseProps) {
       }
     >
       <h2 className={styles.heading}>Timeline of the attempt</h2>
-      <CourseChart timeline={timeline} numbers={numbers} />
+      {!attempt.source && <CourseChart timeline={timeline} numbers={numbers} />}
       <AnswersNow attempt={attempt} sitting={sitting} timeline={timeline} numbers={numbers} />
     </TwoColumns>
   );
 }
+
+const notKnown = 'not known';
 
 interface HappeningsProps {
   timeline: Timeline;

@@ -7,6 +7,7 @@ import { deleteAttempts } from '@/store/exceptions';
 import { isoNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
+import { sourceWords } from '@/words/attempts';
 import { counted, dayAndTime } from '@/words/format';
 import styles from './run.module.css';
 
@@ -47,8 +48,10 @@ export function DeleteAttempt({ attempts, sitting, done }: DeleteAttemptProps) {
       >
         {only ? (
           <p>
-            It was started {dayAndTime(only.startedAt, sitting.now)}, receipt {receiptOf(only.id)}. This also
-            deletes {whatGoes(only, sitting)}, and its whole record.
+            {only.source
+              ? `Its answers were imported ${sourceWords[only.source]}.`
+              : `It was started ${dayAndTime(only.startedAt, sitting.now)}, receipt ${receiptOf(only.id)}.`}{' '}
+            This also deletes {whatGoes(only, sitting)}, and its whole record.
           </p>
         ) : (
           <ul className={styles.going}>

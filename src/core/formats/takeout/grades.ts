@@ -9,7 +9,7 @@ import { pointsTold } from '../../scoring/counts';
 import { gradeOf } from '../../scoring/gradeOf';
 import { marksThatCount } from '../../scoring/marksThatCount';
 import { endOf } from '../../attempts/terms';
-import { timeTaken } from '../../attempts/timeTaken';
+import { begunAt, timeTaken } from '../../attempts/timeTaken';
 import { tableOf, type ExportTable, type Written } from './exportTable';
 
 /** States as the file says them, for people and for scripts that read it. */
@@ -90,7 +90,7 @@ export function gradesTable({ questions, seats, groups, scale, now }: SittingTab
     { id: 'state', title: 'state', cell: ({ state }) => stateWords[state] },
     { id: 'marking', title: 'marking', cell: markingCell },
     { id: 'attempt', title: 'attempt', cell: ({ attempt }) => attempt?.number ?? null },
-    { id: 'started', title: 'started', cell: ({ attempt }) => attempt?.startedAt ?? null },
+    { id: 'started', title: 'started', cell: ({ attempt }) => attempt && begunAt(attempt) },
     { id: 'handedIn', title: 'handed in', cell: (seat) => iso(ended(seat)) },
     {
       id: 'minutes',
