@@ -17,6 +17,7 @@ const nobody: SittingProgress = {
   waiting: 0,
   byHand: 0,
   noKey: 0,
+  notRead: 0,
   aside: 0,
   forward: 0,
   ready: 0,

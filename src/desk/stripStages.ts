@@ -90,13 +90,14 @@ function markWords(progress: SittingProgress): string {
     parts.push(`${counted(progress.waiting, 'answer')} ${progress.waiting === 1 ? 'waits' : 'wait'}`);
   if (progress.forward > 0) parts.push(`${progress.forward} put forward`);
   if (progress.aside > 0) parts.push(`${progress.aside} set aside`);
+  if (progress.notRead > 0) parts.push(`${progress.notRead} not read yet`);
   if (progress.noKey > 0) parts.push(`${progress.noKey} without a key`);
   return parts.length ? parts.join(', ') : 'all marked';
 }
 
 function analyseWords(progress: SittingProgress): string {
   if (progress.meanShare === null) return 'nothing handed in';
-  const final = progress.waiting + progress.noKey + progress.aside === 0;
+  const final = progress.waiting + progress.noKey + progress.notRead + progress.aside === 0;
   return `mean ${percent(progress.meanShare)}${final ? '' : ' of what is marked'}`;
 }
 

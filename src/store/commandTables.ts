@@ -21,6 +21,8 @@ const seat: TableName[] = ['sittings', 'students', 'allowances', 'attempts'];
 const leaving: TableName[] = [...hangingOn('students'), 'groups'];
 const freezing: TableName[] = ['sittings', 'papers', 'paperVersions'];
 const repairing: TableName[] = [...freezing, 'repairs', 'bank', 'outbox'];
+/** What scanned pages say becomes attempts. */
+const onPaper: TableName[] = ['sittings', 'paperVersions', 'prints', 'scans', 'attempts', 'students'];
 /** What a share of marking becomes on the desk of who marks it. */
 const takingShare: TableName[] = [
   'sittings',
@@ -61,6 +63,12 @@ export const commandTables = {
   createPaper: ['papers'],
   bringPapers: ['papers'],
   bringAnswers: ['papers', 'paperVersions', 'sittings', 'students', 'groups', 'attempts', 'marks'],
+  makePrint: [...freezing, 'prints'],
+  removePrint: ['prints', 'scans'],
+  bringScans: onPaper,
+  changeScans: onPaper,
+  nameCopy: onPaper,
+  typeAnswers: onPaper,
   changePaper: ['papers', 'bank'],
   deletePaper: [...hangingOn('papers'), 'sittings'],
   answerRequest: ['requests'],

@@ -3,6 +3,7 @@ import type { KeptProgress } from '@/core/analysis/keptProgress';
 import { deskTables, type DeskRow, type DeskTableName } from '@/core/model/desk';
 import { splitEntry, withMarker } from '@/core/model/log';
 import { ownMarker } from '@/core/model/mark';
+import type { Scan } from '@/core/model/scan';
 import type { SittingTotals } from '@/core/markbook/sittingTotals';
 import type { Attempt } from '@/core/model/sitting';
 import type { Release } from '@/core/model/release';
@@ -32,6 +33,8 @@ const localTables = {
   posted: { key: ['key'] },
   /** The pairing with the server. */
   pairing: { key: ['key'] },
+  /** Scanned pages that were read while their file was not done: it goes on where it stopped. */
+  readPages: { key: ['id'], indexes: ['sittingId'] },
   /** A cache: how each sitting stands. Dropped whenever a row it was computed from changes. */
   progress: { key: ['sittingId'] },
   /** A cache: what each student has in a sitting. It holds as long as the progress that it was computed with. */
@@ -42,6 +45,7 @@ interface LocalRow {
   carried: Attempt;
   posted: Posted;
   pairing: Pairing;
+  readPages: Scan;
   progress: KeptProgress & { key?: string };
   totals: SittingTotals;
 }
@@ -133,6 +137,10 @@ const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
   17: async () => undefined,
   // Grade lines and mark books came.
   18: async () => undefined,
+  // Answers on paper came: progress counts what is not read yet, and is made anew.
+  19: async (change) => {
+    await change.table('progress').clear();
+  },
 };
 
 const marksBefore = '[attemptId+questionId], attemptId, sittingId, [sittingId+questionId]';

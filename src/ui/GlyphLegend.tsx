@@ -2,9 +2,10 @@ import { FillGlyph } from './FillGlyph';
 import styles from './GlyphLegend.module.css';
 
 /** What the fill glyph says, for whoever meets it first. */
-export function GlyphLegend() {
+export function GlyphLegend({ notRead = false }: { notRead?: boolean }) {
   const rows = [
     [{ share: null, answered: false }, 'not answered'],
+    ...(notRead ? ([[{ share: null, answered: true, notRead: true }, 'not read yet']] as const) : []),
     [{ share: null, answered: true, waiting: true }, 'waits for a mark'],
     [{ share: 0, answered: true }, 'no points'],
     [{ share: 0, answered: true, near: true }, 'close, put forward'],

@@ -22,6 +22,11 @@ const words: Record<CommandFaultCode, string | ((detail: string) => string)> = {
   notRehearsal: 'This isn’t a rehearsal',
   requestGone: 'This request no longer exists',
   shareGone: 'This share no longer exists',
+  printGone: 'These answer papers no longer exist',
+  printChanged:
+    'These answer papers can’t be made again: this version lays pages out differently. What was printed can still be scanned',
+  scanGone: 'This scanned page no longer exists',
+  copyTaken: 'This student has another answer paper already',
   fileChanged: (name) => `The file ${name} has changed since it was saved`,
 };
 

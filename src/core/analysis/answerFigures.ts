@@ -1,3 +1,4 @@
+import { isWritten } from '../attempts/answerFill';
 import { countedAnswer } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
 import type { Category } from '../kinds/QuestionKind';
@@ -90,9 +91,11 @@ export function answerFigures(question: Question, seats: readonly Seat[]): Answe
   const shares = new Map<string, { label: string; of: number[] }>();
   let [blank, formOnly] = [0, 0];
   rows.forEach(({ seat, award }, row) => {
-    const answer = seat.attempt && countedAnswer(seat.attempt, question.id);
+    const answer = seat.attempt ? countedAnswer(seat.attempt, question.id) : undefined;
+    // What is on paper and not typed is no answer of any category, and not blank either.
+    if (award.state === 'notRead') return;
     if (!answer || kind.isBlank(answer.response)) {
-      blank++;
+      if (!isWritten(answer)) blank++;
       return;
     }
     for (const is of kind.categoriesOf(question, answer.response)) {

@@ -1,5 +1,6 @@
+import { answerFill } from '../attempts/answerFill';
 import { countedAnswer } from '../attempts/late';
-import { kindOf, type Question } from '../kinds';
+import type { Question } from '../kinds';
 import { numbersOf } from '../kinds/itemNumbers';
 import { isIn, type Seat } from '../seats/seats';
 import { PointsTable } from '../scoring/pointsTable';
@@ -107,14 +108,13 @@ function figuresOf(
   };
 }
 
-/** How many were given a question and left it blank. */
+/** How many were given a question and left it blank; of what is not read yet nobody knows. */
 function blankOf(question: Question, table: PointsTable, seats: readonly Seat[]): number {
-  const kind = kindOf(question);
   let blank = 0;
   for (const [row, { attempt }] of seats.entries()) {
     if (!attempt || !table.isGiven(row, question.id)) continue;
     const answer = countedAnswer(attempt, question.id);
-    if (!answer || kind.isBlank(answer.response)) blank++;
+    if (attempt.unread?.[question.id] === undefined && answerFill(question, answer) === 'open') blank++;
   }
   return blank;
 }

@@ -6,14 +6,15 @@ import { maySit } from './lastMaySit';
 /** Whether a student's result can be handed back, and if not, why. */
 export type Readiness =
   | { ready: true }
-  | { ready: false; why: 'notStarted' | 'working' | 'noKey' | 'waiting' | 'aside'; count: number };
+  | { ready: false; why: 'notStarted' | 'working' | 'noKey' | 'notRead' | 'waiting' | 'aside'; count: number };
 
 /** Ready: the attempt is in and wholly marked. The first reason that holds is given, with its number of answers. */
 export function readinessOf(seat: Seat): Readiness {
   if (seat.state === 'notStarted' || !seat.scorecard) return { ready: false, why: 'notStarted', count: 0 };
   if (seat.state === 'working') return { ready: false, why: 'working', count: 0 };
-  const { waiting, noKey, awards, final } = seat.scorecard;
+  const { waiting, noKey, notRead, awards, final } = seat.scorecard;
   if (final) return { ready: true };
+  if (notRead > 0) return { ready: false, why: 'notRead', count: notRead };
   if (waiting > 0) return { ready: false, why: 'waiting', count: waiting };
   if (noKey > 0) return { ready: false, why: 'noKey', count: noKey };
   return { ready: false, why: 'aside', count: awards.filter((award) => award.aside).length };

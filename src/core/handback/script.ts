@@ -289,7 +289,7 @@ function repairSeen(
   if (!last) return undefined;
   const mark = marksThatCount(marks).get(question.id);
   const item = itemsOf([last.before]).find(({ id }) => id === question.id) ?? question;
-  const before = awardFor(item, countedAnswer(attempt, question.id), mark, attempt.practice);
+  const before = awardFor(item, countedAnswer(attempt, question.id), mark, attempt);
   const rule = last.itemId === question.id ? last.rule : null;
   // What was put right before anything was let out is no change to the student; a rule still has to be explained.
   const wasSeen = last.at > releasedAt;

@@ -1,3 +1,4 @@
+import { isWritten } from '../attempts/answerFill';
 import { countedAnswer } from '../attempts/late';
 import { withoutFileNames } from '../basics/filesIn';
 import { kindOf, type Question, type Response } from '../kinds';
@@ -7,6 +8,7 @@ import { isIn } from '../seats/seats';
 import { marksThatCount } from '../scoring/marksThatCount';
 import { awardFor, type Award } from '../scoring/scoreAttempt';
 import type { HandMark } from '../model/mark';
+import type { AnswerPicture, Attempt } from '../model/sitting';
 
 /** One answer as a marker meets it. */
 export interface AnswerToMark {
@@ -14,6 +16,8 @@ export interface AnswerToMark {
   studentId: string;
   text: string;
   response: Response | null;
+  /** Where it stands on paper. */
+  pictures: readonly AnswerPicture[];
   award: Award;
   mark: HandMark | undefined;
 }
@@ -25,6 +29,8 @@ export interface SameAnswers {
   /** How the first of them put it. */
   text: string;
   blank: boolean;
+  /** What stands on paper is all there is of it: it has no words. */
+  onPaper: boolean;
   answers: AnswerToMark[];
   /** Points they all have; null while any waits or they differ. */
   points: number | null;
@@ -105,16 +111,18 @@ function answersOf(question: Question, seat: Seat): readonly Grouped[] {
     const answer = countedAnswer(attempt, question.id);
     const mark = marksThatCount(marks).get(question.id);
     const blank = !answer || kind.isBlank(answer.response);
+    const pictures = answer?.pictures ?? [];
     // Who marks is not told by the names of files whose they are.
     const response = attempt.files && answer ? withoutFileNames(answer.response) : answer?.response;
     all.push([
-      blank ? '' : kind.sameAs(question, answer.response),
+      blank ? unworded(attempt, question.id) : kind.sameAs(question, answer.response),
       {
         attemptId: attempt.id,
         studentId: seat.student.id,
         text: blank || !response ? '' : kind.asText(question, response),
         response: blank || !response ? null : response,
-        award: awardFor(question, answer, mark, attempt.practice),
+        pictures,
+        award: awardFor(question, answer, mark, attempt),
         mark,
       },
     ]);
@@ -124,6 +132,16 @@ function answersOf(question: Question, seat: Seat): readonly Grouped[] {
   return all;
 }
 
+/** No answer in words begins so. */
+const onPaper = '\u0000';
+
+/** The group of an answer without words: blank, or on paper, where each is an answer of its own. */
+function unworded(attempt: Attempt, questionId: string): string {
+  const why = attempt.unread?.[questionId];
+  if (isWritten(countedAnswer(attempt, questionId)) || (why && why !== 'written')) return onPaper + attempt.id;
+  return '';
+}
+
 function joined(id: string, answers: AnswerToMark[]): SameAnswers {
   const points = new Set(answers.map((answer) => answer.award.points));
   const [only = null] = points.size === 1 ? points : [null];
@@ -131,6 +149,7 @@ function joined(id: string, answers: AnswerToMark[]): SameAnswers {
     id,
     text: answers[0]?.text ?? '',
     blank: id === '',
+    onPaper: id.startsWith(onPaper),
     answers,
     points: only,
     uneven: points.size > 1,

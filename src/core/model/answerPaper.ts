@@ -1,9 +1,6 @@
 import { z } from 'zod';
 import { Id, Instant, Line } from '../basics/common';
-
-/** Where on a page something stands, in mm from its upper left corner. */
-export const Rect = z.object({ x: z.number(), y: z.number(), w: z.number(), h: z.number() });
-export type Rect = z.infer<typeof Rect>;
+import { Rect } from '../basics/rect';
 
 /** Where an answer, or a part of it, stands on a printed page. */
 export const Region = Rect.extend({
@@ -25,6 +22,8 @@ export const AnswerPaper = z.object({
   name: Line,
   /** Decides the order of what is shuffled. */
   seed: Line,
+  /** Questions and options stand in an order of this print's own; absent: as in the paper. */
+  mixed: z.literal(true).optional(),
   /** The regions of each page, in order. */
   pages: Region.array().max(2_000).array().max(60),
   /** Whose each copy is, by its number from 1; null: nobody's yet, the name is written in. */

@@ -19,6 +19,10 @@ export type CommandFaultCode =
   | 'notRehearsal'
   | 'requestGone'
   | 'shareGone'
+  | 'printGone'
+  | 'printChanged'
+  | 'scanGone'
+  | 'copyTaken'
   | 'fileChanged';
 
 /** Thrown by a command that cannot be done; nothing of it has been. The words stand in `words/faults`. */

@@ -3,6 +3,7 @@ import { Response } from '../kinds';
 import { Shows } from './release';
 import { Id, Instant, Line, Text } from '../basics/common';
 import { FileRef } from '../basics/file';
+import { Rect } from '../basics/rect';
 
 /** Which of several attempts counts. */
 export const CountRule = z.enum(['last', 'best', 'first', 'mean']);
@@ -124,8 +125,42 @@ export const Stamp = z.object({
 });
 export type Stamp = z.infer<typeof Stamp>;
 
+/** A place on a scanned page where an answer, or a part of it, stands. */
+export const AnswerPicture = z.object({
+  /** The picture of the page, set straight. */
+  fileId: Id,
+  /** In mm on the page, from its upper left corner. */
+  at: Rect,
+  /** There is no ink in it; absent: there is, or nobody looked. */
+  empty: z.literal(true).optional(),
+});
+export type AnswerPicture = z.infer<typeof AnswerPicture>;
+
+/** Why an answer on paper is not read yet, which is neither wrong nor blank. */
+export const NotRead = z.enum([
+  /** A page it stands on was not scanned. */
+  'pageMissing',
+  /** What stands in a box only a person can say; or the one ticked box of a row was filled. */
+  'doubtful',
+  /** Two scans of its page say different things. */
+  'scansDiffer',
+  /** More is ticked than can be an answer. */
+  'tooManyTicks',
+  /** It is written by hand, and nobody has typed or marked it. */
+  'written',
+]);
+export type NotRead = z.infer<typeof NotRead>;
+
 /** One student's response to one question, with when it was last changed. */
-export const Answer = z.object({ response: Response, at: Instant, stamp: Stamp.optional() });
+export const Answer = z.object({
+  response: Response,
+  at: Instant,
+  stamp: Stamp.optional(),
+  /** Where it stands on paper, in order. */
+  pictures: AnswerPicture.array().max(20).optional(),
+  /** Typed by the teacher from what stands on paper. */
+  typed: z.literal(true).optional(),
+});
 export type Answer = z.infer<typeof Answer>;
 
 /** A version of an answer that does not count: replaced, or typed without knowing of the one that counts. */
@@ -226,6 +261,10 @@ export const Attempt = z.object({
   pausedMs: z.number().min(0).optional(),
   /** Where its answers came from; absent: it was sat here. */
   source: z.enum(['sheet', 'paper']).optional(),
+  /** From paper: which copy of which print it is. */
+  copy: z.object({ printId: Id, number: z.number().int().min(1) }).optional(),
+  /** From paper: by question, why its answer is not read yet. */
+  unread: z.record(Id, NotRead).optional(),
   /** Since when it does not count; absent or null: it does. */
   setAsideAt: Instant.nullable().optional(),
   /** The files that came with the answers. */

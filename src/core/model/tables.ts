@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { Asset } from '../basics/asset';
+import { AnswerPaper } from './answerPaper';
 import { BankQuestion } from './bank';
 import { Paper, PaperVersion } from './paper';
 import { MarkBook } from './markBook';
@@ -18,6 +19,7 @@ import { BankComment } from './bankComment';
 import { Pile } from './pile';
 import { GradeTemplate, SittingGrades } from './gradeScale';
 import { Repair } from './repair';
+import { Scan } from './scan';
 import { MarkingShare, TakenShare } from './share';
 import { Opening, Release, ReleasePlan } from './release';
 
@@ -93,6 +95,21 @@ export const recordedTables = {
     indexes: ['sittingId', 'studentId', 'sittingId+studentId'],
     owners: ofStudentInSitting,
     touches: ofSitting,
+  }),
+  // What was printed to be written on. It stays as it was, whatever becomes of the paper.
+  prints: entry({
+    schema: AnswerPaper,
+    key: ['id'],
+    indexes: ['sittingId'],
+    owners: { sittings: 'sittingId' },
+    later: true,
+  }),
+  scans: entry({
+    schema: Scan,
+    key: ['id'],
+    indexes: ['sittingId'],
+    owners: { sittings: 'sittingId' },
+    later: true,
   }),
   marks: entry({
     schema: HandMark,

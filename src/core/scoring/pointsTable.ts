@@ -1,8 +1,8 @@
 import type { Question } from '../kinds';
 import type { Award, Scorecard } from './scoreAttempt';
 
-/** What stands in a cell: the question was not given, its answer waits for a hand, its question has no key, or it has points. */
-export const cellStates = { notGiven: 0, waiting: 1, noKey: 2, points: 3 } as const;
+/** What stands in a cell: the question was not given, its answer waits for a hand, its question has no key, it has points, or is not read yet. */
+export const cellStates = { notGiven: 0, waiting: 1, noKey: 2, points: 3, notRead: 4 } as const;
 
 /** Whose row it is: nobody's who is in, a guest's, or that of someone the sitting was set for. */
 export type RowOf = 'nobody' | 'guest' | 'student';
@@ -13,9 +13,13 @@ export interface AnswerCounts {
   given: number;
   waiting: number;
   noKey: number;
+  /** On paper, and not read yet. */
+  notRead: number;
   /** Wrong answers that are put forward as nearly right. */
   forward: number;
 }
+
+const noCounts = (): AnswerCounts => ({ given: 0, waiting: 0, noKey: 0, notRead: 0, forward: 0 });
 
 /**
  * All points of one sitting: a row an attempt that counts, a column a question. What was not given and what has no points yet
@@ -39,7 +43,7 @@ export class PointsTable {
     this.questionIds = questions.map(({ id }) => id);
     this.columns = new Map(questions.map(({ id }, index) => [id, index]));
     this.max = Float64Array.from(questions, ({ points }) => points);
-    this.counts = questions.map(() => ({ given: 0, waiting: 0, noKey: 0, forward: 0 }));
+    this.counts = questions.map(noCounts);
   }
 
   /** How many rows there are, of whomever. */
@@ -70,6 +74,9 @@ export class PointsTable {
     else if (award.state === 'noKey') {
       this.state[cell] = cellStates.noKey;
       counts.noKey++;
+    } else if (award.state === 'notRead') {
+      this.state[cell] = cellStates.notRead;
+      counts.notRead++;
     } else {
       this.state[cell] = cellStates.waiting;
       counts.waiting++;
@@ -87,6 +94,7 @@ export class PointsTable {
     counts.given--;
     if (state === cellStates.waiting) counts.waiting--;
     if (state === cellStates.noKey) counts.noKey--;
+    if (state === cellStates.notRead) counts.notRead--;
     if (this.forward[cell]) counts.forward--;
     this.state[cell] = cellStates.notGiven;
     this.forward[cell] = 0;
@@ -109,7 +117,7 @@ export class PointsTable {
   /** How the answers to a question stand; all 0 where it is not in the table. */
   countsOf(questionId: string): Readonly<AnswerCounts> {
     const column = this.columns.get(questionId);
-    return this.counts[column ?? -1] ?? { given: 0, waiting: 0, noKey: 0, forward: 0 };
+    return this.counts[column ?? -1] ?? noCounts();
   }
 
   /** Whether the attempt of a row was given a question. */

@@ -1,3 +1,4 @@
+import { answerFill } from '../attempts/answerFill';
 import { countedAnswers } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
 import type { NearMiss } from '../kinds/QuestionKind';
@@ -7,7 +8,6 @@ import type { HandMark } from '../model/mark';
 import { correctionOf } from '../model/mark';
 import { counts } from './counts';
 import { marksThatCount } from './marksThatCount';
-import { fillOf } from '../kinds/fillings';
 import { practiceOf, practiceShare } from '../attempts/practice';
 import { hundredths, roundPoints } from '../basics/points';
 
@@ -15,6 +15,8 @@ import { hundredths, roundPoints } from '../basics/points';
 export type AwardState =
   | 'notAnswered'
   | 'noKey'
+  /** On paper, and not read yet: neither wrong nor blank. */
+  | 'notRead'
   | 'waiting'
   | 'byKey'
   | 'byHand'
@@ -59,7 +61,9 @@ export interface Scorecard {
   waiting: number;
   /** How many answers have no key yet. */
   noKey: number;
-  /** True when nothing waits, has no key or is put aside. */
+  /** How many answers on paper are not read yet. */
+  notRead: number;
+  /** True when nothing waits, has no key, is not read or is put aside. */
   final: boolean;
   /** Where the mean of several attempts counts: each of them. Then the awards are of the last, the total of all. */
   meanOf?: { attemptId: string; total: number; max: number }[];
@@ -91,6 +95,7 @@ export function jointScorecard(card: Scorecard, all: readonly Scorecard[], mean:
     ...card,
     waiting: sum((each) => each.waiting),
     noKey: sum((each) => each.noKey),
+    notRead: sum((each) => each.notRead),
     final: all.every((each) => each.final),
     ...(mean && meanOf(card, all)),
   };
@@ -115,7 +120,7 @@ function meanOf(
 /** The part of an attempt that scoring looks at. */
 export type ScoredAttempt = Pick<
   Attempt,
-  'id' | 'studentId' | 'questionIds' | 'answers' | 'late' | 'practice' | 'corrections'
+  'id' | 'studentId' | 'questionIds' | 'answers' | 'late' | 'practice' | 'corrections' | 'unread'
 >;
 
 /**
@@ -154,7 +159,7 @@ function cardOf(
     awards.push(
       withCorrection(
         question,
-        awardFor(question, answers[question.id], markOf.get(question.id), attempt.practice),
+        awardFor(question, answers[question.id], markOf.get(question.id), attempt),
         attempt,
         markOf,
       ),
@@ -162,7 +167,7 @@ function cardOf(
   standIn(questions, awards);
 
   // One pass, and no list made for it: this runs for every attempt of a sitting. Points add up in hundredths.
-  let [total, max, scoredMax, waiting, noKey, aside] = [0, 0, 0, 0, 0, 0];
+  let [total, max, scoredMax, waiting, noKey, notRead, aside] = [0, 0, 0, 0, 0, 0, 0];
   for (const award of awards) {
     const most = hundredths(award.max);
     max += most;
@@ -172,6 +177,7 @@ function cardOf(
     }
     if (award.state === 'waiting') waiting++;
     if (award.state === 'noKey') noKey++;
+    if (award.state === 'notRead') notRead++;
     if (award.aside) aside++;
   }
   return {
@@ -183,7 +189,8 @@ function cardOf(
     scoredMax: scoredMax / 100,
     waiting,
     noKey,
-    final: waiting + noKey + aside === 0,
+    notRead,
+    final: waiting + noKey + notRead + aside === 0,
   };
 }
 
@@ -243,14 +250,17 @@ function givenOf(questions: readonly Question[], ids: readonly string[]): readon
   return questions.filter(({ id }) => given.has(id));
 }
 
-/** The award for one answer; in practice, with what tries and hints took off. */
+/** The award for one answer of an attempt; in practice, with what tries and hints took off. */
 export function awardFor(
   question: Question,
   answer: Answer | undefined,
   mark: HandMark | undefined,
-  practice?: Attempt['practice'],
+  { practice, unread }: Pick<Attempt, 'practice' | 'unread'>,
 ): Award {
-  return mark || practice ? computedAward(question, answer, mark, practice) : awardByAnswer(question, answer);
+  const notRead = unread !== undefined && Object.hasOwn(unread, question.id);
+  return mark || practice || notRead
+    ? computedAward(question, answer, mark, practice, notRead)
+    : awardByAnswer(question, answer);
 }
 
 /** Awards without a mark, by question and answer: of ten thousand answers to a choice there are few that differ. */
@@ -273,7 +283,7 @@ function awardByAnswer(question: Question, answer: Answer | undefined): Award {
 /** What of an answer decides its award as long as nobody has marked it: by hand, only how far it was filled in. */
 function answerKey(question: Question, answer: Answer | undefined): string {
   if (answer === undefined) return '';
-  if (kindOf(question).scoredBy === 'hand') return fillOf(question, answer.response);
+  if (kindOf(question).scoredBy === 'hand') return answerFill(question, answer);
   const fields: unknown[] = Object.values(answer.response);
   const [only] = fields;
   if (fields.length > 1) return JSON.stringify(fields);
@@ -288,13 +298,18 @@ function computedAward(
   answer: Answer | undefined,
   mark: HandMark | undefined,
   practice?: Attempt['practice'],
+  notRead = false,
 ): Award {
   const kind = kindOf(question);
-  const fill = fillOf(question, answer?.response);
+  const fill = answerFill(question, answer);
   const answered = fill !== 'open';
   const byHand = kind.scoredBy === 'hand';
   const byKey =
-    byHand || !kind.hasKey(question) ? null : answered && answer ? keyPoints(question, answer, practice) : 0;
+    byHand || notRead || !kind.hasKey(question)
+      ? null
+      : answered && answer
+        ? keyPoints(question, answer, practice)
+        : 0;
   const marked = mark !== undefined && mark.points !== null;
   const rule = question.repaired?.rule;
   const instead = rule && byRule(rule, question.points, answered, mark?.points ?? null);
@@ -312,7 +327,7 @@ function computedAward(
   return {
     questionId: question.id,
     max: question.points,
-    state: marked ? (byHand ? 'byHand' : 'overridden') : unmarkedState(byHand, byKey, answered),
+    state: marked ? (byHand ? 'byHand' : 'overridden') : notRead ? 'notRead' : unmarkedState(byHand, byKey, answered),
     points: marked ? mark.points : byKey,
     byKey,
     answered,

@@ -15,6 +15,7 @@ export interface SittingProgress {
   waiting: number;
   byHand: number;
   noKey: number;
+  notRead: number;
   aside: number;
   /** Answers of those who are in that are put forward as nearly right. */
   forward: number;
@@ -39,6 +40,7 @@ export function progressFrom(sitting: Sitting, seats: readonly Seat[], now: numb
     waiting: 0,
     byHand: 0,
     noKey: 0,
+    notRead: 0,
     aside: 0,
     forward: 0,
     ready: 0,
@@ -63,6 +65,7 @@ export function progressFrom(sitting: Sitting, seats: readonly Seat[], now: numb
     const { scorecard } = seat;
     progress.waiting += scorecard.waiting;
     progress.noKey += scorecard.noKey;
+    progress.notRead += scorecard.notRead;
     const { byHand, aside, forward } = partsOf(scorecard);
     progress.byHand += byHand;
     progress.aside += aside;

@@ -26,12 +26,12 @@ export function stripOf(progress: SittingProgress, times: StripTimes, now: numbe
   const over = times.closesAt !== null && now >= times.closesAt;
   const everyoneIn = progress.students > 0 && progress.in === progress.students;
   const run = over && progress.working === 0 ? 1 : share(progress.in, progress.students);
-  const toMark = progress.waiting + progress.noKey + progress.aside;
+  const toMark = progress.waiting + progress.noKey + progress.notRead + progress.aside;
   const mark =
     progress.in === 0
       ? 0
       : progress.byHand === 0
-        ? progress.noKey
+        ? progress.noKey + progress.notRead
           ? 0.5
           : 1
         : 1 - share(progress.waiting, progress.byHand);

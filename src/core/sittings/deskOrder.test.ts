@@ -17,6 +17,7 @@ const none: SittingProgress = {
   forward: 0,
   aside: 0,
   noKey: 0,
+  notRead: 0,
   ready: 30,
   released: 30,
   opened: 0,

@@ -144,6 +144,7 @@ function readinessWords(readiness: Readiness): string {
     notStarted: 'has not started',
     working: 'still working',
     waiting: `${counted(readiness.count, 'answer')} ${readiness.count === 1 ? 'waits' : 'wait'} for a mark`,
+    notRead: `${counted(readiness.count, 'answer')} not read yet`,
     noKey: `${counted(readiness.count, 'answer')} without a key`,
     aside: `${counted(readiness.count, 'answer')} set aside`,
   };

@@ -187,6 +187,7 @@ function openWords({ scorecard }: Seat): string {
 const stateWords: Record<AwardState, string> = {
   notAnswered: 'not answered',
   noKey: 'no key yet',
+  notRead: 'not read yet',
   waiting: 'waits for a mark',
   byKey: 'by the key',
   byHand: 'by hand',

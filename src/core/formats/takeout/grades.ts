@@ -143,6 +143,6 @@ function dueOf({ terms }: Seat): number | null {
 
 function markingCell({ attempt, scorecard }: Seat): string | null {
   if (!attempt || !scorecard) return null;
-  const open = scorecard.waiting + scorecard.noKey;
+  const open = scorecard.waiting + scorecard.noKey + scorecard.notRead;
   return open === 0 ? 'complete' : `${open} open`;
 }

@@ -23,6 +23,7 @@ interface MarkedAnswer {
 const byWords: Record<Award['state'], string> = {
   notAnswered: 'not answered',
   noKey: 'no key yet',
+  notRead: 'not read yet',
   waiting: 'waits',
   byKey: 'by key',
   byHand: 'by hand',

@@ -4,7 +4,7 @@ import { kindOf, type Question } from '../../kinds';
 import type { Region } from '../../model/answerPaper';
 import { answersOnPaper, type SettledBox } from './answersOnPaper';
 import { laidOut } from './layout';
-import type { TickState } from './ticks';
+import type { TickState } from '../../model/scan';
 
 const words = { title: '', instructions: '', rule: '', points: String };
 const asked: Question[] = [tideChoice, springChoices, tideOrder, openQuestion];

@@ -1,24 +1,17 @@
+import { groupBy } from '../../basics/groupBy';
 import type { Response, StudentQuestion } from '../../kinds';
 import { paperOf } from '../../kinds/papers';
 import type { AnswerPaper, Region } from '../../model/answerPaper';
-import type { TickState } from './ticks';
+import type { NotRead } from '../../model/sitting';
+import type { TickState } from '../../model/scan';
 
 /** A box as it was read, or as somebody settled it. */
 export interface SettledBox {
   region: Pick<Region, 'questionId' | 'part' | 'box'>;
   state: TickState;
+  /** Somebody looked at it: whatever else was read of it, this is so. */
+  settled?: boolean;
 }
-
-/** Why there is no answer yet that anything could be said of: it is not read, which is neither wrong nor blank. */
-export type NotRead =
-  /** A page it stands on was not scanned. */
-  | 'pageMissing'
-  /** What stands in a box only a person can say; or the one ticked box of a row was filled. */
-  | 'doubtful'
-  /** Two scans of its page say different things. */
-  | 'scansDiffer'
-  /** More is ticked than can be an answer. */
-  | 'tooManyTicks';
 
 /** What one copy of an answer paper says. */
 export interface AnswersOnPaper {
@@ -27,6 +20,8 @@ export interface AnswersOnPaper {
   notRead: Record<string, NotRead>;
   /** Where there is something written to be looked at, by question. */
   written: Record<string, Region[]>;
+  /** The rows of boxes that somebody has to look at, by question. */
+  asked: Record<string, string[]>;
 }
 
 /**
@@ -41,7 +36,7 @@ export function answersOnPaper(
   questions: readonly StudentQuestion[],
   scans: ReadonlyMap<number, readonly (readonly SettledBox[])[]>,
 ): AnswersOnPaper {
-  const found: AnswersOnPaper = { answers: {}, notRead: {}, written: {} };
+  const found: AnswersOnPaper = { answers: {}, notRead: {}, written: {}, asked: {} };
   for (const question of questions) {
     const regions = print.pages.flatMap((page, index) =>
       page
@@ -56,18 +51,20 @@ export function answersOnPaper(
       continue;
     }
     if (boxes.length === 0) continue;
-    const states = boxes.map(({ region, page }) => ({
-      region,
-      state: stateOn(region, scans.get(page) ?? []),
-    }));
-    const fault = states.some(({ state }) => state === null)
-      ? 'scansDiffer'
-      : states.some(({ state }) => state === 'doubtful') || filledAlone(states)
-        ? 'doubtful'
-        : null;
+    const states = boxes.map(({ region, page }) => ({ region, ...stateOn(region, scans.get(page) ?? []) }));
+    const rows = [...groupBy(states, ({ region }) => region.part)];
+    const differ = rows.filter(([, row]) => row.some(({ state }) => state === null));
+    const unsure = rows.filter(
+      ([, row]) => row.some(({ state }) => state === 'doubtful') || filledAlone(row),
+    );
+    const fault = differ.length > 0 ? 'scansDiffer' : unsure.length > 0 ? 'doubtful' : null;
     const response = fault ? null : paperOf(question).fromTicks(question, ticksOf(states));
     if (response) found.answers[question.id] = response;
-    else found.notRead[question.id] = fault ?? 'tooManyTicks';
+    else {
+      found.notRead[question.id] = fault ?? 'tooManyTicks';
+      const asked = fault ? [...differ, ...unsure] : rows;
+      found.asked[question.id] = [...new Set(asked.map(([part]) => part))];
+    }
   }
   return found;
 }
@@ -75,33 +72,33 @@ export function answersOnPaper(
 interface Stated {
   region: Region;
   state: TickState | null;
+  settled: boolean;
 }
 
 /** What all scans of a page say of a box; null where they differ. */
-function stateOn(region: Region, scans: readonly (readonly SettledBox[])[]): TickState | null {
-  const states = new Set(
-    scans.map(
-      (boxes) =>
-        boxes.find(
-          ({ region: { questionId, part, box } }) =>
-            questionId === region.questionId && part === region.part && box === region.box,
-        )?.state ?? 'doubtful',
+function stateOn(
+  region: Region,
+  scans: readonly (readonly SettledBox[])[],
+): { state: TickState | null; settled: boolean } {
+  const readings = scans.map((boxes) =>
+    boxes.find(
+      ({ region: { questionId, part, box } }) =>
+        questionId === region.questionId && part === region.part && box === region.box,
     ),
   );
+  const settled = readings.find((reading) => reading?.settled);
+  if (settled) return { state: settled.state, settled: true };
+  const states = new Set(readings.map((reading) => reading?.state ?? 'doubtful'));
   // One clear reading is enough: the other scan was worse.
   if (states.size > 1) states.delete('doubtful');
   const [only, another] = states;
-  return another === undefined ? (only ?? 'doubtful') : null;
+  return { state: another === undefined ? (only ?? 'doubtful') : null, settled: false };
 }
 
-/** Whether in some row a box was filled and none ticked. */
-function filledAlone(states: readonly Stated[]): boolean {
-  const parts = new Set(states.map(({ region }) => region.part));
-  return [...parts].some((part) => {
-    const row = states.filter(({ region }) => region.part === part);
-    return row.some(({ state }) => state === 'filled') && row.every(({ state }) => state !== 'ticked');
-  });
-}
+/** Whether in a row a box was filled and none ticked, and nobody said that this is meant. */
+const filledAlone = (row: readonly Stated[]): boolean =>
+  row.some(({ state, settled }) => state === 'filled' && !settled) &&
+  row.every(({ state }) => state !== 'ticked');
 
 function ticksOf(states: readonly Stated[]): Record<string, string[]> {
   const ticks: Record<string, string[]> = {};

@@ -2,7 +2,7 @@ import { PDFDocument, rgb, type PDFFont, type PDFPage } from '@cantoo/pdf-lib';
 import * as fontkit from 'fontkit';
 import { codeRect, codeText, corners, nameRect, pageSize } from './sheet';
 import type { Drawn, LaidPage, Measure } from './layout';
-import type { Rect } from '../../model/answerPaper';
+import type { Rect } from '../../basics/rect';
 import { fontRuns, type FontFace } from '../../formats/scripts/fontRuns';
 
 /** A font for letters that the usual one has not, as its file. */

@@ -1,4 +1,4 @@
-import type { Rect } from '../../model/answerPaper';
+import type { Rect } from '../../basics/rect';
 
 /** The size of a page and of what every page has, in mm. A4 (ISO 216). */
 export const pageSize = { w: 210, h: 297 };

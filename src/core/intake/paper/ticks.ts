@@ -1,8 +1,6 @@
-import type { Rect } from '../../model/answerPaper';
+import type { Rect } from '../../basics/rect';
+import type { TickState } from '../../model/scan';
 import { greyAt, mapped, type Gray, type Homography } from './geometry';
-
-/** What stands in a box: nothing, a tick, a tick that was taken back by filling the box, or what only a person can say. */
-export type TickState = 'empty' | 'ticked' | 'filled' | 'doubtful';
 
 /** One box as it was read. */
 export interface BoxReading {

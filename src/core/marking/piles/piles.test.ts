@@ -10,6 +10,7 @@ const group = (id: string, times = 1): SameAnswers => ({
   id,
   text: id,
   blank: false,
+  onPaper: false,
   answers: Array.from({ length: times }, () => ({}) as SameAnswers['answers'][0]),
   points: null,
   uneven: false,

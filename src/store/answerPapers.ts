@@ -1,0 +1,100 @@
+import { plainText } from '@/core/basics/richWords';
+import type { AnswerPaper } from '@/core/model/answerPaper';
+import { CommandFault } from '@/core/model/commandFault';
+import type { PaperContent } from '@/core/model/paper';
+import type { LaidPage } from '@/core/intake/paper/layout';
+import { printedQuestions } from '@/core/intake/paper/paperAttempt';
+import type { StudentQuestion } from '@/core/kinds';
+import { done } from '@/words/done';
+import { runCommand } from './command';
+import { newId } from './ids';
+import { freezePaper } from './papers';
+import { desk } from './tables';
+
+/** What is to be printed. */
+export interface PrintWish {
+  sittingId: string;
+  /** What it is called where there are several. */
+  name: string;
+  /** Questions and options in an order of their own. */
+  mixed: boolean;
+  /** Whose each copy is; null: the name is written in. */
+  copies: (string | null)[];
+}
+
+/** Lays questions out on pages. */
+export type LayOut = (
+  title: string,
+  instructions: string,
+  questions: readonly StudentQuestion[],
+) => Promise<LaidPage[]>;
+
+/** Makes answer papers: the paper is fixed from then on, and the map of their regions is kept. */
+export async function makePrint(
+  { sittingId, name, mixed, copies }: PrintWish,
+  layOut: LayOut,
+  now: string,
+): Promise<AnswerPaper> {
+  const { title, paper } = await paperOfSitting(sittingId);
+  const order = { seed: newId(), ...(mixed && { mixed: true as const }) };
+  // Before the transaction: fonts are fetched for it.
+  const pages = await layOut(title, plainText(paper.instructions), printedQuestions(paper, order));
+  const { result } = await runCommand(
+    { command: 'makePrint', said: done.printMade(copies.length), about: sittingId },
+    now,
+    async (record) => {
+      const sitting = await desk.sittings.get(sittingId);
+      const draft = sitting && (await desk.papers.get(sitting.paperId));
+      if (!sitting || !draft) throw new CommandFault('sittingOrStudentGone');
+      const paperVersion = sitting.paperVersion ?? (await freezePaper(record, draft, now)).version;
+      if (sitting.paperVersion === null) await record.put('sittings', { ...sitting, paperVersion });
+      const print: AnswerPaper = {
+        ...{ id: newId(), sittingId, paperVersion, at: now, name, ...order, copies },
+        pages: pages.map(({ regions }) => regions),
+      };
+      await record.add('prints', print);
+      return print;
+    },
+  );
+  return result;
+}
+
+/** The pages of a print, laid out once more. @throws where they would lie elsewhere than they were printed */
+export async function pagesAgain(
+  print: AnswerPaper,
+  layOut: LayOut,
+): Promise<{ title: string; pages: LaidPage[] }> {
+  const sitting = await desk.sittings.get(print.sittingId);
+  const paper = sitting && (await desk.paperVersions.get([sitting.paperId, print.paperVersion]));
+  if (!sitting || !paper) throw new CommandFault('printGone');
+  const pages = await layOut(sitting.title, plainText(paper.instructions), printedQuestions(paper, print));
+  if (JSON.stringify(pages.map(({ regions }) => regions)) !== JSON.stringify(print.pages))
+    throw new CommandFault('printChanged');
+  return { title: sitting.title, pages };
+}
+
+/** What is printed of a sitting: the version that is sat, or the paper as it stands. */
+async function paperOfSitting(sittingId: string): Promise<{ title: string; paper: PaperContent }> {
+  const sitting = await desk.sittings.get(sittingId);
+  if (!sitting) throw new CommandFault('sittingOrStudentGone');
+  const paper =
+    sitting.paperVersion === null
+      ? await desk.papers.get(sitting.paperId)
+      : await desk.paperVersions.get([sitting.paperId, sitting.paperVersion]);
+  if (!paper) throw new CommandFault('paperGone');
+  return { title: sitting.title, paper };
+}
+
+/** Takes a print away of which nothing was scanned. */
+export const removePrint = (print: Pick<AnswerPaper, 'id' | 'sittingId'>, now: string) =>
+  runCommand(
+    { command: 'removePrint', said: done.printRemoved, about: print.sittingId },
+    now,
+    async (record) => {
+      const scanned = await desk.scans
+        .where({ sittingId: print.sittingId })
+        .filter(({ place }) => place?.printId === print.id)
+        .count();
+      if (scanned === 0) await record.remove('prints', [print.id]);
+    },
+  );

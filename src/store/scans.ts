@@ -1,0 +1,236 @@
+import type { AnswerPaper } from '@/core/model/answerPaper';
+import { CommandFault } from '@/core/model/commandFault';
+import { fullName } from '@/core/model/names';
+import type { Scan, ScannedBox } from '@/core/model/scan';
+import type { Answer, Attempt } from '@/core/model/sitting';
+import { paperAttempt } from '@/core/intake/paper/paperAttempt';
+import { kindOf, type Question } from '@/core/kinds';
+import { itemsOf } from '@/core/kinds/items';
+import { done } from '@/words/done';
+import { runCommand, type CommandName, type Recorder } from './command';
+import { newId } from './ids';
+import { desk } from './tables';
+
+/** One copy of a print. */
+export interface CopyPlace {
+  printId: string;
+  copy: number;
+}
+
+const key = ({ printId, copy }: CopyPlace) => `${printId} ${copy}`;
+
+/** Brings the pages of one file in, as one step; pages that are here already, from the same place of the same file, are not doubled. */
+export const bringScans = (sittingId: string, scans: readonly Scan[], now: string) =>
+  onPaper(
+    { command: 'bringScans', said: done.scansImported(scans.length), about: sittingId },
+    now,
+    sittingId,
+    async (record) => {
+      const here = new Set((await scansHere(sittingId)).map(fromText));
+      const fresh = scans.filter((scan) => !here.has(fromText(scan)));
+      await record.addAll('scans', fresh);
+      return fresh;
+    },
+  );
+
+const fromText = ({ from }: Scan) => `${from.digest} ${from.page}`;
+
+const scansHere = (sittingId: string) => desk.scans.where({ sittingId }).toArray();
+
+/** What was ticked in one row of boxes of one copy, as somebody saw it. */
+export const settleRow = (
+  sittingId: string,
+  at: CopyPlace,
+  row: { questionId: string; part: string; number: string },
+  ticked: readonly string[],
+  now: string,
+) =>
+  onPaper(
+    { command: 'changeScans', said: done.boxesSettled(row.number), about: sittingId },
+    now,
+    sittingId,
+    async (record) => {
+      const print = await desk.prints.get(at.printId);
+      if (!print) throw new CommandFault('printGone');
+      const changed: Scan[] = [];
+      for (const scan of await scansHere(sittingId)) {
+        const { place } = scan;
+        if (place?.printId !== at.printId || place.copy !== at.copy || scan.thrownOutAt !== undefined)
+          continue;
+        const regions = (print.pages[place.page - 1] ?? []).filter(({ box }) => box !== null);
+        if (!regions.some(({ questionId, part }) => questionId === row.questionId && part === row.part))
+          continue;
+        const boxes = regions.map(({ questionId, part, box }, index): ScannedBox => {
+          const read = scan.boxes[index] ?? { state: 'doubtful', ink: 0 };
+          if (questionId !== row.questionId || part !== row.part) return read;
+          const settled = ticked.includes(box ?? '')
+            ? 'ticked'
+            : read.state === 'filled'
+              ? 'filled'
+              : 'empty';
+          return { ...read, settled };
+        });
+        changed.push({ ...scan, boxes });
+      }
+      for (const scan of changed) await record.put('scans', scan);
+      return changed;
+    },
+  );
+
+/** Puts one scanned page in place of what it was taken for; `read` where it was read anew by that. */
+export const placeScan = (
+  scan: Scan,
+  read: Pick<Scan, 'is' | 'place' | 'boxes' | 'areas' | 'picture'>,
+  now: string,
+) => changeScans([scan], ({ thrownOutAt: _, ...each }) => ({ ...each, ...read }), done.scanPlaced, now);
+
+export const throwOut = (scans: readonly Scan[], now: string) =>
+  changeScans(scans, (scan) => ({ ...scan, thrownOutAt: now }), done.scansThrownOut(scans.length), now);
+
+export const takeScanBack = (scan: Scan, now: string) =>
+  changeScans([scan], ({ thrownOutAt: _, ...each }) => each, done.scanTakenBack, now);
+
+async function changeScans(scans: readonly Scan[], step: (scan: Scan) => Scan, said: string, now: string) {
+  const sittingId = scans[0]?.sittingId ?? '';
+  return onPaper({ command: 'changeScans', said, about: sittingId }, now, sittingId, async (record) => {
+    const touched: Scan[] = [];
+    for (const { id } of scans) {
+      const stored = await desk.scans.get(id);
+      if (!stored) throw new CommandFault('scanGone');
+      const next = step(stored);
+      await record.put('scans', next);
+      touched.push(stored, next);
+    }
+    return touched;
+  });
+}
+
+/** Says whose one copy is. */
+export async function nameCopy(sittingId: string, at: CopyPlace, studentId: string, now: string) {
+  const student = await desk.students.get(studentId);
+  if (!student) throw new CommandFault('studentGone');
+  const said = done.copyNamed(fullName(student), at.copy);
+  return onPaper({ command: 'nameCopy', said, about: sittingId }, now, sittingId, async (record) => {
+    const print = await desk.prints.get(at.printId);
+    if (!print) throw new CommandFault('printGone');
+    if (print.copies.some((each, index) => each === studentId && index + 1 !== at.copy))
+      throw new CommandFault('copyTaken');
+    await record.put('prints', { ...print, copies: print.copies.with(at.copy - 1, studentId) });
+    const own = await attemptOf(sittingId, at);
+    if (own) await record.put('attempts', { ...own, studentId });
+    return [{ place: { ...at, page: 1 } }];
+  });
+}
+
+/**
+ * Runs a command over scans, and makes the attempts anew of the copies whose pages were touched: what they say is never stored
+ * otherwise than by its pages.
+ */
+async function onPaper(
+  name: CommandName,
+  now: string,
+  sittingId: string,
+  work: (record: Recorder) => Promise<readonly Pick<Scan, 'place'>[]>,
+) {
+  return runCommand(name, now, async (record) => {
+    const touched = await work(record);
+    const copies = new Map(touched.flatMap(({ place }) => (place ? [[key(place), place] as const] : [])));
+    await makeAttempts(record, sittingId, [...copies.values()], now);
+    return touched.length;
+  });
+}
+
+/** The attempts of some copies, from the pages that are there now. A copy that is nobody's yet has none. */
+async function makeAttempts(
+  record: Recorder,
+  sittingId: string,
+  copies: readonly CopyPlace[],
+  now: string,
+): Promise<void> {
+  const sitting = await desk.sittings.get(sittingId);
+  if (!sitting) throw new CommandFault('sittingOrStudentGone');
+  const [scans, attempts, prints] = await Promise.all([
+    scansHere(sittingId),
+    desk.attempts.where({ sittingId }).toArray(),
+    desk.prints.where({ sittingId }).toArray(),
+  ]);
+  const byCopy = new Map(
+    attempts.flatMap((attempt) =>
+      attempt.copy
+        ? [[key({ printId: attempt.copy.printId, copy: attempt.copy.number }), attempt] as const]
+        : [],
+    ),
+  );
+  const scansByCopy = new Map<string, Scan[]>();
+  for (const scan of scans)
+    if (scan.place) scansByCopy.set(key(scan.place), [...(scansByCopy.get(key(scan.place)) ?? []), scan]);
+  const questionsOf = new Map<number, ReturnType<typeof itemsOf>>();
+  for (const { paperVersion } of prints) {
+    const paper = await desk.paperVersions.get([sitting.paperId, paperVersion]);
+    if (paper) questionsOf.set(paperVersion, itemsOf(paper.questions));
+  }
+  for (const at of copies) {
+    const print = prints.find(({ id }) => id === at.printId);
+    const questions = print && questionsOf.get(print.paperVersion);
+    if (!print || !questions) continue;
+    const before = byCopy.get(key(at)) ?? null;
+    const studentId = before?.studentId ?? print.copies[at.copy - 1] ?? null;
+    if (studentId === null) continue;
+    const others = attempts.filter((attempt) => attempt.studentId === studentId && attempt !== before);
+    const attempt = paperAttempt(print, at.copy, questions, scansByCopy.get(key(at)) ?? [], before, {
+      ...{ id: newId(), sittingId, studentId, paperVersion: print.paperVersion, now },
+      number: Math.max(0, ...others.map(({ number }) => number)) + 1,
+    });
+    if (attempt && !sameAttempt(attempt, before)) await record.put('attempts', attempt);
+  }
+}
+
+/** Whether nothing of it is new but when it was looked at. */
+const sameAttempt = (attempt: Attempt, before: Attempt | null) =>
+  before !== null &&
+  JSON.stringify({ ...attempt, lastSeenAt: '' }) === JSON.stringify({ ...before, lastSeenAt: '' });
+
+async function attemptOf(sittingId: string, at: CopyPlace): Promise<Attempt | undefined> {
+  const all = await desk.attempts.where({ sittingId }).toArray();
+  return all.find(({ copy }) => copy?.printId === at.printId && copy.number === at.copy);
+}
+
+/**
+ * What stands on paper in words, typed by the teacher, once for all that say the same. It is scored by the key from then on; a blank
+ * text takes it back.
+ *
+ * @returns whether the words can be an answer to the question
+ */
+export async function typeAnswers(
+  question: Question,
+  sittingId: string,
+  attemptIds: readonly string[],
+  text: string,
+  now: string,
+): Promise<boolean> {
+  const response = text.trim() ? kindOf(question).fromText(question, text) : null;
+  if (text.trim() && !response) return false;
+  await onPaper(
+    { command: 'typeAnswers', said: done.answersTyped(attemptIds.length), about: sittingId },
+    now,
+    sittingId,
+    async (record) => {
+      const touched: Pick<Scan, 'place'>[] = [];
+      for (const attempt of await desk.attempts.bulkGet([...attemptIds])) {
+        const answer = attempt?.answers[question.id];
+        if (!attempt?.copy || !answer) continue;
+        const { typed: _, ...was } = answer;
+        const next: Answer = response ? { ...was, response, at: now, typed: true } : { ...was, at: now };
+        await record.put('attempts', { ...attempt, answers: { ...attempt.answers, [question.id]: next } });
+        const { printId, number } = attempt.copy;
+        touched.push({ place: { printId, copy: number, page: 1 } });
+      }
+      return touched;
+    },
+  );
+  return true;
+}
+
+/** The prints of a sitting, the newest first. */
+export const printsOf = async (sittingId: string): Promise<AnswerPaper[]> =>
+  (await desk.prints.where({ sittingId }).toArray()).sort((a, b) => b.at.localeCompare(a.at));
