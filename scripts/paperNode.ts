@@ -2,13 +2,14 @@ import { createCanvas, loadImage, type Canvas } from '@napi-rs/canvas';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import vfs from 'pdfmake/build/vfs_fonts';
-import { prepareZXingModule as prepareReader, readBarcodes } from 'zxing-wasm/reader';
-import { prepareZXingModule as prepareWriter, writeBarcode } from 'zxing-wasm/writer';
+import { prepareZXingModule as prepareReader } from 'zxing-wasm/reader';
+import { prepareZXingModule as prepareWriter } from 'zxing-wasm/writer';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { codeOf, findCodes } from '@/core/intake/paper/codes';
 import type { Gray } from '@/core/intake/paper/geometry';
 import type { PaperKit } from '@/core/intake/paper/paperPdf';
-import type { FindCodes } from '@/core/intake/paper/readPage';
 import { pageSize } from '@/core/intake/paper/sheet';
+import { drawStrokes } from '@/core/intake/standIn/drawStrokes';
 import type { Stroke } from '@/core/intake/standIn/madeUpCopy';
 
 /** What core asks of its surroundings to print and read paper, as Node has it. */
@@ -29,39 +30,7 @@ export const nodeKit: PaperKit = {
   codeOf,
 };
 
-/** The squares of a QR code (ISO/IEC 18004) at error correction level Q. */
-export async function codeOf(text: string): Promise<boolean[][]> {
-  const { symbol } = await writeBarcode(text, {
-    format: 'QRCode',
-    ecLevel: 'Q',
-    scale: 1,
-    addQuietZones: false,
-  } as never);
-  const { data, width, height } = symbol as { data: Uint8ClampedArray; width: number; height: number };
-  return Array.from({ length: height }, (_, row) =>
-    Array.from({ length: width }, (_, column) => data[row * width + column] === 0),
-  );
-}
-
-/** Finds QR codes in a picture. */
-export const findCodes: FindCodes = async ({ width, height, data }) => {
-  const rgba = new Uint8ClampedArray(width * height * 4);
-  for (let at = 0; at < data.length; at++) {
-    rgba[at * 4] = rgba[at * 4 + 1] = rgba[at * 4 + 2] = data[at] ?? 255;
-    rgba[at * 4 + 3] = 255;
-  }
-  const found = await readBarcodes({ width, height, data: rgba, colorSpace: 'srgb' } as ImageData, {
-    formats: ['QRCode'],
-    tryHarder: true,
-    maxNumberOfSymbols: 4,
-  });
-  return found
-    .filter(({ isValid }) => isValid)
-    .map(({ text, position }) => ({
-      text,
-      corners: [position.topLeft, position.topRight, position.bottomRight, position.bottomLeft],
-    }));
-};
+export { codeOf, findCodes };
 
 export const dotsPerMm = 150 / 25.4;
 
@@ -96,22 +65,8 @@ export async function grayFromFile(bytes: Buffer): Promise<Gray> {
 }
 
 /** Draws strokes on a page. */
-export function draw(canvas: Canvas, strokes: readonly Stroke[]): void {
-  const context = canvas.getContext('2d');
-  context.lineCap = context.lineJoin = 'round';
-  for (const { points, width, grey } of strokes) {
-    const level = Math.round(grey * 255);
-    context.strokeStyle = `rgb(${level}, ${level}, ${level})`;
-    context.lineWidth = width * dotsPerMm;
-    context.beginPath();
-    points.forEach(({ x, y }, index) =>
-      index === 0
-        ? context.moveTo(x * dotsPerMm, y * dotsPerMm)
-        : context.lineTo(x * dotsPerMm, y * dotsPerMm),
-    );
-    context.stroke();
-  }
-}
+export const draw = (canvas: Canvas, strokes: readonly Stroke[]): void =>
+  drawStrokes(canvas.getContext('2d'), strokes, dotsPerMm);
 
 /** The pages of a PDF in greys, at about 150 dots an inch of a page of A4. */
 export async function pagesOf(pdf: Uint8Array): Promise<Canvas[]> {

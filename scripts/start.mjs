@@ -24,8 +24,10 @@ const { default: compression } = await import('compression');
 
 const client = join(build, 'client');
 // Scripts run as workers, too, which have no page whose policy would hold for them (W3C, CSP Level 3, section 4.2.2).
-const workerPolicy =
-  "default-src 'none'; script-src 'self'; connect-src 'self'; worker-src 'self'; frame-ancestors 'none'";
+const workerPolicy = (scripts) =>
+  `default-src 'none'; script-src ${scripts}; connect-src 'self'; worker-src 'self'; frame-ancestors 'none'`;
+// Those that write and read the codes of pages, and open what is packed in scanned files, run WebAssembly of ours.
+const runsWasm = /\/(scans|prints|madeUpScans|pdf)\.worker[-.][^/]*\.m?js$/;
 
 // Files are known by name from the start: an answer on its way to the exchange does not wait for a look at the disk.
 const files = sirv(client, {
@@ -33,7 +35,11 @@ const files = sirv(client, {
   brotli: true,
   gzip: true,
   setHeaders(response, path) {
-    if (path.endsWith('.js')) response.setHeader('content-security-policy', workerPolicy);
+    if (/\.m?js$/.test(path))
+      response.setHeader(
+        'content-security-policy',
+        workerPolicy(runsWasm.test(path) ? "'self' 'wasm-unsafe-eval'" : "'self'"),
+      );
     // Their names change when they do.
     if (path.startsWith('/_astro/'))
       response.setHeader('cache-control', 'public, max-age=31536000, immutable');

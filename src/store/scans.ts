@@ -203,13 +203,13 @@ async function attemptOf(sittingId: string, at: CopyPlace): Promise<Attempt | un
  */
 export async function typeAnswers(
   question: Question,
-  sittingId: string,
   attemptIds: readonly string[],
   text: string,
   now: string,
 ): Promise<boolean> {
   const response = text.trim() ? kindOf(question).fromText(question, text) : null;
   if (text.trim() && !response) return false;
+  const sittingId = (await desk.attempts.get(attemptIds[0] ?? ''))?.sittingId ?? '';
   await onPaper(
     { command: 'typeAnswers', said: done.answersTyped(attemptIds.length), about: sittingId },
     now,
@@ -234,3 +234,17 @@ export async function typeAnswers(
 /** The prints of a sitting, the newest first. */
 export const printsOf = async (sittingId: string): Promise<AnswerPaper[]> =>
   (await desk.prints.where({ sittingId }).toArray()).sort((a, b) => b.at.localeCompare(a.at));
+
+/** Takes the pictures of pages away for good; what was read of them stays. */
+export async function throwPicturesAway(scans: readonly Scan[], now: string): Promise<void> {
+  const ids = scans.flatMap(({ picture }) => picture?.id ?? []);
+  await changeScans(
+    scans,
+    (scan) => ({ ...scan, picture: null }),
+    done.picturesThrownAway(scans.length),
+    now,
+  );
+  // Two pages may be the same picture, of which one stays.
+  const still = new Set((await desk.scans.toArray()).flatMap(({ picture }) => picture?.id ?? []));
+  await desk.assets.bulkDelete(ids.filter((id) => !still.has(id)));
+}

@@ -82,6 +82,9 @@ export function lossesByPlace(losses: readonly Loss[]): [place: string, said: st
 }
 
 const refusals: Record<Refusal, string> = {
+  notPages: 'It isn’t a PDF, a picture (JPEG, PNG, TIFF, WebP) or a zip of them, or it is damaged.',
+  pictureTooLarge: 'A page of it has too many pixels. Scan at 150 to 300 dots an inch.',
+  tooManyPages: 'It has more pages than can be read at once. Split it.',
   notZip: 'It isn’t a zip file, or it is damaged.',
   damagedFile: 'A file in it is damaged: its checksum doesn’t match.',
   locked: 'A file in it has a password. Save it without one.',

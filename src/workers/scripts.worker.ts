@@ -4,6 +4,7 @@ import pdfMake from 'pdfmake/build/pdfmake';
 import fonts from 'pdfmake/build/vfs_fonts';
 import { base64From } from '@/core/basics/base64';
 import { fileNameOf } from '@/core/formats/fileName';
+import type { HandedFile } from '@/core/formats/scripts/handedPages';
 import { fontsNeeded } from '@/core/formats/scripts/fontRuns';
 import {
   printedScript,
@@ -140,17 +141,20 @@ const pdfOf = async (
       .getBuffer(),
   );
 
-/** Files of a script that are PDFs. */
-const pdfsOf = ({ form, questions }: PrintedScript) =>
+/** What stands behind a script: files of it that are PDFs, and pages that were scanned. */
+const behind = ({ form, questions, pages }: PrintedScript): Omit<HandedFile, 'bytes'>[] =>
   form === 'first'
     ? []
-    : questions.flatMap(({ files, work }) =>
-        files.flatMap(({ id, mediaType }) => (mediaType === 'application/pdf' ? [{ id, work }] : [])),
-      );
+    : [
+        ...questions.flatMap(({ files, work }) =>
+          files.flatMap(({ id, mediaType }) => (mediaType === 'application/pdf' ? [{ id, work }] : [])),
+        ),
+        ...pages.map(({ fileId, work }) => ({ id: fileId, is: 'jpeg' as const, work })),
+      ];
 
-/** One script, and behind it the pages of the PDFs that were handed in with it. */
+/** One script, and behind it the pages of the PDFs that were handed in with it, and those that were scanned. */
 async function wholeScript(script: PrintedScript): Promise<Uint8Array<ArrayBuffer>> {
-  const wanted = pdfsOf(script);
+  const wanted = behind(script);
   if (wanted.length === 0) return pdfOf([script]);
   // Only here: most scripts have none.
   const { pagesIn, withHandedPages } = await import('@/core/formats/scripts/handedPages');
@@ -160,7 +164,8 @@ async function wholeScript(script: PrintedScript): Promise<Uint8Array<ArrayBuffe
     return bytes ? [{ ...file, bytes }] : [];
   });
   const pages = new Map<string, number>();
-  for (const { id, bytes } of handed) {
+  for (const { id, is, bytes } of handed) {
+    if (is === 'jpeg') continue;
     const count = await pagesIn(bytes);
     if (count !== null) pages.set(id, count);
   }
@@ -172,7 +177,7 @@ async function together(
   progress: (now: ScriptsProgress) => void,
 ): Promise<Blob> {
   const all = scripts.length;
-  if (scripts.every((script) => pdfsOf(script).length === 0)) {
+  if (scripts.every((script) => behind(script).length === 0)) {
     const pdf = await pdfOf(scripts);
     progress({ done: all, all });
     return new Blob([pdf], { type: 'application/pdf' });

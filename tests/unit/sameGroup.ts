@@ -19,7 +19,15 @@ export function sameGroup(text: string, marks: readonly HandMark[]): SameAnswers
     },
     waiting: marks.filter((mark) => mark.points === null).length,
     answers: marks.map((mark) => ({
-      ...{ attemptId: mark.attemptId, studentId: mark.attemptId, text, response: null, pictures: [], mark },
+      ...{
+        attemptId: mark.attemptId,
+        studentId: mark.attemptId,
+        text,
+        response: null,
+        pictures: [],
+        typed: false,
+        mark,
+      },
       award: { points: mark.points, byKey: null } as Award, // no more of it is asked
     })),
   };

@@ -18,7 +18,10 @@ export type Refusal =
   | 'script'
   | 'missingFile'
   | 'missingColumn'
-  | 'nothingIn';
+  | 'nothingIn'
+  | 'notPages'
+  | 'pictureTooLarge'
+  | 'tooManyPages';
 
 /** Thrown when a file is refused: nothing of it is taken. */
 export class Refused extends Error {

@@ -6,7 +6,11 @@ import { maySit } from './lastMaySit';
 /** Whether a student's result can be handed back, and if not, why. */
 export type Readiness =
   | { ready: true }
-  | { ready: false; why: 'notStarted' | 'working' | 'noKey' | 'notRead' | 'waiting' | 'aside'; count: number };
+  | {
+      ready: false;
+      why: 'notStarted' | 'working' | 'noKey' | 'notRead' | 'waiting' | 'aside';
+      count: number;
+    };
 
 /** Ready: the attempt is in and wholly marked. The first reason that holds is given, with its number of answers. */
 export function readinessOf(seat: Seat): Readiness {

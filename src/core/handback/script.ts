@@ -5,7 +5,7 @@ import { itemsOf } from '../kinds/items';
 import { numbersOf } from '../kinds/itemNumbers';
 import { openableLink } from '../basics/link';
 import { Id, Instant, Line, Points, Text } from '../basics/common';
-import type { Attempt } from '../model/sitting';
+import { AnswerPicture, type Attempt } from '../model/sitting';
 import { isShown, type Shown, type Shows } from '../model/release';
 import type { GradeScale } from '../model/gradeScale';
 import { gradeOf } from '../scoring/gradeOf';
@@ -37,6 +37,8 @@ export const ScriptQuestion = z.object({
   question: StudentQuestion,
   points: Points.optional(),
   response: Response.nullable().optional(),
+  /** Where the answer stands on the student's own pages. */
+  pictures: AnswerPicture.array().max(20).optional(),
   verdict: Verdict.optional(),
   accepted: Text.optional(),
   comments: Text.array().optional(),
@@ -208,8 +210,8 @@ export function limitedScript(packet: ScriptPacket, shows: Shows, at: string): S
 }
 
 function limitedQuestion(row: ScriptQuestion, shows: Shows): ScriptQuestion {
-  const { points, response, verdict, accepted, comments, link, work, repair, lines, correction, ...rest } =
-    row;
+  const { points, response, pictures, verdict, accepted, comments, link, work, ...more } = row;
+  const { repair, lines, correction, ...rest } = more;
   const shownLines = lines && seenLines(lines, shows);
   return {
     ...rest,
@@ -217,6 +219,7 @@ function limitedQuestion(row: ScriptQuestion, shows: Shows): ScriptQuestion {
     ...(shows.points && repair && { repair }),
     ...(shows.points && correction && { correction }),
     ...(shows.answers && response !== undefined && { response }),
+    ...(shows.answers && pictures && { pictures }),
     ...(shows.rightOrWrong && verdict !== undefined && { verdict }),
     ...(shows.accepted && accepted !== undefined && { accepted }),
     ...(shows.comments && comments && { comments }),
@@ -248,7 +251,10 @@ function scriptQuestion(
   };
   const points = pointsTold(award);
   if (shows.points && points !== null) row.points = points;
-  if (shows.answers) row.response = answer?.response ?? null;
+  if (shows.answers) {
+    row.response = answer?.response ?? null;
+    if (answer?.pictures) row.pictures = answer.pictures;
+  }
   // What does not count is neither right nor wrong.
   if (shows.rightOrWrong && award.state !== 'dropped') row.verdict = verdictOf(award);
   if (shows.points) {

@@ -45,7 +45,7 @@ export function putForward(
   const all = new Map<string, LikeMark>();
   for (const entry of entries) {
     const { group } = entry;
-    if (group.waiting === 0 || group.blank) continue;
+    if (group.waiting === 0 || group.blank || group.onPaper) continue;
     const like = likeOf(entry);
     // Similar ones of a pile that is only put forward may say more or less than this one.
     const alike =
@@ -85,7 +85,8 @@ function told(
   const scheme = wholeScheme(question);
   const marked = groups.flatMap((group) => {
     const marks = marksOf(group);
-    if (group.blank || group.points === null || marks.some(({ adjustment }) => adjustment)) return [];
+    if (group.blank || group.onPaper || group.points === null || marks.some(({ adjustment }) => adjustment))
+      return [];
     return [
       {
         parts: partsOf.get(group.id) ?? [],

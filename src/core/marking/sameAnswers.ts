@@ -8,7 +8,7 @@ import { isIn } from '../seats/seats';
 import { marksThatCount } from '../scoring/marksThatCount';
 import { awardFor, type Award } from '../scoring/scoreAttempt';
 import type { HandMark } from '../model/mark';
-import type { AnswerPicture, Attempt } from '../model/sitting';
+import type { AnswerPicture, Attempt, NotRead } from '../model/sitting';
 
 /** One answer as a marker meets it. */
 export interface AnswerToMark {
@@ -18,6 +18,10 @@ export interface AnswerToMark {
   response: Response | null;
   /** Where it stands on paper. */
   pictures: readonly AnswerPicture[];
+  /** Its words were typed from paper. */
+  typed: boolean;
+  /** Why nobody has read it yet. */
+  notRead?: NotRead | undefined;
   award: Award;
   mark: HandMark | undefined;
 }
@@ -122,6 +126,8 @@ function answersOf(question: Question, seat: Seat): readonly Grouped[] {
         text: blank || !response ? '' : kind.asText(question, response),
         response: blank || !response ? null : response,
         pictures,
+        typed: answer?.typed ?? false,
+        notRead: attempt.unread?.[question.id],
         award: awardFor(question, answer, mark, attempt),
         mark,
       },
@@ -138,7 +144,8 @@ const onPaper = '\u0000';
 /** The group of an answer without words: blank, or on paper, where each is an answer of its own. */
 function unworded(attempt: Attempt, questionId: string): string {
   const why = attempt.unread?.[questionId];
-  if (isWritten(countedAnswer(attempt, questionId)) || (why && why !== 'written')) return onPaper + attempt.id;
+  if (isWritten(countedAnswer(attempt, questionId)) || (why && why !== 'written'))
+    return onPaper + attempt.id;
   return '';
 }
 
@@ -153,11 +160,15 @@ function joined(id: string, answers: AnswerToMark[]): SameAnswers {
     answers,
     points: only,
     uneven: points.size > 1,
-    waiting: answers.filter((answer) => answer.award.state === 'waiting').length,
+    waiting: answers.filter(({ award }) => awaitsMarker(award)).length,
     aside: answers.some((answer) => answer.award.aside),
     nearMiss: answers.find(({ award }) => award.nearMiss !== null)?.award.nearMiss ?? null,
   };
 }
+
+/** Whether an answer waits for a marker: by hand, or since it is on paper and nobody has read it. */
+export const awaitsMarker = ({ state }: Pick<Award, 'state'>): boolean =>
+  state === 'waiting' || state === 'notRead';
 
 /** Every mark that equal answers have from anyone, whether it counts or not. */
 export function allMarksOf(group: SameAnswers, questionId: string, seats: readonly Seat[]): HandMark[] {

@@ -2,7 +2,7 @@ import type { Question } from '../kinds';
 import { numbersOf } from '../kinds/itemNumbers';
 import type { Sitting } from '../model/sitting';
 import { isIn, seatsOf, type SittingRecords } from '../seats/seats';
-import { sameAnswers } from './sameAnswers';
+import { awaitsMarker, sameAnswers } from './sameAnswers';
 
 /** Answers to one question of a sitting that want a marker. */
 export interface WaitingAnswers {
@@ -36,7 +36,7 @@ export function whatWaits(records: SittingRecords, now: number): WaitingAnswers[
     const waits = wanting.filter(({ waiting }) => waiting > 0);
     const ended = wanting.flatMap(({ answers }) =>
       answers
-        .filter(({ award }) => award.state === 'waiting' || award.nearMiss !== null)
+        .filter(({ award }) => awaitsMarker(award) || award.nearMiss !== null)
         .flatMap(({ attemptId }) => since.get(attemptId) ?? []),
     );
     return [

@@ -147,6 +147,7 @@ describe('the book of a sitting’s seats', () => {
             expect(table.countsOf(id)).toEqual({
               given: awards(inside).length,
               waiting: awards(inside).filter(({ state }) => state === 'waiting').length,
+              notRead: awards(inside).filter(({ state }) => state === 'notRead').length,
               noKey: awards(inside).filter(({ state }) => state === 'noKey').length,
               forward: awards(inside).filter(({ nearMiss }) => nearMiss !== null).length,
             });

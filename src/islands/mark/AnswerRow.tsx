@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { fullName } from '@/core/model/names';
@@ -15,7 +16,10 @@ import { FillGlyph } from '@/ui/FillGlyph';
 import MarkedText from '@/ui/plain/MarkedText';
 import { counted, points } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
+import { notReadWords } from '@/words/onPaper';
 import { viewOf } from '../kinds';
+import { PaperPictures } from '../kinds/PaperPictures';
+import { TypeAnswer } from './TypeAnswer';
 import { CommentField } from './CommentField';
 import { pileWords } from './PileBlock';
 import { LayerMarker } from './LayerMarker';
@@ -75,9 +79,11 @@ export function AnswerRow({
     mark && mark.comment && mark.comment !== kept ? [mark] : [],
   );
   const { drawn, written = false } = viewOf(question);
+  const pictures = first?.pictures ?? [];
   const marked = group.answers.find(({ mark, text }) => mark?.work && text === group.text)?.mark?.work ?? [];
-  const marksText = current && written && !group.blank;
-  const marksLayer = current && drawn && !group.blank;
+  const marksText = current && written && !group.blank && !group.onPaper;
+  const marksLayer =
+    current && ((drawn && !group.blank) || group.onPaper) && pictures.length + (drawn ? 1 : 0) > 0;
   const closeWork = () => {
     work.setOpen(false);
     document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus();
@@ -101,15 +107,17 @@ export function AnswerRow({
         role="button"
         tabIndex={current ? 0 : -1}
         aria-current={current ? 'true' : undefined}
-        aria-label={`${group.blank ? 'Not answered' : group.text}. ${counted(group.answers.length, 'time')}. ${pile ? `Pile of ${pileWords(pile)}. ` : fits ? 'Fits the pile above. ' : ''}${pointsSoFar(group, question)}${like ? `. Put forward: ${givenWords(like, question)}, ${like.from === 'parts' ? 'by its parts' : 'like others'}` : ''}`}
+        aria-label={`${group.onPaper ? `Answer on paper${whyWords(group)}` : group.blank ? 'Not answered' : group.text}. ${counted(group.answers.length, 'time')}. ${pile ? `Pile of ${pileWords(pile)}. ` : fits ? 'Fits the pile above. ' : ''}${pointsSoFar(group, question)}${like ? `. Put forward: ${givenWords(like, question)}, ${like.from === 'parts' ? 'by its parts' : 'like others'}` : ''}`}
         onClick={choose}
         onFocus={() => !current && !focusing.current && choose()}
         onKeyDown={() => undefined}
       >
         <span className={styles.count}>{group.answers.length > 1 ? `×${group.answers.length}` : ''}</span>
         <span className={group.blank ? styles.blank : 'keepLines'}>
-          {group.blank ? (
-            'not answered'
+          {group.onPaper ? (
+            <OnPaper group={group} current={current} />
+          ) : group.blank ? (
+            `not answered${pictures.length > 0 ? ': no ink on paper' : ''}`
           ) : drawn && !current ? (
             <Answer question={question} group={group} small />
           ) : drawn ? (
@@ -135,7 +143,23 @@ export function AnswerRow({
           {like && `  ${like.from === 'parts' ? '' : 'like '}${givenWords(like, question)}?`}
         </span>
       </div>
-      {current && drawn && !group.blank && (
+      {current && group.onPaper && pictures.length > 0 && (
+        <div className={styles.drawn}>
+          {work.open ? (
+            <LayerMarker
+              key={group.id}
+              change={(step, said) => work.change(group, step, said)}
+              done={closeWork}
+            >
+              <PaperPictures pictures={pictures} work={marked} />
+            </LayerMarker>
+          ) : (
+            <PaperPictures pictures={pictures} work={marked} />
+          )}
+        </div>
+      )}
+      {current && !group.onPaper && pictures.length > 0 && <BehindWords group={group} />}
+      {current && drawn && !group.blank && !group.onPaper && (
         <div className={styles.drawn}>
           {work.open ? (
             <LayerMarker
@@ -158,6 +182,9 @@ export function AnswerRow({
           change={(step, said) => work.change(group, step, said)}
           done={closeWork}
         />
+      )}
+      {current && (group.onPaper || first?.typed) && pictures.length > 0 && (
+        <TypeAnswer key={group.id} question={question} group={group} />
       )}
       {current && (
         <div className={styles.beside}>
@@ -187,6 +214,50 @@ export function AnswerRow({
     </div>
   );
 }
+
+/** What stands on paper of an answer, at a glance; the current one is shown below. */
+function OnPaper({ group, current }: { group: SameAnswers; current: boolean }) {
+  const [first] = group.answers;
+  const pictures = first?.pictures ?? [];
+  return (
+    <>
+      {(current || pictures.length === 0) && <span className={styles.hint}>on paper{whyWords(group)}</span>}
+      {!current && <PaperPictures pictures={pictures} small />}
+    </>
+  );
+}
+
+/** ": its page isn’t scanned", where it is not read for such a reason. */
+function whyWords({ answers }: SameAnswers): string {
+  const why = answers[0]?.notRead;
+  return why === undefined || why === 'written' ? '' : `: ${notReadWords[why]}`;
+}
+
+/** The pictures of answers that have words, or none: to look at when in doubt. */
+function BehindWords({ group }: { group: SameAnswers }) {
+  const [open, setOpen] = useState(false);
+  const shown = group.answers.slice(0, mostPictures);
+  return (
+    <div className={styles.drawn}>
+      <button
+        type="button"
+        className={styles.plainButton}
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+      >
+        {open ? 'Hide the paper' : 'Show on paper'}
+      </button>{' '}
+      {open && group.answers.length > mostPictures && (
+        <span className={styles.hint}>
+          the first {mostPictures} of {group.answers.length}
+        </span>
+      )}
+      {open &&
+        shown.map(({ attemptId, pictures }) => <PaperPictures key={attemptId} pictures={pictures} small />)}
+    </div>
+  );
+}
+const mostPictures = 12;
 
 /** A wording beside the commonest one of its pile: what differs stands out. */
 function Differing({ from, to }: { from: string; to: string }) {
@@ -239,7 +310,14 @@ function pointsSoFar(group: SameAnswers, question: Question): string {
   );
   const parts: string[] = [];
   if (group.uneven) parts.push(unevenWords(group, question));
-  else if (group.points === null) parts.push(group.waiting > 0 ? 'waits' : 'no key yet');
+  else if (group.points === null)
+    parts.push(
+      group.answers.some(({ award }) => award.state === 'notRead')
+        ? 'not read yet'
+        : group.waiting > 0
+          ? 'waits'
+          : 'no key yet',
+    );
   else parts.push(`${points(group.points)} / ${points(question.points)}`);
   if (letters.length > 0) parts.push(letters.join(' '));
   if (group.answers.some((answer) => answer.award.state === 'overridden')) parts.push('overridden');

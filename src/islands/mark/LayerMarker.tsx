@@ -116,9 +116,9 @@ const mostZoom = 4;
 const lineTools = new Set<Tool>(['pen', 'arrow']);
 
 /** One surface that can be marked. */
-function MarkedSurface({ on, label, marks, children }: MarkableProps) {
+function MarkedSurface({ on, label, marks, view, children }: MarkableProps) {
   const marking = useContext(MarkingContext);
-  const [cross, setCross] = useState<Place>([500, 200]);
+  const [cross, setCross] = useState<Place>(view ? [view.x + view.w / 2, view.y + view.h / 2] : [500, 200]);
   /** The places of the line that is being drawn, and by which tool. */
   const [line, setLine] = useState<{ is: 'pen' | 'arrow'; places: Place[] } | null>(null);
   const [writing, setWriting] = useState<Place | null>(null);
@@ -144,8 +144,9 @@ function MarkedSurface({ on, label, marks, children }: MarkableProps) {
   };
   const placeOf = (event: PointerEvent<HTMLElement>): Place => {
     // Within the surface itself, however it is turned.
-    const scale = 1000 / (event.currentTarget.offsetWidth || 1000);
-    return [event.nativeEvent.offsetX * scale, event.nativeEvent.offsetY * scale];
+    const scale = (view?.w ?? 1000) / (event.currentTarget.offsetWidth || 1000);
+    const { offsetX, offsetY } = event.nativeEvent;
+    return [(view?.x ?? 0) + offsetX * scale, (view?.y ?? 0) + offsetY * scale];
   };
   const down = (event: PointerEvent<HTMLElement>) => {
     if (event.button !== 0) return;
@@ -170,7 +171,11 @@ function MarkedSurface({ on, label, marks, children }: MarkableProps) {
     setLine(null);
   };
   const step = (dx: number, dy: number) => {
-    const at: Place = [Math.min(1000, Math.max(0, cross[0] + dx)), Math.max(0, cross[1] + dy)];
+    const { x, y, w, h } = view ?? { x: 0, y: 0, w: 1000, h: Infinity };
+    const at: Place = [
+      Math.min(x + w, Math.max(x, cross[0] + dx)),
+      Math.min(y + h, Math.max(y, cross[1] + dy)),
+    ];
     setCross(at);
     if (line) setLine({ is: line.is, places: [...line.places, at] });
   };
@@ -234,7 +239,7 @@ function MarkedSurface({ on, label, marks, children }: MarkableProps) {
           onKeyDown={onKey}
         >
           {children}
-          <LayerSheet aria-hidden>
+          <LayerSheet view={view} aria-hidden>
             <LayerShapes marks={seen} />
             <path
               className={styles.cross}

@@ -46,7 +46,10 @@ export function MarkPage({ sittingId }: { sittingId: string }) {
 }
 
 function Mark({ sitting }: { sitting: SittingData }) {
-  const waits = (id: string) => sitting.table.countsOf(id).waiting > 0;
+  const waits = (id: string) => {
+    const { waiting, notRead } = sitting.table.countsOf(id);
+    return waiting + notRead > 0;
+  };
   const numbers = useQuestionNumbers(sitting);
   // Held here: the next question begins with them at once.
   const marking = useMarkingHabits();
@@ -115,9 +118,10 @@ function QuestionChoice({ questions, numbers, currentId, table, choose }: Questi
   return (
     <nav aria-label="Questions" className={styles.questions}>
       {questions.map((question) => {
-        const { waiting: left, forward: near } = table.countsOf(question.id);
+        const { waiting: left, notRead, forward: near } = table.countsOf(question.id);
         const byHand = kindOf(question).scoredBy === 'hand';
-        const progress = left > 0 ? `${left} wait` : byHand ? 'all marked' : 'scored by key';
+        const unread = notRead > 0 ? `${notRead} not read yet` : '';
+        const progress = left > 0 ? `${left} wait` : unread || (byHand ? 'all marked' : 'scored by key');
         return (
           <button
             key={question.id}
@@ -129,6 +133,7 @@ function QuestionChoice({ questions, numbers, currentId, table, choose }: Questi
           >
             {numbers.get(question.id)}
             {left > 0 && <span className={styles.left}>{left} wait</span>}
+            {notRead > 0 && <span className={styles.left}>{unread}</span>}
             {near > 0 && <span className={styles.left}>{near} nearly</span>}
           </button>
         );

@@ -27,6 +27,7 @@ import { PointsField } from '@/ui/PointsField';
 import { shareWords } from '@/words/shares';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { viewOf } from '../kinds';
+import { PaperPictures } from '../kinds/PaperPictures';
 import { EarlierPapers } from './EarlierPapers';
 import { MarkHistory } from './MarkHistory';
 import { ScriptKeys, scriptShortcuts } from './ScriptKeys';
@@ -129,7 +130,7 @@ function BesideAnswer({ question, seat }: { question: Question; seat: Seat }) {
   const { Show } = viewOf(question);
   const award = seat.scorecard?.awards.find(({ questionId }) => questionId === question.id);
   const mark = marksThatCount(seat.marks).get(question.id);
-  const response = (seat.attempt && countedAnswer(seat.attempt, question.id)?.response) ?? null;
+  const { response = null, pictures = [] } = (seat.attempt && countedAnswer(seat.attempt, question.id)) ?? {};
   return (
     <section className={styles.besideAnswer} aria-label={`The answer of ${fullName(seat.student)}`}>
       <p className={styles.soft}>
@@ -145,6 +146,7 @@ function BesideAnswer({ question, seat }: { question: Question; seat: Seat }) {
           work={mark?.work}
         />
       )}
+      {pictures.length > 0 && <PaperPictures pictures={pictures} work={mark?.work} />}
       {mark?.comment && <p className={styles.comment}>{mark.comment}</p>}
     </section>
   );
@@ -177,9 +179,10 @@ function TotalBlock({ seat }: { seat: Seat }) {
 
 /** "3 answers are open", and where several attempts matter, how many of them are in another one. */
 function openWords({ scorecard }: Seat): string {
-  const isOpen = ({ state, aside }: Award) => state === 'waiting' || state === 'noKey' || aside;
+  const isOpen = ({ state, aside }: Award) =>
+    state === 'waiting' || state === 'notRead' || state === 'noKey' || aside;
   const here = scorecard?.awards.filter(isOpen).length ?? 0;
-  const all = (scorecard?.waiting ?? 0) + (scorecard?.noKey ?? 0);
+  const all = (scorecard?.waiting ?? 0) + (scorecard?.noKey ?? 0) + (scorecard?.notRead ?? 0);
   const words = `${counted(here, 'answer')} of this attempt ${here === 1 ? 'is' : 'are'} open`;
   return all > here ? `${words}, and ${all - here} of other attempts that count towards the total` : words;
 }
@@ -223,13 +226,24 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
     const [now, whole] = [isoNow(), `${fullName(seat.student)}, question ${number}: ${said}`];
     void actWhenRoom(() => markWork(place, step, whole, now));
   };
-  const shown = (
+  const pictures = (seat.attempt && countedAnswer(seat.attempt, question.id)?.pictures) ?? [];
+  const said = (
     <Show
       question={kind.forStudent(question, `${seat.attempt?.id ?? ''} ${question.id}`)}
       response={response}
       work={mark?.work}
     />
   );
+  const shown =
+    pictures.length > 0 ? (
+      <>
+        {answered && said}
+        <PaperPictures pictures={pictures} work={mark?.work} />
+      </>
+    ) : (
+      said
+    );
+  const layered = (drawn && answered) || pictures.length > 0;
   return (
     <section
       className={styles.script}
@@ -242,7 +256,7 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
           <strong>{number}</strong>&ensp;
           <Rich text={question.stem} />
         </div>
-        {drawn && answered ? <LayerMarks change={changeWork}>{shown}</LayerMarks> : shown}
+        {layered ? <LayerMarks change={changeWork}>{shown}</LayerMarks> : shown}
         {written && answered && (
           <TextMarks text={kind.asText(question, answered)} work={mark?.work ?? []} change={changeWork} />
         )}

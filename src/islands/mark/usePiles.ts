@@ -35,7 +35,7 @@ export const hasNearAnswers = (question: Question): boolean =>
 
 /** The different answers in words, with their ids: what a worker looks at. */
 function wordsOf(question: Question, groups: readonly SameAnswers[]) {
-  const words = hasNearAnswers(question) ? groups.filter(({ blank }) => !blank) : [];
+  const words = hasNearAnswers(question) ? groups.filter(({ blank, onPaper }) => !blank && !onPaper) : [];
   return { ids: words.map(({ id }) => id), texts: words.map(({ text }) => text) };
 }
 

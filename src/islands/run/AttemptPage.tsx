@@ -1,5 +1,6 @@
 import { CloseButton } from '@mantine/core';
-import { countedAnswers } from '@/core/attempts/late';
+import { isWritten } from '@/core/attempts/answerFill';
+import { countedAnswer, countedAnswers } from '@/core/attempts/late';
 import { versionsOf } from '@/core/attempts/versions';
 import { kindOf } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
@@ -23,6 +24,7 @@ import { CourseChart } from './CourseChart';
 import { LateOfStudent } from './LateAnswers';
 import { DeleteAttempt } from './DeleteAttempt';
 import { allowanceWords } from './SeatPanel';
+import { notReadWords } from '@/words/onPaper';
 import { eventWords, sourceWords, stateWords } from '@/words/attempts';
 import styles from './attempt.module.css';
 
@@ -126,6 +128,13 @@ function Course({ attempt, seat, sitting }: CourseProps) {
   );
 }
 
+/** What is said of an answer that has no words here. */
+function withoutWords(attempt: Attempt, questionId: string): string {
+  const why = attempt.unread?.[questionId];
+  if (why) return `not read yet: ${notReadWords[why]}`;
+  return isWritten(countedAnswer(attempt, questionId)) ? 'on paper' : 'not answered';
+}
+
 const notKnown = 'not known';
 
 interface HappeningsProps {
@@ -214,7 +223,7 @@ function AnswersNow({ attempt, sitting, timeline, numbers }: AnswersNowProps) {
                 {numbers.get(question.id)}
               </th>
               <td className={styles.text}>
-                {text || <span className={styles.soft}>not answered</span>}
+                {text || <span className={styles.soft}>{withoutWords(attempt, question.id)}</span>}
                 {versions.length > 0 && (
                   <details className={styles.versions}>
                     <summary>{counted(versions.length, 'earlier version')}</summary>

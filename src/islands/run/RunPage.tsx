@@ -124,7 +124,7 @@ function Watch({ sitting }: { sitting: SittingData }) {
             picked={picked}
             pick={pick}
           />
-          <GlyphLegend />
+          <GlyphLegend notRead={sitting.progress.notRead > 0} />
         </>
       )}
     </TwoColumns>

@@ -90,6 +90,9 @@ export function SittingPanel({ sitting, changing, changeRules }: SittingPanelPro
           <Button component="a" href={`/answers?sitting=${record.id}`}>
             Import answers from a sheet
           </Button>
+          <Button component="a" href={`/sittings/${record.id}/on-paper`}>
+            On paper: print and scan
+          </Button>
         </MarginBlock>
       )}
       <MarginBlock title="Try it yourself">

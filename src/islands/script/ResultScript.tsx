@@ -1,11 +1,13 @@
 import type { ReactNode } from 'react';
 import type { ScriptPacket, ScriptQuestion } from '@/core/handback/script';
+import { fillOf } from '@/core/kinds/fillings';
 import type { ScriptLine } from '@/core/handback/scriptParts';
 import { Rich } from '@/ui/Rich';
 import { FillGlyph } from '@/ui/FillGlyph';
 import { Comment } from '@/ui/plain/Comment';
 import { counted, dayAndTime, points } from '@/words/format';
 import { viewOf } from '../kinds';
+import { PaperPictures } from '../kinds/PaperPictures';
 import { questionAt, repairWords, verdictWords } from './returned';
 import { ScriptMap } from './ScriptMap';
 import { WholeResult } from './WholeResult';
@@ -50,7 +52,10 @@ function ReturnedQuestion({ row, beside }: { row: ScriptQuestion } & Pick<Result
         <strong>{row.number}</strong>&ensp;
         <Rich text={question.stem} />
       </div>
-      {row.response !== undefined && <Show question={question} response={row.response} work={row.work} />}
+      {row.response !== undefined && !(row.pictures && onlyOnPaper(row)) && (
+        <Show question={question} response={row.response} work={row.work} />
+      )}
+      {row.pictures && <PaperPictures pictures={row.pictures} work={row.work} />}
       {(row.points !== undefined || row.verdict) && (
         <p className={styles.verdict}>
           {share !== null && <FillGlyph share={share} answered={row.verdict !== 'blank'} size={16} />}
@@ -85,6 +90,9 @@ function ReturnedQuestion({ row, beside }: { row: ScriptQuestion } & Pick<Result
     </section>
   );
 }
+
+/** Whether an answer stands on paper and has no words of its own. */
+const onlyOnPaper = ({ question, response }: ScriptQuestion) => fillOf(question, response) === 'open';
 
 /** What a marker looked for, each with whether it was met. */
 function Lines({ lines }: { lines: readonly ScriptLine[] }) {

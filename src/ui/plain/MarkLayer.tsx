@@ -1,4 +1,5 @@
 import type { SVGProps } from 'react';
+import type { Rect } from '@/core/basics/rect';
 import { layerCounts } from '@/core/marking/work/layer';
 import { layerPath } from '@/core/marking/work/layerPath';
 import type { LayerMark } from '@/core/model/workMark';
@@ -8,17 +9,27 @@ import styles from './MarkLayer.module.css';
 /**
  * A marker's marks over a drawing, a photo or a page, in thousandths of its width. What notes say stands under it, by number.
  */
-export default function MarkLayer({ marks }: { marks: readonly LayerMark[] }) {
+export default function MarkLayer({
+  marks,
+  view,
+}: {
+  marks: readonly LayerMark[];
+  view?: LayerView | undefined;
+}) {
   return (
-    <LayerSheet role="img" aria-label={layerWords(marks)}>
+    <LayerSheet view={view} role="img" aria-label={layerWords(marks)}>
       <LayerShapes marks={marks} />
     </LayerSheet>
   );
 }
 
+/** What of a surface is seen, where that is a part of it alone: in thousandths of the width of the whole. */
+export type LayerView = Rect;
+
 /** A layer over whatever it is put into: as wide as that is, in thousandths of its width. */
-export function LayerSheet(svg: SVGProps<SVGSVGElement>) {
-  return <svg className={styles.layer} viewBox="0 0 1000 1000" {...svg} />;
+export function LayerSheet({ view, ...svg }: SVGProps<SVGSVGElement> & { view?: LayerView | undefined }) {
+  const { x, y, w } = view ?? { x: 0, y: 0, w: 1000 };
+  return <svg className={styles.layer} viewBox={`${x} ${y} ${w} ${w}`} {...svg} />;
 }
 
 /** What notes of a layer say, by the numbers they have in it. */

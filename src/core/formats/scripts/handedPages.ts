@@ -3,9 +3,11 @@ import { marksOn, surfaces } from '../../marking/work/layer';
 import { layerPath } from '../../marking/work/layerPath';
 import type { LayerMark, WorkMark } from '../../model/workMark';
 
-/** A PDF that a student handed in, with the marks that lie over its pages. */
+/** A PDF that a student handed in, or a JPEG of a page, with the marks that lie over it. */
 export interface HandedFile {
   id: string;
+  /** Absent: a PDF. */
+  is?: 'jpeg';
   bytes: Uint8Array;
   work: readonly WorkMark[];
 }
@@ -27,18 +29,17 @@ export const pagesIn = async (bytes: Uint8Array): Promise<number | null> =>
   (await readable(bytes))?.pages.length ?? null;
 
 /**
- * A script with the pages of the PDFs that were handed in behind it, as they are, with the marks in place. Files that cannot be read
+ * A script with the pages that were handed in behind it, as they are, with the marks in place. Files that cannot be read
  * are left out: the script names them.
  */
 export async function withHandedPages(script: Uint8Array, files: readonly HandedFile[]): Promise<Bytes> {
   const pdf = await PDFDocument.load(script, { updateMetadata: false });
-  for (const { id, bytes, work } of files) {
-    const from = await readable(bytes);
-    if (!from) continue;
-    const pages = await pdf.copyPages(from.pdf, from.pages);
+  for (const { id, is, bytes, work } of files) {
+    const pages = is === 'jpeg' ? [await pageOf(pdf, bytes)] : await pagesFrom(pdf, bytes);
+    if (pages.length === 0) continue;
     const font = await pdf.embedFont(StandardFonts.HelveticaBold);
     for (const [index, page] of pages.entries()) {
-      pdf.addPage(page);
+      if (is !== 'jpeg') pdf.addPage(page);
       const marks = marksOn(work, surfaces.file(id, index + 1));
       const notes = marks.filter(({ is }) => is === 'note');
       for (const mark of marks)
@@ -47,6 +48,21 @@ export async function withHandedPages(script: Uint8Array, files: readonly Handed
     }
   }
   return new Uint8Array(await pdf.save());
+}
+
+async function pagesFrom(pdf: PDFDocument, bytes: Uint8Array): Promise<PDFPage[]> {
+  const from = await readable(bytes);
+  return from ? pdf.copyPages(from.pdf, from.pages) : [];
+}
+
+/** A4 (ISO 216), in points. */
+const sheet = { width: (210 / 25.4) * 72, height: (297 / 25.4) * 72 };
+
+/** A picture of a whole page as a page. */
+async function pageOf(pdf: PDFDocument, bytes: Uint8Array): Promise<PDFPage> {
+  const page = pdf.addPage([sheet.width, sheet.height]);
+  page.drawImage(await pdf.embedJpg(bytes), { x: 0, y: 0, ...sheet });
+  return page;
 }
 
 /** Several PDFs as one, in order. */

@@ -1,3 +1,4 @@
+import { isWritten } from '../../attempts/answerFill';
 import { countedAnswer } from '../../attempts/late';
 import { plainText } from '../../basics/richWords';
 import type { FileRef } from '../../basics/file';
@@ -6,6 +7,8 @@ import { numbersOf } from '../../kinds/itemNumbers';
 import { schemeLines, type ScriptLine } from '../../handback/scriptParts';
 import type { GradeScale } from '../../model/gradeScale';
 import { wholeAttempt } from '../../model/mark';
+import type { Attempt } from '../../model/sitting';
+import { marksOn, surfaces } from '../../marking/work/layer';
 import { fullName } from '../../model/names';
 import type { WorkMark } from '../../model/workMark';
 import { counts, pointsTold } from '../../scoring/counts';
@@ -26,6 +29,8 @@ export interface PrintedQuestion {
   /** Null: none yet, or not printed. */
   points: number | null;
   words: string;
+  /** It has no words here: it stands on a page behind, or nobody has read it yet. */
+  wordless?: 'onPaper' | 'notRead';
   /** `canvas`: the id of the picture it is drawn on. */
   drawing: { lines: readonly (readonly number[])[]; canvas: string | null } | null;
   files: readonly FileRef[];
@@ -48,6 +53,14 @@ export interface PrintedScript {
   grade: string | null;
   comment: string;
   questions: readonly PrintedQuestion[];
+  /** The student's own pages, in order, with the marks that lie on them; none where nothing is on paper. */
+  pages: readonly HandedPage[];
+}
+
+/** A page that a student wrote on. */
+export interface HandedPage {
+  fileId: string;
+  work: readonly WorkMark[];
 }
 
 /** What scripts of a sitting are printed with. */
@@ -95,6 +108,9 @@ export function printedScript(seat: Seat, about: PrintAbout): PrintedScript | nu
         max: question.points,
         points: marked && counts(question) ? pointsTold(award) : null,
         words: pieces.words,
+        ...(award.state === 'notRead'
+          ? { wordless: 'notRead' as const }
+          : isWritten(answer) && !pieces.words && { wordless: 'onPaper' as const }),
         drawing: pieces.drawing
           ? { lines: pieces.drawing.lines, canvas: pieces.drawing.canvas?.asset ?? null }
           : null,
@@ -120,8 +136,16 @@ export function printedScript(seat: Seat, about: PrintAbout): PrintedScript | nu
         : null,
     comment: marked ? commentText(markOf.get(wholeAttempt)?.comment ?? '', { firstName, question: '' }) : '',
     questions: rows,
+    pages: form === 'first' || !attempt.copy ? [] : handedPagesOf(attempt, rows),
   };
 }
+
+/** The pages of an attempt on paper: marks of every question lie on them. */
+const handedPagesOf = (attempt: Attempt, rows: readonly PrintedQuestion[]): HandedPage[] =>
+  (attempt.files ?? []).map(({ id }) => ({
+    fileId: id,
+    work: rows.flatMap(({ work }) => marksOn(work, surfaces.file(id))),
+  }));
 
 /** Every text of a script, for the fonts it needs. */
 export const textsOf = ({ name, about, title, comment, questions }: PrintedScript): string[] => [

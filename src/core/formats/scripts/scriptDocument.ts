@@ -2,7 +2,7 @@ import type { Content, ContentText, TableCell, TDocumentDefinitions } from 'pdfm
 import { counted } from '../../basics/counted';
 import { inkPath } from '../../kinds/working/inkPath';
 import { heightOf, sheetWidth } from '../../kinds/working/strokes';
-import { marksOn, surfaces } from '../../marking/work/layer';
+import { isLayerMark, marksOn, surfaces } from '../../marking/work/layer';
 import { layerPath } from '../../marking/work/layerPath';
 import { textRuns } from '../../marking/work/textRuns';
 import type { LayerMark } from '../../model/workMark';
@@ -141,13 +141,14 @@ function printedQuestion(row: PrintedQuestion, script: PrintedScript, kit: Print
       {
         margin: [34, 3, 0, 0],
         stack: [
-          ...(blank ? [{ text: 'not answered', italics: true }] : []),
+          ...(blank ? [{ text: blankWords[row.wordless ?? 'blank'], italics: true }] : []),
           ...(words.trim() ? markedWords(words, row, kit) : []),
           ...(drawing ? [drawn(drawing, row, kit)] : []),
           ...files.map((file) => printedFile(file, row, kit)),
           ...layerNotes(
             work.flatMap((mark) => ('on' in mark ? [mark] : [])),
             kit,
+            script.pages.flatMap((page) => page.work.filter(isLayerMark)),
           ),
           ...lines.map(({ text, points: worth, met, group }): Content =>
             said(`${met ? '+' : '–'} ${group ? `${group}: ` : ''}${text} (${figure(worth)})`, kit, {
@@ -161,6 +162,13 @@ function printedQuestion(row: PrintedQuestion, script: PrintedScript, kit: Print
     ],
   };
 }
+
+/** What is said of an answer that has no words. */
+const blankWords = {
+  blank: 'not answered',
+  onPaper: 'on paper, see the pages behind',
+  notRead: 'on paper, not read yet',
+};
 
 /** The student's own words with the marks over them; the words in the margin stand beneath, by number. */
 function markedWords(words: string, { work }: PrintedQuestion, kit: PrintKit): Content[] {
@@ -252,12 +260,22 @@ function layerSvg(marks: readonly LayerMark[]): string {
     .join('');
 }
 
+const notesOn = (surface: string, marks: readonly LayerMark[]) =>
+  marks.filter((mark) => mark.on === surface && mark.is === 'note');
+
 /** What notes of a layer say, by the numbers they have in it. */
-const layerNotes = (marks: readonly LayerMark[], kit: PrintKit): Content[] => {
+const layerNotes = (
+  marks: readonly LayerMark[],
+  kit: PrintKit,
+  /** Marks of other questions that lie on the same pages: notes are counted by page. */
+  beside: readonly LayerMark[] = [],
+): Content[] => {
   const on = [...new Set(marks.map((mark) => mark.on))];
   return on.flatMap((surface) =>
-    marks
-      .filter((mark) => mark.on === surface && mark.is === 'note')
-      .map((mark, index) => said(`${index + 1}: ${mark.text}`, kit, { bold: true, fontSize: 9 })),
+    notesOn(surface, beside.some((mark) => mark.on === surface) ? beside : marks).flatMap((mark, index) =>
+      marks.some(({ id }) => id === mark.id)
+        ? [said(`${index + 1}: ${mark.text}`, kit, { bold: true, fontSize: 9 })]
+        : [],
+    ),
   );
 };

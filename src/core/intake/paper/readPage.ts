@@ -1,7 +1,7 @@
 import type { AnswerPaper, Region } from '../../model/answerPaper';
-import { homography, mapped, type Gray } from './geometry';
-import { codeFrom, type PageCode } from './sheet';
-import { placed, type FoundCode, type Placed } from './straight';
+import { homography, mapped, type Gray, type Homography, type Point } from './geometry';
+import { codeFrom, pageSize, type PageCode } from './sheet';
+import { codeCorners, placed, type FoundCode, type Placed } from './straight';
 import { readBox, type BoxReading } from './ticks';
 
 /** Finds the codes in a picture: a library's work. */
@@ -44,6 +44,41 @@ export async function readPage(
   return { is: 'noCode' };
 }
 
+/** What is read of a page that somebody said which it is. */
+export type ReadBoxes = Pick<Extract<PageOutcome, { is: 'read' }>, 'placed' | 'boxes'>;
+
+/**
+ * Reads a page whose code can't be read, by what somebody said it is: it fills its picture, whichever way up. Null where its marks are
+ * not found so.
+ */
+export function readPageAs(gray: Gray, regions: readonly Region[]): ReadBoxes | null {
+  const boxed = regions.filter(({ box }) => box !== null);
+  for (const turn of [0, 1, 2, 3]) {
+    const corners = codeCorners.map((corner) => inPicture(corner, gray, turn));
+    const lies = placed(gray, { text: '', corners });
+    const read = lies && readBoxes(gray, lies, boxed);
+    if (read) return read;
+  }
+  return null;
+}
+
+/** Where a place of a page lies that fills its picture, turned so many quarters clockwise. */
+function inPicture({ x, y }: Point, { width, height }: Gray, turn: number): Point {
+  const [across, down] = [x / pageSize.w, y / pageSize.h];
+  const [u, v] = [
+    [across, down],
+    [1 - down, across],
+    [1 - across, 1 - down],
+    [down, 1 - across],
+  ][turn] ?? [across, down];
+  return { x: (u ?? 0) * width, y: (v ?? 0) * height };
+}
+
+/** How a page lies that fills its picture upright: where nothing of it was found. */
+export const fillsPicture = ({ width, height }: Gray): Homography => [
+  ...[width / pageSize.w, 0, 0, 0, height / pageSize.h, 0, 0, 0],
+];
+
 /** On a page that was read, this share of the frames is seen this clearly. */
 const seen = { share: 0.5, frame: 0.45 };
 /** A frame that is much paler than the page's others is another thing. */
@@ -53,11 +88,7 @@ const paler = 0.55;
  * Reads the boxes; where their frames lie elsewhere than the marks say (a mark is missing, the page is bent), the page is placed
  * again by the frames that were found. Null where they are not found at all.
  */
-function readBoxes(
-  gray: Gray,
-  lies: Placed,
-  regions: readonly Region[],
-): { placed: Placed; boxes: (BoxReading & { region: Region })[] } | null {
+function readBoxes(gray: Gray, lies: Placed, regions: readonly Region[]): ReadBoxes | null {
   let at = lies;
   for (let tries = 0; ; tries++) {
     const boxes = regions.map((region) => ({ region, ...readBox(gray, at.map, region) }));

@@ -19,7 +19,8 @@ export interface Placed {
   pairs: readonly Pair[];
 }
 
-const codeCorners: Point[] = [
+/** The corners of the code on a page, in mm. */
+export const codeCorners: readonly Point[] = [
   { x: codeRect.x, y: codeRect.y },
   { x: codeRect.x + codeRect.w, y: codeRect.y },
   { x: codeRect.x + codeRect.w, y: codeRect.y + codeRect.h },

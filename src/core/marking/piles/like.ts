@@ -1,6 +1,6 @@
 import { groupLines } from '../groupMark';
 import type { Adjustment } from '../../model/mark';
-import { marksOf, type SameAnswers } from '../sameAnswers';
+import { awaitsMarker, marksOf, type SameAnswers } from '../sameAnswers';
 import type { AnswerEntry } from './arrange';
 
 /** What answers that wait would get if they got what others like them have: put forward, and given by nothing but the marker. */
@@ -28,7 +28,7 @@ export interface LikeMark {
  */
 export function likeOf({ group, pile, fits }: AnswerEntry): LikeMark | null {
   const attemptIds = waitingIn(group);
-  if (attemptIds.length === 0 || group.blank) return null;
+  if (attemptIds.length === 0 || group.blank || group.onPaper) return null;
   const equal = markedOf(group);
   if (equal.answers.length > 0) return sharedBy([equal], attemptIds, 'equal');
   const others = ((pile ?? fits)?.members ?? []).filter(({ id }) => id !== group.id).map(markedOf);
@@ -41,7 +41,7 @@ export function likeOf({ group, pile, fits }: AnswerEntry): LikeMark | null {
 
 /** Of a group, the attempts whose answers wait. */
 export const waitingIn = (group: SameAnswers): string[] =>
-  group.answers.flatMap(({ award, attemptId }) => (award.state === 'waiting' ? [attemptId] : []));
+  group.answers.flatMap(({ award, attemptId }) => (awaitsMarker(award) ? [attemptId] : []));
 
 /** Of a group, the answers that a marker gave points. */
 const markedOf = (group: SameAnswers): SameAnswers => ({

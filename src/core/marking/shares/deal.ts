@@ -3,7 +3,7 @@ import { shuffled } from '../../basics/shuffled';
 import type { Question } from '../../kinds';
 import type { Seat } from '../../seats/seats';
 import type { AnswersGiven } from '../../model/share';
-import { sameAnswers, type SameAnswers } from '../sameAnswers';
+import { awaitsMarker, sameAnswers, type SameAnswers } from '../sameAnswers';
 
 /** One answer: whose, to what. */
 interface AnswerPlace {
@@ -31,9 +31,10 @@ export function answersToGive(
   );
   return answersGiven(
     questions.flatMap((question) =>
-      sameAnswers(question, seats).flatMap(({ answers }) =>
-        answers
-          .filter(({ studentId, award }) => ids.has(studentId) && (!onlyWaiting || award.state === 'waiting'))
+      // What stands on paper alone has names on its page: it stays on this desk.
+      sameAnswers(question, seats).flatMap(({ answers, onPaper }) =>
+        (onPaper ? [] : answers)
+          .filter(({ studentId, award }) => ids.has(studentId) && (!onlyWaiting || awaitsMarker(award)))
           .map(({ attemptId }) => ({ questionId: question.id, attemptId })),
       ),
     ),

@@ -1,0 +1,27 @@
+import { chromium } from 'playwright-core';
+import { writeFileSync } from 'node:fs';
+const port = 4701;
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless','--no-sandbox','--disable-gpu','--disable-quic','--no-first-run','--disable-background-networking','--disable-component-update','--disable-sync'] });
+const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+const page = await context.newPage();
+page.on('pageerror', (e) => console.log('pageerror:', e.message));
+await page.goto(`http://localhost:${port}/`);
+await page.waitForTimeout(4000);
+await page.goto(`http://localhost:${port}/sittings/lights/on-paper`);
+await page.getByRole('radio', { name: /Alike/ }).click();
+await page.getByLabel('How many').fill('1');
+const [d1] = await Promise.all([page.waitForEvent('download', { timeout: 120000 }), page.getByRole('button', { name: /Make \d+ paper/ }).click()]);
+const [d2] = await Promise.all([page.waitForEvent('download', { timeout: 400000 }), page.getByRole('button', { name: /made-up class/ }).click()]);
+await d2.saveAs('/tmp/scans1.pdf');
+await page.getByLabel('Scanned files').setInputFiles('/tmp/scans1.pdf');
+await page.getByText(/: \d+ pages? imported/).waitFor({ timeout: 400000 });
+const out = await page.evaluate(async () => {
+  const db = await new Promise((r) => { const q = indexedDB.open('gribbet-desk'); q.onsuccess = () => r(q.result); });
+  const all = (t) => new Promise((r) => { const q = db.transaction(t).objectStore(t).getAll(); q.onsuccess = () => r(q.result); });
+  const scans = await all('scans'); const prints = await all('prints'); const assets = await all('assets');
+  console.log(0); const s = scans.find((x) => x.place) ?? scans[0]; const a = assets.find((x) => x.id === s.picture.id);
+  return { scan: s, is: scans.map((x) => x.is), print: prints[0].pages[s.place.page - 1].filter((r) => r.box === null), bytes: [...a.bytes] };
+});
+writeFileSync('/tmp/kept.jpg', Buffer.from(out.bytes));
+console.log(JSON.stringify(out.print), out.scan.place, out.scan.areas, out.is);
+await browser.close();

@@ -1,0 +1,227 @@
+import { Button, NativeSelect } from '@mantine/core';
+import { useMemo, useState } from 'react';
+import type { AnswerPaper } from '@/core/model/answerPaper';
+import { byRegister, fullName, registerName } from '@/core/model/names';
+import type { Scan } from '@/core/model/scan';
+import { nameRect, pageSize } from '@/core/intake/paper/sheet';
+import { scansOf } from '@/core/intake/paper/paperAttempt';
+import type { OnPaper } from '@/store/onPaper';
+import { nameCopy, takeScanBack, throwOut } from '@/store/scans';
+import { act } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
+import { isoNow } from '@/ui/clock';
+import { counted } from '@/words/format';
+import { fromWords } from '@/words/onPaper';
+import { PagePart } from '../kinds/PaperPictures';
+import styles from './onPaper.module.css';
+
+interface CopiesTableProps {
+  sitting: SittingData;
+  on: OnPaper;
+}
+
+interface Copy {
+  print: AnswerPaper;
+  number: number;
+  pages: ReadonlyMap<number, readonly Scan[]>;
+}
+
+/** Every paper that was printed, with its pages that are here. */
+export function CopiesTable({ sitting, on }: CopiesTableProps) {
+  const [open, setOpen] = useState<string | null>(null);
+  const copies = useMemo(
+    () =>
+      on.prints.flatMap((print) =>
+        print.copies.map((_, index): Copy => ({
+          print,
+          number: index + 1,
+          pages: scansOf(print, index + 1, on.scans),
+        })),
+      ),
+    [on],
+  );
+  const here = copies.filter(({ pages }) => pages.size > 0);
+  const unread = new Map(
+    on.attempts.map(({ copy, unread: of }) => [
+      `${copy?.printId} ${copy?.number}`,
+      Object.keys(of ?? {}).length,
+    ]),
+  );
+  return (
+    <section aria-label="Papers">
+      <h2 className={styles.heading}>
+        {here.length} of {counted(copies.length, 'paper')} scanned
+      </h2>
+      <div className={styles.scroller}>
+        <table className={styles.table}>
+          <thead>
+            <tr>
+              <th scope="col" className={styles.figure}>
+                Paper
+              </th>
+              <th scope="col">Student</th>
+              <th scope="col">Pages</th>
+              <th scope="col">Answers</th>
+              <th scope="col" />
+            </tr>
+          </thead>
+          <tbody>
+            {copies.map((copy) => {
+              const id = `${copy.print.id} ${copy.number}`;
+              return (
+                <CopyRow
+                  key={id}
+                  copy={copy}
+                  sitting={sitting}
+                  on={on}
+                  unread={unread.get(id) ?? null}
+                  open={open === id}
+                  toggle={() => setOpen(open === id ? null : id)}
+                />
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
+    </section>
+  );
+}
+
+interface CopyRowProps extends CopiesTableProps {
+  copy: Copy;
+  /** How many of its answers are not read yet; null: there is no attempt of it. */
+  unread: number | null;
+  open: boolean;
+  toggle: () => void;
+}
+
+function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, toggle }: CopyRowProps) {
+  const student = on.students.get(print.copies[number - 1] ?? '');
+  const all = print.pages.length;
+  const missing = print.pages.flatMap((_, index) => (pages.has(index + 1) ? [] : [index + 1]));
+  const double = [...pages].filter(([, scans]) => scans.length > 1).map(([page]) => page);
+  const said =
+    pages.size === 0
+      ? 'none yet'
+      : [
+          missing.length === 0 ? `all ${all}` : `${pages.size} of ${all}, without page ${missing.join(', ')}`,
+          ...(double.length > 0 ? [`page ${double.join(', ')} twice`] : []),
+        ].join('; ');
+  const [first] = pages.get(1) ?? [];
+  return (
+    <>
+      <tr>
+        <td className={styles.figure}>
+          {on.prints.length > 1 && `${print.name || '–'} `}
+          {number}
+        </td>
+        <td>
+          {student ? (
+            registerName(student)
+          ) : pages.size > 0 ? (
+            <WhoseIsIt print={print} number={number} sitting={sitting} on={on} first={first} />
+          ) : (
+            <span className={styles.soft}>name not known yet</span>
+          )}
+        </td>
+        <td>{said}</td>
+        <td>{unread === null ? '' : unread === 0 ? 'all read' : `${unread} not read yet`}</td>
+        <td>
+          {pages.size > 0 && (
+            <Button
+              size="compact-sm"
+              aria-expanded={open}
+              aria-label={`Pages of paper ${number}`}
+              onClick={toggle}
+            >
+              Pages
+            </Button>
+          )}
+        </td>
+      </tr>
+      {open && (
+        <tr>
+          <td colSpan={5}>
+            <ul className={styles.pages}>
+              {[...pages]
+                .sort(([a], [b]) => a - b)
+                .flatMap(([page, scans]) =>
+                  scans.map((scan) => (
+                    <li key={scan.id}>
+                      {scan.picture && (
+                        <PagePart
+                          fileId={scan.picture.id}
+                          at={{ x: 0, y: 0, ...pageSize }}
+                          label={`Page ${page}`}
+                        />
+                      )}
+                      <p>
+                        Page {page} <span className={styles.soft}>{fromWords(scan.from)}</span>
+                      </p>
+                      <Button size="compact-sm" onClick={() => void act(throwOut([scan], isoNow()))}>
+                        Throw out
+                      </Button>
+                    </li>
+                  )),
+                )}
+              {on.scans
+                .filter(
+                  ({ place, thrownOutAt }) =>
+                    thrownOutAt !== undefined && place?.printId === print.id && place.copy === number,
+                )
+                .map((scan) => (
+                  <li key={scan.id} className={styles.soft}>
+                    <p>Page {scan.place?.page}, thrown out</p>
+                    <Button size="compact-sm" onClick={() => void act(takeScanBack(scan, isoNow()))}>
+                      Take back
+                    </Button>
+                  </li>
+                ))}
+            </ul>
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
+
+/** The name as it is written on the first page, and who it can be. */
+function WhoseIsIt({
+  print,
+  number,
+  sitting,
+  on,
+  first,
+}: CopiesTableProps & { print: AnswerPaper; number: number; first: Scan | undefined }) {
+  const have = new Set(on.prints.flatMap(({ copies }) => copies));
+  const left = sitting.seats
+    .map(({ student }) => student)
+    .filter(({ id }) => !have.has(id))
+    .sort(byRegister);
+  return (
+    <div className={styles.whose}>
+      {first?.picture && (
+        <PagePart fileId={first.picture.id} at={nameRect} label="The name as it is written" />
+      )}
+      <NativeSelect
+        size="xs"
+        aria-label={`Whose paper ${number} is`}
+        value=""
+        onChange={(event) =>
+          void act(
+            nameCopy(
+              sitting.sitting.id,
+              { printId: print.id, copy: number },
+              event.currentTarget.value,
+              isoNow(),
+            ),
+          )
+        }
+        data={[
+          { value: '', label: `Whose is it? ${counted(left.length, 'student')} left` },
+          ...left.map((student) => ({ value: student.id, label: fullName(student) })),
+        ]}
+      />
+    </div>
+  );
+}

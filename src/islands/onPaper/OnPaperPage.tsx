@@ -1,0 +1,59 @@
+import { useLiveQuery } from 'dexie-react-hooks';
+import { useState } from 'react';
+import { SittingPage } from '@/desk/SittingPage';
+import type { SittingData } from '@/desk/useSitting';
+import { onPaperOf, type OnPaper } from '@/store/onPaper';
+import { EmptyState } from '@/ui/EmptyState';
+import { TwoColumns } from '@/ui/TwoColumns';
+import { AskedPages } from './AskedPages';
+import { AskedTicks, askedKeys } from './AskedTicks';
+import { CopiesTable } from './CopiesTable';
+import { MakePapers } from './MakePapers';
+import { PicturesBlock } from './PicturesBlock';
+import { PrintsBlock } from './PrintsBlock';
+import { ScansBlock } from './ScansBlock';
+
+/** A sitting on paper: papers are printed, scans come in, and what could not be read is asked. */
+export function OnPaperPage({ sittingId }: { sittingId: string }) {
+  return (
+    <SittingPage sittingId={sittingId} current="run" shortcuts={askedKeys}>
+      {(sitting) => <OnPaperOf sitting={sitting} />}
+    </SittingPage>
+  );
+}
+
+function OnPaperOf({ sitting }: { sitting: SittingData }) {
+  const on = useLiveQuery(() => onPaperOf(sitting.sitting.id), [sitting.sitting.id]);
+  return on ? <Papers sitting={sitting} on={on} /> : <p role="status">Looking for answer papers…</p>;
+}
+
+function Papers({ sitting, on }: { sitting: SittingData; on: OnPaper }) {
+  const [making, setMaking] = useState(false);
+  const none = on.prints.length === 0;
+  return (
+    <TwoColumns
+      marginLabel="Printing and scanning"
+      margin={
+        <>
+          {!none && <ScansBlock sittingId={sitting.sitting.id} on={on} />}
+          {!none && <PrintsBlock on={on} making={making} make={() => setMaking(!making)} />}
+          {on.scans.length > 0 && <PicturesBlock scans={on.scans} />}
+        </>
+      }
+    >
+      {(none || making) && <MakePapers sitting={sitting} on={on} done={() => setMaking(false)} />}
+      {none ? (
+        <EmptyState title="Nothing is on paper yet">
+          Print answer papers, let students fill them in, scan them and import the scans here. Ticks are
+          scored by the key; what is written is marked on the picture of the page.
+        </EmptyState>
+      ) : (
+        <>
+          <AskedPages sittingId={sitting.sitting.id} on={on} />
+          <AskedTicks sittingId={sitting.sitting.id} on={on} />
+          <CopiesTable sitting={sitting} on={on} />
+        </>
+      )}
+    </TwoColumns>
+  );
+}

@@ -1,0 +1,83 @@
+import { Button } from '@mantine/core';
+import { useState } from 'react';
+import type { AnswerPaper } from '@/core/model/answerPaper';
+import { fileNameOf } from '@/core/formats/fileName';
+import { removePrint } from '@/store/answerPapers';
+import type { OnPaper } from '@/store/onPaper';
+import { act } from '@/desk/act';
+import { isoNow } from '@/ui/clock';
+import { saveBlob } from '@/ui/saveFile';
+import { MarginBlock } from '@/ui/TwoColumns';
+import { papersAgain } from '@/workers/prints';
+import { counted, dayAndTime } from '@/words/format';
+import styles from './onPaper.module.css';
+
+interface PrintsBlockProps {
+  on: OnPaper;
+  making: boolean;
+  make: () => void;
+}
+
+/** What was printed, to be printed again. */
+export function PrintsBlock({ on, making, make }: PrintsBlockProps) {
+  const scanned = new Set(on.scans.flatMap(({ place }) => place?.printId ?? []));
+  return (
+    <MarginBlock title="Answer papers">
+      <ul className={styles.plain}>
+        {on.prints.map((print) => (
+          <li key={print.id}>
+            <Printed print={print} removable={!scanned.has(print.id)} />
+          </li>
+        ))}
+      </ul>
+      <Button aria-expanded={making} onClick={make}>
+        Make more
+      </Button>
+    </MarginBlock>
+  );
+}
+
+function Printed({ print, removable }: { print: AnswerPaper; removable: boolean }) {
+  const [working, setWorking] = useState<(() => void) | null>(null);
+  const again = async () => {
+    const { result, stop } = papersAgain(print.id, () => undefined);
+    setWorking(() => stop);
+    const made = await act(result);
+    setWorking(null);
+    if (made) saveBlob(`${fileNameOf(print.name || 'answer papers')}.pdf`, made.file);
+  };
+  const named = print.name || 'As in the paper';
+  return (
+    <>
+      <div>
+        <strong>{named}</strong>: {counted(print.copies.length, 'paper')} of{' '}
+        {counted(print.pages.length, 'page')}
+      </div>
+      <div className={styles.soft}>made {dayAndTime(print.at, Date.now())}</div>
+      <div className={styles.row}>
+        {working ? (
+          <Button size="compact-sm" onClick={working}>
+            Stop
+          </Button>
+        ) : (
+          <Button
+            size="compact-sm"
+            aria-label={`Save the PDF of ${named} again`}
+            onClick={() => void again()}
+          >
+            Save the PDF again
+          </Button>
+        )}
+        {removable && (
+          <Button
+            size="compact-sm"
+            aria-label={`Remove ${named}`}
+            onClick={() => void act(removePrint(print, isoNow()))}
+          >
+            Remove
+          </Button>
+        )}
+      </div>
+    </>
+  );
+}

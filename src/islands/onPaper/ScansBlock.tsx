@@ -1,0 +1,129 @@
+import { Anchor, Button } from '@mantine/core';
+import { useState } from 'react';
+import type { OnPaper } from '@/store/onPaper';
+import { act } from '@/desk/act';
+import { thisTab } from '@/desk/undoLast';
+import { isoNow } from '@/ui/clock';
+import { FileButton } from '@/ui/FileButton';
+import { saveBlob } from '@/ui/saveFile';
+import { MarginBlock } from '@/ui/TwoColumns';
+import { makeUpScans } from '@/workers/madeUpScans';
+import { papersAgain } from '@/workers/prints';
+import { readScans, type FileRead, type ScansProgress } from '@/workers/scans';
+import { counted } from '@/words/format';
+import { refusalWords } from '@/words/losses';
+import styles from './onPaper.module.css';
+
+interface ScansBlockProps {
+  sittingId: string;
+  on: OnPaper;
+}
+
+/** Brings scanned files in: chosen or dropped, read in the background, stopped and gone on with. */
+export function ScansBlock({ sittingId, on }: ScansBlockProps) {
+  const [at, setAt] = useState<(ScansProgress & { stop: () => void }) | null>(null);
+  const [read, setRead] = useState<FileRead[]>([]);
+  const take = async (files: File[]) => {
+    if (files.length === 0 || at) return;
+    setRead([]);
+    const { result, stop } = readScans(sittingId, files, thisTab(), isoNow(), (now) =>
+      setAt({ ...now, stop }),
+    );
+    setAt({ file: files[0]?.name ?? '', done: 0, all: 1, stop });
+    setRead((await act(result)) ?? []);
+    setAt(null);
+  };
+  const tryOut = async () => {
+    const print = on.prints.at(-1);
+    if (!print || at) return;
+    setRead([]);
+    const step = (doing: string, stop: () => void) => (done: number, all: number) =>
+      setAt({ file: doing, done, all, stop });
+    const papers = papersAgain(print.id, () => undefined);
+    step('Papers', papers.stop)(0, 1);
+    const made = await act(papers.result);
+    if (!made) return setAt(null);
+    const wish = {
+      printId: print.id,
+      papers: made.file,
+      copies: print.copies.length,
+      seed: print.copies.length,
+    };
+    const scanning = makeUpScans(wish, (done, all) => step('Made-up scans', scanning.stop)(done, all));
+    const scans = await act(scanning.result);
+    setAt(null);
+    if (scans) saveBlob('made-up scans.pdf', scans);
+  };
+  const half = [...new Set(on.halfRead.map(({ from }) => from.file))];
+  return (
+    <MarginBlock title="Scans">
+      <div
+        onDragOver={(event) => event.preventDefault()}
+        onDrop={(event) => {
+          event.preventDefault();
+          void take([...event.dataTransfer.files]);
+        }}
+      >
+        <p className={styles.soft}>
+          PDF, JPEG, PNG, TIFF or a zip of them; pages in any order and either way up. You can drop them here.
+        </p>
+        {at ? (
+          <div className={styles.reading}>
+            <span role="status">
+              {at.file}: page {Math.min(at.done + 1, at.all)} of {at.all}
+            </span>
+            <progress value={at.done} max={at.all} aria-label={`Reading ${at.file}`} />
+            <Button onClick={at.stop}>Stop</Button>
+          </div>
+        ) : (
+          <FileButton
+            multiple
+            accept=".pdf,.jpg,.jpeg,.png,.tif,.tiff,.webp,.zip"
+            onChange={(files) => void take(files)}
+            inputProps={{ 'aria-label': 'Scanned files' }}
+          >
+            {(button) => (
+              <Button {...button} variant={on.scans.length === 0 ? 'filled' : 'default'}>
+                Import scans
+              </Button>
+            )}
+          </FileButton>
+        )}
+      </div>
+      {!at && on.prints.length > 0 && (
+        <p className={styles.soft}>
+          No printer at hand?{' '}
+          <Anchor component="button" c="inherit" underline="always" onClick={() => void tryOut()}>
+            Let a made-up class fill them in
+          </Anchor>{' '}
+          and save its scans, to try it with.
+        </p>
+      )}
+      {!at &&
+        half.map((file) => (
+          <p key={file} className={styles.soft}>
+            {file} was read up to page {on.halfRead.filter(({ from }) => from.file === file).length}. Choose
+            it again to go on.
+          </p>
+        ))}
+      {read.length > 0 && (
+        <ul className={styles.plain} role="status">
+          {read.map((each) => (
+            <li key={each.name}>{readWords(each)}</li>
+          ))}
+        </ul>
+      )}
+    </MarginBlock>
+  );
+}
+
+/** "scans.pdf: 24 pages imported, 2 asked about" */
+function readWords({ name, pages, asked, known, refused }: FileRead): string {
+  if (refused) return refusalWords(refused, name);
+  const parts = [
+    `${counted(pages, 'page')} imported`,
+    ...(asked > 0 ? [`${asked} asked about`] : []),
+    ...(known > 0 ? [`${known} imported before`] : []),
+  ];
+  return `${name}: ${parts.join(', ')}`;
+}

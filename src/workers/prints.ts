@@ -1,0 +1,23 @@
+import { proxy } from 'comlink';
+import type { PrintWish } from '@/store/answerPapers';
+import type { PrintMade, PrintsWorker } from './prints.worker';
+import { stoppable, type Work } from './stoppable';
+
+export type { PrintMade };
+
+type Progress = (done: number, all: number) => void;
+
+const begun = () => new Worker(new URL('./prints.worker.ts', import.meta.url), { type: 'module' });
+
+/** Makes answer papers, with their PDF. */
+export const makePapers = (
+  wish: PrintWish,
+  tab: { id: string; where: string } | null,
+  now: string,
+  progress: Progress,
+): Work<PrintMade> =>
+  stoppable<PrintsWorker, PrintMade>(begun(), (worker) => worker.make(wish, tab, now, proxy(progress)));
+
+/** The PDF of answer papers that were made before. */
+export const papersAgain = (printId: string, progress: Progress): Work<PrintMade> =>
+  stoppable<PrintsWorker, PrintMade>(begun(), (worker) => worker.again(printId, proxy(progress)));

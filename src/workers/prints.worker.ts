@@ -1,0 +1,88 @@
+import { expose } from 'comlink';
+import type { AnswerPaper } from '@/core/model/answerPaper';
+import { fullName } from '@/core/model/names';
+import { plainText } from '@/core/basics/richWords';
+import { laidOut, type LaidPage, type PaperWords } from '@/core/intake/paper/layout';
+import { answerPaperPdf, measureWith, type PaperKit } from '@/core/intake/paper/paperPdf';
+import { makePrint, pagesAgain, type LayOut, type PrintWish } from '@/store/answerPapers';
+import { setTab } from '@/store/command';
+import { desk } from '@/store/tables';
+import { paperWords } from '@/words/onPaper';
+import { paperKitFor } from './paperKit';
+
+/** A print and its pages as a PDF. */
+export interface PrintMade {
+  print: AnswerPaper;
+  file: Blob;
+}
+
+/** Answer papers are laid out here: fonts and pages are large. */
+const printsWorker = {
+  make: async (
+    wish: PrintWish,
+    tab: { id: string; where: string } | null,
+    now: string,
+    progress: (done: number, all: number) => void,
+  ): Promise<PrintMade> => {
+    setTab(tab && { id: tab.id, where: () => tab.where });
+    let pages: LaidPage[] = [];
+    let title = '';
+    const print = await makePrint(
+      wish,
+      async (...of) => {
+        [title] = of;
+        return (pages = await layOut(...of));
+      },
+      now,
+    );
+    return { print, file: await pdfOf(print, title, pages, progress) };
+  },
+  again: async (printId: string, progress: (done: number, all: number) => void): Promise<PrintMade> => {
+    const print = await desk.prints.get(printId);
+    if (!print) throw new Error('printGone');
+    const { title, pages } = await pagesAgain(print, layOut);
+    return { print, file: await pdfOf(print, title, pages, progress) };
+  },
+};
+export type PrintsWorker = typeof printsWorker;
+
+/** Every text that is printed of some questions, for the fonts it needs. */
+const textsOf = (value: unknown): string[] =>
+  typeof value === 'string'
+    ? [value]
+    : value !== null && typeof value === 'object'
+      ? Object.values(value).flatMap(textsOf)
+      : [];
+
+const layOut: LayOut = async (title, instructions, questions) => {
+  const words: PaperWords = { title, instructions, ...paperWords };
+  const kit = await paperKitFor([
+    title,
+    instructions,
+    ...questions.flatMap(({ stem }) => plainText(stem)),
+    ...textsOf(questions),
+  ]);
+  return laidOut(questions, words, await measureWith(kit));
+};
+
+const textsIn = (pages: readonly LaidPage[]) =>
+  pages.flatMap(({ drawn }) => drawn.flatMap((each) => (each.as === 'text' ? [each.text] : [])));
+
+async function pdfOf(
+  print: AnswerPaper,
+  title: string,
+  pages: readonly LaidPage[],
+  progress: (done: number, all: number) => void,
+): Promise<Blob> {
+  const students = await desk.students.bulkGet(print.copies.map((id) => id ?? ''));
+  const copies = print.copies.map((id, at) => {
+    const student = students[at];
+    return { number: at + 1, name: id !== null && student ? fullName(student) : null };
+  });
+  const kit: PaperKit = await paperKitFor([...textsIn(pages), ...copies.map(({ name }) => name ?? '')]);
+  const about = { printId: print.id, title, name: paperWords.name, page: paperWords.page };
+  const pdf = await answerPaperPdf(pages, copies, about, kit, (done) => progress(done, copies.length));
+  return new Blob([Uint8Array.from(pdf)], { type: 'application/pdf' });
+}
+
+expose(printsWorker);

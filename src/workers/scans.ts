@@ -1,0 +1,29 @@
+import { proxy } from 'comlink';
+import type { Scan } from '@/core/model/scan';
+import type { FileRead, ScansProgress, ScansWorker } from './scans.worker';
+import { stoppable, type Work } from './stoppable';
+
+export type { FileRead, ScansProgress };
+
+const begun = () => new Worker(new URL('./scans.worker.ts', import.meta.url), { type: 'module' });
+
+/** Reads scanned files into a sitting; stopped, what was read of them so far waits for the rest. */
+export const readScans = (
+  sittingId: string,
+  files: readonly File[],
+  tab: { id: string; where: string } | null,
+  now: string,
+  progress: (at: ScansProgress) => void,
+): Work<FileRead[]> =>
+  stoppable<ScansWorker, FileRead[]>(begun(), (worker) =>
+    worker.read(sittingId, files, tab, now, proxy(progress)),
+  );
+
+/** Reads one page anew as what somebody says it is. @returns whether its boxes were found */
+export const placeScanAs = (
+  scanId: string,
+  place: NonNullable<Scan['place']>,
+  tab: { id: string; where: string } | null,
+  now: string,
+): Work<boolean> =>
+  stoppable<ScansWorker, boolean>(begun(), (worker) => worker.placeAs(scanId, place, tab, now));

@@ -1,0 +1,201 @@
+import { expose } from 'comlink';
+import { prepareZXingModule } from 'zxing-wasm/reader';
+import wasm from 'zxing-wasm/reader/zxing_reader.wasm?url';
+import { assetId } from '@/core/basics/assetBytes';
+import { orRefused, type OrRefused, type Refused } from '@/core/basics/refused';
+import { findCodes } from '@/core/intake/paper/codes';
+import type { Gray } from '@/core/intake/paper/geometry';
+import { fillsPicture, readPage, readPageAs, type ReadBoxes } from '@/core/intake/paper/readPage';
+import { hasInk, straightened } from '@/core/intake/paper/straightened';
+import type { AnswerPaper, Region } from '@/core/model/answerPaper';
+import type { Scan } from '@/core/model/scan';
+import { keepAsset } from '@/store/assets';
+import { setTab } from '@/store/command';
+import { newId } from '@/store/ids';
+import { bringScans, placeScan } from '@/store/scans';
+import { desk } from '@/store/tables';
+import { filePages, jpegOf, keptGray, type FilePage } from './scanPages';
+
+prepareZXingModule({ overrides: { locateFile: () => wasm } });
+
+type Tab = { id: string; where: string } | null;
+
+/** How far it is. */
+export interface ScansProgress {
+  file: string;
+  done: number;
+  all: number;
+}
+
+/** What became of one file. */
+export interface FileRead {
+  name: string;
+  pages: number;
+  /** Pages that nobody knows yet what they are. */
+  asked: number;
+  /** Pages that were here already. */
+  known: number;
+  refused: Pick<Refused, 'why' | 'place' | 'detail'> | null;
+}
+
+/** Scanned files are read here, so that the page goes on and can stop it; each page is kept as soon as it is read. */
+const scansWorker = {
+  read: async (
+    sittingId: string,
+    files: readonly File[],
+    tab: Tab,
+    now: string,
+    progress: (at: ScansProgress) => void,
+  ): Promise<FileRead[]> => {
+    setTab(tab && { id: tab.id, where: () => tab.where });
+    const prints = await printsById(sittingId);
+    const done: FileRead[] = [];
+    for (const file of files) {
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      const digest = await assetId(bytes);
+      const read = await orRefused(() =>
+        readFile(bytes, { sittingId, name: file.name, digest, now }, prints, progress),
+      );
+      done.push(await kept(read, file.name, sittingId, digest, now));
+    }
+    return done;
+  },
+
+  /** Reads a page anew as what somebody says it is. @returns whether its boxes were found */
+  placeAs: async (
+    scanId: string,
+    place: NonNullable<Scan['place']>,
+    tab: Tab,
+    now: string,
+  ): Promise<boolean> => {
+    setTab(tab && { id: tab.id, where: () => tab.where });
+    const [scan, print] = await Promise.all([desk.scans.get(scanId), desk.prints.get(place.printId)]);
+    const asset = scan?.picture ? await desk.assets.get(scan.picture.id) : undefined;
+    if (!scan || !print || !asset) return false;
+    const regions = print.pages[place.page - 1] ?? [];
+    const gray = await keptGray(Uint8Array.from(asset.bytes));
+    // One that was set straight before is at its place already.
+    const read = readPageAs(gray, regions);
+    const page = await keptPage(gray, read?.placed.map ?? fillsPicture(gray), regions, read, scan.from.page);
+    await placeScan(scan, { is: 'read', place, ...page }, now);
+    return read !== null;
+  },
+};
+export type ScansWorker = typeof scansWorker;
+
+async function printsById(sittingId: string): Promise<Map<string, AnswerPaper>> {
+  const prints = await desk.prints.where({ sittingId }).toArray();
+  return new Map(prints.map((print) => [print.id, print]));
+}
+
+interface Reading {
+  sittingId: string;
+  name: string;
+  digest: string;
+  now: string;
+}
+
+interface ReadPages {
+  scans: Scan[];
+  known: number;
+}
+
+async function readFile(
+  bytes: Uint8Array<ArrayBuffer>,
+  { sittingId, name, digest, now }: Reading,
+  prints: ReadonlyMap<string, AnswerPaper>,
+  progress: (at: ScansProgress) => void,
+): Promise<ReadPages> {
+  const { pages, close } = await filePages(bytes, name);
+  try {
+    const ofFile = ({ from }: Scan) => from.digest === digest;
+    const before = await desk.readPages.where({ sittingId }).filter(ofFile).toArray();
+    const here = await desk.scans.where({ sittingId }).filter(ofFile).toArray();
+    const scans = [...before];
+    const known = new Set([...before, ...here].map(({ from }) => from.page));
+    for (const [index, page] of pages.entries()) {
+      progress({ file: name, done: index, all: pages.length });
+      if (known.has(index + 1)) continue;
+      const scan: Scan = {
+        ...{ id: newId(), sittingId, at: now, from: { file: name, digest, page: index + 1 } },
+        ...(await readOne(page, index + 1, prints)),
+      };
+      await desk.readPages.put(scan);
+      scans.push(scan);
+    }
+    progress({ file: name, done: pages.length, all: pages.length });
+    return { scans, known: here.length };
+  } finally {
+    close();
+  }
+}
+
+async function readOne(
+  page: FilePage,
+  number: number,
+  prints: ReadonlyMap<string, AnswerPaper>,
+): Promise<Pick<Scan, 'is' | 'place' | 'boxes' | 'areas' | 'picture'>> {
+  const gray = await page.gray();
+  const outcome = await readPage(gray, prints, findCodes);
+  if (outcome.is !== 'read') {
+    const picture = await keptPicture(gray, number);
+    const place = outcome.is === 'notStraight' ? placeOf(outcome.code) : null;
+    return { is: outcome.is, place: null, boxes: [], areas: [], picture, ...(place && { place: null }) };
+  }
+  const place = placeOf(outcome.code);
+  const regions = prints.get(place.printId)?.pages[place.page - 1] ?? [];
+  return { is: 'read', place, ...(await keptPage(gray, outcome.placed.map, regions, outcome, number)) };
+}
+
+const placeOf = ({ printId, copy, page }: NonNullable<Scan['place']>) => ({ printId, copy, page });
+
+/** A page set straight, with what stands in its boxes and areas. */
+async function keptPage(
+  gray: Gray,
+  map: ReadBoxes['placed']['map'],
+  regions: readonly Region[],
+  read: ReadBoxes | null,
+  number: number,
+): Promise<Pick<Scan, 'boxes' | 'areas' | 'picture'>> {
+  const straight = straightened(gray, map);
+  const boxed = regions.filter(({ box }) => box !== null);
+  return {
+    boxes: boxed.map((_, at) => {
+      const { state = 'doubtful', ink = 0 } = read?.boxes[at] ?? {};
+      return { state, ink: Math.round(ink * 1000) / 1000 };
+    }),
+    areas: regions.filter(({ box }) => box === null).map((area) => hasInk(straight, area)),
+    picture: await keptPicture(straight, number),
+  };
+}
+
+/** Called by its number: the name of a file can say whose it is. */
+const keptPicture = async (gray: Gray, number: number) =>
+  keepAsset({ name: `scan ${number}.jpg`, mediaType: 'image/jpeg', bytes: await jpegOf(gray) });
+
+async function kept(
+  read: OrRefused<ReadPages>,
+  name: string,
+  sittingId: string,
+  digest: string,
+  now: string,
+): Promise<FileRead> {
+  const aside = desk.readPages.where({ sittingId }).filter(({ from }) => from.digest === digest);
+  if ('refused' in read) {
+    // Nothing is half taken.
+    await aside.delete();
+    return { name, pages: 0, asked: 0, known: 0, refused: read.refused };
+  }
+  const { scans, known } = read.read;
+  if (scans.length > 0) await bringScans(sittingId, scans, now);
+  await aside.delete();
+  return {
+    name,
+    pages: scans.length,
+    asked: scans.filter(({ is }) => is !== 'read').length,
+    known,
+    refused: null,
+  };
+}
+
+expose(scansWorker);
