@@ -45,4 +45,4 @@ export async function onPaperOf(sittingId: string): Promise<OnPaper> {
 
 /** How many bytes the pictures of a sitting's pages take. */
 export const picturesSize = (scans: readonly Scan[]): number =>
-  scans.reduce((sum, { picture }) => sum + (picture?.size ?? 0), 0);
+  scans.reduce((sum, { picture }) => sum + picture.size, 0);

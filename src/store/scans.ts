@@ -237,14 +237,23 @@ export const printsOf = async (sittingId: string): Promise<AnswerPaper[]> =>
 
 /** Takes the pictures of pages away for good; what was read of them stays. */
 export async function throwPicturesAway(scans: readonly Scan[], now: string): Promise<void> {
-  const ids = scans.flatMap(({ picture }) => picture?.id ?? []);
-  await changeScans(
-    scans,
-    (scan) => ({ ...scan, picture: null }),
-    done.picturesThrownAway(scans.length),
-    now,
-  );
+  const name = {
+    command: 'changeScans',
+    said: done.picturesThrownAway(scans.length),
+    about: scans[0]?.sittingId ?? '',
+    lasting: true,
+  } as const;
+  await runCommand(name, now, async (record) => {
+    for (const { id } of scans) {
+      const stored = await desk.scans.get(id);
+      if (stored) await record.put('scans', { ...stored, pictureGoneAt: now });
+    }
+  });
   // Two pages may be the same picture, of which one stays.
-  const still = new Set((await desk.scans.toArray()).flatMap(({ picture }) => picture?.id ?? []));
-  await desk.assets.bulkDelete(ids.filter((id) => !still.has(id)));
+  const still = new Set(
+    (await desk.scans.toArray()).flatMap(({ picture, pictureGoneAt }) =>
+      pictureGoneAt === undefined ? [picture.id] : [],
+    ),
+  );
+  await desk.assets.bulkDelete(scans.flatMap(({ picture: { id } }) => (still.has(id) ? [] : [id])));
 }

@@ -3,7 +3,11 @@ import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { at, planShowing, samples, studentOf } from '../../tests/unit/samples';
 import { asks, begins, handsIn, reads, sends } from '../../tests/unit/studentSide';
+import { laidOut as pagesOf } from '@/core/intake/paper/layout';
+import type { AnswerPaper } from '@/core/model/answerPaper';
+import type { Scan } from '@/core/model/scan';
 import { tableNames } from '@/core/model/tables';
+import { makePrint, removePrint } from './answerPapers';
 import {
   changeBankQuestion,
   makeSeparate,
@@ -44,6 +48,7 @@ import {
   takeOutOfGroup,
 } from './people';
 import { handBack, withdrawResults as withdraw } from './releases';
+import { bringScans, nameCopy, settleRow, throwOut, typeAnswers } from './scans';
 import { answerRequest } from './requests';
 import {
   adoptPaper,
@@ -296,6 +301,51 @@ const commands: Record<string, (context: Context) => Promise<unknown>> = {
     return pullShareBack(id, c.n % 2 === 0 ? c.iso : null, c.iso);
   },
   scatter: () => changePiles('sit1', { put: [], remove: ['pile1'] }, 'Scattered', at),
+  printsPapers: (c) =>
+    makePrint(
+      { sittingId: 'sit1', name: '', mixed: c.n % 2 === 1, copies: ['s2', null] },
+      (title, instructions, asked) =>
+        Promise.resolve(
+          pagesOf(
+            asked,
+            { title, instructions, rule: '', points: String },
+            (text, size) => text.length * size * 0.18,
+          ),
+        ),
+      c.iso,
+    ),
+  removesPapers: async (c) => removePrint(await one<AnswerPaper>(c, 'prints'), c.iso),
+  scans: async (c) => {
+    const print = await one<AnswerPaper>(c, 'prints');
+    const page = 1 + (c.n % print.pages.length);
+    const boxes = (print.pages[page - 1] ?? []).filter(({ box }) => box !== null);
+    const scan: Scan = {
+      ...{ id: `scan${c.n}`, sittingId: 'sit1', at: c.iso, is: 'read' },
+      from: { file: 'scans.pdf', digest: 'digest', page: c.n + 1 },
+      picture: { id: `picture${c.n}`, name: 'scan.jpg', mediaType: 'image/jpeg', size: 1 },
+      place: { printId: print.id, copy: 1 + (c.n % 2), page },
+      boxes: boxes.map((_, at) => ({ state: at % 4 === c.n % 4 ? 'ticked' : 'empty', ink: 0 })),
+      areas: [],
+    };
+    return bringScans('sit1', [scan], c.iso);
+  },
+  settlesTicks: async (c) => {
+    const { printId, copy } = (await one<Scan>(c, 'scans')).place ?? { printId: '', copy: 1 };
+    return settleRow(
+      'sit1',
+      { printId, copy },
+      { questionId: 'q1', part: 'options', number: '1' },
+      ['a'],
+      c.iso,
+    );
+  },
+  throwsScanOut: async (c) => throwOut([await one<Scan>(c, 'scans')], c.iso),
+  namesPaper: async (c) =>
+    nameCopy('sit1', { printId: (await one<AnswerPaper>(c, 'prints')).id, copy: 2 }, 's3', c.iso),
+  typesFromPaper: async (c) => {
+    const { id } = await one<{ id: string }>(c, 'attempts');
+    return typeAnswers(samples.shortText, [id], `typed ${c.n}`, c.iso);
+  },
 };
 
 /** What students do meanwhile. */
@@ -356,7 +406,7 @@ beforeEach(async () => {
 /** A desk on which there is something of everything. */
 const busy = [
   ...['starts', 'types', 'asks', 'handsIn', 'setAside', 'keepTemplate', 'newInBank', 'putIntoBank'],
-  ...['mark', 'handBack', 'createPaper'],
+  ...['mark', 'handBack', 'createPaper', 'printsPapers', 'scans'],
 ].map((name) => ({ name, n: 0, waitMs: 1_000 }));
 
 const few = { numRuns: 40 };
@@ -382,10 +432,10 @@ describe('taking back', () => {
             expect(await snapshot(), name).toEqual(before);
           },
         ),
-        { numRuns: 6 },
+        { numRuns: 8 },
       );
     // Those that need something particular to be there may not have come to it.
-    expect(Object.keys(commands).filter((name) => !tried.has(name)).length).toBeLessThan(8);
+    expect(Object.keys(commands).filter((name) => !tried.has(name)).length).toBeLessThan(12);
   });
 
   it('all that was done is taken back, one after the other, to where it began', async () => {

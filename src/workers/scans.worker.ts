@@ -70,7 +70,7 @@ const scansWorker = {
   ): Promise<boolean> => {
     setTab(tab && { id: tab.id, where: () => tab.where });
     const [scan, print] = await Promise.all([desk.scans.get(scanId), desk.prints.get(place.printId)]);
-    const asset = scan?.picture ? await desk.assets.get(scan.picture.id) : undefined;
+    const asset = scan && (await desk.assets.get(scan.picture.id));
     if (!scan || !print || !asset) return false;
     const regions = print.pages[place.page - 1] ?? [];
     const gray = await keptGray(Uint8Array.from(asset.bytes));

@@ -8,7 +8,8 @@ import { chanceFrom } from '@/core/basics/chance';
 import { homography, mapped, type Gray } from '@/core/intake/paper/geometry';
 import { laidOut, wrapped, type LaidPage } from '@/core/intake/paper/layout';
 import { answerPaperPdf, measureWith } from '@/core/intake/paper/paperPdf';
-import { readPage, type PageOutcome } from '@/core/intake/paper/readPage';
+import { readPage, readPageAs, type PageOutcome } from '@/core/intake/paper/readPage';
+import { hasInk, keptPerMm, straightened } from '@/core/intake/paper/straightened';
 import { body, codeFrom, codeText, corners, pageSize } from '@/core/intake/paper/sheet';
 import { filledPage, usualHabits, type FilledPage } from '@/core/intake/standIn/madeUpCopy';
 import { phoneFaults, scanned, usualFaults, type ScanFaults } from '@/core/intake/standIn/scanned';
@@ -251,5 +252,53 @@ describe('scans of the pages', () => {
     empty.addPage([200, 200]);
     const [page] = await pagesOf(await empty.save());
     expect(page && (await read(grayOf(page)))).toEqual({ is: 'noCode' });
+  });
+
+  it('set straight, lie where they were printed, white where the paper is, and tell where there is ink', async () => {
+    const counts = { ink: 0, none: 0 };
+    for (const index of drawn.keys()) {
+      const { gray, page } = scan(
+        index,
+        index % 2 ? phoneFaults : { ...usualFaults, shadow: 0.45 },
+        300 + index,
+      );
+      const outcome = await read(gray);
+      if (outcome.is !== 'read') continue;
+      const straight = straightened(gray, outcome.placed.map);
+      expect([straight.width, straight.height]).toEqual([1240, 1754]);
+      // Corner marks are dark in their middle, and the paper beside them is white.
+      for (const { x, y, w, h } of corners) {
+        const at = (mmX: number, mmY: number) =>
+          straight.data[Math.round(mmY * keptPerMm) * straight.width + Math.round(mmX * keptPerMm)] ?? 0;
+        expect(at(x + w / 2, y + h / 2)).toBeLessThan(90);
+        expect(at(x + w / 2, y + h + 3)).toBeGreaterThan(215);
+      }
+      for (const region of print.pages[index % pages.length] ?? []) {
+        if (region.box !== null) continue;
+        const written = page.written.includes(region);
+        expect(hasInk(straight, region), `${index} ${region.questionId} ${region.part}`).toBe(written);
+        counts[written ? 'ink' : 'none']++;
+      }
+    }
+    expect(counts.ink).toBeGreaterThan(10);
+  });
+
+  it('whose code nobody can read are read as what somebody says they are, whichever way up', () => {
+    const source = drawn[0];
+    const regions = print.pages[0] ?? [];
+    if (!source) throw new Error('there is a page');
+    for (const turn of [0, 1, 2, 3]) {
+      const [width, height] = turn % 2 ? [source.height, source.width] : [source.width, source.height];
+      const canvas = createCanvas(width, height);
+      const context = canvas.getContext('2d');
+      context.translate(width / 2, height / 2);
+      context.rotate((turn * Math.PI) / 2);
+      context.drawImage(source, -source.width / 2, -source.height / 2);
+      const found = readPageAs(grayOf(canvas), regions);
+      expect(found?.boxes.every(({ state }) => state === 'empty')).toBe(true);
+    }
+    expect(
+      readPageAs({ width: 400, height: 600, data: new Uint8Array(240_000).fill(240) }, regions),
+    ).toBeNull();
   });
 });

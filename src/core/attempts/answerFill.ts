@@ -10,4 +10,4 @@ export function answerFill(question: Question, answer: Answer | undefined): Answ
 
 /** Whether there is ink on paper where an answer stands. */
 export const isWritten = (answer: Answer | undefined): boolean =>
-  answer?.pictures?.some(({ empty }) => !empty) ?? false;
+  answer?.pictures?.some(({ empty, boxes }) => !empty && !boxes) ?? false;

@@ -26,8 +26,10 @@ export const Scan = z.object({
   at: Instant,
   /** The file it came in, by name and by a digest of its bytes, and its place in that, from 1. */
   from: z.object({ file: Line, digest: Line, page: z.number().int().min(1) }),
-  /** Set straight where it was read, else as it came; null: thrown away. */
-  picture: FileRef.nullable(),
+  /** Set straight where it was read, else as it came. */
+  picture: FileRef,
+  /** Since when the picture is thrown away. */
+  pictureGoneAt: Instant.optional(),
   is: z.enum(['read', ...UnreadScan.options]),
   /** Which page of which copy of which print it is, by its code or by what somebody said; null: nobody knows. */
   place: z.object({ printId: Id, copy: z.number().int().min(1), page: z.number().int().min(1) }).nullable(),

@@ -131,8 +131,10 @@ export const AnswerPicture = z.object({
   fileId: Id,
   /** In mm on the page, from its upper left corner. */
   at: Rect,
-  /** There is no ink in it; absent: there is, or nobody looked. */
+  /** There is no ink in it. */
   empty: z.literal(true).optional(),
+  /** It shows boxes, which are read: whether there is ink says nothing. */
+  boxes: z.literal(true).optional(),
 });
 export type AnswerPicture = z.infer<typeof AnswerPicture>;
 

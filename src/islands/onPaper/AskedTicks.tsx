@@ -91,9 +91,7 @@ export function AskedTicks({ sittingId, on }: { sittingId: string; on: OnPaper }
                 <p>
                   <strong>{numberOf(on, row)}</strong> {whose(on, row)}: {notReadWords[row.why]}
                 </p>
-                {row.fileId !== null && (
-                  <PagePart fileId={row.fileId} at={row.at} label="The boxes on paper" />
-                )}
+                <PagePart fileId={row.fileId} at={row.at} label="The boxes on paper" />
                 <div className={styles.row}>
                   {row.boxes.map(({ id, letter, label }) => (
                     <Button

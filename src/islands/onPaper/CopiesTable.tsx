@@ -148,13 +148,11 @@ function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, to
                 .flatMap(([page, scans]) =>
                   scans.map((scan) => (
                     <li key={scan.id}>
-                      {scan.picture && (
-                        <PagePart
-                          fileId={scan.picture.id}
-                          at={{ x: 0, y: 0, ...pageSize }}
-                          label={`Page ${page}`}
-                        />
-                      )}
+                      <PagePart
+                        fileId={scan.picture.id}
+                        at={{ x: 0, y: 0, ...pageSize }}
+                        label={`Page ${page}`}
+                      />
                       <p>
                         Page {page} <span className={styles.soft}>{fromWords(scan.from)}</span>
                       </p>
@@ -200,9 +198,7 @@ function WhoseIsIt({
     .sort(byRegister);
   return (
     <div className={styles.whose}>
-      {first?.picture && (
-        <PagePart fileId={first.picture.id} at={nameRect} label="The name as it is written" />
-      )}
+      {first && <PagePart fileId={first.picture.id} at={nameRect} label="The name as it is written" />}
       <NativeSelect
         size="xs"
         aria-label={`Whose paper ${number} is`}

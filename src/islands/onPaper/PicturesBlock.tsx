@@ -12,7 +12,7 @@ import styles from './onPaper.module.css';
 /** What the pictures of the pages take, and a way to be rid of them. */
 export function PicturesBlock({ scans }: { scans: readonly Scan[] }) {
   const [sure, setSure] = useState(false);
-  const kept = scans.filter(({ picture }) => picture !== null);
+  const kept = scans.filter(({ pictureGoneAt }) => pictureGoneAt === undefined);
   if (kept.length === 0) return null;
   return (
     <MarginBlock title="Pictures of pages">

@@ -33,7 +33,7 @@ export interface AskedRow {
   boxes: AskedBox[];
   /** Where it stands. */
   at: Rect;
-  fileId: string | null;
+  fileId: string;
   /** The boxes that are put forward as ticked. */
   forward: string[];
 }
@@ -92,7 +92,7 @@ function rowsOfCopy(
         {
           ...{ id: `${print.id} ${copy} ${questionId} ${part}`, printId: print.id, copy, page: index + 1 },
           ...{ questionId, part, why: notRead[questionId] ?? 'doubtful', single, boxes },
-          ...{ at: { x: body.x, y, w: body.w, h }, fileId: scan.picture?.id ?? null },
+          ...{ at: { x: body.x, y, w: body.w, h }, fileId: scan.picture.id },
           forward: forwardOf(boxes, single),
         },
       ];

@@ -118,7 +118,7 @@ export function paperAttempt(
       was && JSON.stringify([was.response, was.typed]) === JSON.stringify([response, typed?.typed]);
     answers[question.id] = same ? next : { ...next, at: place.now };
   }
-  const files = [...pages.values()].flatMap((all) => all.flatMap(({ picture }) => picture ?? []));
+  const files = [...pages.values()].flatMap((all) => all.map(({ picture }) => picture));
   const { now, ...fixed } = place;
   return {
     ...(before ?? {
@@ -150,13 +150,13 @@ function picturesOf(
 ): AnswerPicture[] {
   return print.pages.flatMap((all, index) => {
     const [scan] = pages.get(index + 1) ?? [];
-    if (!scan?.picture) return [];
+    if (!scan) return [];
     const { id: fileId } = scan.picture;
     const areas = all.filter(({ box }) => box === null);
     const own = all.filter((region) => region.questionId === questionId);
     const boxes = own.filter(({ box }) => box !== null);
     return [
-      ...(boxes.length > 0 ? [{ fileId, at: asWide(around(boxes, margin)) }] : []),
+      ...(boxes.length > 0 ? [{ fileId, at: asWide(around(boxes, margin)), boxes: true as const }] : []),
       ...own.flatMap((region): AnswerPicture[] =>
         region.box === null
           ? [

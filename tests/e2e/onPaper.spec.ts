@@ -1,0 +1,229 @@
+import { PDFDocument } from '@cantoo/pdf-lib';
+import { createCanvas } from '@napi-rs/canvas';
+import { expect, test, type Page } from '@playwright/test';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chanceFrom } from '@/core/basics/chance';
+import { scanned, usualFaults } from '@/core/intake/standIn/scanned';
+import type { Stroke } from '@/core/intake/standIn/madeUpCopy';
+import type { AnswerPaper, Region } from '@/core/model/answerPaper';
+import { draw, grayOf, jpegOf, pagesOf } from '../../scripts/paperNode';
+import { pdfText } from './pdf';
+
+const rows = [
+  'Name\tStudent number\tWhich stream runs out?\tHow far in 2 h at 6 kn?\tWhy do springs come late?',
+  '\tKEY\tebb\t12\t',
+  'Amara Okafor\t8101\tflood\t10\tIt is late',
+  'Ines Duarte\t8102\tflood\t12\tThe water answers later than sun and moon pull together',
+  'Kai Lindqvist\t8103\tebb\t24\tI do not know that yet',
+];
+
+const folder = () => mkdtempSync(join(tmpdir(), 'gribbet-paper-'));
+
+/** A sitting with a paper of three questions and three students, made from a sheet. */
+async function sittingWithClass(page: Page): Promise<string> {
+  await page.goto('/answers');
+  await page.getByRole('textbox', { name: 'Rows of answers' }).fill(rows.join('\n'));
+  await page.getByRole('combobox', { name: 'Right answers are in' }).selectOption({ index: 1 });
+  await page.getByRole('combobox', { name: 'Kind of Why do springs come late?' }).selectOption('openText');
+  await page.getByRole('textbox', { name: 'Name of the sitting' }).fill('On paper');
+  await page.getByRole('textbox', { name: 'Name of the new group' }).fill('Paper group');
+  await page.getByRole('button', { name: 'Import answers of 3 rows' }).click();
+  await page.getByRole('link', { name: 'Analyse' }).click();
+  await page.waitForURL('**/analyse');
+  return /sittings\/([^/]+)/.exec(page.url())?.[1] ?? '';
+}
+
+async function saved(page: Page, name: string | RegExp): Promise<string> {
+  const coming = page.waitForEvent('download');
+  await page.getByRole('button', { name }).click();
+  const path = join(folder(), 'saved');
+  await (await coming).saveAs(path);
+  return path;
+}
+
+/** What was printed, as the desk keeps it. */
+const printOf = (page: Page): Promise<AnswerPaper> =>
+  page.evaluate(
+    () =>
+      new Promise<AnswerPaper>((resolve) => {
+        const opening = indexedDB.open('gribbet-desk');
+        opening.onsuccess = () => {
+          const all = opening.result.transaction('prints').objectStore('prints').getAll();
+          all.onsuccess = () => resolve(all.result[0] as AnswerPaper);
+        };
+      }),
+  );
+
+const pen = { width: 0.5, grey: 0.15 };
+const cross = ({ x, y, w, h }: Region): Stroke[] => [
+  {
+    ...pen,
+    points: [
+      { x: x + 0.5, y: y + 0.5 },
+      { x: x + w - 0.5, y: y + h - 0.5 },
+    ],
+  },
+  {
+    ...pen,
+    points: [
+      { x: x + w - 0.5, y: y + 0.5 },
+      { x: x + 0.5, y: y + h - 0.5 },
+    ],
+  },
+];
+/** A short stroke that may be a tick, or a slip. */
+const slip = ({ x, y, w, h }: Region): Stroke[] => [
+  {
+    ...pen,
+    points: [
+      { x: x + w / 2 - 0.7, y: y + h / 2 },
+      { x: x + w / 2 + 0.7, y: y + h / 2 },
+    ],
+  },
+];
+const writing = ({ x, y }: Region): Stroke[] => [
+  {
+    ...pen,
+    points: Array.from({ length: 30 }, (_, at) => ({ x: x + 4 + at * 1.5, y: y + 3 + (at % 2) * 3 })),
+  },
+];
+
+/** Scans of filled in papers, each page by its strokes, as a PDF of pictures. */
+async function scansOf(
+  pages: { page: Awaited<ReturnType<typeof pagesOf>>[0]; strokes: Stroke[]; upsideDown?: boolean }[],
+) {
+  const pdf = await PDFDocument.create();
+  const chance = chanceFrom(4);
+  for (const { page, strokes, upsideDown = false } of pages) {
+    draw(page, strokes);
+    const scan = scanned(grayOf(page), { ...usualFaults, fold: 0, upsideDown: upsideDown ? 1 : 0 }, chance);
+    const picture = await pdf.embedJpg(jpegOf(scan, 70));
+    pdf.addPage([595, 842]).drawImage(picture, { x: 0, y: 0, width: 595, height: 842 });
+  }
+  return Buffer.from(await pdf.save());
+}
+
+test('papers are printed and scanned, doubtful ticks settled, answers typed and marked on the page, and handed back with it', async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  const sitting = await sittingWithClass(page);
+  await page.goto(`/sittings/${sitting}/run`);
+  await page.getByRole('link', { name: 'On paper: print and scan' }).click();
+  await expect(page.getByRole('heading', { name: 'Nothing is on paper yet' })).toBeVisible();
+  const papers = await saved(page, 'Make 3 papers as PDF');
+  await expect(page.getByRole('heading', { name: '0 of 3 papers scanned' })).toBeVisible();
+  for (const name of ['Amara Okafor', 'Ines Duarte', 'Kai Lindqvist'])
+    expect(await pdfText(papers)).toContain(name);
+
+  const print = await printOf(page);
+  expect(print.pages.length).toBe(1);
+  const blank = await pagesOf(readFileSync(papers));
+  const [regions = []] = print.pages;
+  const boxes = regions.filter(({ box }) => box !== null);
+  const areas = regions.filter(({ box }) => box === null);
+  const [first, second] = boxes;
+  if (!first || !second || !blank[0] || !blank[1] || !blank[2]) throw new Error('there are boxes and pages');
+  const stranger = createCanvas(blank[0].width, blank[0].height);
+  stranger.getContext('2d').fillStyle = '#fff';
+  stranger.getContext('2d').fillRect(0, 0, stranger.width, stranger.height);
+  const scans = await scansOf([
+    { page: blank[2], strokes: [...slip(first), ...writing(areas[1] ?? first)] },
+    { page: blank[0], strokes: [...cross(first), ...areas.flatMap(writing)], upsideDown: true },
+    { page: stranger, strokes: [] },
+  ]);
+
+  await page
+    .getByLabel('Scanned files')
+    .setInputFiles({ name: 'scans.pdf', mimeType: 'application/pdf', buffer: scans });
+  await expect(page.getByText('scans.pdf: 3 pages imported, 1 asked about')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('heading', { name: '2 of 3 papers scanned' })).toBeVisible();
+  // A page of something else is named with its place, and thrown out.
+  const unknown = page.getByRole('group', { name: 'scans.pdf, page 3' });
+  await expect(unknown).toContainText('no code of an answer paper was found');
+  await unknown.getByRole('button', { name: 'Throw out' }).click();
+  await expect(page.getByRole('region', { name: 'Pages to look at' })).toHaveCount(0);
+  // The slip of the pen is asked about, with its picture, and settled by one key.
+  const asked = page.getByRole('group', { name: 'Kai Lindqvist, question 1: what is ticked isn’t clear' });
+  await expect(asked.getByRole('img', { name: 'The boxes on paper' })).toBeVisible();
+  await asked.focus();
+  await page.keyboard.press('0');
+  await expect(page.getByRole('region', { name: 'Ticks to look at' })).toHaveCount(0);
+
+  // The same file again brings nothing twice.
+  await page
+    .getByLabel('Scanned files')
+    .setInputFiles({ name: 'scans.pdf', mimeType: 'application/pdf', buffer: scans });
+  await expect(page.getByText('scans.pdf: 0 pages imported, 3 imported before')).toBeVisible({
+    timeout: 60_000,
+  });
+
+  // What is written for a question with a key is typed, and scored by the key then.
+  await page.goto(`/sittings/${sitting}/mark`);
+  const questions = page.getByRole('navigation', { name: 'Questions' });
+  await questions.getByRole('button', { name: /^Question 2, 2 not read yet/ }).click();
+  const current = page.getByRole('button', { name: /^Answer on paper/ }).first();
+  await current.click();
+  await page.getByRole('textbox', { name: 'Type what stands on paper' }).fill('12');
+  await page.getByRole('button', { name: 'Keep the words' }).click();
+  await expect(questions.getByRole('button', { name: /^Question 2, 1 not read yet/ })).toBeVisible();
+  await page
+    .getByRole('button', { name: /^Answer on paper|^Not answered/ })
+    .first()
+    .click();
+  await page.keyboard.press('0');
+  await expect(questions.getByRole('button', { name: /^Question 2, scored by key/ })).toBeVisible();
+
+  // The open answer is marked on its picture.
+  await questions.getByRole('button', { name: /^Question 3/ }).click();
+  await page
+    .getByRole('button', { name: /^Answer on paper/ })
+    .first()
+    .click();
+  await page.keyboard.press('F9');
+  const surface = page.getByRole('application', { name: /^Answer on paper/ });
+  await expect(surface).toBeFocused();
+  await page.keyboard.press('t');
+  await expect(surface).toHaveAccessibleName(/1 tick/);
+  await page.keyboard.press('Escape');
+  await page
+    .getByRole('button', { name: /^Answer on paper/ })
+    .first()
+    .press('1');
+
+  // The student gets the page with the mark on it, once it is let out.
+  await page.goto(`/sittings/${sitting}/scripts/${print.copies[0]}`);
+  await expect(page.getByRole('img', { name: 'Answer on paper' }).first()).toBeVisible();
+  await page.goto(`/sittings/${sitting}/export`);
+  await page.getByLabel('What', { exact: true }).selectOption('Marked scripts (PDF)');
+  const one = await saved(page, /^Save one PDF of/);
+  expect(await pdfText(one)).toContain('on paper, see the pages behind');
+});
+
+test('files that are no scans are named, and nothing of them is taken', async ({ page }) => {
+  const sitting = await sittingWithClass(page);
+  await page.goto(`/sittings/${sitting}/on-paper`);
+  await saved(page, 'Make 3 papers as PDF');
+  const take = (name: string, buffer: Buffer) =>
+    page.getByLabel('Scanned files').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
+  await take('letter.pdf', Buffer.from('This is no PDF'));
+  await expect(page.getByText(/letter\.pdf.*It isn’t a PDF, a picture/)).toBeVisible({ timeout: 60_000 });
+  await take('half.pdf', Buffer.from('%PDF-1.7\nand then nothing'));
+  await expect(page.getByText(/half\.pdf.*It isn’t a PDF, a picture/)).toBeVisible({ timeout: 60_000 });
+  const locked = await PDFDocument.create();
+  locked.addPage([595, 842]);
+  locked.encrypt({ userPassword: 'tide', ownerPassword: 'tide' });
+  await take('locked.pdf', Buffer.from(await locked.save()));
+  await expect(page.getByText(/locked\.pdf.*password/)).toBeVisible({ timeout: 60_000 });
+  // A PNG that says it has 60,000 by 60,000 pixels (W3C PNG, 11.2.2).
+  const huge = Buffer.alloc(64);
+  Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]).copy(huge);
+  huge.writeUInt32BE(60_000, 16);
+  huge.writeUInt32BE(60_000, 20);
+  await take('huge.png', huge);
+  await expect(page.getByText(/huge\.png.*too many pixels/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('heading', { name: '0 of 3 papers scanned' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Pages to look at' })).toHaveCount(0);
+});
