@@ -1,7 +1,7 @@
 import { createCanvas, loadImage, type Canvas } from '@napi-rs/canvas';
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import vfs from 'pdfmake/build/vfs_fonts';
+import vfs from 'pdfmake/build/vfs_fonts.js';
 import { prepareZXingModule as prepareReader } from 'zxing-wasm/reader';
 import { prepareZXingModule as prepareWriter } from 'zxing-wasm/writer';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';

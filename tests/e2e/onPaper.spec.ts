@@ -26,6 +26,7 @@ async function sittingWithClass(page: Page): Promise<string> {
   await page.goto('/answers');
   await page.getByRole('textbox', { name: 'Rows of answers' }).fill(rows.join('\n'));
   await page.getByRole('combobox', { name: 'Right answers are in' }).selectOption({ index: 1 });
+  await page.getByRole('combobox', { name: 'Kind of Which stream runs out?' }).selectOption('oneChoice');
   await page.getByRole('combobox', { name: 'Kind of Why do springs come late?' }).selectOption('openText');
   await page.getByRole('textbox', { name: 'Name of the sitting' }).fill('On paper');
   await page.getByRole('textbox', { name: 'Name of the new group' }).fill('Paper group');
@@ -78,8 +79,8 @@ const slip = ({ x, y, w, h }: Region): Stroke[] => [
   {
     ...pen,
     points: [
-      { x: x + w / 2 - 0.7, y: y + h / 2 },
-      { x: x + w / 2 + 0.7, y: y + h / 2 },
+      { x: x + w / 2 - 0.15, y: y + h / 2 },
+      { x: x + w / 2 + 0.15, y: y + h / 2 },
     ],
   },
 ];
@@ -146,7 +147,7 @@ test('papers are printed and scanned, doubtful ticks settled, answers typed and 
   await unknown.getByRole('button', { name: 'Throw out' }).click();
   await expect(page.getByRole('region', { name: 'Pages to look at' })).toHaveCount(0);
   // The slip of the pen is asked about, with its picture, and settled by one key.
-  const asked = page.getByRole('group', { name: 'Kai Lindqvist, question 1: what is ticked isn’t clear' });
+  const asked = page.getByRole('group', { name: 'Amara Okafor, question 1: what is ticked isn’t clear' });
   await expect(asked.getByRole('img', { name: 'The boxes on paper' })).toBeVisible();
   await asked.focus();
   await page.keyboard.press('0');
