@@ -20,13 +20,15 @@ import { withSketch } from './sketches';
 import { secondMarker } from './secondMarker';
 import { passage } from './papers/passage';
 import { weather } from './papers/weather';
-import { madeUpPeople } from './people';
+import { demoSeed, madeUpPeople } from './people';
 import { requests, templates, withCourse } from './courses';
+import { withPaper } from './onPaper';
+import { symbols } from './papers/symbols';
 
 const minute = 60_000;
 const hour = 60 * minute;
 const day = 24 * hour;
-const seed = 20_481;
+const seed = demoSeed;
 
 interface DemoPaper {
   title: string;
@@ -46,8 +48,8 @@ interface DemoSitting {
 }
 
 /**
- * The desk of Tidewater Evening School: a coastal navigation course with three groups and 92 students, and four
- * papers: one being written, one running, one waiting to be marked, one handed back.
+ * The desk of Tidewater Evening School: a coastal navigation course with three groups and 92 students, and papers
+ * of which some are being written, one is running, one waits to be marked, one is handed back, and one is on paper.
  *
  * @param now ms since 1970; all dates are relative to it
  */
@@ -99,6 +101,7 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
     groups,
     papers: [
       ...sittings.map(({ id, paper }) => paperOf(id, paper, iso(now - 30 * day))),
+      paperOf('symbols', symbols, iso(now - 12 * day)),
       weatherPaper(iso(now - 2 * day)),
       passagePaper(iso(now - 5 * day)),
     ],
@@ -144,6 +147,7 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
   const came = secondMarker(sketches, iso(week.closesAt + 1.4 * day), iso(week.closesAt + 2 * day));
   desk.shares.push(came.share);
   desk.marks.push(...came.marks);
+  withPaper(desk, week.closesAt - 3 * hour, iso);
   lateAnswers(desk.attempts, iso);
   desk.allowances.push({
     id: 'allowance1',

@@ -8,6 +8,8 @@ import { kindNames, kindOf } from '@/core/kinds';
 import { assetId } from '@/core/basics/assetBytes';
 import { assetsIn } from '@/core/basics/fileRules';
 import { filesIn } from '@/core/basics/filesIn';
+import { readFileSync } from 'node:fs';
+import { pagePictures } from './onPaper';
 import { buildDemo } from './buildDemo';
 
 const now = Date.parse('2026-11-23T18:20:00.000Z');
@@ -39,13 +41,13 @@ function questionOf(id: string) {
 }
 
 describe('Tidewater Evening School', () => {
-  it('is three groups, 92 students with names and join codes of their own, and five papers of every kind', () => {
+  it('is three groups, 92 students with names and join codes of their own, and six papers of every kind', () => {
     expect(desk.groups).toHaveLength(3);
     expect(new Set(desk.students.map((student) => `${student.givenName} ${student.familyName}`)).size).toBe(
       92,
     );
     expect(new Set(desk.students.map((student) => student.joinCode)).size).toBe(92);
-    expect(desk.papers).toHaveLength(5);
+    expect(desk.papers).toHaveLength(6);
     const kinds = desk.papers.flatMap((paper) => paper.questions.map((question) => question.kind));
     expect([...new Set(kinds)].sort()).toEqual([...kindNames].sort());
   });
@@ -73,6 +75,7 @@ describe('Tidewater Evening School', () => {
       'paper-rules': true,
       'paper-passage': true,
       'paper-weather': false,
+      'paper-symbols': true,
     });
     expect(desk.papers.filter((paper) => paper.id !== 'paper-weather').flatMap(paperFindings)).toEqual([]);
   });
@@ -91,6 +94,16 @@ describe('Tidewater Evening School', () => {
       ready: 92,
       released: 92,
     });
+  });
+
+  it('one is on paper, half of it scanned: ticks are scored, some are asked about, what is written waits', async () => {
+    expect(progressOf(recordsOf('symbols'), now)).toMatchObject({ students: 29, notStarted: 14, in: 15 });
+    const { waiting, notRead } = progressOf(recordsOf('symbols'), now);
+    expect([waiting > 10, notRead > 15]).toEqual([true, true]);
+    const reasons = new Set(desk.attempts.flatMap(({ unread }) => Object.values(unread ?? {})));
+    expect([...reasons].sort()).toEqual(['pageMissing', 'tooManyTicks', 'written']);
+    for (const { id, file } of pagePictures)
+      expect(await assetId(readFileSync(new URL(`onPaper/${file}`, import.meta.url)))).toBe(id);
   });
 
   it('open answers are worded differently, with blank ones and equal ones among them', () => {
@@ -192,7 +205,8 @@ describe('Tidewater Evening School', () => {
     const days = { group1: 1, group2: 3, group3: 6 } as Record<string, number>;
     const groupOf = new Map(desk.students.map(({ id, groupIds }) => [id, groupIds[0] ?? '']));
     for (const { sittingId, studentId, startedAt } of desk.attempts) {
-      if (sittingId === 'rules') continue;
+      // Of what is on paper nobody knows when it was begun.
+      if (sittingId === 'rules' || sittingId === 'symbols') continue;
       const group = groupOf.get(studentId) ?? '';
       const at = new Date(startedAt);
       expect(at.getDay()).toBe(days[group]);

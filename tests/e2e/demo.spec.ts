@@ -174,7 +174,7 @@ test('the whole desk is saved, and a damaged file changes nothing', async ({ pag
   await choose.setInputFiles(file(Buffer.from(zipSync(parts))));
   await expect(page.getByRole('alert')).toContainText('its content has changed');
   await page.getByRole('button', { name: 'Empty the desk' }).click();
-  await expect(page.getByRole('dialog')).toContainText('92 students, 3 groups, 5 papers, 3 sittings');
+  await expect(page.getByRole('dialog')).toContainText('92 students, 3 groups, 6 papers, 4 sittings');
   await page.getByRole('button', { name: 'Empty permanently' }).click();
   await kept(page, 'The desk is empty');
   await expect(page.getByRole('link', { name: 'Create the first group' })).toBeVisible();

@@ -201,19 +201,26 @@ const region = (
   box,
 });
 
+/** The letter of an option has so much room. */
+const letterMm = 5.5;
+
 /** Each option with its box before it. */
 function listBlocks(questionId: string, { id, label, boxes }: TickRow, measure: Measure): Block[] {
   const named = plainText(label);
   return [
     ...(named ? [linesBlock([named], size)] : []),
     ...boxes.map((box, index): Block => {
-      const lines = wrapped(`${optionLetter(index)}  ${plainText(box.label)}`, body.w - 20, size, measure);
+      const lines = wrapped(plainText(box.label), body.w - 20 - letterMm, size, measure);
       return {
         h: Math.max(boxSize + 1.8, lines.length * leading(size) + 0.8),
         at: (y) => {
           const square = { x: body.x + 8, y: y + 0.4, w: boxSize, h: boxSize };
           return {
-            drawn: [{ as: 'box', ...square }, ...textAt(lines, body.x + 8 + boxSize + 2.5, y, size)],
+            drawn: [
+              { as: 'box', ...square },
+              ...textAt([optionLetter(index)], square.x + boxSize + 2.2, y, size, { soft: true }),
+              ...textAt(lines, square.x + boxSize + 2.2 + letterMm, y, size),
+            ],
             regions: [region(questionId, id, box.id, square)],
           };
         },
