@@ -6,7 +6,7 @@ import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import type { LikeMark } from '@/core/marking/piles/like';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { Seat } from '@/core/seats/seats';
-import { AnswerRow, type WorkActs } from './AnswerRow';
+import { AnswerRow, type WholePage, type WorkActs } from './AnswerRow';
 import styles from './mark.module.css';
 
 interface AnswerListProps {
@@ -30,6 +30,8 @@ interface AnswerListProps {
   likes: ReadonlyMap<string, LikeMark>;
   /** Marks on the text of the current answers. */
   work: WorkActs;
+  /** Whether the whole page is shown of an answer on paper. */
+  page: WholePage;
   offered: () => readonly OfferedComment[];
   /** A comment of the bank was taken for these answers. */
   chosen: (group: SameAnswers, comment: OfferedComment) => void;
@@ -50,6 +52,7 @@ export function AnswerList({
   comment,
   likes,
   work,
+  page,
   offered,
   chosen,
 }: AnswerListProps) {
@@ -163,6 +166,7 @@ export function AnswerList({
                   comment={(text) => comment(entry.group, text)}
                   like={likes.get(entry.group.id)}
                   work={work}
+                  page={page}
                   offered={offered}
                   chosen={(taken) => chosen(entry.group, taken)}
                 />

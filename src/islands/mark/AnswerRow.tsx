@@ -37,6 +37,12 @@ export interface WorkActs {
   ) => void;
 }
 
+/** Whether the whole page is shown of an answer on paper, or its place alone. */
+export interface WholePage {
+  whole: boolean;
+  toggle: () => void;
+}
+
 interface AnswerRowProps {
   question: Question;
   entry: AnswerEntry;
@@ -51,6 +57,7 @@ interface AnswerRowProps {
   like: LikeMark | undefined;
   comment: (text: string) => void;
   work: WorkActs;
+  page: WholePage;
   /** The comments that can be used again. */
   offered: () => readonly OfferedComment[];
   chosen: (comment: OfferedComment) => void;
@@ -69,6 +76,7 @@ export function AnswerRow({
   like,
   comment,
   work,
+  page,
   offered,
   chosen,
 }: AnswerRowProps) {
@@ -151,10 +159,10 @@ export function AnswerRow({
               change={(step, said) => work.change(group, step, said)}
               done={closeWork}
             >
-              <PaperPictures pictures={pictures} work={marked} />
+              <PaperPictures pictures={pictures} work={marked} whole={page.whole} />
             </LayerMarker>
           ) : (
-            <PaperPictures pictures={pictures} work={marked} />
+            <PaperPictures pictures={pictures} work={marked} whole={page.whole} />
           )}
         </div>
       )}
@@ -198,6 +206,15 @@ export function AnswerRow({
             done={() => document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus()}
           />
           <span className={styles.hint}>
+            {group.onPaper && (
+              <>
+                <button type="button" className={styles.plainButton} onClick={page.toggle}>
+                  {page.whole ? 'Answer alone' : 'Whole page'}
+                </button>{' '}
+                <KeyHint keys="F7" />
+                &ensp;
+              </>
+            )}
             {(marksText || marksLayer) && !work.open && (
               <>
                 <button type="button" className={styles.plainButton} onClick={() => work.setOpen(true)}>

@@ -33,6 +33,7 @@ const shortcuts: Shortcut[] = [
   { keys: 'Shift ↓', does: 'split the pile here' },
   { keys: 'Shift ↑', does: 'join with the answer above' },
   { keys: 'F2', does: 'name the pile' },
+  { keys: 'F7', does: 'show the whole page of an answer on paper, or the answer alone' },
   { keys: 'F9', does: 'mark the work itself: words of a text, a drawing, a photo or a page' },
 ];
 

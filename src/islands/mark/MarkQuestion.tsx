@@ -60,6 +60,7 @@ export function MarkQuestion({
   const { current, at, align, begin, goTo: goToRow } = useMarkPosition(groups);
   const [names, setNames] = useState(false);
   const [marksText, setMarksText] = useState(false);
+  const [wholePage, setWholePage] = useState(false);
   const [bankOpen, setBankOpen] = useState(false);
   const goTo = (id: string, to: 'auto' | 'start' = 'auto') => {
     setMarksText(false);
@@ -150,6 +151,10 @@ export function MarkQuestion({
       setMarksText(!marksText);
       return true;
     }
+    if (key === 'F7') {
+      setWholePage(!wholePage);
+      return true;
+    }
     if (key === 'F8') {
       setOnlyWaiting(!onlyWaiting);
       return true;
@@ -158,7 +163,7 @@ export function MarkQuestion({
     if (!here) return false;
     begin(here.id);
     worked();
-    if (hasNearAnswers(question) && pileActs.onKey(key, shift)) return true;
+    if (hasNearAnswers(question) && !here.onPaper && pileActs.onKey(key, shift)) return true;
     const line = schemeOf(question)[key.toUpperCase().charCodeAt(0) - 65];
     if (isPointKey(key)) {
       typePoint(here, key);
@@ -207,7 +212,11 @@ export function MarkQuestion({
           takeLike={() => acts.takeLike(current ? [current.id] : [])}
           forwardOnScreen={forward}
           takeOnScreen={takeOnScreen}
-          piles={hasNearAnswers(question) && entry ? { piles, entry, acts: pileActs } : null}
+          piles={
+            hasNearAnswers(question) && entry && !entry.group.onPaper
+              ? { piles, entry, acts: pileActs }
+              : null
+          }
           habits={habits}
           openBank={() => setBankOpen(true)}
           entries={entries}
@@ -232,6 +241,7 @@ export function MarkQuestion({
         align={align}
         likes={likes}
         work={{ open: marksText, setOpen: setMarksText, change: acts.markText }}
+        page={{ whole: wholePage, toggle: () => setWholePage(!wholePage) }}
         names={names ? sitting.seats : null}
         seen={lookedAt}
         looking={onScreen}

@@ -12,6 +12,7 @@ import { KeyHint } from '@/ui/KeyHint';
 import { counted } from '@/words/format';
 import { notReadWords } from '@/words/onPaper';
 import { PagePart } from '../kinds/PaperPictures';
+import { papersHeading } from './CopiesTable';
 import styles from './onPaper.module.css';
 
 export const askedKeys: Shortcut[] = [
@@ -38,12 +39,13 @@ export function AskedTicks({ sittingId, on }: { sittingId: string; on: OnPaper }
     const index = rows.indexOf(row);
     await act(settleRow(sittingId, row, { ...row, number }, ticked, isoNow()));
     // What comes next has moved to its place.
-    requestAnimationFrame(() =>
+    requestAnimationFrame(() => {
+      if (rows.length < 2) document.getElementById(papersHeading)?.focus();
       list.current
         ?.querySelectorAll<HTMLElement>('[data-asked]')
         .item(Math.min(index, rows.length - 2))
-        ?.focus(),
-    );
+        ?.focus();
+    });
   };
   const step = (from: HTMLElement, by: 1 | -1) => {
     const all = [...(list.current?.querySelectorAll<HTMLElement>('[data-asked]') ?? [])];
@@ -59,7 +61,8 @@ export function AskedTicks({ sittingId, on }: { sittingId: string; on: OnPaper }
         [row.id]: meant.includes(box.id) ? meant.filter((id) => id !== box.id) : [...meant, box.id],
       });
     else if (event.key === '0') void settle(row, []);
-    else if (event.key === 'Enter' && event.target === event.currentTarget) void settle(row, meant);
+    else if (event.key === 'Enter' && event.target === event.currentTarget && meant.length > 0)
+      void settle(row, meant);
     else if (event.key === 'ArrowDown') step(event.currentTarget, 1);
     else if (event.key === 'ArrowUp') step(event.currentTarget, -1);
     else return;
@@ -117,11 +120,11 @@ export function AskedTicks({ sittingId, on }: { sittingId: string; on: OnPaper }
                   <Button size="compact-sm" onClick={() => void settle(row, [])}>
                     None
                   </Button>
-                  <Button size="compact-sm" onClick={() => void settle(row, meant)}>
-                    {meant.length === 0
-                      ? 'Take: none'
-                      : `Take: ${row.boxes.flatMap(({ id, letter }) => (meant.includes(id) ? [letter] : [])).join(' ')}`}
-                  </Button>
+                  {meant.length > 0 && (
+                    <Button size="compact-sm" onClick={() => void settle(row, meant)}>
+                      {`Take: ${row.boxes.flatMap(({ id, letter }) => (meant.includes(id) ? [letter] : [])).join(' ')}`}
+                    </Button>
+                  )}
                 </div>
               </div>
             </li>

@@ -15,6 +15,9 @@ import { fromWords } from '@/words/onPaper';
 import { PagePart } from '../kinds/PaperPictures';
 import styles from './onPaper.module.css';
 
+/** Where the focus goes once nothing is left to look at. */
+export const papersHeading = 'papers-scanned';
+
 interface CopiesTableProps {
   sitting: SittingData;
   on: OnPaper;
@@ -49,7 +52,7 @@ export function CopiesTable({ sitting, on }: CopiesTableProps) {
   );
   return (
     <section aria-label="Papers">
-      <h2 className={styles.heading}>
+      <h2 id={papersHeading} tabIndex={-1} className={styles.heading}>
         {here.length} of {counted(copies.length, 'paper')} scanned
       </h2>
       <div className={styles.scroller}>
