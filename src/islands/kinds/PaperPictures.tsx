@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { surfaces } from '@/core/marking/work/layer';
+import { marksOn, surfaces } from '@/core/marking/work/layer';
 import { pageSize } from '@/core/intake/paper/sheet';
 import type { Rect } from '@/core/basics/rect';
 import type { AnswerPicture } from '@/core/model/sitting';
@@ -15,17 +15,29 @@ interface PaperPicturesProps {
   small?: boolean;
   /** Whether the whole pages are shown; absent: a button shows them. */
   whole?: boolean;
+  /** Its words say it already: it is shown by a button. */
+  folded?: boolean;
 }
 
 /** What stands on paper of an answer: its places on the pages, as wide as there is room, or the whole pages. */
-export function PaperPictures({ pictures, work, small = false, whole }: PaperPicturesProps) {
+export function PaperPictures({ pictures, work, small = false, whole, folded = false }: PaperPicturesProps) {
   const [opened, setOpened] = useState(false);
+  const marked = pictures.some(({ fileId }) => marksOn(work ?? [], surfaces.file(fileId)).length > 0);
+  const [shown, setShown] = useState(!folded || marked);
   const pages = whole ?? opened;
   const files = [...new Set(pictures.map(({ fileId }) => fileId))];
   if (small)
     return pictures.map(({ fileId, at }, index) => (
       <PagePart key={index} fileId={fileId} at={at} label="Answer on paper" />
     ));
+  if (!shown)
+    return (
+      <div>
+        <Button size="compact-md" onClick={() => setShown(true)}>
+          Show on paper
+        </Button>
+      </div>
+    );
   return (
     <div className={styles.pictures}>
       {pages

@@ -238,12 +238,12 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
     pictures.length > 0 ? (
       <>
         {answered && said}
-        <PaperPictures pictures={pictures} work={mark?.work} />
+        <PaperPictures pictures={pictures} work={mark?.work} folded={answered !== null} />
       </>
     ) : (
       said
     );
-  const layered = (drawn && answered) || pictures.length > 0;
+  const layered = (drawn && answered) || (pictures.length > 0 && !answered);
   return (
     <section
       className={styles.script}

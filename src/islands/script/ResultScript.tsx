@@ -55,7 +55,7 @@ function ReturnedQuestion({ row, beside }: { row: ScriptQuestion } & Pick<Result
       {row.response !== undefined && !(row.pictures && onlyOnPaper(row)) && (
         <Show question={question} response={row.response} work={row.work} />
       )}
-      {row.pictures && <PaperPictures pictures={row.pictures} work={row.work} />}
+      {row.pictures && <PaperPictures pictures={row.pictures} work={row.work} folded={!onlyOnPaper(row)} />}
       {(row.points !== undefined || row.verdict) && (
         <p className={styles.verdict}>
           {share !== null && <FillGlyph share={share} answered={row.verdict !== 'blank'} size={16} />}
