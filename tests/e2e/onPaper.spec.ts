@@ -1,6 +1,7 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
 import { createCanvas } from '@napi-rs/canvas';
 import { expect, test, type Page } from '@playwright/test';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -10,6 +11,7 @@ import type { Stroke } from '@/core/intake/standIn/madeUpCopy';
 import type { AnswerPaper, Region } from '@/core/model/answerPaper';
 import { draw, grayOf, jpegOf, pagesOf } from '../../scripts/paperNode';
 import { pdfText } from './pdf';
+import { kept } from './steps';
 
 const rows = [
   'Name\tStudent number\tWhich stream runs out?\tHow far in 2 h at 6 kn?\tWhy do springs come late?',
@@ -55,6 +57,20 @@ const printOf = (page: Page): Promise<AnswerPaper> =>
           all.onsuccess = () => resolve(all.result[0] as AnswerPaper);
         };
       }),
+  );
+
+/** What a student comes in with. */
+const joinCodeIn = (page: Page, studentId: string): Promise<string> =>
+  page.evaluate(
+    (id) =>
+      new Promise<string>((resolve) => {
+        const opening = indexedDB.open('gribbet-desk');
+        opening.onsuccess = () => {
+          const one = opening.result.transaction('students').objectStore('students').get(id);
+          one.onsuccess = () => resolve((one.result as { joinCode: string }).joinCode);
+        };
+      }),
+    studentId,
   );
 
 const pen = { width: 0.5, grey: 0.15 };
@@ -109,7 +125,7 @@ async function scansOf(
 test('papers are printed and scanned, doubtful ticks settled, answers typed and marked on the page, and handed back with it', async ({
   page,
 }) => {
-  test.setTimeout(240_000);
+  test.setTimeout(180_000);
   const sitting = await sittingWithClass(page);
   await page.goto(`/sittings/${sitting}/run`);
   await page.getByRole('link', { name: 'On paper: print and scan' }).click();
@@ -177,22 +193,20 @@ test('papers are printed and scanned, doubtful ticks settled, answers typed and 
   await page.keyboard.press('0');
   await expect(questions.getByRole('button', { name: /^Question 2, scored by key/ })).toBeVisible();
 
-  // The open answer is marked on its picture.
+  // The open answers are marked on their pictures.
   await questions.getByRole('button', { name: /^Question 3/ }).click();
-  await page
-    .getByRole('button', { name: /^Answer on paper/ })
-    .first()
-    .click();
-  await page.keyboard.press('F9');
-  const surface = page.getByRole('application', { name: /^Answer on paper/ });
-  await expect(surface).toBeFocused();
-  await page.keyboard.press('t');
-  await expect(surface).toHaveAccessibleName(/1 tick/);
-  await page.keyboard.press('Escape');
-  await page
-    .getByRole('button', { name: /^Answer on paper/ })
-    .first()
-    .press('1');
+  for (const n of [0, 1]) {
+    const row = page.getByRole('button', { name: /^Answer on paper/ }).nth(n);
+    await row.click();
+    await page.keyboard.press('F9');
+    const surface = page.getByRole('application', { name: /^Answer on paper/ });
+    await expect(surface).toBeFocused();
+    await page.keyboard.press('t');
+    await expect(surface).toHaveAccessibleName(/1 tick/);
+    await page.keyboard.press('Escape');
+    await row.press('1');
+    await expect(row).toContainText('1 / 1');
+  }
 
   // The student gets the page with the mark on it, once it is let out.
   await page.goto(`/sittings/${sitting}/scripts/${print.copies[0]}`);
@@ -201,6 +215,27 @@ test('papers are printed and scanned, doubtful ticks settled, answers typed and 
   await page.getByLabel('What', { exact: true }).selectOption('Marked scripts (PDF)');
   const one = await saved(page, /^Save one PDF of/);
   expect(await pdfText(one)).toContain('on paper, see the pages behind');
+  const { numPages } = await getDocument({ data: new Uint8Array(readFileSync(one)), verbosity: 0 }).promise;
+  // Three scripts, and behind them the two pages that were scanned.
+  expect(numPages).toBe(5);
+
+  // On a phone the student sees the place of the answer, with the tick on it, and nothing runs over.
+  await page.goto(`/sittings/${sitting}/hand-back`);
+  await expect(page.getByText(/not read yet|waits for a mark/).first()).toBeVisible();
+  await page.getByRole('button', { name: 'Hand back to 2 students' }).click();
+  await kept(page, 'Handed back to 2 students');
+  const code = await joinCodeIn(page, print.copies[0] ?? '');
+  await page.setViewportSize({ width: 360, height: 740 });
+  await page.goto(`/sit?code=${code}`);
+  await page.getByRole('button', { name: 'Continue' }).click();
+  await page.getByRole('button', { name: /this is me/ }).click();
+  await page.getByRole('button', { name: 'See my result' }).click();
+  const third = page.getByRole('region', { name: 'Question 3' });
+  await expect(third.getByRole('img', { name: 'Answer on paper' })).toBeVisible();
+  await expect(third.getByRole('img', { name: 'Marks of the marker: 1 tick' })).toBeVisible();
+  await third.getByRole('button', { name: 'Show the whole page' }).click();
+  await expect(third.getByRole('img', { name: 'Whole page' })).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(360);
 });
 
 test('files that are no scans are named, and nothing of them is taken', async ({ page }) => {

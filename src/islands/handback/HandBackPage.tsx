@@ -117,20 +117,38 @@ function WhatWaits({ sitting, seats }: { sitting: SittingData; seats: SittingDat
   const numbers = numbersOf(sitting.questions);
   const waiting = waitingByQuestion(seats, sitting.questions);
   const all = waiting.reduce((sum, { count }) => sum + count, 0);
-  if (all === 0) return null;
+  return (
+    <>
+      <NotRead sitting={sitting} seats={seats} />
+      {all > 0 && (
+        <>
+          {' '}
+          {counted(all, 'answer')} {all === 1 ? 'waits' : 'wait'} for a mark:{' '}
+          {waiting.map(({ questionId, count }, index) => (
+            <Fragment key={questionId}>
+              {index > 0 && ', '}
+              <a href={`/sittings/${sitting.sitting.id}/mark?question=${questionId}`}>
+                question {numbers.get(questionId)} ({count})
+              </a>
+            </Fragment>
+          ))}
+          .
+        </>
+      )}
+    </>
+  );
+}
+
+/** How many answers on paper are not read yet, and where what of them is asked. */
+function NotRead({ sitting, seats }: { sitting: SittingData; seats: SittingData['seats'] }) {
+  const unread = seats.reduce((sum, { scorecard }) => sum + (scorecard?.notRead ?? 0), 0);
+  if (unread === 0) return null;
   return (
     <>
       {' '}
-      {counted(all, 'answer')} {all === 1 ? 'waits' : 'wait'} for a mark:{' '}
-      {waiting.map(({ questionId, count }, index) => (
-        <Fragment key={questionId}>
-          {index > 0 && ', '}
-          <a href={`/sittings/${sitting.sitting.id}/mark?question=${questionId}`}>
-            question {numbers.get(questionId)} ({count})
-          </a>
-        </Fragment>
-      ))}
-      .
+      {counted(unread, 'answer')} on paper {unread === 1 ? 'is' : 'are'} not read yet:{' '}
+      <a href={`/sittings/${sitting.sitting.id}/on-paper`}>ticks to look at</a>, and{' '}
+      <a href={`/sittings/${sitting.sitting.id}/mark`}>what is written</a>.
     </>
   );
 }
