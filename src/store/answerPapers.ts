@@ -2,10 +2,11 @@ import { plainText } from '@/core/basics/richWords';
 import type { AnswerPaper } from '@/core/model/answerPaper';
 import { CommandFault } from '@/core/model/commandFault';
 import type { PaperContent } from '@/core/model/paper';
-import type { LaidPage } from '@/core/intake/paper/layout';
+import type { LaidPage, PaperWords } from '@/core/intake/paper/layout';
 import { printedQuestions } from '@/core/intake/paper/paperAttempt';
 import type { StudentQuestion } from '@/core/kinds';
 import { done } from '@/words/done';
+import { paperWords } from '@/words/onPaper';
 import { runCommand } from './command';
 import { newId } from './ids';
 import { freezePaper } from './papers';
@@ -22,12 +23,11 @@ export interface PrintWish {
   copies: (string | null)[];
 }
 
-/** Lays questions out on pages. */
-export type LayOut = (
-  title: string,
-  instructions: string,
-  questions: readonly StudentQuestion[],
-) => Promise<LaidPage[]>;
+/** Lays questions out on pages, with what stands beside them. */
+export type LayOut = (questions: readonly StudentQuestion[], words: PaperWords) => Promise<LaidPage[]>;
+
+/** What stands on every page of answer papers. */
+export const pageWords = { name: paperWords.name, page: paperWords.page };
 
 /** Makes answer papers: the paper is fixed from then on, and the map of their regions is kept. */
 export async function makePrint(
@@ -38,7 +38,7 @@ export async function makePrint(
   const { title, paper } = await paperOfSitting(sittingId);
   const order = { seed: newId(), ...(mixed && { mixed: true as const }) };
   // Before the transaction: fonts are fetched for it.
-  const pages = await layOut(title, plainText(paper.instructions), printedQuestions(paper, order));
+  const pages = await layOut(printedQuestions(paper, order), wordsOf(title, paper));
   const { result } = await runCommand(
     { command: 'makePrint', said: done.printMade(copies.length), about: sittingId },
     now,
@@ -67,11 +67,17 @@ export async function pagesAgain(
   const sitting = await desk.sittings.get(print.sittingId);
   const paper = sitting && (await desk.paperVersions.get([sitting.paperId, print.paperVersion]));
   if (!sitting || !paper) throw new CommandFault('printGone');
-  const pages = await layOut(sitting.title, plainText(paper.instructions), printedQuestions(paper, print));
+  const pages = await layOut(printedQuestions(paper, print), wordsOf(sitting.title, paper));
   if (JSON.stringify(pages.map(({ regions }) => regions)) !== JSON.stringify(print.pages))
     throw new CommandFault('printChanged');
   return { title: sitting.title, pages };
 }
+
+const wordsOf = (title: string, { instructions }: PaperContent): PaperWords => ({
+  ...{ title, instructions: plainText(instructions) },
+  rule: paperWords.rule,
+  points: paperWords.points,
+});
 
 /** What is printed of a sitting: the version that is sat, or the paper as it stands. */
 async function paperOfSitting(sittingId: string): Promise<{ title: string; paper: PaperContent }> {

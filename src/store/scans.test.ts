@@ -18,7 +18,7 @@ import type { Scan, TickState } from '@/core/model/scan';
 import { scriptPacket } from '@/core/handback/script';
 import { sameAnswers } from '@/core/marking/sameAnswers';
 import { seatsOf, type Seat } from '@/core/seats/seats';
-import { makePrint, pagesAgain, removePrint } from './answerPapers';
+import { makePrint, pagesAgain, removePrint, type LayOut } from './answerPapers';
 import { keepAsset } from './assets';
 import { undo } from './command';
 import { markAnswers } from './marks';
@@ -38,9 +38,7 @@ import { desk } from './tables';
 const now = '2026-11-28T10:00:00.000Z';
 const questions = [tideChoice, springChoices, courseText, openQuestion];
 const measure = (text: string, size: number) => text.length * size * 0.18;
-const words = { rule: '', points: String };
-const layOut = (title: string, instructions: string, asked: Parameters<typeof laidOut>[0]) =>
-  Promise.resolve(laidOut(asked, { ...words, title, instructions }, measure));
+const layOut = (...[asked, words]: Parameters<LayOut>) => Promise.resolve(laidOut(asked, words, measure));
 
 let print: AnswerPaper;
 

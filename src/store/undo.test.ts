@@ -304,14 +304,7 @@ const commands: Record<string, (context: Context) => Promise<unknown>> = {
   printsPapers: (c) =>
     makePrint(
       { sittingId: 'sit1', name: '', mixed: c.n % 2 === 1, copies: ['s2', null] },
-      (title, instructions, asked) =>
-        Promise.resolve(
-          pagesOf(
-            asked,
-            { title, instructions, rule: '', points: String },
-            (text, size) => text.length * size * 0.18,
-          ),
-        ),
+      (asked, words) => Promise.resolve(pagesOf(asked, words, (text, size) => text.length * size * 0.18)),
       c.iso,
     ),
   removesPapers: async (c) => removePrint(await one<AnswerPaper>(c, 'prints'), c.iso),

@@ -2,12 +2,11 @@ import { expose } from 'comlink';
 import type { AnswerPaper } from '@/core/model/answerPaper';
 import { fullName } from '@/core/model/names';
 import { plainText } from '@/core/basics/richWords';
-import { laidOut, type LaidPage, type PaperWords } from '@/core/intake/paper/layout';
+import { laidOut, type LaidPage } from '@/core/intake/paper/layout';
 import { answerPaperPdf, measureWith, type PaperKit } from '@/core/intake/paper/paperPdf';
-import { makePrint, pagesAgain, type LayOut, type PrintWish } from '@/store/answerPapers';
+import { makePrint, pagesAgain, pageWords, type LayOut, type PrintWish } from '@/store/answerPapers';
 import { setTab } from '@/store/command';
 import { desk } from '@/store/tables';
-import { paperWords } from '@/words/onPaper';
 import { paperKitFor } from './paperKit';
 
 /** A print and its pages as a PDF. */
@@ -30,7 +29,7 @@ const printsWorker = {
     const print = await makePrint(
       wish,
       async (...of) => {
-        [title] = of;
+        ({ title } = of[1]);
         return (pages = await layOut(...of));
       },
       now,
@@ -54,14 +53,9 @@ const textsOf = (value: unknown): string[] =>
       ? Object.values(value).flatMap(textsOf)
       : [];
 
-const layOut: LayOut = async (title, instructions, questions) => {
-  const words: PaperWords = { title, instructions, ...paperWords };
-  const kit = await paperKitFor([
-    title,
-    instructions,
-    ...questions.flatMap(({ stem }) => plainText(stem)),
-    ...textsOf(questions),
-  ]);
+const layOut: LayOut = async (questions, words) => {
+  const stems = questions.map(({ stem }) => plainText(stem));
+  const kit = await paperKitFor([words.title, words.instructions, ...stems, ...textsOf(questions)]);
   return laidOut(questions, words, await measureWith(kit));
 };
 
@@ -80,7 +74,7 @@ async function pdfOf(
     return { number: at + 1, name: id !== null && student ? fullName(student) : null };
   });
   const kit: PaperKit = await paperKitFor([...textsIn(pages), ...copies.map(({ name }) => name ?? '')]);
-  const about = { printId: print.id, title, name: paperWords.name, page: paperWords.page };
+  const about = { printId: print.id, title, ...pageWords };
   const pdf = await answerPaperPdf(pages, copies, about, kit, (done) => progress(done, copies.length));
   return new Blob([Uint8Array.from(pdf)], { type: 'application/pdf' });
 }
