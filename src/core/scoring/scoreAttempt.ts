@@ -327,7 +327,13 @@ function computedAward(
   return {
     questionId: question.id,
     max: question.points,
-    state: marked ? (byHand ? 'byHand' : 'overridden') : notRead ? 'notRead' : unmarkedState(byHand, byKey, answered),
+    state: marked
+      ? byHand
+        ? 'byHand'
+        : 'overridden'
+      : notRead
+        ? 'notRead'
+        : unmarkedState(byHand, byKey, answered),
     points: marked ? mark.points : byKey,
     byKey,
     answered,
