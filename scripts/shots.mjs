@@ -58,18 +58,18 @@ async function desk(browser, colorScheme) {
       await page.waitForTimeout(150);
     }
   };
-  const photo = async () => {
-    await page.locator('[data-row="2"]').click();
+  const onPaper = async () => {
+    await page.getByRole('img', { name: 'Answer on paper' }).first().waitFor();
     await page.keyboard.press('F9');
     await page.getByRole('application').waitFor();
     const keys = async (...all) => {
       for (const key of all) await page.keyboard.press(key);
     };
-    await keys(...Array(8).fill('ArrowDown'), 't', ...Array(5).fill('ArrowDown'));
-    await keys('a', ...Array(9).fill('ArrowRight'), 'a', 'n');
-    await page.keyboard.type('The stream sets east');
+    await keys(...Array(3).fill('ArrowUp'), ...Array(8).fill('ArrowLeft'), 't');
+    await keys(...Array(3).fill('ArrowDown'), ...Array(4).fill('ArrowRight'), 'n');
+    await page.keyboard.type('Since when?');
     await keys('Enter');
-    await page.getByText('The stream sets east').waitFor();
+    await page.getByText('Since when?').waitFor();
   };
   /** A form's answers, with the right ones in a row of their own. */
   const answers = async () => {
@@ -113,10 +113,10 @@ async function desk(browser, colorScheme) {
   await page.getByRole('rowheader').nth(2).getByRole('button').click();
   const code = await page.getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/).textContent();
   await at('/sittings/tides/mark', 'mark', marking);
-  await at('/sittings/tides/mark?question=t13', 'mark-photo', photo);
+  await at('/sittings/symbols/mark?question=s7', 'mark-paper', onPaper);
+  await at('/sittings/symbols/on-paper', 'on-paper', async () => page.waitForTimeout(900));
   await at('/sittings/tides/markers', 'markers');
   await at('/waiting', 'waiting');
-  await at('/sittings/tides/growth', 'growth', async () => page.waitForTimeout(900));
   await at('/sittings/lights/repair?question=l11', 'repair', async () => {
     await page.getByRole('button', { name: 'Make “Two all-round lights, red over green” the key' }).click();
     await page.getByRole('region', { name: 'What it would do' }).waitFor();

@@ -263,6 +263,12 @@ export async function mergeStudents(keptId: string, otherId: string, now: string
     );
     for (const book of await desk.markBooks.toArray())
       await record.put('markBooks', mergedBook(book, keptId, otherId));
+    for (const print of await desk.prints.toArray())
+      if (print.copies.includes(otherId))
+        await record.put('prints', {
+          ...print,
+          copies: print.copies.map((id) => (id === otherId ? keptId : id)),
+        });
     await record.remove('students', [otherId]);
     await record.put('students', Student.parse(mergedStudent(kept, other)));
   });

@@ -6,7 +6,7 @@ import { removePrint } from '@/store/answerPapers';
 import type { OnPaper } from '@/store/onPaper';
 import { act } from '@/desk/act';
 import { isoNow } from '@/ui/clock';
-import { saveBlob } from '@/ui/saveFile';
+import { saveBlob, saveFile } from '@/ui/saveFile';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { papersAgain } from '@/workers/prints';
 import { counted, dayAndTime } from '@/words/format';
@@ -68,6 +68,19 @@ function Printed({ print, removable }: { print: AnswerPaper; removable: boolean 
             Save the PDF again
           </Button>
         )}
+        <Button
+          size="compact-sm"
+          aria-label={`Save the places of ${named}`}
+          onClick={() =>
+            saveFile(
+              `${fileNameOf(print.name || 'answer papers')}.json`,
+              'application/json',
+              JSON.stringify(print),
+            )
+          }
+        >
+          Save its places
+        </Button>
         {removable && (
           <Button
             size="compact-sm"

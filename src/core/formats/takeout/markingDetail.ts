@@ -1,8 +1,10 @@
+import { isWritten } from '../../attempts/answerFill';
 import { countedAnswer } from '../../attempts/late';
 import { kindOf, type Question } from '../../kinds';
 import { numbersOf } from '../../kinds/itemNumbers';
 import { schemeOf } from '../../marking/scheme';
 import { historyOf, type HandMark } from '../../model/mark';
+import type { Answer } from '../../model/sitting';
 import { marksThatCount } from '../../scoring/marksThatCount';
 import type { Award } from '../../scoring/scoreAttempt';
 import { isIn, type Seat } from '../../seats/seats';
@@ -109,6 +111,14 @@ interface AnswerVersion extends MarkedAnswer {
   at: string;
 }
 
+/** What stands on paper and nobody typed has no words: it says so. */
+function withoutWords(row: AnswerVersion, answer: Answer | undefined): AnswerVersion {
+  if (row.text !== '') return row;
+  const unread = row.award.state === 'notRead' ? 'not read yet' : '';
+  const text = isWritten(answer) ? ['on paper', unread].filter(Boolean).join(', ') : unread;
+  return text ? { ...row, text: `(${text})` } : row;
+}
+
 /** Every answer as it was given, with its times; earlier, late and corrected versions behind the one that counts. */
 export function answersTableOf(about: SittingTables): ExportTable {
   const rows = answersIn(about).flatMap((answer): AnswerVersion[] => {
@@ -125,7 +135,9 @@ export function answersTableOf(about: SittingTables): ExportTable {
       { response, at }: { response: Parameters<typeof kind.asText>[1]; at: string },
     ): AnswerVersion => ({ ...answer, version: name, text: kind.asText(question, response), at });
     return [
-      counts ? version('counts', counts) : { ...answer, version: 'counts', text: '', at: '' },
+      counts
+        ? withoutWords(version('counts', counts), counts)
+        : withoutWords({ ...answer, version: 'counts', text: '', at: '' }, counts),
       ...own(attempt.earlier).map((each) => version('earlier', each)),
       ...own(attempt.late)
         .filter(({ decision }) => decision?.counts !== true)
