@@ -60,6 +60,7 @@ const pages = laidOut(
     title: 'Night pilotage',
     instructions: '',
     rule: 'Cross the box of your answer. To take a cross back, fill its box and cross another.',
+    number: 'Number',
     points: (points) => `${points} p`,
   },
   measure,

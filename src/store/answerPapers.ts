@@ -19,26 +19,35 @@ export interface PrintWish {
   name: string;
   /** Questions and options in an order of their own. */
   mixed: boolean;
+  /** Boxes and areas alone. */
+  sheet: boolean;
+  /** How many figures of a student's number can be ticked; 0: none. */
+  digits: number;
   /** Whose each copy is; null: the name is written in. */
   copies: (string | null)[];
 }
 
 /** Lays questions out on pages, with what stands beside them. */
-export type LayOut = (questions: readonly StudentQuestion[], words: PaperWords) => Promise<LaidPage[]>;
+export type LayOut = (
+  questions: readonly StudentQuestion[],
+  words: PaperWords,
+  form: Pick<AnswerPaper, 'form' | 'digits'>,
+) => Promise<LaidPage[]>;
 
 /** What stands on every page of answer papers. */
 export const pageWords = { name: paperWords.name, page: paperWords.page };
 
 /** Makes answer papers: the paper is fixed from then on, and the map of their regions is kept. */
 export async function makePrint(
-  { sittingId, name, mixed, copies }: PrintWish,
+  { sittingId, name, mixed, sheet, digits, copies }: PrintWish,
   layOut: LayOut,
   now: string,
 ): Promise<AnswerPaper> {
   const { title, paper } = await paperOfSitting(sittingId);
   const order = { seed: newId(), ...(mixed && { mixed: true as const }) };
+  const form = { ...(sheet && { form: 'sheet' as const }), ...(digits > 0 && { digits }) };
   // Before the transaction: fonts are fetched for it.
-  const pages = await layOut(printedQuestions(paper, order), wordsOf(title, paper));
+  const pages = await layOut(printedQuestions(paper, order), wordsOf(title, paper), form);
   const { result } = await runCommand(
     { command: 'makePrint', said: done.printMade(copies.length), about: sittingId },
     now,
@@ -49,7 +58,7 @@ export async function makePrint(
       const paperVersion = sitting.paperVersion ?? (await freezePaper(record, draft, now)).version;
       if (sitting.paperVersion === null) await record.put('sittings', { ...sitting, paperVersion });
       const print: AnswerPaper = {
-        ...{ id: newId(), sittingId, paperVersion, at: now, name, ...order, copies },
+        ...{ id: newId(), sittingId, paperVersion, at: now, name, ...order, ...form, copies },
         pages: pages.map(({ regions }) => regions),
       };
       await record.add('prints', print);
@@ -67,7 +76,7 @@ export async function pagesAgain(
   const sitting = await desk.sittings.get(print.sittingId);
   const paper = sitting && (await desk.paperVersions.get([sitting.paperId, print.paperVersion]));
   if (!sitting || !paper) throw new CommandFault('printGone');
-  const pages = await layOut(printedQuestions(paper, print), wordsOf(sitting.title, paper));
+  const pages = await layOut(printedQuestions(paper, print), wordsOf(sitting.title, paper), print);
   if (JSON.stringify(pages.map(({ regions }) => regions)) !== JSON.stringify(print.pages))
     throw new CommandFault('printChanged');
   return { title: sitting.title, pages };
@@ -76,6 +85,7 @@ export async function pagesAgain(
 const wordsOf = (title: string, { instructions }: PaperContent): PaperWords => ({
   ...{ title, instructions: plainText(instructions) },
   rule: paperWords.rule,
+  number: paperWords.number,
   points: paperWords.points,
 });
 

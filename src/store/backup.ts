@@ -12,15 +12,22 @@ import {
 import type { Asset } from '@/core/basics/asset';
 import { desk } from './tables';
 
-/** The whole desk as it is now; its files are read when they are asked for. */
-export async function deskContent(): Promise<DeskContent> {
+/**
+ * The whole desk as it is now; its files are read when they are asked for.
+ *
+ * @param withPages with the pictures of scanned pages, which may be much of it
+ */
+export async function deskContent(withPages = true): Promise<DeskContent> {
   const rows = await desk.transaction('r', desk.tables, async () => {
     const all: Record<string, unknown[]> = {};
     for (const table of deskTableNames)
       if (table !== 'assets') all[table] = await desk.table(table).toArray();
     // One after another: all of them may be more than memory holds.
     const assets: DeskRows['assets'] = [];
-    await desk.assets.each(({ bytes: _, ...ref }) => assets.push(ref));
+    const left = new Set(withPages ? [] : (await desk.scans.toArray()).map(({ picture }) => picture.id));
+    await desk.assets.each(({ bytes: _, ...ref }) => {
+      if (!left.has(ref.id)) assets.push(ref);
+    });
     return { ...all, assets } as DeskRows; // each table gives its own rows
   });
   const bytes = async (id: string) => {

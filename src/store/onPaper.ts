@@ -45,4 +45,7 @@ export async function onPaperOf(sittingId: string): Promise<OnPaper> {
 
 /** How many bytes the pictures of a sitting's pages take. */
 export const picturesSize = (scans: readonly Scan[]): number =>
-  scans.reduce((sum, { picture }) => sum + picture.size, 0);
+  scans.reduce(
+    (sum, { picture, pictureGoneAt }) => sum + (pictureGoneAt === undefined ? picture.size : 0),
+    0,
+  );

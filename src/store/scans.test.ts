@@ -38,7 +38,8 @@ import { desk } from './tables';
 const now = '2026-11-28T10:00:00.000Z';
 const questions = [tideChoice, springChoices, courseText, openQuestion];
 const measure = (text: string, size: number) => text.length * size * 0.18;
-const layOut = (...[asked, words]: Parameters<LayOut>) => Promise.resolve(laidOut(asked, words, measure));
+const layOut = (...[asked, words, form]: Parameters<LayOut>) =>
+  Promise.resolve(laidOut(asked, words, measure, form));
 
 let print: AnswerPaper;
 
@@ -66,7 +67,7 @@ beforeEach(async () => {
     }),
   );
   print = await makePrint(
-    { sittingId: 'sitting1', name: '', mixed: false, copies: ['s1', 's2', null] },
+    { sittingId: 'sitting1', name: '', mixed: false, sheet: false, digits: 0, copies: ['s1', 's2', null] },
     layOut,
     now,
   );
@@ -330,13 +331,58 @@ describe('answer papers', () => {
 
   it('of a second version have questions in another order, and are read all the same', async () => {
     const mixed = await makePrint(
-      { sittingId: 'sitting1', name: 'B', mixed: true, copies: ['s3'] },
+      { sittingId: 'sitting1', name: 'B', mixed: true, sheet: false, digits: 0, copies: ['s3'] },
       layOut,
       now,
     );
     const order = (of: AnswerPaper) => [...new Set(of.pages.flat().map(({ questionId }) => questionId))];
     expect([...order(mixed)].sort()).toEqual([...order(print)].sort());
     print = mixed;
+    await bring(await everyPage(1, right));
+    expect(await awardOf('s3', tideChoice.id)).toMatchObject({ state: 'byKey', points: tideChoice.points });
+  });
+
+  it('with boxes for the number find their student by it, where it is clear and nobody else has it', async () => {
+    await desk.students.update('s3', { number: '2107' });
+    const wish = { sittingId: 'sitting1', name: '', mixed: false, sheet: false };
+    print = await makePrint({ ...wish, digits: 5, copies: [null, null, null] }, layOut, now);
+    const figures = (number: string): Record<string, TickState> =>
+      Object.fromEntries([...number].map((figure, at) => [`#number ${at + 1} ${figure}`, 'ticked']));
+    const numbered = async (copy: number, number: string): Promise<Scan[]> => {
+      const states = figures(number);
+      const boxes = (print.pages[0] ?? []).filter(({ box }) => box !== null);
+      return (await everyPage(copy, right)).map((scan, at) =>
+        at > 0
+          ? scan
+          : {
+              ...scan,
+              boxes: scan.boxes.map((box, index) => {
+                const { questionId, part, box: id } = boxes[index] ?? {};
+                return states[`${questionId} ${part} ${id}`] ? { ...box, state: 'ticked' as const } : box;
+              }),
+            },
+      );
+    };
+    await bring(await numbered(1, '2107'));
+    expect((await desk.prints.get(print.id))?.copies).toEqual(['s3', null, null]);
+    expect(await awardOf('s3', tideChoice.id)).toMatchObject({ state: 'byKey', points: tideChoice.points });
+    // Nobody's number, and one that is another paper's already.
+    await bring(await numbered(2, '9999'), await numbered(3, '2107'));
+    expect((await desk.prints.get(print.id))?.copies).toEqual(['s3', null, null]);
+    expect(await desk.attempts.count()).toBe(1);
+  });
+
+  it('as a sheet have the same boxes and areas, on fewer pages, and are read the same', async () => {
+    const wish = { sittingId: 'sitting1', name: '', mixed: false, digits: 0 };
+    const sheet = await makePrint({ ...wish, sheet: true, copies: ['s3'] }, layOut, now);
+    const places = (of: AnswerPaper) =>
+      of.pages
+        .flat()
+        .map(({ questionId, part, box }) => `${questionId} ${part} ${box}`)
+        .sort();
+    expect(places(sheet)).toEqual(places(print));
+    expect(sheet.pages.length).toBeLessThanOrEqual(print.pages.length);
+    print = sheet;
     await bring(await everyPage(1, right));
     expect(await awardOf('s3', tideChoice.id)).toMatchObject({ state: 'byKey', points: tideChoice.points });
   });

@@ -3,6 +3,7 @@ import { CommandFault } from '@/core/model/commandFault';
 import { fullName } from '@/core/model/names';
 import type { Scan, ScannedBox } from '@/core/model/scan';
 import type { Answer, Attempt } from '@/core/model/sitting';
+import { numberOnPaper } from '@/core/intake/paper/numberOnPaper';
 import { paperAttempt } from '@/core/intake/paper/paperAttempt';
 import { kindOf, type Question } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
@@ -134,10 +135,40 @@ async function onPaper(
 ) {
   return runCommand(name, now, async (record) => {
     const touched = await work(record);
+    await nameByNumber(record, sittingId);
     const copies = new Map(touched.flatMap(({ place }) => (place ? [[key(place), place] as const] : [])));
     await makeAttempts(record, sittingId, [...copies.values()], now);
     return touched.length;
   });
+}
+
+/** Papers without a name whose number is ticked are those of the student who has it: of the sitting's groups, and with no other paper. */
+async function nameByNumber(record: Recorder, sittingId: string): Promise<void> {
+  const prints = (await desk.prints.where({ sittingId }).toArray()).filter(
+    ({ digits }) => digits !== undefined,
+  );
+  if (prints.length === 0) return;
+  const sitting = await desk.sittings.get(sittingId);
+  const scans = await scansHere(sittingId);
+  const taken = new Set(prints.flatMap(({ copies }) => copies));
+  for (const print of prints) {
+    let next = print;
+    for (const scan of scans) {
+      const { place, thrownOutAt } = scan;
+      if (place?.printId !== print.id || thrownOutAt !== undefined || next.copies[place.copy - 1] !== null)
+        continue;
+      const number = numberOnPaper(print, scan);
+      const all = number === null ? [] : await desk.students.where({ number }).toArray();
+      const [student, another] = all.filter(
+        ({ archivedAt, groupIds }) =>
+          archivedAt === undefined && groupIds.some((id) => sitting?.groupIds.includes(id)),
+      );
+      if (!student || another || taken.has(student.id)) continue;
+      taken.add(student.id);
+      next = { ...next, copies: next.copies.with(place.copy - 1, student.id) };
+    }
+    if (next !== print) await record.put('prints', next);
+  }
 }
 
 /** The attempts of some copies, from the pages that are there now. A copy that is nobody's yet has none. */

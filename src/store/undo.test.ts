@@ -303,8 +303,16 @@ const commands: Record<string, (context: Context) => Promise<unknown>> = {
   scatter: () => changePiles('sit1', { put: [], remove: ['pile1'] }, 'Scattered', at),
   printsPapers: (c) =>
     makePrint(
-      { sittingId: 'sit1', name: '', mixed: c.n % 2 === 1, copies: ['s2', null] },
-      (asked, words) => Promise.resolve(pagesOf(asked, words, (text, size) => text.length * size * 0.18)),
+      {
+        sittingId: 'sit1',
+        name: '',
+        mixed: c.n % 2 === 1,
+        sheet: c.n % 3 === 1,
+        digits: 0,
+        copies: ['s2', null],
+      },
+      (asked, words, form) =>
+        Promise.resolve(pagesOf(asked, words, (text, size) => text.length * size * 0.18, form)),
       c.iso,
     ),
   removesPapers: async (c) => removePrint(await one<AnswerPaper>(c, 'prints'), c.iso),

@@ -6,6 +6,7 @@ import { counted, points } from './format';
 export const paperWords = {
   rule: 'Cross the box of your answer. To take a cross back, fill its box completely and cross another one.',
   name: 'Name',
+  number: 'Your student number: in each line cross one figure.',
   points: (worth: number) => (worth === 1 ? '1 point' : `${points(worth)} points`),
   page: (page: number, of: number) => `page ${page} of ${of}`,
 };

@@ -18,11 +18,11 @@ function kept(read: BackupRead): BackupFound {
 }
 
 const backupWorker = {
-  save: async (savedAt: string, progress: Progress): Promise<Blob> => {
+  save: async (savedAt: string, withPages: boolean, progress: Progress): Promise<Blob> => {
     const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>();
     // The browser keeps what is large on disk.
     const blob = new Response(readable, { headers: { 'content-type': 'application/zip' } }).blob();
-    await writeBackup(await deskContent(), savedAt, writable, { progress });
+    await writeBackup(await deskContent(withPages), savedAt, writable, { progress });
     return blob;
   },
   read: async (file: File, progress: Progress): Promise<BackupFound> =>

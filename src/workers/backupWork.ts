@@ -9,9 +9,9 @@ export type BackupFound = { savedAt: string; counts: number[] } | { fault: Backu
 
 const newWorker = () => new Worker(new URL('./backup.worker.ts', import.meta.url), { type: 'module' });
 
-/** The whole desk as a file. */
-export const savedDesk = (savedAt: string, progress: Progress): Work<Blob> =>
-  stoppable<BackupWorker, Blob>(newWorker(), (remote) => remote.save(savedAt, proxy(progress)));
+/** The whole desk as a file, with the pictures of scanned pages or without. */
+export const savedDesk = (savedAt: string, withPages: boolean, progress: Progress): Work<Blob> =>
+  stoppable<BackupWorker, Blob>(newWorker(), (remote) => remote.save(savedAt, withPages, proxy(progress)));
 
 /** A backup: a file, or a copy on the server and what it is sealed with. */
 export type BackupSource = File | { copy: DeskCopy; secret: string };

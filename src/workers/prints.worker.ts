@@ -53,10 +53,10 @@ const textsOf = (value: unknown): string[] =>
       ? Object.values(value).flatMap(textsOf)
       : [];
 
-const layOut: LayOut = async (questions, words) => {
+const layOut: LayOut = async (questions, words, form) => {
   const stems = questions.map(({ stem }) => plainText(stem));
   const kit = await paperKitFor([words.title, words.instructions, ...stems, ...textsOf(questions)]);
-  return laidOut(questions, words, await measureWith(kit));
+  return laidOut(questions, words, await measureWith(kit), form);
 };
 
 const textsIn = (pages: readonly LaidPage[]) =>

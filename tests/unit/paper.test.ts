@@ -31,6 +31,7 @@ const words = {
   title: 'Night pilotage',
   instructions: 'Forty minutes.',
   rule: 'Cross the box of your answer.',
+  number: 'Number',
   points: (points: number) => `${points} p`,
 };
 const names = ['Åberg, Keahi', 'Okafor, Amara', 'Lindqvist, Kai'];

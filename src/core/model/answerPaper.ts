@@ -24,6 +24,10 @@ export const AnswerPaper = z.object({
   seed: Line,
   /** Questions and options stand in an order of this print's own; absent: as in the paper. */
   mixed: z.literal(true).optional(),
+  /** Boxes and areas alone, beside a paper that students keep; absent: with the questions. */
+  form: z.literal('sheet').optional(),
+  /** How many figures of a student's number can be ticked on the first page; absent: none. */
+  digits: z.number().int().min(1).max(10).optional(),
   /** The regions of each page, in order. */
   pages: Region.array().max(2_000).array().max(60),
   /** Whose each copy is, by its number from 1; null: nobody's yet, the name is written in. */

@@ -1,9 +1,10 @@
 import { version } from '@/core/basics/version';
-import { Button, Modal } from '@mantine/core';
+import { Button, Checkbox, Modal } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import { emptyTables, replaceDesk } from '@/store/backup';
 import { backupSavedAt, setBackupSavedAt } from '@/store/deskSettings';
+import { picturesSize } from '@/store/onPaper';
 import { desk } from '@/store/tables';
 import { isoNow, useNow } from '@/ui/clock';
 import { act, say } from '@/desk/act';
@@ -11,7 +12,7 @@ import { holdsWords } from '@/words/backups';
 import { CopyWords } from '@/desk/CopyWords';
 import { DeskReady } from '@/desk/DeskReady';
 import { PutBack, Working, type Readable } from '@/desk/PutBack';
-import { dayAndTime } from '@/words/format';
+import { dayAndTime, fileSize } from '@/words/format';
 import { saveBlob } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { savedDesk } from '@/workers/backupWork';
@@ -113,9 +114,11 @@ function BackupView() {
 /** The desk as a file, as far as it is written. */
 function SaveDesk() {
   const [working, setWorking] = useState<{ share: number; stop: () => void } | null>(null);
+  const [withPages, setWithPages] = useState(true);
+  const pages = useLiveQuery(async () => picturesSize(await desk.scans.toArray())) ?? 0;
   const save = async () => {
     const at = isoNow();
-    const work = savedDesk(at, (share) => setWorking((now) => now && { ...now, share }));
+    const work = savedDesk(at, withPages, (share) => setWorking((now) => now && { ...now, share }));
     setWorking({ share: 0, stop: work.stop });
     const blob = await act(work.result);
     setWorking(null);
@@ -131,6 +134,13 @@ function SaveDesk() {
         Everything is saved in this browser. A backup file lets you carry on at another computer, or go back
         to how things were.
       </p>
+      {pages > 0 && (
+        <Checkbox
+          label={`With the pictures of scanned pages (${fileSize(pages)})`}
+          checked={withPages}
+          onChange={(event) => setWithPages(event.currentTarget.checked)}
+        />
+      )}
       <Button variant="filled" disabled={working !== null} onClick={() => void save()}>
         Save a backup
       </Button>

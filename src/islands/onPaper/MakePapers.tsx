@@ -19,6 +19,8 @@ interface MakePapersProps {
   done: () => void;
 }
 
+/** So many figures of a number are ticked at most. */
+const mostDigits = 8;
 /** So many papers without a name are made at most. */
 const mostNameless = 500;
 
@@ -27,6 +29,8 @@ export function MakePapers({ sitting, on, done }: MakePapersProps) {
   const [forWhom, setForWhom] = useState<'students' | 'nameless'>('students');
   const [count, setCount] = useState(30);
   const [mixed, setMixed] = useState(false);
+  const [sheet, setSheet] = useState(false);
+  const [numbered, setNumbered] = useState(true);
   const [name, setName] = useState('');
   const [work, setWork] = useState<{ stop: () => void; done: number; all: number } | null>(null);
   const have = new Set(on.prints.flatMap(({ copies }) => copies));
@@ -37,8 +41,15 @@ export function MakePapers({ sitting, on, done }: MakePapersProps) {
   const without = students.filter(({ id }) => !have.has(id));
   const copies =
     forWhom === 'students' ? without.map(({ id }) => id) : Array.from({ length: count }, () => null);
+  const digits = Math.min(
+    mostDigits,
+    Math.max(0, ...students.map(({ number = '' }) => (/^\d+$/.test(number) ? number.length : 0))),
+  );
   const make = async () => {
-    const wish = { sittingId: sitting.sitting.id, name: name.trim(), mixed, copies };
+    const wish = {
+      ...{ sittingId: sitting.sitting.id, name: name.trim(), mixed, sheet, copies },
+      digits: forWhom === 'nameless' && numbered ? digits : 0,
+    };
     const { result, stop } = makePapers(wish, thisTab(), isoNow(), (at, all) =>
       setWork({ stop, done: at, all }),
     );
@@ -75,6 +86,18 @@ export function MakePapers({ sitting, on, done }: MakePapersProps) {
           onChange={(value) => typeof value === 'number' && setCount(value)}
         />
       )}
+      {forWhom === 'nameless' && digits > 0 && (
+        <Checkbox
+          label="With boxes for the student number: papers find their students by it"
+          checked={numbered}
+          onChange={(event) => setNumbered(event.currentTarget.checked)}
+        />
+      )}
+      <Checkbox
+        label="Answer sheet alone: boxes and frames by number, beside a paper that students keep"
+        checked={sheet}
+        onChange={(event) => setSheet(event.currentTarget.checked)}
+      />
       <Checkbox
         label="Questions and options in an order of their own, for a second version"
         checked={mixed}

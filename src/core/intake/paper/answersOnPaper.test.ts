@@ -6,7 +6,7 @@ import { answersOnPaper, type SettledBox } from './answersOnPaper';
 import { laidOut } from './layout';
 import type { TickState } from '../../model/scan';
 
-const words = { title: '', instructions: '', rule: '', points: String };
+const words = { title: '', instructions: '', rule: '', number: 'Number', points: String };
 const asked: Question[] = [tideChoice, springChoices, tideOrder, openQuestion];
 const questions = asked.map((question) => kindOf(question).forStudent(question, 'A'));
 const pages = laidOut(questions, words, (text, size) => text.length * size * 0.18).map(

@@ -3,7 +3,7 @@ import { paperOf } from '../../kinds/papers';
 import type { TickRow, WriteArea } from '../../kinds/paper/PaperKind';
 import { optionLetter } from '../../kinds/optionLetter';
 import { plainText } from '../../basics/richWords';
-import type { Region } from '../../model/answerPaper';
+import type { AnswerPaper, Region } from '../../model/answerPaper';
 import { body, boxSize } from './sheet';
 
 /** One thing that is drawn on a page; mm, from the upper left corner. Text stands on its line. */
@@ -28,6 +28,8 @@ export interface PaperWords {
   instructions: string;
   /** How boxes are filled, and a tick taken back. */
   rule: string;
+  /** Over the boxes of a student's number. */
+  number: string;
   points: (points: number) => string;
 }
 
@@ -55,6 +57,7 @@ export function laidOut(
   questions: readonly StudentQuestion[],
   words: PaperWords,
   measure: Measure,
+  { form, digits = 0 }: Pick<AnswerPaper, 'form' | 'digits'> = {},
 ): LaidPage[] {
   const pages: LaidPage[] = [];
   let y = Infinity;
@@ -69,8 +72,13 @@ export function laidOut(
     y += block.h + 4;
   };
   add(headBlock(words, measure));
+  if (digits > 0) add(numberBlock(words, digits, measure));
   questions.forEach((question, index) => {
-    for (const block of questionBlocks(question, index + 1, words, measure)) add(block);
+    const blocks =
+      form === 'sheet'
+        ? sheetBlocks(question, index + 1, measure)
+        : questionBlocks(question, index + 1, words, measure);
+    for (const block of blocks) add(block);
   });
   return pages;
 }
@@ -123,6 +131,54 @@ function headBlock({ title, instructions, rule }: PaperWords, measure: Measure):
       regions: [],
     }),
   };
+}
+
+/** What the boxes of a student's number belong to; no question is called so. */
+export const numberId = '#number';
+
+/** A line of ten boxes for each figure of a student's number. */
+function numberBlock({ number }: PaperWords, digits: number, measure: Measure): Block {
+  const figures = Array.from({ length: 10 }, (_, figure) => ({ id: String(figure), label: String(figure) }));
+  return stacked([
+    linesBlock([number], small),
+    ...Array.from({ length: digits }, (_, at) =>
+      lineBlock(
+        numberId,
+        { id: String(at + 1), label: `${at + 1}.`, boxes: figures, as: 'line' },
+        measure,
+        34,
+      ),
+    ),
+  ]);
+}
+
+/** A question on an answer sheet: its number, its boxes by their letters, its areas. */
+function sheetBlocks(question: StudentQuestion, number: number, measure: Measure): Block[] {
+  const form = paperOf(question);
+  const rows = form.rows(question);
+  const said = (label: string) => [number, wrapped(label, 44, size, measure)[0]].filter(Boolean).join('  ');
+  return [
+    ...rows.map((row) =>
+      lineBlock(
+        question.id,
+        {
+          ...row,
+          label: said(rows.length > 1 ? plainText(row.label) : ''),
+          boxes: row.boxes.map((box, at) => ({
+            ...box,
+            label: row.as === 'list' ? optionLetter(at) : box.label,
+          })),
+        },
+        measure,
+        64,
+      ),
+    ),
+    ...form
+      .areas(question)
+      .map((area) =>
+        areaBlock(question.id, { ...area, label: [number, area.label].filter(Boolean).join(' ') }),
+      ),
+  ];
 }
 
 /** A question as a block; one too long for a page as several, each with what belongs together. */
@@ -229,11 +285,16 @@ function listBlocks(questionId: string, { id, label, boxes }: TickRow, measure: 
   ];
 }
 
-const besideX = 92;
 const stepMm = 11;
 
 /** An item, and boxes side by side with short labels behind them. */
-function lineBlock(questionId: string, { id, label, boxes }: TickRow, measure: Measure): Block {
+function lineBlock(
+  questionId: string,
+  { id, label, boxes }: TickRow,
+  measure: Measure,
+  /** Where the boxes begin. */
+  besideX = 92,
+): Block {
   const lines = wrapped(plainText(label), besideX - body.x - 12, size, measure);
   const perLine = Math.floor((body.x + body.w - besideX) / stepMm);
   const rows = Math.ceil(boxes.length / perLine);
