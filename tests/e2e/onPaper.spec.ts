@@ -263,3 +263,29 @@ test('files that are no scans are named, and nothing of them is taken', async ({
   await expect(page.getByRole('heading', { name: '0 of 3 papers scanned' })).toBeVisible();
   await expect(page.getByRole('region', { name: 'Pages to look at' })).toHaveCount(0);
 });
+
+test('reading that was cut short goes on where it was, and nothing comes twice', async ({ page }) => {
+  test.setTimeout(180_000);
+  await page.goto('/sittings/symbols/on-paper');
+  await expect(page.getByRole('heading', { name: '15 of 29 papers scanned' })).toBeVisible();
+  // What was printed comes out the same again.
+  const papers = await pagesOf(readFileSync(await saved(page, 'Save the PDF of As in the paper again')));
+  expect(papers.length).toBe(58);
+  const pages = papers.slice(30, 42).map((canvas) => ({ page: canvas, strokes: [] }));
+  const buffer = await scansOf(pages);
+  const choose = () =>
+    page
+      .getByLabel('Scanned files')
+      .setInputFiles({ name: 'second half.pdf', mimeType: 'application/pdf', buffer });
+  await choose();
+  await expect(page.getByText(/second half\.pdf: page ([3-9]|1\d) of 12/)).toBeVisible({ timeout: 60_000 });
+  await page.reload();
+  await expect(page.getByText(/^second half\.pdf was read up to page \d+\. Choose it again/)).toBeVisible();
+  await expect(page.getByRole('heading', { name: '15 of 29 papers scanned' })).toBeVisible();
+  await choose();
+  await expect(page.getByText('second half.pdf: 12 pages imported')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('heading', { name: '21 of 29 papers scanned' })).toBeVisible();
+  await expect(page.getByText(/was read up to page/)).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('heading', { name: '15 of 29 papers scanned' })).toBeVisible();
+});
