@@ -19,7 +19,8 @@ let code =
   run('npx', ['tsx', 'bench/markers.ts']) ||
   run('npx', ['tsx', 'bench/figures.ts']) ||
   run('npx', ['tsx', 'bench/handback.ts']) ||
-  run('npx', ['tsx', 'bench/packages.ts']);
+  run('npx', ['tsx', 'bench/packages.ts']) ||
+  run('npx', ['tsx', 'bench/paper.ts', '23']);
 
 const port = 4390;
 const secret = { GRIBBET_TEACHER_SECRET: 'tide tables 2026 for the bench' };
@@ -48,6 +49,7 @@ try {
   code ||= run('npx', ['tsx', 'bench/marking.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/huge.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/sheet.ts', `http://localhost:${port}`]);
+  code ||= run('npx', ['tsx', 'bench/onPaper.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/years.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/running.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/phone.ts', `http://localhost:${port}`], secret);

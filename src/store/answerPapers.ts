@@ -1,4 +1,5 @@
 import { plainText } from '@/core/basics/richWords';
+import type { FileRef } from '@/core/basics/file';
 import type { AnswerPaper } from '@/core/model/answerPaper';
 import { CommandFault } from '@/core/model/commandFault';
 import type { PaperContent } from '@/core/model/paper';
@@ -7,7 +8,7 @@ import { printedQuestions } from '@/core/intake/paper/paperAttempt';
 import type { StudentQuestion } from '@/core/kinds';
 import { done } from '@/words/done';
 import { paperWords } from '@/words/onPaper';
-import { runCommand } from './command';
+import { runCommand, type Recorder } from './command';
 import { newId } from './ids';
 import { freezePaper } from './papers';
 import { desk } from './tables';
@@ -52,11 +53,7 @@ export async function makePrint(
     { command: 'makePrint', said: done.printMade(copies.length), about: sittingId },
     now,
     async (record) => {
-      const sitting = await desk.sittings.get(sittingId);
-      const draft = sitting && (await desk.papers.get(sitting.paperId));
-      if (!sitting || !draft) throw new CommandFault('sittingOrStudentGone');
-      const paperVersion = sitting.paperVersion ?? (await freezePaper(record, draft, now)).version;
-      if (sitting.paperVersion === null) await record.put('sittings', { ...sitting, paperVersion });
+      const paperVersion = await fixedVersion(record, sittingId, now);
       const print: AnswerPaper = {
         ...{ id: newId(), sittingId, paperVersion, at: now, name, ...order, ...form, copies },
         pages: pages.map(({ regions }) => regions),
@@ -99,6 +96,36 @@ async function paperOfSitting(sittingId: string): Promise<{ title: string; paper
       : await desk.paperVersions.get([sitting.paperId, sitting.paperVersion]);
   if (!paper) throw new CommandFault('paperGone');
   return { title: sitting.title, paper };
+}
+
+/** A paper that somebody else printed, with where its answers stand. */
+export interface ForeignPaper {
+  sittingId: string;
+  name: string;
+  blanks: FileRef[];
+  nameAt: NonNullable<AnswerPaper['foreign']>['name'];
+  /** By page, in mm of a page that is as wide and high as A4. */
+  regions: AnswerPaper['pages'];
+}
+
+/** Keeps where answers stand on a paper that was printed elsewhere. Its copies are counted as they are scanned. */
+export const makeForeign = ({ sittingId, name, blanks, nameAt, regions }: ForeignPaper, now: string) =>
+  runCommand({ command: 'makePrint', said: done.regionsKept, about: sittingId }, now, async (record) => {
+    const paperVersion = await fixedVersion(record, sittingId, now);
+    await record.add('prints', {
+      ...{ id: newId(), sittingId, paperVersion, at: now, name, seed: newId(), copies: [], pages: regions },
+      foreign: { blanks, name: nameAt },
+    } satisfies AnswerPaper);
+  });
+
+/** The version of a sitting's paper; from now on it is fixed. */
+async function fixedVersion(record: Recorder, sittingId: string, now: string): Promise<number> {
+  const sitting = await desk.sittings.get(sittingId);
+  const draft = sitting && (await desk.papers.get(sitting.paperId));
+  if (!sitting || !draft) throw new CommandFault('sittingOrStudentGone');
+  const paperVersion = sitting.paperVersion ?? (await freezePaper(record, draft, now)).version;
+  if (sitting.paperVersion === null) await record.put('sittings', { ...sitting, paperVersion });
+  return paperVersion;
 }
 
 /** Takes a print away of which nothing was scanned. */

@@ -30,9 +30,23 @@ export const bringScans = (sittingId: string, scans: readonly Scan[], now: strin
       const here = new Set((await scansHere(sittingId)).map(fromText));
       const fresh = scans.filter((scan) => !here.has(fromText(scan)));
       await record.addAll('scans', fresh);
+      await countCopies(record, sittingId, fresh);
       return fresh;
     },
   );
+
+/** Copies of papers that were printed elsewhere are as many as were scanned. */
+async function countCopies(record: Recorder, sittingId: string, scans: readonly Scan[]): Promise<void> {
+  for (const print of await desk.prints.where({ sittingId }).toArray()) {
+    if (!print.foreign) continue;
+    const last = Math.max(
+      0,
+      ...scans.flatMap(({ place }) => (place?.printId === print.id ? place.copy : [])),
+    );
+    const more = Array.from({ length: Math.max(0, last - print.copies.length) }, () => null);
+    if (more.length > 0) await record.put('prints', { ...print, copies: [...print.copies, ...more] });
+  }
+}
 
 const fromText = ({ from }: Scan) => `${from.digest} ${from.page}`;
 

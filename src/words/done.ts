@@ -49,6 +49,7 @@ export const done = {
   studentsImported: (count: number) => `${students(count)} imported`,
   sheetImported: (attempts: number) => `Answers of ${counted(attempts, 'attempt')} imported`,
   printMade: (copies: number) => `${counted(copies, 'answer paper')} made`,
+  regionsKept: 'Paper with its regions kept',
   printRemoved: 'Answer papers removed',
   scansImported: (pages: number) => `${counted(pages, 'scanned page')} imported`,
   boxesSettled: (question: string) => `Question ${question}: what is ticked settled`,

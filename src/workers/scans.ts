@@ -1,4 +1,6 @@
 import { proxy } from 'comlink';
+import type { FileRef } from '@/core/basics/file';
+import type { OrRefused } from '@/core/basics/refused';
 import type { Scan } from '@/core/model/scan';
 import type { FileRead, ScansProgress, ScansWorker } from './scans.worker';
 import { stoppable, type Work } from './stoppable';
@@ -11,12 +13,14 @@ const begun = () => new Worker(new URL('./scans.worker.ts', import.meta.url), { 
 export const readScans = (
   sittingId: string,
   files: readonly File[],
+  /** The paper that all of them are of, where it was printed elsewhere; null: codes say it. */
+  foreignId: string | null,
   tab: { id: string; where: string } | null,
   now: string,
   progress: (at: ScansProgress) => void,
 ): Work<FileRead[]> =>
   stoppable<ScansWorker, FileRead[]>(begun(), (worker) =>
-    worker.read(sittingId, files, tab, now, proxy(progress)),
+    worker.read(sittingId, files, foreignId, tab, now, proxy(progress)),
   );
 
 /** Reads one page anew as what somebody says it is. @returns whether its boxes were found */
@@ -27,3 +31,15 @@ export const placeScanAs = (
   now: string,
 ): Work<boolean> =>
   stoppable<ScansWorker, boolean>(begun(), (worker) => worker.placeAs(scanId, place, tab, now));
+
+/** The pages of a blank paper that was printed elsewhere, kept as pictures. */
+export const blankPages = (files: readonly File[]): Work<OrRefused<FileRef[]>> =>
+  stoppable<ScansWorker, OrRefused<FileRef[]>>(begun(), (worker) => worker.blanks(files));
+
+/** Turns a page upside down that lies so. */
+export const turnScan = (
+  scanId: string,
+  tab: { id: string; where: string } | null,
+  now: string,
+): Work<boolean> =>
+  stoppable<ScansWorker, boolean>(begun(), (worker) => worker.turn(scanId, tab, now).then(() => true));

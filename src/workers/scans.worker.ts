@@ -1,12 +1,13 @@
 import { expose } from 'comlink';
 import { prepareZXingModule } from 'zxing-wasm/reader';
 import wasm from 'zxing-wasm/reader/zxing_reader.wasm?url';
+import type { FileRef } from '@/core/basics/file';
 import { assetId } from '@/core/basics/assetBytes';
 import { orRefused, type OrRefused, type Refused } from '@/core/basics/refused';
 import { findCodes } from '@/core/intake/paper/codes';
 import type { Gray } from '@/core/intake/paper/geometry';
 import { fillsPicture, readPage, readPageAs, type ReadBoxes } from '@/core/intake/paper/readPage';
-import { hasInk, straightened } from '@/core/intake/paper/straightened';
+import { hasInk, hasMoreInk, straightened } from '@/core/intake/paper/straightened';
 import type { AnswerPaper, Region } from '@/core/model/answerPaper';
 import type { Scan } from '@/core/model/scan';
 import { keepAsset } from '@/store/assets';
@@ -43,6 +44,7 @@ const scansWorker = {
   read: async (
     sittingId: string,
     files: readonly File[],
+    foreignId: string | null,
     tab: Tab,
     now: string,
     progress: (at: ScansProgress) => void,
@@ -51,14 +53,49 @@ const scansWorker = {
     const prints = await printsById(sittingId);
     const done: FileRead[] = [];
     for (const file of files) {
+      // What the file before brought counts its copies.
+      const foreign = foreignId === null ? null : await foreignOf(foreignId);
       const bytes = new Uint8Array(await file.arrayBuffer());
       const digest = await assetId(bytes);
       const read = await orRefused(() =>
-        readFile(bytes, { sittingId, name: file.name, digest, now }, prints, progress),
+        readFile(bytes, { sittingId, name: file.name, digest, now, foreign }, prints, progress),
       );
       done.push(await kept(read, file.name, sittingId, digest, now));
     }
     return done;
+  },
+
+  /** The pages of a blank paper that was printed elsewhere, kept as pictures. */
+  blanks: async (files: readonly File[]): Promise<OrRefused<FileRef[]>> =>
+    orRefused(async () => {
+      const kept: FileRef[] = [];
+      for (const file of files) {
+        const { pages, close } = await filePages(new Uint8Array(await file.arrayBuffer()), file.name);
+        for (const page of pages.slice(0, 60 - kept.length)) {
+          const gray = await page.gray();
+          kept.push(await keptPicture(straightened(gray, fillsPicture(gray)), kept.length + 1));
+        }
+        close();
+      }
+      return kept;
+    }),
+
+  /** Turns a page upside down that lies so. */
+  turn: async (scanId: string, tab: Tab, now: string): Promise<void> => {
+    setTab(tab && { id: tab.id, where: () => tab.where });
+    const scan = await desk.scans.get(scanId);
+    const asset = scan && (await desk.assets.get(scan.picture.id));
+    const print = scan?.place && (await desk.prints.get(scan.place.printId));
+    if (!scan?.place || !asset || !print) return;
+    const { width, height, data } = await keptGray(Uint8Array.from(asset.bytes));
+    const turned = { width, height, data: Uint8Array.from(data).reverse() };
+    const foreign = await foreignOf(print.id);
+    const blank = foreign?.blanks[scan.place.page - 1] ?? null;
+    const areas = (print.pages[scan.place.page - 1] ?? []).map((area) =>
+      blank ? hasMoreInk(turned, blank, area) : true,
+    );
+    const picture = await keptPicture(turned, scan.from.page);
+    await placeScan(scan, { is: 'read', place: scan.place, boxes: [], areas, picture }, now);
   },
 
   /** Reads a page anew as what somebody says it is. @returns whether its boxes were found */
@@ -89,6 +126,7 @@ async function printsById(sittingId: string): Promise<Map<string, AnswerPaper>> 
 }
 
 interface Reading {
+  foreign: Foreign | null;
   sittingId: string;
   name: string;
   digest: string;
@@ -102,7 +140,7 @@ interface ReadPages {
 
 async function readFile(
   bytes: Uint8Array<ArrayBuffer>,
-  { sittingId, name, digest, now }: Reading,
+  { sittingId, name, digest, now, foreign }: Reading,
   prints: ReadonlyMap<string, AnswerPaper>,
   progress: (at: ScansProgress) => void,
 ): Promise<ReadPages> {
@@ -118,7 +156,7 @@ async function readFile(
       if (known.has(index + 1)) continue;
       const scan: Scan = {
         ...{ id: newId(), sittingId, at: now, from: { file: name, digest, page: index + 1 } },
-        ...(await readOne(page, index + 1, prints)),
+        ...(foreign ? await readForeign(page, index, foreign) : await readOne(page, index + 1, prints)),
       };
       await desk.readPages.put(scan);
       scans.push(scan);
@@ -139,12 +177,45 @@ async function readOne(
   const outcome = await readPage(gray, prints, findCodes);
   if (outcome.is !== 'read') {
     const picture = await keptPicture(gray, number);
-    const place = outcome.is === 'notStraight' ? placeOf(outcome.code) : null;
-    return { is: outcome.is, place: null, boxes: [], areas: [], picture, ...(place && { place: null }) };
+    return { is: outcome.is, place: null, boxes: [], areas: [], picture };
   }
   const place = placeOf(outcome.code);
   const regions = prints.get(place.printId)?.pages[place.page - 1] ?? [];
   return { is: 'read', place, ...(await keptPage(gray, outcome.placed.map, regions, outcome, number)) };
+}
+
+/** A paper that was printed elsewhere, with its blank pages. */
+interface Foreign {
+  print: AnswerPaper;
+  blanks: (Gray | null)[];
+}
+
+async function foreignOf(printId: string): Promise<Foreign | null> {
+  const print = await desk.prints.get(printId);
+  if (!print?.foreign) return null;
+  const assets = await desk.assets.bulkGet(print.foreign.blanks.map(({ id }) => id));
+  const blanks = assets.map((asset) => (asset ? keptGray(Uint8Array.from(asset.bytes)) : null));
+  return { print, blanks: await Promise.all(blanks) };
+}
+
+/** A page of a paper without codes: its copy and page are told by its place in the file. */
+async function readForeign(
+  page: FilePage,
+  index: number,
+  { print, blanks }: Foreign,
+): Promise<Pick<Scan, 'is' | 'place' | 'boxes' | 'areas' | 'picture'>> {
+  const of = print.pages.length;
+  const place = {
+    ...{ printId: print.id, page: (index % of) + 1 },
+    copy: print.copies.length + 1 + Math.floor(index / of),
+  };
+  const gray = await page.gray();
+  const straight = straightened(gray, fillsPicture(gray));
+  const blank = blanks[index % of] ?? null;
+  const areas = (print.pages[index % of] ?? []).map((area) =>
+    blank ? hasMoreInk(straight, blank, area) : true,
+  );
+  return { is: 'read', place, boxes: [], areas, picture: await keptPicture(straight, index + 1) };
 }
 
 const placeOf = ({ printId, copy, page }: NonNullable<Scan['place']>) => ({ printId, copy, page });

@@ -289,3 +289,103 @@ test('reading that was cut short goes on where it was, and nothing comes twice',
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('heading', { name: '15 of 29 papers scanned' })).toBeVisible();
 });
+
+test('a paper printed elsewhere: regions drawn once, scans in order, names typed, answers marked on their place', async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  const sitting = await sittingWithClass(page);
+  await page.goto(`/sittings/${sitting}/on-paper`);
+  await page.getByRole('button', { name: 'Use a paper printed elsewhere' }).click();
+  const blank = () => {
+    const canvas = createCanvas(1240, 1754);
+    const context = canvas.getContext('2d');
+    context.fillStyle = '#fff';
+    context.fillRect(0, 0, 1240, 1754);
+    context.strokeStyle = '#000';
+    context.lineWidth = 3;
+    for (const y of [60, 300, 700, 1100]) context.strokeRect(120, y, 1000, 160);
+    return canvas;
+  };
+  await page
+    .getByLabel('Blank paper')
+    .setInputFiles({ name: 'blank.png', mimeType: 'image/png', buffer: blank().toBuffer('image/png') });
+  await expect(page.getByRole('img', { name: 'Blank page 1' })).toBeVisible();
+  // The name with the mouse, the answers by keys.
+  const sheet = (await page.getByRole('img', { name: 'Blank page 1' }).boundingBox()) ?? {
+    x: 0,
+    y: 0,
+    width: 1,
+    height: 1,
+  };
+  const at = (x: number, y: number): [number, number] => [
+    sheet.x + (x / 1240) * sheet.width,
+    sheet.y + (y / 1754) * sheet.height,
+  ];
+  await page.mouse.move(...at(110, 50));
+  await page.mouse.down();
+  await page.mouse.move(...at(1130, 230));
+  await page.mouse.up();
+  await expect(page.getByRole('button', { name: /^Region for Name/ })).toBeVisible();
+  for (const question of [1, 2, 3])
+    await page.getByRole('button', { name: `Put a region for Question ${question}` }).click();
+  // Moved down to where the second and third frames are, 5 mm at a time.
+  const region = (question: number) =>
+    page.getByRole('button', { name: new RegExp(`^Region for Question ${question}`) });
+  for (const [question, steps] of [
+    [1, -5],
+    [2, 2],
+    [3, 10],
+  ] as const) {
+    await region(question).focus();
+    for (let step = 0; step < Math.abs(steps); step++)
+      await page.keyboard.press(steps < 0 ? 'ArrowUp' : 'ArrowDown');
+  }
+  await expect(region(1)).toHaveAccessibleName(/47 from the top/);
+  await page.getByRole('button', { name: 'Keep 4 regions' }).click();
+  await expect(page.getByRole('heading', { name: '0 of 0 papers scanned' })).toBeVisible();
+
+  // Two students' pages; the second left the third answer free.
+  const filled = (areas: number[]) => {
+    const canvas = blank();
+    const context = canvas.getContext('2d');
+    context.strokeStyle = '#222';
+    context.lineWidth = 5;
+    for (const y of areas) {
+      context.beginPath();
+      for (let x = 160; x < 600; x += 12) context.lineTo(x, y + 60 + (x % 24) * 1.5);
+      context.stroke();
+    }
+    return canvas;
+  };
+  const pdf = await PDFDocument.create();
+  for (const canvas of [filled([60, 300, 700, 1100]), filled([60, 300, 700])]) {
+    const picture = await pdf.embedJpg(canvas.toBuffer('image/jpeg', 80));
+    pdf.addPage([595, 842]).drawImage(picture, { x: 0, y: 0, width: 595, height: 842 });
+  }
+  await page
+    .getByLabel('Scanned files')
+    .setInputFiles({ name: 'pile.pdf', mimeType: 'application/pdf', buffer: Buffer.from(await pdf.save()) });
+  await expect(page.getByText('pile.pdf: 2 pages imported')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('heading', { name: '2 of 2 papers scanned' })).toBeVisible();
+  // Names by a few letters, one after the other.
+  await page.getByLabel('Whose paper 1 is').fill('ama');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('cell', { name: 'Okafor, Amara' })).toBeVisible();
+  await expect(page.getByLabel('Whose paper 2 is')).toBeFocused();
+  await page.keyboard.type('kai');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('cell', { name: 'Lindqvist, Kai' })).toBeVisible();
+
+  // What is written is marked on its place; what has no ink is together.
+  await page.goto(`/sittings/${sitting}/mark`);
+  await page
+    .getByRole('navigation', { name: 'Questions' })
+    .getByRole('button', { name: /^Question 3/ })
+    .click();
+  await expect(page.getByRole('button', { name: /^Answer on paper/ })).toHaveCount(1);
+  await expect(page.getByText('not answered: no ink on paper')).toBeVisible();
+  await page.getByRole('button', { name: /^Answer on paper/ }).click();
+  await page.keyboard.press('1');
+  await expect(page.getByRole('button', { name: /^Answer on paper/ })).toContainText('1 / 1');
+});

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { Id, Instant, Line } from '../basics/common';
+import { FileRef } from '../basics/file';
 import { Rect } from '../basics/rect';
 
 /** Where an answer, or a part of it, stands on a printed page. */
@@ -28,6 +29,13 @@ export const AnswerPaper = z.object({
   form: z.literal('sheet').optional(),
   /** How many figures of a student's number can be ticked on the first page; absent: none. */
   digits: z.number().int().min(1).max(10).optional(),
+  /** Printed by somebody else, without codes: its pages as they are blank, and where the name is written. */
+  foreign: z
+    .object({
+      blanks: FileRef.array().min(1).max(60),
+      name: Rect.extend({ page: z.number().int().min(1) }).nullable(),
+    })
+    .optional(),
   /** The regions of each page, in order. */
   pages: Region.array().max(2_000).array().max(60),
   /** Whose each copy is, by its number from 1; null: nobody's yet, the name is written in. */

@@ -1,4 +1,4 @@
-import { Button, NativeSelect } from '@mantine/core';
+import { Button, Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import type { AnswerPaper } from '@/core/model/answerPaper';
 import { byRegister, fullName, registerName } from '@/core/model/names';
@@ -9,7 +9,9 @@ import type { OnPaper } from '@/store/onPaper';
 import { nameCopy, takeScanBack, throwOut } from '@/store/scans';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
+import { thisTab } from '@/desk/undoLast';
 import { isoNow } from '@/ui/clock';
+import { turnScan } from '@/workers/scans';
 import { counted } from '@/words/format';
 import { fromWords } from '@/words/onPaper';
 import { PagePart } from '../kinds/PaperPictures';
@@ -110,7 +112,7 @@ function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, to
           missing.length === 0 ? `all ${all}` : `${pages.size} of ${all}, without page ${missing.join(', ')}`,
           ...(double.length > 0 ? [`page ${double.join(', ')} twice`] : []),
         ].join('; ');
-  const [first] = pages.get(1) ?? [];
+  const [first] = pages.get(print.foreign?.name?.page ?? 1) ?? [];
   return (
     <>
       <tr>
@@ -159,6 +161,14 @@ function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, to
                       <p>
                         Page {page} <span className={styles.soft}>{fromWords(scan.from)}</span>
                       </p>
+                      {print.foreign && (
+                        <Button
+                          size="compact-sm"
+                          onClick={() => void act(turnScan(scan.id, thisTab(), isoNow()).result)}
+                        >
+                          Turn
+                        </Button>
+                      )}{' '}
                       <Button size="compact-sm" onClick={() => void act(throwOut([scan], isoNow()))}>
                         Throw out
                       </Button>
@@ -186,7 +196,10 @@ function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, to
   );
 }
 
-/** The name as it is written on the first page, and who it can be. */
+/** The list is drawn anew from what is stored. */
+const focusMs = 150;
+
+/** The name as it is written, and who it can be. */
 function WhoseIsIt({
   print,
   number,
@@ -194,32 +207,36 @@ function WhoseIsIt({
   on,
   first,
 }: CopiesTableProps & { print: AnswerPaper; number: number; first: Scan | undefined }) {
+  const nameAt = print.foreign ? print.foreign.name : nameRect;
   const have = new Set(on.prints.flatMap(({ copies }) => copies));
   const left = sitting.seats
     .map(({ student }) => student)
     .filter(({ id }) => !have.has(id))
     .sort(byRegister);
+  const name = async (studentId: string) => {
+    const fields = () => [...document.querySelectorAll<HTMLElement>('[data-whose]')];
+    const at = fields().findIndex((field) => field.getAttribute('aria-label') === `Whose paper ${number} is`);
+    const place = { printId: print.id, copy: number };
+    await act(nameCopy(sitting.sitting.id, place, studentId, isoNow()));
+    // The next one has moved to its place.
+    setTimeout(() => fields()[at]?.focus(), focusMs);
+  };
   return (
     <div className={styles.whose}>
-      {first && <PagePart fileId={first.picture.id} at={nameRect} label="The name as it is written" />}
-      <NativeSelect
+      {first && nameAt && (
+        <PagePart fileId={first.picture.id} at={nameAt} label="The name as it is written" />
+      )}
+      <Select
         size="xs"
+        searchable
+        selectFirstOptionOnChange
+        data-whose
         aria-label={`Whose paper ${number} is`}
-        value=""
-        onChange={(event) =>
-          void act(
-            nameCopy(
-              sitting.sitting.id,
-              { printId: print.id, copy: number },
-              event.currentTarget.value,
-              isoNow(),
-            ),
-          )
-        }
-        data={[
-          { value: '', label: `Whose is it? ${counted(left.length, 'student')} left` },
-          ...left.map((student) => ({ value: student.id, label: fullName(student) })),
-        ]}
+        placeholder={`Type a few letters: ${counted(left.length, 'student')} left`}
+        nothingFoundMessage="Nobody left is called so"
+        value={null}
+        onChange={(id) => id !== null && void name(id)}
+        data={left.map((student) => ({ value: student.id, label: fullName(student) }))}
       />
     </div>
   );

@@ -1,3 +1,4 @@
+import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import { SittingPage } from '@/desk/SittingPage';
@@ -8,6 +9,7 @@ import { TwoColumns } from '@/ui/TwoColumns';
 import { AskedPages } from './AskedPages';
 import { AskedTicks, askedKeys } from './AskedTicks';
 import { CopiesTable } from './CopiesTable';
+import { ForeignPaper } from './ForeignPaper';
 import { MakePapers } from './MakePapers';
 import { PicturesBlock } from './PicturesBlock';
 import { PrintsBlock } from './PrintsBlock';
@@ -28,7 +30,7 @@ function OnPaperOf({ sitting }: { sitting: SittingData }) {
 }
 
 function Papers({ sitting, on }: { sitting: SittingData; on: OnPaper }) {
-  const [making, setMaking] = useState(false);
+  const [making, setMaking] = useState<'ours' | 'foreign' | null>(null);
   const none = on.prints.length === 0;
   return (
     <TwoColumns
@@ -36,17 +38,28 @@ function Papers({ sitting, on }: { sitting: SittingData; on: OnPaper }) {
       margin={
         <>
           {!none && <ScansBlock sittingId={sitting.sitting.id} on={on} />}
-          {!none && <PrintsBlock on={on} making={making} make={() => setMaking(!making)} />}
+          {!none && (
+            <PrintsBlock on={on} making={making} make={(what) => setMaking(making === what ? null : what)} />
+          )}
           {on.scans.length > 0 && <PicturesBlock scans={on.scans} />}
         </>
       }
     >
-      {(none || making) && <MakePapers sitting={sitting} on={on} done={() => setMaking(false)} />}
+      {making === 'foreign' ? (
+        <ForeignPaper sitting={sitting} done={() => setMaking(null)} />
+      ) : (
+        (none || making) && <MakePapers sitting={sitting} on={on} done={() => setMaking(null)} />
+      )}
       {none ? (
-        <EmptyState title="Nothing is on paper yet">
-          Print answer papers, let students fill them in, scan them and import the scans here. Ticks are
-          scored by the key; what is written is marked on the picture of the page.
-        </EmptyState>
+        making !== 'foreign' && (
+          <EmptyState
+            title="Nothing is on paper yet"
+            action={<Button onClick={() => setMaking('foreign')}>Use a paper printed elsewhere</Button>}
+          >
+            Print answer papers, let students fill them in, scan them and import the scans here. Ticks are
+            scored by the key; what is written is marked on the picture of the page.
+          </EmptyState>
+        )
       ) : (
         <>
           <AskedPages sittingId={sitting.sitting.id} on={on} />

@@ -14,8 +14,8 @@ import styles from './onPaper.module.css';
 
 interface PrintsBlockProps {
   on: OnPaper;
-  making: boolean;
-  make: () => void;
+  making: 'ours' | 'foreign' | null;
+  make: (what: 'ours' | 'foreign') => void;
 }
 
 /** What was printed, to be printed again. */
@@ -30,8 +30,11 @@ export function PrintsBlock({ on, making, make }: PrintsBlockProps) {
           </li>
         ))}
       </ul>
-      <Button aria-expanded={making} onClick={make}>
+      <Button aria-expanded={making === 'ours'} onClick={() => make('ours')}>
         Make more
+      </Button>
+      <Button aria-expanded={making === 'foreign'} onClick={() => make('foreign')}>
+        Use a paper printed elsewhere
       </Button>
     </MarginBlock>
   );
@@ -46,7 +49,7 @@ function Printed({ print, removable }: { print: AnswerPaper; removable: boolean 
     setWorking(null);
     if (made) saveBlob(`${fileNameOf(print.name || 'answer papers')}.pdf`, made.file);
   };
-  const named = print.name || 'As in the paper';
+  const named = print.name || (print.foreign ? 'Printed elsewhere' : 'As in the paper');
   return (
     <>
       <div>
@@ -55,7 +58,7 @@ function Printed({ print, removable }: { print: AnswerPaper; removable: boolean 
       </div>
       <div className={styles.soft}>made {dayAndTime(print.at, Date.now())}</div>
       <div className={styles.row}>
-        {working ? (
+        {print.foreign ? null : working ? (
           <Button size="compact-sm" onClick={working}>
             Stop
           </Button>

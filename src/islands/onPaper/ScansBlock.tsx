@@ -1,4 +1,4 @@
-import { Anchor, Button } from '@mantine/core';
+import { Anchor, Button, NativeSelect } from '@mantine/core';
 import { useState } from 'react';
 import type { OnPaper } from '@/store/onPaper';
 import { act } from '@/desk/act';
@@ -23,10 +23,14 @@ interface ScansBlockProps {
 export function ScansBlock({ sittingId, on }: ScansBlockProps) {
   const [at, setAt] = useState<(ScansProgress & { stop: () => void }) | null>(null);
   const [read, setRead] = useState<FileRead[]>([]);
+  const foreign = on.prints.filter((print) => print.foreign);
+  const ours = on.prints.filter((print) => !print.foreign);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const of = chosen ?? (ours.length > 0 ? '' : (foreign[0]?.id ?? ''));
   const take = async (files: File[]) => {
     if (files.length === 0 || at) return;
     setRead([]);
-    const { result, stop } = readScans(sittingId, files, thisTab(), isoNow(), (now) =>
+    const { result, stop } = readScans(sittingId, files, of || null, thisTab(), isoNow(), (now) =>
       setAt({ ...now, stop }),
     );
     setAt({ file: files[0]?.name ?? '', done: 0, all: 1, stop });
@@ -34,7 +38,7 @@ export function ScansBlock({ sittingId, on }: ScansBlockProps) {
     setAt(null);
   };
   const tryOut = async () => {
-    const print = on.prints.at(-1);
+    const print = ours.at(-1);
     if (!print || at) return;
     setRead([]);
     const step = (doing: string, stop: () => void) => (done: number, all: number) =>
@@ -67,6 +71,21 @@ export function ScansBlock({ sittingId, on }: ScansBlockProps) {
         <p className={styles.soft}>
           PDF, JPEG, PNG, TIFF or a zip of them; pages in any order and either way up. You can drop them here.
         </p>
+        {foreign.length > 0 && (
+          <NativeSelect
+            size="xs"
+            label="These scans are"
+            value={of}
+            onChange={(event) => setChosen(event.currentTarget.value)}
+            data={[
+              ...(ours.length > 0 ? [{ value: '', label: 'answer papers with codes' }] : []),
+              ...foreign.map(({ id, name, pages }) => ({
+                value: id,
+                label: `${name || 'the paper with regions'}, ${counted(pages.length, 'page')} each, in order`,
+              })),
+            ]}
+          />
+        )}
         {at ? (
           <div className={styles.reading}>
             <span role="status">
@@ -90,7 +109,7 @@ export function ScansBlock({ sittingId, on }: ScansBlockProps) {
           </FileButton>
         )}
       </div>
-      {!at && on.prints.length > 0 && (
+      {!at && ours.length > 0 && (
         <p className={styles.soft}>
           No printer at hand?{' '}
           <Anchor component="button" c="inherit" underline="always" onClick={() => void tryOut()}>

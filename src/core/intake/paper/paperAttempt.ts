@@ -162,7 +162,7 @@ function picturesOf(
           ? [
               {
                 fileId,
-                at: withMargin(region),
+                at: print.foreign ? around([region], margin) : withMargin(region),
                 ...(scan.areas[areas.indexOf(region)] === false && { empty: true as const }),
               },
             ]

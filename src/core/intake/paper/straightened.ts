@@ -84,13 +84,24 @@ const penFrom = 0.62;
 const leastInk = 0.0012;
 const insetMm = 1.2;
 
-/** Whether somebody wrote in an area of a page that was set straight. */
-export function hasInk({ width, data }: Gray, { x, y, w, h }: Rect, perMm = keptPerMm): boolean {
+/** The share of an area of a page that was set straight that is ink, 0 to 1. */
+function inkShare({ width, data }: Gray, { x, y, w, h }: Rect, perMm: number): number {
   const [left, right] = [Math.ceil((x + insetMm) * perMm), Math.floor((x + w - insetMm) * perMm)];
   const [top, bottom] = [Math.ceil((y + insetMm) * perMm), Math.floor((y + h - insetMm) * perMm)];
   let ink = 0;
   for (let row = top; row < bottom; row++)
     for (let column = left; column < right; column++)
       if ((data[row * width + column] ?? 255) < 255 * penFrom) ink++;
-  return ink >= leastInk * Math.max(1, (right - left) * (bottom - top));
+  return ink / Math.max(1, (right - left) * (bottom - top));
 }
+
+/** Whether somebody wrote in an area of a page that was set straight. */
+export const hasInk = (page: Gray, area: Rect, perMm = keptPerMm): boolean =>
+  inkShare(page, area, perMm) >= leastInk;
+
+/** A page that lies a little elsewhere than its blank has a little more of what is printed in an area. */
+const printedAgain = 1.25;
+
+/** The same where something is printed in the area already: more ink than there is on the blank. */
+export const hasMoreInk = (page: Gray, blank: Gray, area: Rect, perMm = keptPerMm): boolean =>
+  inkShare(page, area, perMm) >= inkShare(blank, area, perMm) * printedAgain + 2 * leastInk;

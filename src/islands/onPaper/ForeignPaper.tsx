@@ -1,0 +1,169 @@
+import { Button, NativeSelect, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import type { FileRef } from '@/core/basics/file';
+import type { Rect } from '@/core/basics/rect';
+import { numbersOf } from '@/core/kinds/itemNumbers';
+import { act } from '@/desk/act';
+import type { SittingData } from '@/desk/useSitting';
+import { makeForeign } from '@/store/answerPapers';
+import { isoNow } from '@/ui/clock';
+import { FileButton } from '@/ui/FileButton';
+import { blankPages } from '@/workers/scans';
+import { counted } from '@/words/format';
+import { refusalWords } from '@/words/losses';
+import { RegionPage, type Drawn } from './RegionPage';
+import styles from './onPaper.module.css';
+
+/** What the name stands under, beside the ids of questions. */
+const nameOf = '#name';
+
+interface ForeignPaperProps {
+  sitting: SittingData;
+  done: () => void;
+}
+
+/** A paper that was printed elsewhere: its blank pages, on which is drawn where the name and each answer stand. */
+export function ForeignPaper({ sitting, done }: ForeignPaperProps) {
+  const [blanks, setBlanks] = useState<FileRef[]>([]);
+  const [fault, setFault] = useState('');
+  const [working, setWorking] = useState(false);
+  const [regions, setRegions] = useState<Drawn[]>([]);
+  const [page, setPage] = useState(1);
+  const [what, setWhat] = useState(nameOf);
+  const [name, setName] = useState('');
+  const numbers = numbersOf(sitting.questions);
+  const labelOf = (id: string) => (id === nameOf ? 'Name' : `Question ${numbers.get(id) ?? ''}`);
+  const take = async (files: File[]) => {
+    setFault('');
+    setWorking(true);
+    const read = await act(blankPages(files).result);
+    setWorking(false);
+    if (!read) return;
+    if ('refused' in read) setFault(refusalWords(read.refused, files[0]?.name));
+    else setBlanks(read.read);
+  };
+  const put = (at: Rect) => {
+    setRegions([...regions, { id: `${regions.length + 1} ${what}`, of: what, page, at }]);
+    // The name once; then question by question.
+    const all = [nameOf, ...sitting.questions.map(({ id }) => id)];
+    const next = all[all.indexOf(what) + 1];
+    if (next !== undefined) setWhat(next);
+  };
+  const without = sitting.questions.filter(({ id }) => !regions.some(({ of }) => of === id));
+  const keep = async () => {
+    const nameRegion = regions.find(({ of }) => of === nameOf);
+    const kept = await act(
+      makeForeign(
+        {
+          ...{ sittingId: sitting.sitting.id, name: name.trim(), blanks },
+          nameAt: nameRegion ? { ...nameRegion.at, page: nameRegion.page } : null,
+          regions: blanks.map((_, index) =>
+            regions
+              .filter(({ of, page: on }) => of !== nameOf && on === index + 1)
+              .map(({ id, of, at }) => ({ ...at, questionId: of, part: id, box: null })),
+          ),
+        },
+        isoNow(),
+      ),
+    );
+    if (kept) done();
+  };
+  const blank = blanks[page - 1];
+  return (
+    <section className={styles.foreign} aria-label="A paper printed elsewhere">
+      <h2>A paper printed elsewhere</h2>
+      <p className={styles.soft}>
+        Choose the blank paper as PDF or pictures, and draw where the name and each answer stand: once, for
+        all scans. Scans then come page by page in the order of the papers.
+      </p>
+      {!blank ? (
+        <div className={styles.row}>
+          <FileButton
+            multiple
+            accept=".pdf,.jpg,.jpeg,.png,.tif,.tiff,.webp"
+            onChange={(files) => void take(files)}
+            inputProps={{ 'aria-label': 'Blank paper' }}
+          >
+            {(button) => (
+              <Button {...button} variant="filled" disabled={working}>
+                Choose the blank paper
+              </Button>
+            )}
+          </FileButton>
+          <Button onClick={done}>Cancel</Button>
+          {working && <span role="status">Reading the blank paper…</span>}
+          {fault && <p role="alert">{fault}</p>}
+        </div>
+      ) : (
+        <>
+          <div className={styles.row}>
+            <NativeSelect
+              aria-label="What the next region is"
+              value={what}
+              onChange={(event) => setWhat(event.currentTarget.value)}
+              data={[
+                { value: nameOf, label: 'Name' },
+                ...sitting.questions.map(({ id }) => ({
+                  value: id,
+                  label: `${labelOf(id)}${regions.some(({ of }) => of === id) ? ' ✓' : ''}`,
+                })),
+              ]}
+            />
+            <Button onClick={() => put({ x: 25, y: 40 + ((regions.length * 32) % 220), w: 160, h: 28 })}>
+              Put a region for {labelOf(what)}
+            </Button>
+            {blanks.length > 1 && (
+              <>
+                <Button size="compact-sm" disabled={page === 1} onClick={() => setPage(page - 1)}>
+                  Page before
+                </Button>
+                <span role="status">
+                  Page {page} of {blanks.length}
+                </span>
+                <Button size="compact-sm" disabled={page === blanks.length} onClick={() => setPage(page + 1)}>
+                  Next page
+                </Button>
+              </>
+            )}
+          </div>
+          <p className={styles.soft} id="region-keys">
+            Draw with the mouse, or put a region and move it with the arrow keys; with Shift they change its
+            size, Delete removes it.
+          </p>
+          <RegionPage
+            fileId={blank.id}
+            page={page}
+            regions={regions}
+            labelOf={labelOf}
+            put={put}
+            change={(id, at) => setRegions(regions.map((each) => (each.id === id ? { ...each, at } : each)))}
+            remove={(id) => setRegions(regions.filter((each) => each.id !== id))}
+          />
+          <TextInput
+            label="What this paper is called"
+            w={220}
+            maxLength={60}
+            value={name}
+            onChange={(event) => setName(event.currentTarget.value)}
+          />
+          <div className={styles.row}>
+            <Button
+              variant="filled"
+              disabled={without.length === sitting.questions.length}
+              onClick={() => void keep()}
+            >
+              Keep {counted(regions.length, 'region')}
+            </Button>
+            <Button onClick={done}>Cancel</Button>
+            {without.length > 0 && (
+              <span className={styles.soft}>
+                Without a region: {without.map(({ id }) => numbers.get(id)).join(', ')}. They are not asked
+                for on paper.
+              </span>
+            )}
+          </div>
+        </>
+      )}
+    </section>
+  );
+}
