@@ -1,3 +1,4 @@
+/// <reference types="vite/client" />
 import { replaceDesk } from '@/store/backup';
 import type { Asset } from '@/core/basics/asset';
 import { desk } from '@/store/tables';

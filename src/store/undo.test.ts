@@ -503,7 +503,8 @@ async function texts(): Promise<Set<string>> {
   const found = new Set<string>();
   for (const { answers, earlier = [], late = [] } of await desk.attempts.toArray())
     for (const { response } of [...Object.values(answers), ...earlier, ...late])
-      if ('text' in response) found.add(response.text);
+      // What is on paper has no words.
+      if ('text' in response && response.text) found.add(response.text);
   return found;
 }
 

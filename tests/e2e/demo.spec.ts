@@ -14,6 +14,7 @@ test('the desk is a stack of strips, the most pressing on top, each saying what 
   await expect(page.getByRole('article').getByRole('heading')).toHaveText([
     'Quiz 2: collision rules',
     'Mid-course exam: tides, passage and compass',
+    'Chart symbols, on paper',
     'Quiz 3: weather for coastal passages',
     'Quiz 4: planning a passage',
     'Quiz 1: lights and marks',

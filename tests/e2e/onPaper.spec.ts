@@ -369,10 +369,10 @@ test('a paper printed elsewhere: regions drawn once, scans in order, names typed
   await expect(page.getByText('pile.pdf: 2 pages imported')).toBeVisible({ timeout: 60_000 });
   await expect(page.getByRole('heading', { name: '2 of 2 papers scanned' })).toBeVisible();
   // Names by a few letters, one after the other.
-  await page.getByLabel('Whose paper 1 is').fill('ama');
+  await page.getByRole('combobox', { name: 'Whose paper 1 is' }).fill('ama');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('cell', { name: 'Okafor, Amara' })).toBeVisible();
-  await expect(page.getByLabel('Whose paper 2 is')).toBeFocused();
+  await expect(page.getByRole('combobox', { name: 'Whose paper 2 is' })).toBeFocused();
   await page.keyboard.type('kai');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('cell', { name: 'Lindqvist, Kai' })).toBeVisible();

@@ -2,6 +2,7 @@ import { Button, Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import type { AnswerPaper } from '@/core/model/answerPaper';
 import { byRegister, fullName, registerName } from '@/core/model/names';
+import type { Student } from '@/core/model/people';
 import type { Scan } from '@/core/model/scan';
 import { nameRect, pageSize } from '@/core/intake/paper/sheet';
 import { scansOf } from '@/core/intake/paper/paperAttempt';
@@ -196,6 +197,9 @@ function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, to
   );
 }
 
+const isNamed = (student: Student, typed: string) =>
+  fullName(student).toLocaleLowerCase().includes(typed.trim().toLocaleLowerCase());
+
 /** The list is drawn anew from what is stored. */
 const focusMs = 150;
 
@@ -207,6 +211,7 @@ function WhoseIsIt({
   on,
   first,
 }: CopiesTableProps & { print: AnswerPaper; number: number; first: Scan | undefined }) {
+  const [typed, setTyped] = useState('');
   const nameAt = print.foreign ? print.foreign.name : nameRect;
   const have = new Set(on.prints.flatMap(({ copies }) => copies));
   const left = sitting.seats
@@ -229,12 +234,21 @@ function WhoseIsIt({
       <Select
         size="xs"
         searchable
-        selectFirstOptionOnChange
         data-whose
         aria-label={`Whose paper ${number} is`}
         placeholder={`Type a few letters: ${counted(left.length, 'student')} left`}
         nothingFoundMessage="Nobody left is called so"
         value={null}
+        searchValue={typed}
+        onSearchChange={setTyped}
+        onKeyDown={(event) => {
+          // At once, also where the list is not drawn yet.
+          const [first] = typed ? left.filter((student) => isNamed(student, typed)) : [];
+          if (event.key !== 'Enter' || !first) return;
+          event.preventDefault();
+          event.stopPropagation();
+          void name(first.id);
+        }}
         onChange={(id) => id !== null && void name(id)}
         data={left.map((student) => ({ value: student.id, label: fullName(student) }))}
       />
