@@ -64,6 +64,7 @@ export async function rowsForMailbox(
       if (sitting.after || sitting.practice) rows.push(sealedRow(paper, seal));
       for (const id of assetsIn([paper])) files.add(id);
     }
+    for (const id of await pagesHandedBack(sitting.id)) files.add(id);
     // The access code lies there sealed, the reasons of exceptions not at all. It goes first: at no moment may a sitting
     // stand there that asks for no code.
     if (sitting.accessCode) rows.push(sealedCode(sitting, seal));
@@ -74,6 +75,20 @@ export async function rowsForMailbox(
       rows.push(wanted('requests', request));
   }
   return { rows, files: [...files] };
+}
+
+/** The pictures of pages that students see with their results: theirs alone, and none before. */
+async function pagesHandedBack(sittingId: string): Promise<string[]> {
+  if ((await desk.prints.where({ sittingId }).count()) === 0) return [];
+  const back = new Set(
+    (await desk.releases.where({ sittingId }).toArray())
+      .filter(({ heldBack }) => !heldBack)
+      .map(({ studentId }) => studentId),
+  );
+  const attempts = await desk.attempts.where({ sittingId }).toArray();
+  return attempts.flatMap(({ copy, studentId, files = [] }) =>
+    copy && back.has(studentId) ? files.map(({ id }) => id) : [],
+  );
 }
 
 /** With nothing that only the desk needs. */
@@ -228,6 +243,9 @@ export async function rowsTouched(
   }
   for (const id of ids('students'))
     for (const release of await desk.releases.where({ studentId: id }).toArray()) scriptOf(release);
+  // Pages on paper go along with their results: all files are looked at.
+  for (const { sittingId } of scripts.values())
+    if ((await desk.prints.where({ sittingId }).count()) > 0) return null;
   for (const { sittingId, studentId } of scripts.values()) {
     const sitting = here.get(sittingId);
     const release = sitting && (await desk.releases.get([sittingId, studentId]));

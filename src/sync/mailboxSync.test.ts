@@ -3,7 +3,7 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { at, planShowing, samples, sittingOf, studentOf } from '../../tests/unit/samples';
+import { at, attemptOf, planShowing, samples, sittingOf, studentOf } from '../../tests/unit/samples';
 import { classroomServer } from '@/carriers/classroomServer';
 import { chosenCarrier } from '@/carriers/chosen';
 import { ServerFault } from '@/core/exchange/serverFault';
@@ -246,6 +246,45 @@ describe('desk and mailbox', () => {
       answers: { q3: { response: { text: 'north' } } },
     });
     await other.close();
+  });
+
+  it('a student’s pages on paper go there with the result, and not before', async () => {
+    const bytes = new TextEncoder().encode('the page');
+    const page = {
+      id: await assetId(bytes),
+      name: 'scan 1.jpg',
+      mediaType: 'image/jpeg',
+      size: bytes.length,
+    };
+    await desk.assets.put({ ...page, bytes });
+    await desk.prints.put({
+      ...{ id: 'print1', sittingId: 'sitting1', paperVersion: 1, at, name: '', seed: 's' },
+      ...{ pages: [[]], copies: ['student1'] },
+    });
+    await desk.attempts.put(
+      attemptOf({
+        handedInAt: at,
+        source: 'paper',
+        copy: { printId: 'print1', number: 1 },
+        files: [page],
+        answers: {
+          q4: {
+            response: { text: '' },
+            at,
+            pictures: [{ fileId: page.id, at: { x: 18, y: 40, w: 174, h: 30 } }],
+          },
+        },
+      }),
+    );
+    await alike();
+    expect(await student.file(joinCode, 'sitting1', page.id)).toBeNull();
+    await handBack(planShowing('sitting1', shows), ['student1'], iso(2000));
+    now += 60_000;
+    await alike();
+    expect((await student.file(joinCode, 'sitting1', page.id))?.bytes).toEqual(bytes);
+    expect(await student.file('B2B2B2', 'sitting1', page.id).catch(() => null)).toBeNull();
+    const script = await student.result(joinCode, 'sitting1');
+    expect(script?.questions.some(({ pictures }) => pictures?.[0]?.fileId === page.id)).toBe(true);
   });
 
   it('guests, requests and files come to the desk; an answer to a request goes back', async () => {

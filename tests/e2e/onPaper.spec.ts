@@ -168,6 +168,7 @@ test('papers are printed and scanned, doubtful ticks settled, answers typed and 
   await asked.focus();
   await page.keyboard.press('0');
   await expect(page.getByRole('region', { name: 'Ticks to look at' })).toHaveCount(0);
+  await expect(page.getByRole('heading', { name: '2 of 3 papers scanned' })).toBeFocused();
 
   // The same file again brings nothing twice.
   await page

@@ -90,8 +90,12 @@ export function AnswerRow({
   const pictures = first?.pictures ?? [];
   const marked = group.answers.find(({ mark, text }) => mark?.work && text === group.text)?.mark?.work ?? [];
   const marksText = current && written && !group.blank && !group.onPaper;
-  const marksLayer =
-    current && ((drawn && !group.blank) || group.onPaper) && pictures.length + (drawn ? 1 : 0) > 0;
+  const marksLayer = current && (group.onPaper ? pictures.length > 0 : drawn && !group.blank);
+  const shown = group.onPaper ? (
+    <PaperPictures pictures={pictures} work={marked} whole={page.whole} />
+  ) : (
+    <Answer question={question} group={group} work={marked} />
+  );
   const closeWork = () => {
     work.setOpen(false);
     document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus();
@@ -151,7 +155,7 @@ export function AnswerRow({
           {like && `  ${like.from === 'parts' ? '' : 'like '}${givenWords(like, question)}?`}
         </span>
       </div>
-      {current && group.onPaper && pictures.length > 0 && (
+      {marksLayer && (
         <div className={styles.drawn}>
           {work.open ? (
             <LayerMarker
@@ -159,29 +163,14 @@ export function AnswerRow({
               change={(step, said) => work.change(group, step, said)}
               done={closeWork}
             >
-              <PaperPictures pictures={pictures} work={marked} whole={page.whole} />
+              {shown}
             </LayerMarker>
           ) : (
-            <PaperPictures pictures={pictures} work={marked} whole={page.whole} />
+            shown
           )}
         </div>
       )}
       {current && !group.onPaper && pictures.length > 0 && <BehindWords group={group} />}
-      {current && drawn && !group.blank && !group.onPaper && (
-        <div className={styles.drawn}>
-          {work.open ? (
-            <LayerMarker
-              key={group.id}
-              change={(step, said) => work.change(group, step, said)}
-              done={closeWork}
-            >
-              <Answer question={question} group={group} work={marked} />
-            </LayerMarker>
-          ) : (
-            <Answer question={question} group={group} work={marked} />
-          )}
-        </div>
-      )}
       {marksText && work.open && (
         <TextMarker
           key={group.id}

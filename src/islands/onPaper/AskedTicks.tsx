@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import { askedRows, type AskedRow } from '@/core/intake/paper/askedRows';
 import { fullName } from '@/core/model/names';
@@ -33,20 +33,26 @@ export function AskedTicks({ sittingId, on }: { sittingId: string; on: OnPaper }
   );
   const list = useRef<HTMLOListElement>(null);
   const [changed, setChanged] = useState<Record<string, string[]>>({});
+  const next = useRef<number | null>(null);
+  // Once what was settled is gone, the one that moved to its place has the keys.
+  useEffect(() => {
+    if (next.current === null) return;
+    if (rows.length === 0) document.getElementById(papersHeading)?.focus();
+    const all = list.current?.querySelectorAll<HTMLElement>('[data-asked]');
+    all?.item(Math.min(next.current, all.length - 1))?.focus();
+    next.current = null;
+  }, [rows]);
   if (rows.length === 0) return null;
   const settle = async (row: AskedRow, ticked: readonly string[]) => {
     const number = numberOf(on, row);
-    const index = rows.indexOf(row);
-    await act(settleRow(sittingId, row, { ...row, number }, ticked, isoNow()));
-    // What comes next has moved to its place.
-    requestAnimationFrame(() => {
-      if (rows.length < 2) document.getElementById(papersHeading)?.focus();
-      list.current
-        ?.querySelectorAll<HTMLElement>('[data-asked]')
-        .item(Math.min(index, rows.length - 2))
-        ?.focus();
-    });
+    next.current = rows.indexOf(row);
+    if (!(await act(settleRow(sittingId, row, { ...row, number }, ticked, isoNow())))) next.current = null;
   };
+  const switchBox = (row: AskedRow, meant: readonly string[], id: string) =>
+    setChanged({
+      ...changed,
+      [row.id]: meant.includes(id) ? meant.filter((each) => each !== id) : [...meant, id],
+    });
   const step = (from: HTMLElement, by: 1 | -1) => {
     const all = [...(list.current?.querySelectorAll<HTMLElement>('[data-asked]') ?? [])];
     all[all.indexOf(from) + by]?.focus();
@@ -55,11 +61,7 @@ export function AskedTicks({ sittingId, on }: { sittingId: string; on: OnPaper }
     if (event.ctrlKey || event.metaKey || event.altKey) return;
     const box = row.boxes.find(({ letter }) => letter === event.key.toUpperCase());
     if (box && row.single) void settle(row, [box.id]);
-    else if (box)
-      setChanged({
-        ...changed,
-        [row.id]: meant.includes(box.id) ? meant.filter((id) => id !== box.id) : [...meant, box.id],
-      });
+    else if (box) switchBox(row, meant, box.id);
     else if (event.key === '0') void settle(row, []);
     else if (event.key === 'Enter' && event.target === event.currentTarget && meant.length > 0)
       void settle(row, meant);
@@ -103,16 +105,7 @@ export function AskedTicks({ sittingId, on }: { sittingId: string; on: OnPaper }
                       variant={meant.includes(id) ? 'light' : 'default'}
                       aria-pressed={meant.includes(id)}
                       aria-label={`${letter} ${label}`}
-                      onClick={() =>
-                        row.single
-                          ? void settle(row, [id])
-                          : setChanged({
-                              ...changed,
-                              [row.id]: meant.includes(id)
-                                ? meant.filter((each) => each !== id)
-                                : [...meant, id],
-                            })
-                      }
+                      onClick={() => (row.single ? void settle(row, [id]) : switchBox(row, meant, id))}
                     >
                       {letter}
                     </Button>
