@@ -91,9 +91,7 @@ const scansWorker = {
     const turned = { width, height, data: Uint8Array.from(data).reverse() };
     const foreign = await foreignOf(print.id);
     const blank = foreign?.blanks[scan.place.page - 1] ?? null;
-    const areas = (print.pages[scan.place.page - 1] ?? []).map((area) =>
-      blank ? hasMoreInk(turned, blank, area) : true,
-    );
+    const areas = inked(turned, print.pages[scan.place.page - 1] ?? [], blank);
     const picture = await keptPicture(turned, scan.from.page);
     await placeScan(scan, { is: 'read', place: scan.place, boxes: [], areas, picture }, now);
   },
@@ -113,7 +111,9 @@ const scansWorker = {
     const gray = await keptGray(Uint8Array.from(asset.bytes));
     // One that was set straight before is at its place already.
     const read = readPageAs(gray, regions);
-    const page = await keptPage(gray, read?.placed.map ?? fillsPicture(gray), regions, read, scan.from.page);
+    const blank = (await foreignOf(print.id))?.blanks[place.page - 1] ?? null;
+    const map = read?.placed.map ?? fillsPicture(gray);
+    const page = await keptPage(gray, map, regions, read, scan.from.page, blank);
     await placeScan(scan, { is: 'read', place, ...page }, now);
     return read !== null;
   },
@@ -212,9 +212,7 @@ async function readForeign(
   const gray = await page.gray();
   const straight = straightened(gray, fillsPicture(gray));
   const blank = blanks[index % of] ?? null;
-  const areas = (print.pages[index % of] ?? []).map((area) =>
-    blank ? hasMoreInk(straight, blank, area) : true,
-  );
+  const areas = inked(straight, print.pages[index % of] ?? [], blank);
   return { is: 'read', place, boxes: [], areas, picture: await keptPicture(straight, index + 1) };
 }
 
@@ -227,6 +225,8 @@ async function keptPage(
   regions: readonly Region[],
   read: ReadBoxes | null,
   number: number,
+  /** Of a paper that was printed elsewhere. */
+  blank: Gray | null = null,
 ): Promise<Pick<Scan, 'boxes' | 'areas' | 'picture'>> {
   const straight = straightened(gray, map);
   const boxed = regions.filter(({ box }) => box !== null);
@@ -235,10 +235,16 @@ async function keptPage(
       const { state = 'doubtful', ink = 0 } = read?.boxes[at] ?? {};
       return { state, ink: Math.round(ink * 1000) / 1000 };
     }),
-    areas: regions.filter(({ box }) => box === null).map((area) => hasInk(straight, area)),
+    areas: inked(straight, regions, blank),
     picture: await keptPicture(straight, number),
   };
 }
+
+/** Whether somebody wrote in each area of a page: held against the blank page where something is printed there. */
+const inked = (page: Gray, regions: readonly Region[], blank: Gray | null): boolean[] =>
+  regions
+    .filter(({ box }) => box === null)
+    .map((area) => (blank ? hasMoreInk(page, blank, area) : hasInk(page, area)));
 
 /** Called by its number: the name of a file can say whose it is. */
 const keptPicture = async (gray: Gray, number: number) =>

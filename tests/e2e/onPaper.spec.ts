@@ -170,6 +170,16 @@ test('papers are printed and scanned, doubtful ticks settled, answers typed and 
   await expect(page.getByRole('region', { name: 'Ticks to look at' })).toHaveCount(0);
   await expect(page.getByRole('heading', { name: '2 of 3 papers scanned' })).toBeFocused();
 
+  // A page that was given to the wrong one is moved, and put back by undo.
+  await page.getByRole('button', { name: 'Pages of paper 3' }).click();
+  await page.getByRole('combobox', { name: 'Whose scans.pdf, page 1 is' }).selectOption('2');
+  await page.getByRole('button', { name: 'Move: scans.pdf, page 1' }).click();
+  await expect(page.getByRole('row', { name: /Lindqvist, Kai all 1/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Okafor, Amara none yet/ })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('row', { name: /Okafor, Amara all 1/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /Lindqvist, Kai none yet/ })).toBeVisible();
+
   // The same file again brings nothing twice.
   await page
     .getByLabel('Scanned files')

@@ -16,6 +16,7 @@ import { turnScan } from '@/workers/scans';
 import { counted } from '@/words/format';
 import { fromWords } from '@/words/onPaper';
 import { PagePart } from '../kinds/PaperPictures';
+import { PlacePage } from './PlacePage';
 import styles from './onPaper.module.css';
 
 /** Where the focus goes once nothing is left to look at. */
@@ -162,15 +163,21 @@ function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, to
                       <p>
                         Page {page} <span className={styles.soft}>{fromWords(scan.from)}</span>
                       </p>
+                      <PlacePage key={`${number} ${page}`} scan={scan} on={on} does="Move" />
                       {print.foreign && (
                         <Button
                           size="compact-sm"
+                          aria-label={`Turn page ${page} of paper ${number}`}
                           onClick={() => void act(turnScan(scan.id, thisTab(), isoNow()).result)}
                         >
                           Turn
                         </Button>
                       )}{' '}
-                      <Button size="compact-sm" onClick={() => void act(throwOut([scan], isoNow()))}>
+                      <Button
+                        size="compact-sm"
+                        aria-label={`Throw out page ${page} of paper ${number}`}
+                        onClick={() => void act(throwOut([scan], isoNow()))}
+                      >
                         Throw out
                       </Button>
                     </li>
@@ -184,7 +191,11 @@ function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, to
                 .map((scan) => (
                   <li key={scan.id} className={styles.soft}>
                     <p>Page {scan.place?.page}, thrown out</p>
-                    <Button size="compact-sm" onClick={() => void act(takeScanBack(scan, isoNow()))}>
+                    <Button
+                      size="compact-sm"
+                      aria-label={`Take back page ${scan.place?.page} of paper ${number}`}
+                      onClick={() => void act(takeScanBack(scan, isoNow()))}
+                    >
                       Take back
                     </Button>
                   </li>

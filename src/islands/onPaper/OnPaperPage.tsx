@@ -62,7 +62,7 @@ function Papers({ sitting, on }: { sitting: SittingData; on: OnPaper }) {
         )
       ) : (
         <>
-          <AskedPages sittingId={sitting.sitting.id} on={on} />
+          <AskedPages on={on} />
           <AskedTicks sittingId={sitting.sitting.id} on={on} />
           <CopiesTable sitting={sitting} on={on} />
         </>
