@@ -160,7 +160,9 @@ test('a report is read by a PDF reader, its tables by other readers, and growth 
     return (await saving).path();
   };
   await expect
-    .poll(async () => (await pdfText(await save('Save as PDF'))).includes('Question 11 will be repaired.'))
+    .poll(async () => (await pdfText(await save('Save as PDF'))).includes('Question 11 will be repaired.'), {
+      timeout: 80_000,
+    })
     .toBe(true);
   const text = await pdfText(await save('Save as PDF'));
   expect(text).toContain('Reliability 0.72');
