@@ -37,9 +37,8 @@ try {
   const scans = join(mkdtempSync(join(tmpdir(), 'gribbet-bench-')), 'scans.pdf');
   await saved.saveAs(scans);
   // How long the page stands still, at most, between two frames.
-  await page.evaluate(() => {
-    const seen = { last: performance.now(), worst: 0 };
-    (window as unknown as { seen: typeof seen }).seen = seen;
+  await page.evaluate(`
+    window.seen = { last: performance.now(), worst: 0 };
     const look = () => {
       const now = performance.now();
       seen.worst = Math.max(seen.worst, now - seen.last);
@@ -47,7 +46,7 @@ try {
       requestAnimationFrame(look);
     };
     requestAnimationFrame(look);
-  });
+  `);
   let most = 0;
   const sampling = setInterval(() => (most = Math.max(most, largestRenderer())), 1_000);
   began = Date.now();
@@ -63,7 +62,7 @@ try {
     `${seconds.toFixed(0)} s, ${((1000 * seconds) / Number(pages)).toFixed(0)} ms a page`,
   );
   row('memory of the largest process of the browser meanwhile (wanted: 700 MB)', `${most.toFixed(0)} MB`);
-  const worst = await page.evaluate(() => (window as unknown as { seen: { worst: number } }).seen.worst);
+  const worst = Number(await page.evaluate('seen.worst'));
   row('longest time between two frames of the page meanwhile', `${worst.toFixed(0)} ms`);
   row('pages asked about', /(\d+) asked/.exec(words)?.[1] ?? '0');
   const asked = await page.getByRole('heading', { name: /to look at: what is ticked/ }).allTextContents();

@@ -1,7 +1,6 @@
 import type { AnswerPaper } from '@/core/model/answerPaper';
 import type { Student } from '@/core/model/people';
 import type { Scan } from '@/core/model/scan';
-import type { Attempt } from '@/core/model/sitting';
 import { itemsOf } from '@/core/kinds/items';
 import type { Question } from '@/core/kinds';
 import { desk } from './tables';
@@ -13,18 +12,15 @@ export interface OnPaper {
   /** By version. */
   questions: Map<number, Question[]>;
   students: Map<string, Student>;
-  /** Those that are on paper. */
-  attempts: Attempt[];
   /** Pages that were read of files that were not read to their end. */
   halfRead: Scan[];
 }
 
 export async function onPaperOf(sittingId: string): Promise<OnPaper> {
   const sitting = await desk.sittings.get(sittingId);
-  const [prints, scans, attempts, halfRead] = await Promise.all([
+  const [prints, scans, halfRead] = await Promise.all([
     desk.prints.where({ sittingId }).toArray(),
     desk.scans.where({ sittingId }).toArray(),
-    desk.attempts.where({ sittingId }).toArray(),
     desk.readPages.where({ sittingId }).toArray(),
   ]);
   const versions = await desk.paperVersions
@@ -38,7 +34,6 @@ export async function onPaperOf(sittingId: string): Promise<OnPaper> {
     scans,
     questions: new Map(versions.map(({ version, questions }) => [version, itemsOf(questions)])),
     students: new Map(students.flatMap((student) => (student ? [[student.id, student] as const] : []))),
-    attempts: attempts.filter(({ copy }) => copy !== undefined),
     halfRead,
   };
 }

@@ -9,6 +9,8 @@ import {
   courseText,
 } from '../../tests/unit/samples';
 import { readinessOf } from '@/core/handback/readiness';
+import { answerFigures } from '@/core/analysis/answerFigures';
+import { copyKey, notReadByCopy } from '@/core/intake/paper/notReadByCopy';
 import { questionFigures } from '@/core/analysis/sittingFigures';
 import { kindOf } from '@/core/kinds';
 import { laidOut } from '@/core/intake/paper/layout';
@@ -236,6 +238,26 @@ describe('answers on paper', () => {
     const place = { sittingId: 'sitting1', questionId: courseText.id, attemptIds: [attempt?.id ?? ''] };
     await markAnswers(place, { points: 1 }, 'Marked', now);
     expect(await awardOf('s1', courseText.id)).toMatchObject({ state: 'overridden', points: 1 });
+    // The page of papers counts what is not read as the strip and the result do.
+    const seat = await seatOf('s1');
+    const byCopy = notReadByCopy(questions, [seat]);
+    expect([...byCopy]).toEqual([[copyKey(print.id, 1), 0]]);
+    expect(seat.scorecard?.notRead).toBe(0);
+  });
+
+  it('that are not read are in nothing that figures of answers are shares of', async () => {
+    await bring(await everyPage(1, { [`${tideChoice.id} a`]: 'doubtful' }), await everyPage(2, right));
+    const figures = answerFigures(tideChoice, [await seatOf('s1'), await seatOf('s2')]);
+    expect(figures.blank).toBe(0);
+    expect(figures.thirds.reduce((sum, count) => sum + count, 0)).toBe(1);
+    expect(figures.categories.reduce((sum, { count }) => sum + count, 0)).toBe(1);
+  });
+
+  it('that somebody else wrote are put right: marks and answers go over with the paper', async () => {
+    await bring(await everyPage(1, right));
+    await nameCopy('sitting1', { printId: print.id, copy: 1 }, 's3', now);
+    expect((await seatOf('s1')).attempt).toBeNull();
+    expect(await awardOf('s3', tideChoice.id)).toMatchObject({ state: 'byKey', points: tideChoice.points });
   });
 
   it('each written one is an answer of its own, blank ones are together', async () => {
@@ -370,6 +392,10 @@ describe('answer papers', () => {
     await bring(await numbered(2, '9999'), await numbered(3, '2107'));
     expect((await desk.prints.get(print.id))?.copies).toEqual(['s3', null, null]);
     expect(await desk.attempts.count()).toBe(1);
+    // A number that comes into the register later names its paper with the next thing that is done.
+    await desk.students.update('s2', { number: '9999' });
+    await throwOut([(await desk.scans.where({ sittingId: 'sitting1' }).first()) as Scan], now);
+    expect(await awardOf('s2', tideChoice.id)).toMatchObject({ state: 'byKey', points: tideChoice.points });
   });
 
   it('as a sheet have the same boxes and areas, on fewer pages, and are read the same', async () => {

@@ -1,10 +1,10 @@
-import type { AnswerPaper } from '@/core/model/answerPaper';
 import { CommandFault } from '@/core/model/commandFault';
 import { fullName } from '@/core/model/names';
-import type { Scan, ScannedBox } from '@/core/model/scan';
+import type { Scan } from '@/core/model/scan';
 import type { Answer, Attempt } from '@/core/model/sitting';
+import { copyKey } from '@/core/intake/paper/notReadByCopy';
 import { numberOnPaper } from '@/core/intake/paper/numberOnPaper';
-import { paperAttempt } from '@/core/intake/paper/paperAttempt';
+import { paperAttempt, withSettled } from '@/core/intake/paper/paperAttempt';
 import { kindOf, type Question } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
 import { done } from '@/words/done';
@@ -18,7 +18,7 @@ export interface CopyPlace {
   copy: number;
 }
 
-const key = ({ printId, copy }: CopyPlace) => `${printId} ${copy}`;
+const key = ({ printId, copy }: CopyPlace) => copyKey(printId, copy);
 
 /** Brings the pages of one file in, as one step; pages that are here already, from the same place of the same file, are not doubled. */
 export const bringScans = (sittingId: string, scans: readonly Scan[], now: string) =>
@@ -69,25 +69,13 @@ export const settleRow = (
       if (!print) throw new CommandFault('printGone');
       const changed: Scan[] = [];
       for (const scan of await scansHere(sittingId)) {
-        const { place } = scan;
-        if (place?.printId !== at.printId || place.copy !== at.copy || scan.thrownOutAt !== undefined)
-          continue;
-        const regions = (print.pages[place.page - 1] ?? []).filter(({ box }) => box !== null);
-        if (!regions.some(({ questionId, part }) => questionId === row.questionId && part === row.part))
-          continue;
-        const boxes = regions.map(({ questionId, part, box }, index): ScannedBox => {
-          const read = scan.boxes[index] ?? { state: 'doubtful', ink: 0 };
-          if (questionId !== row.questionId || part !== row.part) return read;
-          const settled = ticked.includes(box ?? '')
-            ? 'ticked'
-            : read.state === 'filled'
-              ? 'filled'
-              : 'empty';
-          return { ...read, settled };
-        });
-        changed.push({ ...scan, boxes });
+        const { place, thrownOutAt } = scan;
+        if (place?.printId !== at.printId || place.copy !== at.copy || thrownOutAt !== undefined) continue;
+        const next = withSettled(print, scan, row, ticked);
+        if (next === scan) continue;
+        await record.put('scans', next);
+        changed.push(next);
       }
-      for (const scan of changed) await record.put('scans', scan);
       return changed;
     },
   );
@@ -148,20 +136,19 @@ async function onPaper(
   work: (record: Recorder) => Promise<readonly Pick<Scan, 'place'>[]>,
 ) {
   return runCommand(name, now, async (record) => {
-    const touched = await work(record);
-    await nameByNumber(record, sittingId);
+    const touched = [...(await work(record)), ...(await nameByNumber(record, sittingId))];
     const copies = new Map(touched.flatMap(({ place }) => (place ? [[key(place), place] as const] : [])));
     await makeAttempts(record, sittingId, [...copies.values()], now);
-    return touched.length;
   });
 }
 
 /** Papers without a name whose number is ticked are those of the student who has it: of the sitting's groups, and with no other paper. */
-async function nameByNumber(record: Recorder, sittingId: string): Promise<void> {
+async function nameByNumber(record: Recorder, sittingId: string): Promise<Pick<Scan, 'place'>[]> {
   const prints = (await desk.prints.where({ sittingId }).toArray()).filter(
     ({ digits }) => digits !== undefined,
   );
-  if (prints.length === 0) return;
+  if (prints.length === 0) return [];
+  const named: Pick<Scan, 'place'>[] = [];
   const sitting = await desk.sittings.get(sittingId);
   const scans = await scansHere(sittingId);
   const taken = new Set(prints.flatMap(({ copies }) => copies));
@@ -179,10 +166,12 @@ async function nameByNumber(record: Recorder, sittingId: string): Promise<void> 
       );
       if (!student || another || taken.has(student.id)) continue;
       taken.add(student.id);
+      named.push({ place });
       next = { ...next, copies: next.copies.with(place.copy - 1, student.id) };
     }
     if (next !== print) await record.put('prints', next);
   }
+  return named;
 }
 
 /** The attempts of some copies, from the pages that are there now. A copy that is nobody's yet has none. */
@@ -201,9 +190,7 @@ async function makeAttempts(
   ]);
   const byCopy = new Map(
     attempts.flatMap((attempt) =>
-      attempt.copy
-        ? [[key({ printId: attempt.copy.printId, copy: attempt.copy.number }), attempt] as const]
-        : [],
+      attempt.copy ? [[copyKey(attempt.copy.printId, attempt.copy.number), attempt] as const] : [],
     ),
   );
   const scansByCopy = new Map<string, Scan[]>();
@@ -275,10 +262,6 @@ export async function typeAnswers(
   );
   return true;
 }
-
-/** The prints of a sitting, the newest first. */
-export const printsOf = async (sittingId: string): Promise<AnswerPaper[]> =>
-  (await desk.prints.where({ sittingId }).toArray()).sort((a, b) => b.at.localeCompare(a.at));
 
 /** Takes the pictures of pages away for good; what was read of them stays. */
 export async function throwPicturesAway(scans: readonly Scan[], now: string): Promise<void> {

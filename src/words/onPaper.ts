@@ -1,6 +1,6 @@
 import type { UnreadScan } from '@/core/model/scan';
 import type { NotRead } from '@/core/model/sitting';
-import { counted, points } from './format';
+import { points } from './format';
 
 /** What is printed on answer papers beside the questions. */
 export const paperWords = {
@@ -29,5 +29,3 @@ export const unreadScanWords: Record<UnreadScan, string> = {
 
 /** "scan.pdf, page 3" */
 export const fromWords = ({ file, page }: { file: string; page: number }) => `${file}, page ${page}`;
-
-export const pagesWords = (count: number) => counted(count, 'page');

@@ -3,7 +3,7 @@ import { prepareZXingModule } from 'zxing-wasm/reader';
 import wasm from 'zxing-wasm/reader/zxing_reader.wasm?url';
 import type { FileRef } from '@/core/basics/file';
 import { assetId } from '@/core/basics/assetBytes';
-import { orRefused, type OrRefused, type Refused } from '@/core/basics/refused';
+import { orRefused, Refused, type OrRefused } from '@/core/basics/refused';
 import { findCodes } from '@/core/intake/paper/codes';
 import type { Gray } from '@/core/intake/paper/geometry';
 import { fillsPicture, readPage, readPageAs, type ReadBoxes } from '@/core/intake/paper/readPage';
@@ -20,6 +20,9 @@ import { filePages, jpegOf, keptGray, type FilePage } from './scanPages';
 prepareZXingModule({ overrides: { locateFile: () => wasm } });
 
 type Tab = { id: string; where: string } | null;
+
+/** A paper has no more pages. */
+const mostBlanks = 60;
 
 /** How far it is. */
 export interface ScansProgress {
@@ -71,7 +74,8 @@ const scansWorker = {
       const kept: FileRef[] = [];
       for (const file of files) {
         const { pages, close } = await filePages(new Uint8Array(await file.arrayBuffer()), file.name);
-        for (const page of pages.slice(0, 60 - kept.length)) {
+        if (kept.length + pages.length > mostBlanks) throw new Refused('tooManyPages', file.name);
+        for (const page of pages) {
           const gray = await page.gray();
           kept.push(await keptPicture(straightened(gray, fillsPicture(gray)), kept.length + 1));
         }
@@ -162,7 +166,11 @@ async function readFile(
       scans.push(scan);
     }
     progress({ file: name, done: pages.length, all: pages.length });
-    return { scans, known: here.length };
+    // Another file may have come while this one was cut short: its copies are counted first.
+    const placed = foreign
+      ? scans.map((scan) => ({ ...scan, place: foreignPlace(scan.from.page - 1, foreign.print) }))
+      : scans;
+    return { scans: placed, known: here.length };
   } finally {
     close();
   }
@@ -198,21 +206,22 @@ async function foreignOf(printId: string): Promise<Foreign | null> {
   return { print, blanks: await Promise.all(blanks) };
 }
 
+/** Which page of which copy the n-th page of a file is, behind the copies that are here; from 0. */
+const foreignPlace = (index: number, { id, pages, copies }: AnswerPaper) => ({
+  ...{ printId: id, page: (index % pages.length) + 1 },
+  copy: copies.length + 1 + Math.floor(index / pages.length),
+});
+
 /** A page of a paper without codes: its copy and page are told by its place in the file. */
 async function readForeign(
   page: FilePage,
   index: number,
   { print, blanks }: Foreign,
 ): Promise<Pick<Scan, 'is' | 'place' | 'boxes' | 'areas' | 'picture'>> {
-  const of = print.pages.length;
-  const place = {
-    ...{ printId: print.id, page: (index % of) + 1 },
-    copy: print.copies.length + 1 + Math.floor(index / of),
-  };
+  const place = foreignPlace(index, print);
   const gray = await page.gray();
   const straight = straightened(gray, fillsPicture(gray));
-  const blank = blanks[index % of] ?? null;
-  const areas = inked(straight, print.pages[index % of] ?? [], blank);
+  const areas = inked(straight, print.pages[place.page - 1] ?? [], blanks[place.page - 1] ?? null);
   return { is: 'read', place, boxes: [], areas, picture: await keptPicture(straight, index + 1) };
 }
 

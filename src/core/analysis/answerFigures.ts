@@ -80,7 +80,10 @@ interface Row {
 export function answerFigures(question: Question, seats: readonly Seat[]): AnswerFigures {
   const rows: Row[] = seats.flatMap((seat) => {
     const award = seat.scorecard?.awards.find(({ questionId }) => questionId === question.id);
-    return award && seat.scorecard ? [{ seat, award, rest: seat.scorecard.total - (award.points ?? 0) }] : [];
+    // What is not read yet is in no figure, and in nothing that figures are shares of.
+    return award && seat.scorecard && award.state !== 'notRead'
+      ? [{ seat, award, rest: seat.scorecard.total - (award.points ?? 0) }]
+      : [];
   });
   const rest = rows.map((row) => row.rest);
   const third = partsByRest(rest, 3);
@@ -93,7 +96,6 @@ export function answerFigures(question: Question, seats: readonly Seat[]): Answe
   rows.forEach(({ seat, award }, row) => {
     const answer = seat.attempt ? countedAnswer(seat.attempt, question.id) : undefined;
     // What is on paper and not typed is no answer of any category, and not blank either.
-    if (award.state === 'notRead') return;
     if (!answer || kind.isBlank(answer.response)) {
       if (!isWritten(answer)) blank++;
       return;

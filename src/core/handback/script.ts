@@ -140,7 +140,8 @@ export function scriptPacket(source: ScriptSource, shows: Shows): ScriptPacket {
   if (shows.points) packet.attemptId = source.attempt.id;
   if (shows.total) {
     packet.total = { points: card.total, max: card.max };
-    if (card.waiting > 0) packet.waiting = card.waiting;
+    const waiting = card.waiting + card.notRead;
+    if (waiting > 0) packet.waiting = waiting;
     if (card.meanOf !== undefined) {
       packet.meanOf = card.meanOf.length;
       packet.attempts = card.meanOf.map(({ total, max }) => ({ points: total, max }));

@@ -88,6 +88,7 @@ export function withoutUnfinished(card: Scorecard, unfinished: readonly string[]
     total: sum(({ points }) => points ?? 0),
     scoredMax: sum(({ max }) => max),
     waiting: awards.filter(({ state }) => state === 'waiting').length,
+    notRead: awards.filter(({ state }) => state === 'notRead').length,
     final: false,
   };
 }

@@ -3,7 +3,8 @@ import { attemptState, type Terms } from '../attempts/terms';
 import type { Question } from '../kinds';
 import type { Attempt, Sitting } from '../model/sitting';
 import type { HandMark } from '../model/mark';
-import { jointScorecard, scoreAttempt, type Scorecard } from './scoreAttempt';
+import { jointScorecard } from './jointScorecard';
+import { scoreAttempt, type Scorecard } from './scoreAttempt';
 
 /** What of a student's attempts counts, and what it scored. */
 export interface Counting {

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { fullName } from '@/core/model/names';
@@ -16,9 +15,9 @@ import { FillGlyph } from '@/ui/FillGlyph';
 import MarkedText from '@/ui/plain/MarkedText';
 import { counted, points } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
-import { notReadWords } from '@/words/onPaper';
 import { viewOf } from '../kinds';
 import { PaperPictures } from '../kinds/PaperPictures';
+import { BehindWords, OnPaper, whyWords } from './OnPaperAnswer';
 import { TypeAnswer } from './TypeAnswer';
 import { CommentField } from './CommentField';
 import { pileWords } from './PileBlock';
@@ -220,50 +219,6 @@ export function AnswerRow({
     </div>
   );
 }
-
-/** What stands on paper of an answer, at a glance; the current one is shown below. */
-function OnPaper({ group, current }: { group: SameAnswers; current: boolean }) {
-  const [first] = group.answers;
-  const pictures = first?.pictures ?? [];
-  return (
-    <>
-      {(current || pictures.length === 0) && <span className={styles.hint}>on paper{whyWords(group)}</span>}
-      {!current && <PaperPictures pictures={pictures} small />}
-    </>
-  );
-}
-
-/** ": its page isn’t scanned", where it is not read for such a reason. */
-function whyWords({ answers }: SameAnswers): string {
-  const why = answers[0]?.notRead;
-  return why === undefined || why === 'written' ? '' : `: ${notReadWords[why]}`;
-}
-
-/** The pictures of answers that have words, or none: to look at when in doubt. */
-function BehindWords({ group }: { group: SameAnswers }) {
-  const [open, setOpen] = useState(false);
-  const shown = group.answers.slice(0, mostPictures);
-  return (
-    <div className={styles.drawn}>
-      <button
-        type="button"
-        className={styles.plainButton}
-        aria-expanded={open}
-        onClick={() => setOpen(!open)}
-      >
-        {open ? 'Hide the paper' : 'Show on paper'}
-      </button>{' '}
-      {open && group.answers.length > mostPictures && (
-        <span className={styles.hint}>
-          the first {mostPictures} of {group.answers.length}
-        </span>
-      )}
-      {open &&
-        shown.map(({ attemptId, pictures }) => <PaperPictures key={attemptId} pictures={pictures} small />)}
-    </div>
-  );
-}
-const mostPictures = 12;
 
 /** A wording beside the commonest one of its pile: what differs stands out. */
 function Differing({ from, to }: { from: string; to: string }) {

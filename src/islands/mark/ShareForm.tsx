@@ -2,7 +2,7 @@ import { Button, Checkbox, NativeSelect, NumberInput, Radio, TextInput } from '@
 import { useMemo, useState } from 'react';
 import type { Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
-import { answersToGive, countGiven, dealt } from '@/core/marking/shares/deal';
+import { answersToGive, countGiven, dealt, keptOnPaper } from '@/core/marking/shares/deal';
 import type { AnswersGiven } from '@/core/model/share';
 import { act, say } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
@@ -57,6 +57,14 @@ export function ShareForm({ sitting, questions, preset, setPreset }: ShareFormPr
     seed: sitting.sitting.id,
   });
   const sizes = hands.map(countGiven);
+  const onPaper = useMemo(
+    () =>
+      keptOnPaper(
+        questions.filter(({ id }) => !left.has(id)),
+        sitting.seats,
+      ),
+    [questions, left, sitting.seats],
+  );
   const total = countGiven(answers);
   const doubled = new Set(markers).size < markers.length;
 
@@ -110,6 +118,12 @@ export function ShareForm({ sitting, questions, preset, setPreset }: ShareFormPr
           </p>
         ) : (
           <WhichAnswers {...{ sitting, questions, left, setLeft, group, setGroup, which, setWhich }} />
+        )}
+        {!preset && onPaper > 0 && (
+          <p>
+            {counted(onPaper, 'answer')} on paper {onPaper === 1 ? 'stays' : 'stay'} here: the pages have
+            names on them.
+          </p>
         )}
         {!preset && (
           <NumberInput

@@ -5,6 +5,7 @@ import { byRegister, fullName, registerName } from '@/core/model/names';
 import type { Student } from '@/core/model/people';
 import type { Scan } from '@/core/model/scan';
 import { nameRect, pageSize } from '@/core/intake/paper/sheet';
+import { copyKey, notReadByCopy } from '@/core/intake/paper/notReadByCopy';
 import { scansOf } from '@/core/intake/paper/paperAttempt';
 import type { OnPaper } from '@/store/onPaper';
 import { nameCopy, takeScanBack, throwOut } from '@/store/scans';
@@ -48,12 +49,7 @@ export function CopiesTable({ sitting, on }: CopiesTableProps) {
     [on],
   );
   const here = copies.filter(({ pages }) => pages.size > 0);
-  const unread = new Map(
-    on.attempts.map(({ copy, unread: of }) => [
-      `${copy?.printId} ${copy?.number}`,
-      Object.keys(of ?? {}).length,
-    ]),
-  );
+  const unread = useMemo(() => notReadByCopy(sitting.questions, sitting.seats), [sitting]);
   return (
     <section aria-label="Papers">
       <h2 id={papersHeading} tabIndex={-1} className={styles.heading}>
@@ -74,14 +70,14 @@ export function CopiesTable({ sitting, on }: CopiesTableProps) {
           </thead>
           <tbody>
             {copies.map((copy) => {
-              const id = `${copy.print.id} ${copy.number}`;
+              const id = copyKey(copy.print.id, copy.number);
               return (
                 <CopyRow
                   key={id}
                   copy={copy}
                   sitting={sitting}
                   on={on}
-                  unread={unread.get(id) ?? null}
+                  unread={unread.get(copyKey(copy.print.id, copy.number)) ?? null}
                   open={open === id}
                   toggle={() => setOpen(open === id ? null : id)}
                 />
@@ -149,6 +145,7 @@ function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, to
       {open && (
         <tr>
           <td colSpan={5}>
+            {student && <PutRight print={print} number={number} sitting={sitting} on={on} first={first} />}
             <ul className={styles.pages}>
               {[...pages]
                 .sort(([a], [b]) => a - b)
@@ -208,20 +205,33 @@ function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, to
   );
 }
 
+/** A paper that was written by another one than it says. */
+function PutRight(props: WhoseProps) {
+  const have = new Set(props.on.prints.flatMap(({ copies }) => copies));
+  if (props.sitting.seats.every(({ student }) => have.has(student.id))) return null;
+  return (
+    <details>
+      <summary>Somebody else wrote it</summary>
+      <WhoseIsIt {...props} />
+    </details>
+  );
+}
+
 const isNamed = (student: Student, typed: string) =>
   fullName(student).toLocaleLowerCase().includes(typed.trim().toLocaleLowerCase());
 
 /** The list is drawn anew from what is stored. */
 const focusMs = 150;
 
+interface WhoseProps extends CopiesTableProps {
+  print: AnswerPaper;
+  number: number;
+  /** The page with the name. */
+  first: Scan | undefined;
+}
+
 /** The name as it is written, and who it can be. */
-function WhoseIsIt({
-  print,
-  number,
-  sitting,
-  on,
-  first,
-}: CopiesTableProps & { print: AnswerPaper; number: number; first: Scan | undefined }) {
+function WhoseIsIt({ print, number, sitting, on, first }: WhoseProps) {
   const [typed, setTyped] = useState('');
   const nameAt = print.foreign ? print.foreign.name : nameRect;
   const have = new Set(on.prints.flatMap(({ copies }) => copies));

@@ -1,7 +1,7 @@
 import { Anchor, Button, NativeSelect } from '@mantine/core';
 import { useState } from 'react';
 import type { OnPaper } from '@/store/onPaper';
-import { act } from '@/desk/act';
+import { act, say } from '@/desk/act';
 import { thisTab } from '@/desk/undoLast';
 import { isoNow } from '@/ui/clock';
 import { FileButton } from '@/ui/FileButton';
@@ -10,6 +10,7 @@ import { MarginBlock } from '@/ui/TwoColumns';
 import { makeUpScans } from '@/workers/madeUpScans';
 import { papersAgain } from '@/workers/prints';
 import { readScans, type FileRead, type ScansProgress } from '@/workers/scans';
+import { Stopped } from '@/workers/stoppable';
 import { counted } from '@/words/format';
 import { refusalWords } from '@/words/losses';
 import styles from './onPaper.module.css';
@@ -34,8 +35,12 @@ export function ScansBlock({ sittingId, on }: ScansBlockProps) {
       setAt({ ...now, stop }),
     );
     setAt({ file: files[0]?.name ?? '', done: 0, all: 1, stop });
-    setRead((await act(result)) ?? []);
+    // Files before this one are imported, and of this one what was read is kept.
+    const done = await act(result.catch((error: unknown) => stoppedOr(error)));
     setAt(null);
+    if (done === 'stopped')
+      say('Stopped. The page says what is imported, and what goes on when it is chosen again.');
+    else setRead(done ?? []);
   };
   const tryOut = async () => {
     const print = ours.at(-1);
@@ -127,13 +132,19 @@ export function ScansBlock({ sittingId, on }: ScansBlockProps) {
         ))}
       {read.length > 0 && (
         <ul className={styles.plain} role="status">
-          {read.map((each) => (
-            <li key={each.name}>{readWords(each)}</li>
+          {read.map((each, index) => (
+            <li key={index}>{readWords(each)}</li>
           ))}
         </ul>
       )}
     </MarginBlock>
   );
+}
+
+/** @throws what was no stop */
+function stoppedOr(error: unknown): 'stopped' {
+  if (error instanceof Stopped) return 'stopped';
+  throw error;
 }
 
 /** "scans.pdf: 24 pages imported, 2 asked about" */

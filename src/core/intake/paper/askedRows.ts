@@ -6,7 +6,7 @@ import { plainText } from '../../basics/richWords';
 import type { AnswerPaper } from '../../model/answerPaper';
 import type { Scan, TickState } from '../../model/scan';
 import type { NotRead } from '../../model/sitting';
-import { asPrinted, boxesOf, readCopy, scansOf } from './paperAttempt';
+import { asPrinted, boxesOf, inRow, readCopy, scansOf } from './paperAttempt';
 import { body } from './sheet';
 
 /** One box of a row that somebody has to look at. */
@@ -66,19 +66,11 @@ function rowsOfCopy(
     const form = paperOf(printed);
     return parts.flatMap((part): AskedRow[] => {
       const row = form.rows(printed).find(({ id }) => id === part);
-      const index = print.pages.findIndex((regions) =>
-        regions.some(
-          (region) => region.questionId === questionId && region.part === part && region.box !== null,
-        ),
-      );
+      const index = print.pages.findIndex((regions) => regions.some(inRow({ questionId, part })));
       const [scan] = pages.get(index + 1) ?? [];
       if (!row || !scan) return [];
-      const own = boxesOf(print, scan).filter(
-        ({ region }) => region.questionId === questionId && region.part === part,
-      );
-      const regions = (print.pages[index] ?? []).filter(
-        (region) => region.questionId === questionId && region.part === part && region.box !== null,
-      );
+      const own = boxesOf(print, scan).filter(({ region }) => inRow({ questionId, part })(region));
+      const regions = (print.pages[index] ?? []).filter(inRow({ questionId, part }));
       const boxes = row.boxes.map(({ id, label }, at): AskedBox => ({
         id,
         letter: optionLetter(at),

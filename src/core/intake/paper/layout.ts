@@ -5,6 +5,7 @@ import { optionLetter } from '../../kinds/optionLetter';
 import { plainText } from '../../basics/richWords';
 import type { AnswerPaper, Region } from '../../model/answerPaper';
 import { body, boxSize } from './sheet';
+import { wrapped, type Measure } from './wrapped';
 
 /** One thing that is drawn on a page; mm, from the upper left corner. Text stands on its line. */
 export type Drawn =
@@ -18,9 +19,6 @@ export interface LaidPage {
   drawn: Drawn[];
   regions: Region[];
 }
-
-/** How wide a text is, in mm. @param size in points */
-export type Measure = (text: string, size: number, bold?: boolean) => number;
 
 /** What stands at the head of the paper and over its boxes. */
 export interface PaperWords {
@@ -81,30 +79,6 @@ export function laidOut(
     for (const block of blocks) add(block);
   });
   return pages;
-}
-
-/** Lines of a text that fit a width; a word wider than that is cut. */
-export function wrapped(text: string, width: number, of: number, measure: Measure, bold = false): string[] {
-  const lines: string[] = [];
-  for (const paragraph of text.split('\n')) {
-    let line = '';
-    for (let word of paragraph.split(/\s+/)) {
-      if (line && measure(`${line} ${word}`, of, bold) <= width) {
-        line = `${line} ${word}`;
-        continue;
-      }
-      if (line) lines.push(line);
-      while (measure(word, of, bold) > width && word.length > 1) {
-        let fits = word.length - 1;
-        while (fits > 1 && measure(word.slice(0, fits), of, bold) > width) fits--;
-        lines.push(word.slice(0, fits));
-        word = word.slice(fits);
-      }
-      line = word;
-    }
-    lines.push(line);
-  }
-  return lines;
 }
 
 const textAt = (lines: readonly string[], x: number, y: number, of: number, more: object = {}): Drawn[] =>

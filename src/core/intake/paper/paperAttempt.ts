@@ -6,7 +6,7 @@ import { paperOf } from '../../kinds/papers';
 import type { AnswerPaper, Region } from '../../model/answerPaper';
 import type { PaperContent } from '../../model/paper';
 import { allShuffled, drawnQuestions } from '../../model/parts';
-import type { Scan } from '../../model/scan';
+import type { Scan, ScannedBox } from '../../model/scan';
 import type { Answer, AnswerPicture, Attempt, NotRead } from '../../model/sitting';
 import type { BroughtPlace } from '../broughtAttempt';
 import { answersOnPaper, type AnswersOnPaper, type SettledBox } from './answersOnPaper';
@@ -46,15 +46,48 @@ export function scansOf(
   );
 }
 
+/** A row of boxes of a question. */
+export interface RowPlace {
+  questionId: string;
+  part: string;
+}
+
+/** The places of what is of one row among others. */
+export const inRow =
+  ({ questionId, part }: RowPlace) =>
+  (region: Pick<Region, 'questionId' | 'part' | 'box'>): boolean =>
+    region.questionId === questionId && region.part === part && region.box !== null;
+
+/** What can be ticked on a page, in the order in which its boxes are read. */
+const boxRegions = (regions: readonly Region[] = []): Region[] => regions.filter(({ box }) => box !== null);
+
 /** The boxes of a scan with what they are on its page. */
 export function boxesOf({ pages }: Pick<AnswerPaper, 'pages'>, { place, boxes }: Scan): SettledBox[] {
-  const regions = (pages[(place?.page ?? 0) - 1] ?? []).filter(({ box }) => box !== null);
-  return regions.map((region, at) => {
+  return boxRegions(pages[(place?.page ?? 0) - 1]).map((region, at) => {
     const read = boxes[at];
     return read?.settled
       ? { region, state: read.settled, settled: true }
       : { region, state: read?.state ?? 'doubtful' };
   });
+}
+
+/** A scan with one row of boxes as somebody saw it; the same scan where the row is not on its page. @param ticked ids of boxes */
+export function withSettled(
+  { pages }: Pick<AnswerPaper, 'pages'>,
+  scan: Scan,
+  row: RowPlace,
+  ticked: readonly string[],
+): Scan {
+  const regions = boxRegions(pages[(scan.place?.page ?? 0) - 1]);
+  if (!regions.some(inRow(row))) return scan;
+  const boxes = regions.map((region, at): ScannedBox => {
+    const read = scan.boxes[at] ?? { state: 'doubtful', ink: 0 };
+    if (!inRow(row)(region)) return read;
+    // A tick that was taken back stays one.
+    const not = read.state === 'filled' ? 'filled' : 'empty';
+    return { ...read, settled: ticked.includes(region.box ?? '') ? 'ticked' : not };
+  });
+  return { ...scan, boxes };
 }
 
 /** What the scanned pages of one copy say. @param questions as the teacher has them, of the version that was printed */

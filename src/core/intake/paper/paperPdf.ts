@@ -1,7 +1,8 @@
 import { PDFDocument, rgb, type PDFFont, type PDFPage } from '@cantoo/pdf-lib';
 import * as fontkit from 'fontkit';
 import { codeRect, codeText, corners, nameRect, pageSize } from './sheet';
-import type { Drawn, LaidPage, Measure } from './layout';
+import type { Drawn, LaidPage } from './layout';
+import type { Measure } from './wrapped';
 import type { Rect } from '../../basics/rect';
 import { fontRuns, type FontFace } from '../../formats/scripts/fontRuns';
 

@@ -1,4 +1,4 @@
-import { greyAt, homography, mapped, type Gray, type Homography, type Point } from './geometry';
+import { homography, mapped, type Gray, type Homography, type Point } from './geometry';
 import { codeRect, corners, cornerSize } from './sheet';
 
 /** A code that was found in a picture, with its corners as the code itself has them: upper left first, clockwise. */
@@ -188,21 +188,4 @@ function blobs(dark: Uint8Array, w: number, h: number): Blob[] {
     all.push(blob);
   }
   return all;
-}
-
-/** A rectangle of a page as a picture of its own, straight; `perMm` pixels a mm. */
-export function cutOut(
-  gray: Gray,
-  map: Homography,
-  { x, y, w, h }: { x: number; y: number; w: number; h: number },
-  perMm: number,
-): Gray {
-  const [width, height] = [Math.max(1, Math.round(w * perMm)), Math.max(1, Math.round(h * perMm))];
-  const data = new Uint8Array(width * height);
-  for (let row = 0; row < height; row++)
-    for (let column = 0; column < width; column++) {
-      const at = mapped(map, x + (column + 0.5) / perMm, y + (row + 0.5) / perMm);
-      data[row * width + column] = greyAt(gray, at.x, at.y);
-    }
-  return { width, height, data };
 }

@@ -41,6 +41,12 @@ export function answersToGive(
   );
 }
 
+/** How many answers to these questions stand on paper alone, and go to nobody. */
+export const keptOnPaper = (questions: readonly Question[], seats: readonly Seat[]): number =>
+  questions
+    .flatMap((question) => sameAnswers(question, seats))
+    .reduce((sum, { onPaper, answers }) => sum + (onPaper ? answers.length : 0), 0);
+
 export interface Dealing {
   /** How many markers there are. */
   markers: number;
