@@ -2,6 +2,8 @@ import { PDFDocument } from '@cantoo/pdf-lib';
 import { createCanvas } from '@napi-rs/canvas';
 import { expect, test, type Page } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { zipSync } from 'fflate';
+import UTIF from 'utif2';
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -249,10 +251,12 @@ test('papers are printed and scanned, doubtful ticks settled, answers typed and 
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(360);
 });
 
-test('files that are no scans are named, and nothing of them is taken', async ({ page }) => {
+test('files that are no scans are named, and nothing of them is taken; a zip, a TIFF and a photo are read', async ({
+  page,
+}) => {
   const sitting = await sittingWithClass(page);
   await page.goto(`/sittings/${sitting}/on-paper`);
-  await saved(page, 'Make 3 papers as PDF');
+  const papers = await saved(page, 'Make 3 papers as PDF');
   const take = (name: string, buffer: Buffer) =>
     page.getByLabel('Scanned files').setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
   await take('letter.pdf', Buffer.from('This is no PDF'));
@@ -273,6 +277,19 @@ test('files that are no scans are named, and nothing of them is taken', async ({
   await expect(page.getByText(/huge\.png.*too many pixels/)).toBeVisible({ timeout: 60_000 });
   await expect(page.getByRole('heading', { name: '0 of 3 papers scanned' })).toBeVisible();
   await expect(page.getByRole('region', { name: 'Pages to look at' })).toHaveCount(0);
+
+  // A TIFF (TIFF 6.0, as another library writes it) and a photo in a zip, and a page of a PDF of text beside them.
+  const [first, second] = await pagesOf(readFileSync(papers));
+  if (!first || !second) throw new Error('there are pages');
+  const rgba = first.getContext('2d').getImageData(0, 0, first.width, first.height).data;
+  const tiff = new Uint8Array(UTIF.encodeImage(new Uint8Array(rgba), first.width, first.height));
+  const zip = zipSync({ 'a/one.tif': tiff, 'a/two.jpg': new Uint8Array(jpegOf(grayOf(second), 80)) });
+  await take('all.zip', Buffer.from(zip));
+  await expect(page.getByText('all.zip: 2 pages imported')).toBeVisible({ timeout: 60_000 });
+  await take('papers.pdf', readFileSync(papers));
+  await expect(page.getByText('papers.pdf: 3 pages imported')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('heading', { name: '3 of 3 papers scanned' })).toBeVisible();
+  await expect(page.getByText('all 1; page 1 twice')).toHaveCount(2);
 });
 
 test('reading that was cut short goes on where it was, and nothing comes twice', async ({ page }) => {
