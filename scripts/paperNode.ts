@@ -7,7 +7,7 @@ import { prepareZXingModule as prepareWriter } from 'zxing-wasm/writer';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { codeOf, findCodes } from '@/core/intake/paper/codes';
 import type { Gray } from '@/core/intake/paper/geometry';
-import type { PaperKit } from '@/core/intake/paper/paperPdf';
+import type { PaperKit } from '@/core/intake/paper/pdfDrawing';
 import { pageSize } from '@/core/intake/paper/sheet';
 import { drawStrokes } from '@/core/intake/standIn/drawStrokes';
 import type { Stroke } from '@/core/intake/standIn/madeUpCopy';

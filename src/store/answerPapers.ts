@@ -2,10 +2,11 @@ import { plainText } from '@/core/basics/richWords';
 import type { FileRef } from '@/core/basics/file';
 import type { AnswerPaper } from '@/core/model/answerPaper';
 import { CommandFault } from '@/core/model/commandFault';
-import type { PaperContent } from '@/core/model/paper';
-import type { LaidPage, PaperWords } from '@/core/intake/paper/layout';
-import { printedQuestions } from '@/core/intake/paper/paperAttempt';
-import type { StudentQuestion } from '@/core/kinds';
+import { Paper, type PaperContent } from '@/core/model/paper';
+import type { PaperWords } from '@/core/intake/paper/layout';
+import type { LaidPage } from '@/core/intake/paper/drawn';
+import { printedParts, printedQuestions, type PrintOrder } from '@/core/intake/paper/paperAttempt';
+import { kindNamed, Question, type StudentQuestion } from '@/core/kinds';
 import { done } from '@/words/done';
 import { paperWords } from '@/words/onPaper';
 import { runCommand, type Recorder } from './command';
@@ -45,10 +46,10 @@ export async function makePrint(
   now: string,
 ): Promise<AnswerPaper> {
   const { title, paper } = await paperOfSitting(sittingId);
-  const order = { seed: newId(), ...(mixed && { mixed: true as const }) };
+  const order = { seed: newId(), layout: 2 as const, ...(mixed && { mixed: true as const }) };
   const form = { ...(sheet && { form: 'sheet' as const }), ...(digits > 0 && { digits }) };
   // Before the transaction: fonts are fetched for it.
-  const pages = await layOut(printedQuestions(paper, order), wordsOf(title, paper), form);
+  const pages = await layOut(printedQuestions(paper, order), wordsOf(title, paper, order), form);
   const { result } = await runCommand(
     { command: 'makePrint', said: done.printMade(copies.length), about: sittingId },
     now,
@@ -73,14 +74,16 @@ export async function pagesAgain(
   const sitting = await desk.sittings.get(print.sittingId);
   const paper = sitting && (await desk.paperVersions.get([sitting.paperId, print.paperVersion]));
   if (!sitting || !paper) throw new CommandFault('printGone');
-  const pages = await layOut(printedQuestions(paper, print), wordsOf(sitting.title, paper), print);
+  const pages = await layOut(printedQuestions(paper, print), wordsOf(sitting.title, paper, print), print);
   if (JSON.stringify(pages.map(({ regions }) => regions)) !== JSON.stringify(print.pages))
     throw new CommandFault('printChanged');
   return { title: sitting.title, pages };
 }
 
-const wordsOf = (title: string, { instructions }: PaperContent): PaperWords => ({
-  ...{ title, instructions: plainText(instructions) },
+const wordsOf = (title: string, paper: PaperContent, print: PrintOrder): PaperWords => ({
+  title,
+  instructions: print.layout === 2 ? paper.instructions : plainText(paper.instructions),
+  parts: printedParts(paper, print),
   rule: paperWords.rule,
   number: paperWords.number,
   points: paperWords.points,
@@ -98,6 +101,13 @@ async function paperOfSitting(sittingId: string): Promise<{ title: string; paper
   return { title: sitting.title, paper };
 }
 
+/** A question that a region was drawn for, marked by hand. */
+export interface NewQuestion {
+  id: string;
+  stem: string;
+  points: number;
+}
+
 /** A paper that somebody else printed, with where its answers stand. */
 export interface ForeignPaper {
   sittingId: string;
@@ -106,17 +116,42 @@ export interface ForeignPaper {
   nameAt: NonNullable<AnswerPaper['foreign']>['name'];
   /** By page, in mm of a page that is as wide and high as A4. */
   regions: AnswerPaper['pages'];
+  /** Added to the paper, which was not sat yet. */
+  fresh?: readonly NewQuestion[];
 }
 
 /** Keeps where answers stand on a paper that was printed elsewhere. Its copies are counted as they are scanned. */
-export const makeForeign = ({ sittingId, name, blanks, nameAt, regions }: ForeignPaper, now: string) =>
+export const makeForeign = (
+  { sittingId, name, blanks, nameAt, regions, fresh = [] }: ForeignPaper,
+  now: string,
+) =>
   runCommand({ command: 'makePrint', said: done.regionsKept, about: sittingId }, now, async (record) => {
+    await addQuestions(record, sittingId, fresh, now);
     const paperVersion = await fixedVersion(record, sittingId, now);
     await record.add('prints', {
       ...{ id: newId(), sittingId, paperVersion, at: now, name, seed: newId(), copies: [], pages: regions },
       foreign: { blanks, name: nameAt },
     } satisfies AnswerPaper);
   });
+
+/** Adds questions to the paper of a sitting that nobody sat yet. */
+async function addQuestions(
+  record: Recorder,
+  sittingId: string,
+  fresh: readonly NewQuestion[],
+  now: string,
+): Promise<void> {
+  if (fresh.length === 0) return;
+  const sitting = await desk.sittings.get(sittingId);
+  const draft = sitting && (await desk.papers.get(sitting.paperId));
+  if (!draft) throw new CommandFault('sittingOrStudentGone');
+  if (sitting.paperVersion !== null) throw new CommandFault('paperSat');
+  const questions = fresh.map(({ id, stem, points }) =>
+    Question.parse({ ...kindNamed('openText').empty(newId), id, stem, points, scheme: [] }),
+  );
+  const paper = { ...draft, questions: [...draft.questions, ...questions], changedAt: now };
+  await record.putChanged('papers', Paper.parse(paper), draft);
+}
 
 /** The version of a sitting's paper; from now on it is fixed. */
 async function fixedVersion(record: Recorder, sittingId: string, now: string): Promise<number> {

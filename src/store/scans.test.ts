@@ -20,13 +20,14 @@ import type { Scan, TickState } from '@/core/model/scan';
 import { scriptPacket } from '@/core/handback/script';
 import { sameAnswers } from '@/core/marking/sameAnswers';
 import { seatsOf, type Seat } from '@/core/seats/seats';
-import { makePrint, pagesAgain, removePrint, type LayOut } from './answerPapers';
+import { makeForeign, makePrint, pagesAgain, removePrint, type LayOut } from './answerPapers';
 import { keepAsset } from './assets';
 import { undo } from './command';
 import { markAnswers } from './marks';
 import { sittingRecords } from './queries';
 import {
   bringScans,
+  nameCopies,
   nameCopy,
   placeScan,
   settleRow,
@@ -411,6 +412,50 @@ describe('answer papers', () => {
     print = sheet;
     await bring(await everyPage(1, right));
     expect(await awardOf('s3', tideChoice.id)).toMatchObject({ state: 'byKey', points: tideChoice.points });
+  });
+
+  it('printed elsewhere can bring questions of their own, while nobody sat the paper', async () => {
+    const blanks = [{ id: 'blank1', name: 'blank.jpg', mediaType: 'image/jpeg', size: 3 }];
+    const foreign = {
+      ...{ sittingId: 'sitting1', name: 'Theirs', blanks, nameAt: null, regions: [[]] },
+      fresh: [{ id: 'new1', stem: 'Why so late?', points: 4 }],
+    };
+    await expect(makeForeign(foreign, now)).rejects.toThrow('paperSat');
+    const sitting = await desk.sittings.get('sitting1');
+    if (!sitting) throw new Error('there is a sitting');
+    await desk.sittings.put({ ...sitting, paperVersion: null });
+    await makeForeign(foreign, now);
+    const after = await desk.sittings.get('sitting1');
+    const version = await desk.paperVersions.get(['paper1', after?.paperVersion ?? 0]);
+    expect(version?.questions.map(({ id }) => id)).toEqual([...questions.map(({ id }) => id), 'new1']);
+    expect(version?.questions.at(-1)).toMatchObject({ kind: 'openText', stem: 'Why so late?', points: 4 });
+    await undo(now);
+    expect((await desk.papers.get('paper1'))?.questions.length).toBe(questions.length);
+    expect((await desk.sittings.get('sitting1'))?.paperVersion).toBeNull();
+  });
+
+  it('printed elsewhere are named by a sticker, or all at once', async () => {
+    const blanks = [{ id: 'blank1', name: 'blank.jpg', mediaType: 'image/jpeg', size: 3 }];
+    const foreign = { sittingId: 'sitting1', name: 'Theirs', blanks, nameAt: null, regions: [[]] };
+    await makeForeign(foreign, now);
+    const theirs = (await desk.prints.toArray()).find(({ foreign: elsewhere }) => elsewhere);
+    if (!theirs) throw new Error('there is a print');
+    const scan = (copy: number, sticker?: string): Scan => ({
+      ...{ id: `scan${copy}`, sittingId: 'sitting1', at: now, is: 'read', boxes: [], areas: [] },
+      from: { file: 'pile.pdf', digest: 'pile', page: copy },
+      picture: { id: 'blank1', name: 'scan.jpg', mediaType: 'image/jpeg', size: 3 },
+      place: { printId: theirs.id, copy, page: 1 },
+      ...(sticker !== undefined && { sticker }),
+    });
+    // A student of another group is not meant, nor is one who has a paper already.
+    await bringScans('sitting1', [scan(1), scan(2, 's2'), scan(3, 's2'), scan(4, 'stranger')], now);
+    const copiesNow = async () => (await desk.prints.get(theirs.id))?.copies;
+    expect(await copiesNow()).toEqual([null, 's2', null, null]);
+    const at = (copy: number, studentId: string) => ({ printId: theirs.id, copy, studentId });
+    await nameCopies('sitting1', [at(1, 's1'), at(3, 's3')], now);
+    expect(await copiesNow()).toEqual(['s1', 's2', 's3', null]);
+    await undo(now);
+    expect(await copiesNow()).toEqual([null, 's2', null, null]);
   });
 
   it('hold nothing of the key', () => {

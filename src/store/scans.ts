@@ -1,5 +1,7 @@
 import { CommandFault } from '@/core/model/commandFault';
+import type { AnswerPaper } from '@/core/model/answerPaper';
 import { fullName } from '@/core/model/names';
+import type { Student } from '@/core/model/people';
 import type { Scan } from '@/core/model/scan';
 import type { Answer, Attempt } from '@/core/model/sitting';
 import { copyKey } from '@/core/intake/paper/notReadByCopy';
@@ -125,6 +127,29 @@ export async function nameCopy(sittingId: string, at: CopyPlace, studentId: stri
   });
 }
 
+/** Says whose papers are that nobody is named for yet, all at once. */
+export const nameCopies = (
+  sittingId: string,
+  named: readonly (CopyPlace & { studentId: string })[],
+  now: string,
+) =>
+  onPaper(
+    { command: 'nameCopy', said: done.copiesNamed(named.length), about: sittingId },
+    now,
+    sittingId,
+    async (record) => {
+      for (const print of await desk.prints.where({ sittingId }).toArray()) {
+        const own = named.filter(
+          ({ printId, copy }) => printId === print.id && print.copies[copy - 1] === null,
+        );
+        const copies = [...print.copies];
+        for (const { copy, studentId } of own) copies[copy - 1] = studentId;
+        if (own.length > 0) await record.put('prints', { ...print, copies });
+      }
+      return named.map(({ printId, copy }) => ({ place: { printId, copy, page: 1 } }));
+    },
+  );
+
 /**
  * Runs a command over scans, and makes the attempts anew of the copies whose pages were touched: what they say is never stored
  * otherwise than by its pages.
@@ -136,16 +161,16 @@ async function onPaper(
   work: (record: Recorder) => Promise<readonly Pick<Scan, 'place'>[]>,
 ) {
   return runCommand(name, now, async (record) => {
-    const touched = [...(await work(record)), ...(await nameByNumber(record, sittingId))];
+    const touched = [...(await work(record)), ...(await nameByPages(record, sittingId))];
     const copies = new Map(touched.flatMap(({ place }) => (place ? [[key(place), place] as const] : [])));
     await makeAttempts(record, sittingId, [...copies.values()], now);
   });
 }
 
-/** Papers without a name whose number is ticked are those of the student who has it: of the sitting's groups, and with no other paper. */
-async function nameByNumber(record: Recorder, sittingId: string): Promise<Pick<Scan, 'place'>[]> {
+/** Papers without a name on which a number is ticked, or a code sticks, are those of the student who has it: of the sitting's groups, and with no other paper. */
+async function nameByPages(record: Recorder, sittingId: string): Promise<Pick<Scan, 'place'>[]> {
   const prints = (await desk.prints.where({ sittingId }).toArray()).filter(
-    ({ digits }) => digits !== undefined,
+    ({ digits, foreign }) => digits !== undefined || foreign,
   );
   if (prints.length === 0) return [];
   const named: Pick<Scan, 'place'>[] = [];
@@ -158,9 +183,7 @@ async function nameByNumber(record: Recorder, sittingId: string): Promise<Pick<S
       const { place, thrownOutAt } = scan;
       if (place?.printId !== print.id || thrownOutAt !== undefined || next.copies[place.copy - 1] !== null)
         continue;
-      const number = numberOnPaper(print, scan);
-      const all = number === null ? [] : await desk.students.where({ number }).toArray();
-      const [student, another] = all.filter(
+      const [student, another] = (await sayingStudents(print, scan)).filter(
         ({ archivedAt, groupIds }) =>
           archivedAt === undefined && groupIds.some((id) => sitting?.groupIds.includes(id)),
       );
@@ -172,6 +195,13 @@ async function nameByNumber(record: Recorder, sittingId: string): Promise<Pick<S
     if (next !== print) await record.put('prints', next);
   }
   return named;
+}
+
+/** Whom a page names by a code that sticks on it, or by the number that is ticked. */
+async function sayingStudents(print: AnswerPaper, scan: Scan): Promise<Student[]> {
+  if (scan.sticker !== undefined) return desk.students.where({ id: scan.sticker }).toArray();
+  const number = numberOnPaper(print, scan);
+  return number === null ? [] : desk.students.where({ number }).toArray();
 }
 
 /** The attempts of some copies, from the pages that are there now. A copy that is nobody's yet has none. */

@@ -58,6 +58,7 @@ export const done = {
   scanTakenBack: 'Scanned page taken back',
   picturesThrownAway: (pages: number) => `Pictures of ${counted(pages, 'page')} thrown away`,
   copyNamed: (name: string, copy: number) => `Paper ${copy} is ${name}’s`,
+  copiesNamed: (count: number) => `${counted(count, 'paper')} named in the order of the register`,
   answersTyped: (count: number) => `${counted(count, 'answer')} typed from paper`,
   classesImported: (count: number, classes: number) =>
     `${students(count)} imported in ${counted(classes, 'group')}`,

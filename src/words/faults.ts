@@ -8,6 +8,7 @@ const words: Record<CommandFaultCode, string | ((detail: string) => string)> = {
   paperGone: 'This paper no longer exists',
   paperQuestionGone: 'This question is no longer in the paper',
   paperInUse: 'A paper that was given out can’t be deleted',
+  paperSat: 'Nothing can be added to a paper that was sat already',
   paperNotReady: 'This paper isn’t ready to be sat',
   paperChangedSince: 'This paper was changed since the sitting: score with the changed paper in Write first',
   noAttemptToSetAside: 'There is no attempt to set aside',

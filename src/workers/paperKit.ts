@@ -4,7 +4,7 @@ import wasm from 'zxing-wasm/writer/zxing_writer.wasm?url';
 import { bytesFrom } from '@/core/basics/base64';
 import { fontsNeeded } from '@/core/formats/scripts/fontRuns';
 import { codeOf } from '@/core/intake/paper/codes';
-import type { PaperKit } from '@/core/intake/paper/paperPdf';
+import type { PaperKit } from '@/core/intake/paper/pdfDrawing';
 import { scriptFaces } from './scriptFonts';
 
 prepareZXingModule({ overrides: { locateFile: () => wasm } });

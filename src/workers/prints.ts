@@ -1,4 +1,6 @@
 import { proxy } from 'comlink';
+import type { StickerOf } from '@/core/intake/paper/stickers';
+import type { TestSheetWords } from '@/core/intake/paper/testSheet';
 import type { PrintWish } from '@/store/answerPapers';
 import type { PrintMade, PrintsWorker } from './prints.worker';
 import { stoppable, type Work } from './stoppable';
@@ -21,3 +23,11 @@ export const makePapers = (
 /** The PDF of answer papers that were made before. */
 export const papersAgain = (printId: string, progress: Progress): Work<PrintMade> =>
   stoppable<PrintsWorker, PrintMade>(begun(), (worker) => worker.again(printId, proxy(progress)));
+
+/** A sheet to try a scanner with. */
+export const testSheet = (words: TestSheetWords): Work<Blob> =>
+  stoppable<PrintsWorker, Blob>(begun(), (worker) => worker.testSheet(words));
+
+/** Stickers with the codes of people, for papers that were printed elsewhere. */
+export const stickers = (title: string, people: readonly StickerOf[]): Work<Blob> =>
+  stoppable<PrintsWorker, Blob>(begun(), (worker) => worker.stickers(title, people));

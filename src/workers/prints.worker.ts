@@ -1,13 +1,16 @@
 import { expose } from 'comlink';
 import type { AnswerPaper } from '@/core/model/answerPaper';
 import { fullName } from '@/core/model/names';
-import { plainText } from '@/core/basics/richWords';
-import { laidOut, type LaidPage } from '@/core/intake/paper/layout';
-import { answerPaperPdf, measureWith, type PaperKit } from '@/core/intake/paper/paperPdf';
+import { laidOut } from '@/core/intake/paper/layout';
+import type { LaidPage } from '@/core/intake/paper/drawn';
+import { answerPaperPdf, drawnPdf, measureWith } from '@/core/intake/paper/paperPdf';
+import { stickerSheets, type StickerOf } from '@/core/intake/paper/stickers';
+import { testPage, testPrint, type TestSheetWords } from '@/core/intake/paper/testSheet';
 import { makePrint, pagesAgain, pageWords, type LayOut, type PrintWish } from '@/store/answerPapers';
 import { setTab } from '@/store/command';
 import { desk } from '@/store/tables';
 import { paperKitFor } from './paperKit';
+import { picturesOf } from './printPictures';
 
 /** A print and its pages as a PDF. */
 export interface PrintMade {
@@ -42,6 +45,16 @@ const printsWorker = {
     const { title, pages } = await pagesAgain(print, layOut);
     return { print, file: await pdfOf(print, title, pages, progress) };
   },
+  testSheet: async (words: TestSheetWords): Promise<Blob> => {
+    const page = testPage(words);
+    const kit = await paperKitFor(textsIn([page]));
+    const about = { printId: testPrint.id, title: words.title, ...pageWords };
+    return pdfBlob(await answerPaperPdf([page], [{ number: 1, name: words.title }], about, kit));
+  },
+  stickers: async (title: string, people: readonly StickerOf[]): Promise<Blob> => {
+    const kit = await paperKitFor(people.map(({ name }) => name));
+    return pdfBlob(await drawnPdf(stickerSheets(people, await measureWith(kit)), title, kit));
+  },
 };
 export type PrintsWorker = typeof printsWorker;
 
@@ -54,8 +67,7 @@ const textsOf = (value: unknown): string[] =>
       : [];
 
 const layOut: LayOut = async (questions, words, form) => {
-  const stems = questions.map(({ stem }) => plainText(stem));
-  const kit = await paperKitFor([words.title, words.instructions, ...stems, ...textsOf(questions)]);
+  const kit = await paperKitFor(textsOf([words, [...(words.parts?.values() ?? [])], questions]));
   return laidOut(questions, words, await measureWith(kit), form);
 };
 
@@ -73,10 +85,14 @@ async function pdfOf(
     const student = students[at];
     return { number: at + 1, name: id !== null && student ? fullName(student) : null };
   });
-  const kit: PaperKit = await paperKitFor([...textsIn(pages), ...copies.map(({ name }) => name ?? '')]);
+  const kit = {
+    ...(await paperKitFor([...textsIn(pages), ...copies.map(({ name }) => name ?? '')])),
+    pictures: await picturesOf(pages),
+  };
   const about = { printId: print.id, title, ...pageWords };
-  const pdf = await answerPaperPdf(pages, copies, about, kit, (done) => progress(done, copies.length));
-  return new Blob([Uint8Array.from(pdf)], { type: 'application/pdf' });
+  return pdfBlob(await answerPaperPdf(pages, copies, about, kit, (done) => progress(done, copies.length)));
 }
+
+const pdfBlob = (pdf: Uint8Array) => new Blob([Uint8Array.from(pdf)], { type: 'application/pdf' });
 
 expose(printsWorker);

@@ -2,10 +2,10 @@ import { proxy } from 'comlink';
 import type { FileRef } from '@/core/basics/file';
 import type { OrRefused } from '@/core/basics/refused';
 import type { Scan } from '@/core/model/scan';
-import type { FileRead, ScansProgress, ScansWorker } from './scans.worker';
+import type { FileRead, Pile, ScansProgress, ScansWorker } from './scans.worker';
 import { stoppable, type Work } from './stoppable';
 
-export type { FileRead, ScansProgress };
+export type { FileRead, Pile, ScansProgress };
 
 const begun = () => new Worker(new URL('./scans.worker.ts', import.meta.url), { type: 'module' });
 
@@ -13,14 +13,14 @@ const begun = () => new Worker(new URL('./scans.worker.ts', import.meta.url), { 
 export const readScans = (
   sittingId: string,
   files: readonly File[],
-  /** The paper that all of them are of, where it was printed elsewhere; null: codes say it. */
-  foreignId: string | null,
+  /** What all of them are of, where it was printed elsewhere; null: codes say it. */
+  pile: Pile | null,
   tab: { id: string; where: string } | null,
   now: string,
   progress: (at: ScansProgress) => void,
 ): Work<FileRead[]> =>
   stoppable<ScansWorker, FileRead[]>(begun(), (worker) =>
-    worker.read(sittingId, files, foreignId, tab, now, proxy(progress)),
+    worker.read(sittingId, files, pile, tab, now, proxy(progress)),
   );
 
 /** Reads one page anew as what somebody says it is. @returns whether its boxes were found */

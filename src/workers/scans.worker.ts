@@ -6,6 +6,18 @@ import { assetId } from '@/core/basics/assetBytes';
 import { orRefused, Refused, type OrRefused } from '@/core/basics/refused';
 import { findCodes } from '@/core/intake/paper/codes';
 import type { Gray } from '@/core/intake/paper/geometry';
+import {
+  inkMapOf,
+  isBlankSheet,
+  liesUpsideDown,
+  looksFirst,
+  pileMark,
+  placesInPile,
+  type InkMap,
+  type PileCut,
+} from '@/core/intake/paper/piles';
+import { testPrint, testVerdict, type TestVerdict } from '@/core/intake/paper/testSheet';
+import { stickerFrom } from '@/core/intake/paper/sheet';
 import { fillsPicture, readPage, readPageAs, type ReadBoxes } from '@/core/intake/paper/readPage';
 import { hasInk, hasMoreInk, straightened } from '@/core/intake/paper/straightened';
 import type { AnswerPaper, Region } from '@/core/model/answerPaper';
@@ -31,6 +43,12 @@ export interface ScansProgress {
   all: number;
 }
 
+/** Scans of papers that were printed elsewhere, and how they are cut into papers. */
+export interface Pile {
+  printId: string;
+  cut: PileCut;
+}
+
 /** What became of one file. */
 export interface FileRead {
   name: string;
@@ -39,6 +57,10 @@ export interface FileRead {
   asked: number;
   /** Pages that were here already. */
   known: number;
+  /** Blank sheets between papers, left out. */
+  between: number;
+  /** What test sheets among them showed; they are not imported. */
+  tests: TestVerdict[];
   refused: Pick<Refused, 'why' | 'place' | 'detail'> | null;
 }
 
@@ -47,7 +69,7 @@ const scansWorker = {
   read: async (
     sittingId: string,
     files: readonly File[],
-    foreignId: string | null,
+    pile: Pile | null,
     tab: Tab,
     now: string,
     progress: (at: ScansProgress) => void,
@@ -57,11 +79,16 @@ const scansWorker = {
     const done: FileRead[] = [];
     for (const file of files) {
       // What the file before brought counts its copies.
-      const foreign = foreignId === null ? null : await foreignOf(foreignId);
+      const foreign = pile === null ? null : await foreignOf(pile.printId);
       const bytes = new Uint8Array(await file.arrayBuffer());
       const digest = await assetId(bytes);
       const read = await orRefused(() =>
-        readFile(bytes, { sittingId, name: file.name, digest, now, foreign }, prints, progress),
+        readFile(
+          bytes,
+          { sittingId, name: file.name, digest, now, foreign, cut: pile?.cut ?? 'count' },
+          prints,
+          progress,
+        ),
       );
       done.push(await kept(read, file.name, sittingId, digest, now));
     }
@@ -91,8 +118,7 @@ const scansWorker = {
     const asset = scan && (await desk.assets.get(scan.picture.id));
     const print = scan?.place && (await desk.prints.get(scan.place.printId));
     if (!scan?.place || !asset || !print) return;
-    const { width, height, data } = await keptGray(Uint8Array.from(asset.bytes));
-    const turned = { width, height, data: Uint8Array.from(data).reverse() };
+    const turned = upsideDown(await keptGray(Uint8Array.from(asset.bytes)));
     const foreign = await foreignOf(print.id);
     const blank = foreign?.blanks[scan.place.page - 1] ?? null;
     const areas = inked(turned, print.pages[scan.place.page - 1] ?? [], blank);
@@ -126,11 +152,12 @@ export type ScansWorker = typeof scansWorker;
 
 async function printsById(sittingId: string): Promise<Map<string, AnswerPaper>> {
   const prints = await desk.prints.where({ sittingId }).toArray();
-  return new Map(prints.map((print) => [print.id, print]));
+  return new Map([...prints, testPrint].map((print) => [print.id, print]));
 }
 
 interface Reading {
   foreign: Foreign | null;
+  cut: PileCut;
   sittingId: string;
   name: string;
   digest: string;
@@ -140,11 +167,12 @@ interface Reading {
 interface ReadPages {
   scans: Scan[];
   known: number;
+  tests: TestVerdict[];
 }
 
 async function readFile(
   bytes: Uint8Array<ArrayBuffer>,
-  { sittingId, name, digest, now, foreign }: Reading,
+  { sittingId, name, digest, now, foreign, cut }: Reading,
   prints: ReadonlyMap<string, AnswerPaper>,
   progress: (at: ScansProgress) => void,
 ): Promise<ReadPages> {
@@ -154,23 +182,29 @@ async function readFile(
     const before = await desk.readPages.where({ sittingId }).filter(ofFile).toArray();
     const here = await desk.scans.where({ sittingId }).filter(ofFile).toArray();
     const scans = [...before];
+    const tests: TestVerdict[] = [];
     const known = new Set([...before, ...here].map(({ from }) => from.page));
     for (const [index, page] of pages.entries()) {
       progress({ file: name, done: index, all: pages.length });
       if (known.has(index + 1)) continue;
+      const read = foreign
+        ? await readForeign(page, index, foreign, cut, inOrder(scans))
+        : await readOne(page, index + 1, prints);
+      if ('test' in read) {
+        tests.push(read.test);
+        continue;
+      }
       const scan: Scan = {
         ...{ id: newId(), sittingId, at: now, from: { file: name, digest, page: index + 1 } },
-        ...(foreign ? await readForeign(page, index, foreign) : await readOne(page, index + 1, prints)),
+        ...read,
       };
       await desk.readPages.put(scan);
       scans.push(scan);
     }
     progress({ file: name, done: pages.length, all: pages.length });
     // Another file may have come while this one was cut short: its copies are counted first.
-    const placed = foreign
-      ? scans.map((scan) => ({ ...scan, place: foreignPlace(scan.from.page - 1, foreign.print) }))
-      : scans;
-    return { scans: placed, known: here.length };
+    const placed = foreign ? placedInPile(inOrder(scans), foreign.print, now) : scans;
+    return { scans: placed, known: here.length, tests };
   } finally {
     close();
   }
@@ -180,9 +214,11 @@ async function readOne(
   page: FilePage,
   number: number,
   prints: ReadonlyMap<string, AnswerPaper>,
-): Promise<Pick<Scan, 'is' | 'place' | 'boxes' | 'areas' | 'picture'>> {
+): Promise<Pick<Scan, 'is' | 'place' | 'boxes' | 'areas' | 'picture'> | { test: TestVerdict }> {
   const gray = await page.gray();
   const outcome = await readPage(gray, prints, findCodes);
+  const test = testVerdict(outcome);
+  if (test) return { test };
   if (outcome.is !== 'read') {
     const picture = await keptPicture(gray, number);
     return { is: outcome.is, place: null, boxes: [], areas: [], picture };
@@ -196,34 +232,73 @@ async function readOne(
 interface Foreign {
   print: AnswerPaper;
   blanks: (Gray | null)[];
+  inks: InkMap[];
 }
 
 async function foreignOf(printId: string): Promise<Foreign | null> {
   const print = await desk.prints.get(printId);
   if (!print?.foreign) return null;
   const assets = await desk.assets.bulkGet(print.foreign.blanks.map(({ id }) => id));
-  const blanks = assets.map((asset) => (asset ? keptGray(Uint8Array.from(asset.bytes)) : null));
-  return { print, blanks: await Promise.all(blanks) };
+  const blanks = await Promise.all(
+    assets.map((asset) => (asset ? keptGray(Uint8Array.from(asset.bytes)) : null)),
+  );
+  return { print, blanks, inks: blanks.flatMap((blank) => (blank ? [inkMapOf(blank)] : [])) };
 }
 
-/** Which page of which copy the n-th page of a file is, behind the copies that are here; from 0. */
-const foreignPlace = (index: number, { id, pages, copies }: AnswerPaper) => ({
-  ...{ printId: id, page: (index % pages.length) + 1 },
-  copy: copies.length + 1 + Math.floor(index / pages.length),
-});
+const inOrder = (scans: readonly Scan[]) => [...scans].sort((a, b) => a.from.page - b.from.page);
 
-/** A page of a paper without codes: its copy and page are told by its place in the file. */
+/** The pages of a pile by where its papers begin, as far as it is read. */
+const placedInPile = (scans: readonly Scan[], print: AnswerPaper, now: string): Scan[] => {
+  const places = placesInPile(
+    scans.map(({ pile }) => pile),
+    print,
+  );
+  return scans.map((scan, at) => ({
+    ...scan,
+    place: places[at] ?? null,
+    ...(scan.pile === 'between' ? { thrownOutAt: now } : places[at] ? {} : { is: 'extraPage' }),
+  }));
+};
+
+/** A page of a paper without codes: its copy and page are told by its place in the file and what it shows of itself. */
 async function readForeign(
   page: FilePage,
   index: number,
-  { print, blanks }: Foreign,
-): Promise<Pick<Scan, 'is' | 'place' | 'boxes' | 'areas' | 'picture'>> {
-  const place = foreignPlace(index, print);
+  { print, blanks, inks }: Foreign,
+  cut: PileCut,
+  before: readonly Scan[],
+): Promise<Pick<Scan, 'is' | 'place' | 'boxes' | 'areas' | 'picture' | 'pile' | 'sticker'>> {
   const gray = await page.gray();
-  const straight = straightened(gray, fillsPicture(gray));
-  const areas = inked(straight, print.pages[place.page - 1] ?? [], blanks[place.page - 1] ?? null);
-  return { is: 'read', place, boxes: [], areas, picture: await keptPicture(straight, index + 1) };
+  let straight = straightened(gray, fillsPicture(gray));
+  const ink = inkMapOf(straight);
+  const sticker = (await findCodes(gray)).map(({ text }) => stickerFrom(text)).find((id) => id !== null);
+  const pile = pileMark(
+    cut,
+    {
+      blank: cut === 'blankSheets' && isBlankSheet(straight),
+      first: cut === 'firstPages' && looksFirst(ink, inks),
+      sticker: sticker !== undefined,
+    },
+    index,
+    print.pages.length,
+  );
+  const place = placesInPile([...before.map((each) => each.pile), pile], print).at(-1) ?? null;
+  const at = (place?.page ?? 0) - 1;
+  const blank = inks[at];
+  if (blank && liesUpsideDown(ink, blank)) straight = upsideDown(straight);
+  return {
+    ...{ is: 'read', place, boxes: [] },
+    ...(pile && { pile }),
+    ...(sticker !== undefined && { sticker }),
+    areas: inked(straight, print.pages[at] ?? [], blanks[at] ?? null),
+    picture: await keptPicture(straight, index + 1),
+  };
 }
+
+const upsideDown = ({ width, height, data }: Gray): Gray => ({
+  ...{ width, height },
+  data: Uint8Array.from(data).reverse(),
+});
 
 const placeOf = ({ printId, copy, page }: NonNullable<Scan['place']>) => ({ printId, copy, page });
 
@@ -270,16 +345,19 @@ async function kept(
   if ('refused' in read) {
     // Nothing is half taken.
     await aside.delete();
-    return { name, pages: 0, asked: 0, known: 0, refused: read.refused };
+    return { name, pages: 0, asked: 0, known: 0, between: 0, tests: [], refused: read.refused };
   }
-  const { scans, known } = read.read;
+  const { scans, known, tests } = read.read;
   if (scans.length > 0) await bringScans(sittingId, scans, now);
   await aside.delete();
+  const between = scans.filter(({ pile }) => pile === 'between').length;
   return {
     name,
-    pages: scans.length,
+    pages: scans.length - between,
     asked: scans.filter(({ is }) => is !== 'read').length,
     known,
+    between,
+    tests,
     refused: null,
   };
 }

@@ -4,14 +4,10 @@ import { expect, test, type Page } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { zipSync } from 'fflate';
 import UTIF from 'utif2';
-import { mkdtempSync, readFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { chanceFrom } from '@/core/basics/chance';
-import { scanned, usualFaults } from '@/core/intake/standIn/scanned';
-import type { Stroke } from '@/core/intake/standIn/madeUpCopy';
-import type { AnswerPaper, Region } from '@/core/model/answerPaper';
-import { draw, grayOf, jpegOf, pagesOf } from '../../scripts/paperNode';
+import { readFileSync } from 'node:fs';
+import type { AnswerPaper } from '@/core/model/answerPaper';
+import { grayOf, jpegOf, pagesOf } from '../../scripts/paperNode';
+import { cross, saved, scansOf, slip, writing } from './onPaperSteps';
 import { pdfText } from './pdf';
 import { kept } from './steps';
 
@@ -22,8 +18,6 @@ const rows = [
   'Ines Duarte\t8102\tflood\t12\tThe water answers later than sun and moon pull together',
   'Kai Lindqvist\t8103\tebb\t24\tI do not know that yet',
 ];
-
-const folder = () => mkdtempSync(join(tmpdir(), 'gribbet-paper-'));
 
 /** A sitting with a paper of three questions and three students, made from a sheet. */
 async function sittingWithClass(page: Page): Promise<string> {
@@ -38,14 +32,6 @@ async function sittingWithClass(page: Page): Promise<string> {
   await page.getByRole('link', { name: 'Analyse' }).click();
   await page.waitForURL('**/analyse');
   return /sittings\/([^/]+)/.exec(page.url())?.[1] ?? '';
-}
-
-async function saved(page: Page, name: string | RegExp): Promise<string> {
-  const coming = page.waitForEvent('download');
-  await page.getByRole('button', { name }).click();
-  const path = join(folder(), 'saved');
-  await (await coming).saveAs(path);
-  return path;
 }
 
 /** What was printed, as the desk keeps it. */
@@ -74,55 +60,6 @@ const joinCodeIn = (page: Page, studentId: string): Promise<string> =>
       }),
     studentId,
   );
-
-const pen = { width: 0.5, grey: 0.15 };
-const cross = ({ x, y, w, h }: Region): Stroke[] => [
-  {
-    ...pen,
-    points: [
-      { x: x + 0.5, y: y + 0.5 },
-      { x: x + w - 0.5, y: y + h - 0.5 },
-    ],
-  },
-  {
-    ...pen,
-    points: [
-      { x: x + w - 0.5, y: y + 0.5 },
-      { x: x + 0.5, y: y + h - 0.5 },
-    ],
-  },
-];
-/** A short stroke that may be a tick, or a slip. */
-const slip = ({ x, y, w, h }: Region): Stroke[] => [
-  {
-    ...pen,
-    points: [
-      { x: x + w / 2 - 0.15, y: y + h / 2 },
-      { x: x + w / 2 + 0.15, y: y + h / 2 },
-    ],
-  },
-];
-const writing = ({ x, y }: Region): Stroke[] => [
-  {
-    ...pen,
-    points: Array.from({ length: 30 }, (_, at) => ({ x: x + 4 + at * 1.5, y: y + 3 + (at % 2) * 3 })),
-  },
-];
-
-/** Scans of filled in papers, each page by its strokes, as a PDF of pictures. */
-async function scansOf(
-  pages: { page: Awaited<ReturnType<typeof pagesOf>>[0]; strokes: Stroke[]; upsideDown?: boolean }[],
-) {
-  const pdf = await PDFDocument.create();
-  const chance = chanceFrom(4);
-  for (const { page, strokes, upsideDown = false } of pages) {
-    draw(page, strokes);
-    const scan = scanned(grayOf(page), { ...usualFaults, fold: 0, upsideDown: upsideDown ? 1 : 0 }, chance);
-    const picture = await pdf.embedJpg(jpegOf(scan, 70));
-    pdf.addPage([595, 842]).drawImage(picture, { x: 0, y: 0, width: 595, height: 842 });
-  }
-  return Buffer.from(await pdf.save());
-}
 
 test('papers are printed and scanned, doubtful ticks settled, answers typed and marked on the page, and handed back with it', async ({
   page,

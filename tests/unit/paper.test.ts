@@ -6,12 +6,16 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { chanceFrom } from '@/core/basics/chance';
 import { homography, mapped, type Gray } from '@/core/intake/paper/geometry';
-import { laidOut, type LaidPage } from '@/core/intake/paper/layout';
+import { laidOut } from '@/core/intake/paper/layout';
+import type { LaidPage } from '@/core/intake/paper/drawn';
+import { stickerSheets } from '@/core/intake/paper/stickers';
+import { testPage, testPrint, testVerdict } from '@/core/intake/paper/testSheet';
+import { testSheetWords } from '@/words/onPaper';
 import { wrapped } from '@/core/intake/paper/wrapped';
-import { answerPaperPdf, measureWith } from '@/core/intake/paper/paperPdf';
+import { answerPaperPdf, drawnPdf, measureWith } from '@/core/intake/paper/paperPdf';
 import { readPage, readPageAs, type PageOutcome } from '@/core/intake/paper/readPage';
 import { hasInk, keptPerMm, straightened } from '@/core/intake/paper/straightened';
-import { body, codeFrom, codeText, corners, pageSize } from '@/core/intake/paper/sheet';
+import { body, codeFrom, codeText, corners, pageSize, stickerFrom } from '@/core/intake/paper/sheet';
 import { filledPage, usualHabits, type FilledPage } from '@/core/intake/standIn/madeUpCopy';
 import { phoneFaults, scanned, usualFaults, type ScanFaults } from '@/core/intake/standIn/scanned';
 import { kindNames, kindOf } from '@/core/kinds';
@@ -241,6 +245,45 @@ describe('scans of the pages', () => {
       context.fillRect((x - 2) * dotsPerMm, (y - 2) * dotsPerMm, (w + 4) * dotsPerMm, (h + 4) * dotsPerMm);
     expect(await read(grayOf(cut))).toMatchObject({ is: 'notStraight', code: { copy: 1, page: 1 } });
     expect(pageSize).toEqual({ w: 210, h: 297 });
+  });
+
+  it('a test sheet that is scanned well is read as it was printed, and one without its corners is named', async () => {
+    const page = testPage(testSheetWords);
+    const sheet = await answerPaperPdf(
+      [page],
+      [{ number: 1, name: 'Test' }],
+      { printId: testPrint.id, title: 'Test', name: 'Name', page: () => '' },
+      nodeKit,
+    );
+    const [canvas] = await pagesOf(sheet);
+    if (!canvas) throw new Error('there is a page');
+    const verdict = async (gray: Gray) =>
+      testVerdict(await readPage(gray, new Map([[testPrint.id, testPrint]]), findCodes));
+    const all = { right: 10, asked: 0, wrong: 0 };
+    const good = await verdict(scanned(grayOf(canvas), usualFaults, chanceFrom(5)));
+    expect(good).toEqual({ straight: true, rows: { empty: all, crossed: all, pale: all, filled: all } });
+    const context = canvas.getContext('2d');
+    context.fillStyle = '#fff';
+    for (const { x, y, w, h } of corners.slice(2))
+      context.fillRect((x - 2) * dotsPerMm, (y - 2) * dotsPerMm, (w + 4) * dotsPerMm, (h + 4) * dotsPerMm);
+    expect(await verdict(grayOf(canvas))).toEqual({ straight: false, rows: {} });
+    expect(await verdict(scan(0, usualFaults, 7).gray)).toBeNull();
+  });
+
+  it('stickers hold the codes of their people, 24 on a sheet', async () => {
+    const people = Array.from({ length: 26 }, (_, at) => ({
+      id: `student${at}`,
+      name: `Amara Okafor ${at}`,
+    }));
+    const sheets = stickerSheets(people, await measureWith(nodeKit));
+    const [first, second] = await pagesOf(await drawnPdf(sheets, 'Stickers', nodeKit));
+    if (!first || !second || sheets.length !== 2) throw new Error('there are two sheets');
+    const cut = createCanvas(first.width, Math.round(first.height / 8));
+    cut.getContext('2d').drawImage(first, 0, 0);
+    const idsOn = async (canvas: typeof cut) =>
+      (await findCodes(grayOf(canvas))).map(({ text }) => stickerFrom(text)).sort();
+    expect(await idsOn(cut)).toEqual(['student0', 'student1', 'student2']);
+    expect(await idsOn(second)).toEqual(['student24', 'student25']);
   });
 
   it('the same seed makes the same class and the same scans', () => {

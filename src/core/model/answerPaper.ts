@@ -25,6 +25,8 @@ export const AnswerPaper = z.object({
   seed: Line,
   /** Questions and options stand in an order of this print's own; absent: as in the paper. */
   mixed: z.literal(true).optional(),
+  /** How it is laid out: with its parts and pictures; absent: its questions in words alone, as the first ones were. */
+  layout: z.literal(2).optional(),
   /** Boxes and areas alone, beside a paper that students keep; absent: with the questions. */
   form: z.literal('sheet').optional(),
   /** How many figures of a student's number can be ticked on the first page; absent: none. */

@@ -6,6 +6,7 @@ export type CommandFaultCode =
   | 'paperQuestionGone'
   | 'paperInUse'
   | 'paperNotReady'
+  | 'paperSat'
   | 'paperChangedSince'
   | 'noAttemptToSetAside'
   | 'noAttemptEnded'

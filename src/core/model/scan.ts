@@ -16,7 +16,7 @@ export const ScannedBox = z.object({
 export type ScannedBox = z.infer<typeof ScannedBox>;
 
 /** Why nobody knows of a scan which page it is, or where its boxes are. */
-export const UnreadScan = z.enum(['noCode', 'otherPrint', 'notStraight']);
+export const UnreadScan = z.enum(['noCode', 'otherPrint', 'notStraight', 'extraPage']);
 export type UnreadScan = z.infer<typeof UnreadScan>;
 
 /** One scanned page. Its picture is kept apart, as a file. */
@@ -33,6 +33,10 @@ export const Scan = z.object({
   is: z.enum(['read', ...UnreadScan.options]),
   /** Which page of which copy of which print it is, by its code or by what somebody said; null: nobody knows. */
   place: z.object({ printId: Id, copy: z.number().int().min(1), page: z.number().int().min(1) }).nullable(),
+  /** In a pile without codes: that a paper begins with it, or that it is a blank sheet between two. */
+  pile: z.enum(['begins', 'between']).optional(),
+  /** The student whose code sticks on it. */
+  sticker: Id.optional(),
   /** In the order of the boxes of its page. */
   boxes: ScannedBox.array().max(2_000),
   /** Whether there is ink in it, in the order of the areas of its page. */

@@ -8,7 +8,7 @@ import { nameRect, pageSize } from '@/core/intake/paper/sheet';
 import { copyKey, notReadByCopy } from '@/core/intake/paper/notReadByCopy';
 import { scansOf } from '@/core/intake/paper/paperAttempt';
 import type { OnPaper } from '@/store/onPaper';
-import { nameCopy, takeScanBack, throwOut } from '@/store/scans';
+import { nameCopies, nameCopy, takeScanBack, throwOut } from '@/store/scans';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
 import { thisTab } from '@/desk/undoLast';
@@ -55,6 +55,7 @@ export function CopiesTable({ sitting, on }: CopiesTableProps) {
       <h2 id={papersHeading} tabIndex={-1} className={styles.heading}>
         {here.length} of {counted(copies.length, 'paper')} scanned
       </h2>
+      <InOrder copies={here} sitting={sitting} on={on} />
       <div className={styles.scroller}>
         <table className={styles.table}>
           <thead>
@@ -86,8 +87,42 @@ export function CopiesTable({ sitting, on }: CopiesTableProps) {
           </tbody>
         </table>
       </div>
+      <BlankSheets on={on} />
     </section>
   );
+}
+
+/** Names all papers at once that lie in the order of the register. */
+function InOrder({ copies, sitting, on }: CopiesTableProps & { copies: readonly Copy[] }) {
+  const left = withoutPaper(sitting, on);
+  const named = copies
+    .filter(({ print, number }) => print.copies[number - 1] === null)
+    .flatMap(({ print, number }, at) => {
+      const student = left[at];
+      return student ? [{ printId: print.id, copy: number, studentId: student.id, student }] : [];
+    });
+  const [first] = named;
+  const last = named.at(-1);
+  if (!first || !last || named.length < 2) return null;
+  return (
+    <div className={styles.row}>
+      <Button size="compact-sm" onClick={() => void act(nameCopies(sitting.sitting.id, named, isoNow()))}>
+        Name {named.length} papers in the order of the register
+      </Button>
+      <span className={styles.soft}>
+        from {registerName(first.student)} to {registerName(last.student)}
+      </span>
+    </div>
+  );
+}
+
+/** The students of whom no paper is here, in the order of the register. */
+function withoutPaper(sitting: SittingData, on: OnPaper): Student[] {
+  const have = new Set(on.prints.flatMap(({ copies }) => copies));
+  return sitting.seats
+    .map(({ student }) => student)
+    .filter(({ id }) => !have.has(id))
+    .sort(byRegister);
 }
 
 interface CopyRowProps extends CopiesTableProps {
@@ -205,6 +240,30 @@ function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, to
   );
 }
 
+/** Sheets between papers that were left out, to be seen: something may stand on one. */
+function BlankSheets({ on }: { on: OnPaper }) {
+  const sheets = on.scans.filter(({ pile, place }) => pile === 'between' && place === null);
+  if (sheets.length === 0) return null;
+  return (
+    <details>
+      <summary>{counted(sheets.length, 'blank sheet')} left out</summary>
+      <ul className={styles.pages}>
+        {sheets.map((scan) => (
+          <li key={scan.id}>
+            <PagePart
+              fileId={scan.picture.id}
+              at={{ x: 0, y: 0, ...pageSize }}
+              label={fromWords(scan.from)}
+            />
+            <p>{fromWords(scan.from)}</p>
+            <PlacePage scan={scan} on={on} does="Read it as that" />
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
 /** A paper that was written by another one than it says. */
 function PutRight(props: WhoseProps) {
   const have = new Set(props.on.prints.flatMap(({ copies }) => copies));
@@ -234,11 +293,7 @@ interface WhoseProps extends CopiesTableProps {
 function WhoseIsIt({ print, number, sitting, on, first }: WhoseProps) {
   const [typed, setTyped] = useState('');
   const nameAt = print.foreign ? print.foreign.name : nameRect;
-  const have = new Set(on.prints.flatMap(({ copies }) => copies));
-  const left = sitting.seats
-    .map(({ student }) => student)
-    .filter(({ id }) => !have.has(id))
-    .sort(byRegister);
+  const left = withoutPaper(sitting, on);
   const name = async (studentId: string) => {
     const fields = () => [...document.querySelectorAll<HTMLElement>('[data-whose]')];
     const at = fields().findIndex((field) => field.getAttribute('aria-label') === `Whose paper ${number} is`);

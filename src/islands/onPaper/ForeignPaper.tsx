@@ -1,11 +1,14 @@
-import { Button, NativeSelect, TextInput } from '@mantine/core';
+import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { FileRef } from '@/core/basics/file';
-import type { Rect } from '@/core/basics/rect';
+import { Rect } from '@/core/basics/rect';
+import type { AnswerPaper } from '@/core/model/answerPaper';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { makeForeign } from '@/store/answerPapers';
+import { makeForeign, type NewQuestion } from '@/store/answerPapers';
+import { newId } from '@/store/ids';
+import type { OnPaper } from '@/store/onPaper';
 import { isoNow } from '@/ui/clock';
 import { FileButton } from '@/ui/FileButton';
 import { blankPages } from '@/workers/scans';
@@ -14,16 +17,18 @@ import { refusalWords } from '@/words/losses';
 import { RegionPage, type Drawn } from './RegionPage';
 import styles from './onPaper.module.css';
 
-/** What the name stands under, beside the ids of questions. */
+/** What the name stands under, beside the ids of questions; and what makes a new question. */
 const nameOf = '#name';
+const newOf = '#new';
 
 interface ForeignPaperProps {
   sitting: SittingData;
+  on: OnPaper;
   done: () => void;
 }
 
 /** A paper that was printed elsewhere: its blank pages, on which is drawn where the name and each answer stand. */
-export function ForeignPaper({ sitting, done }: ForeignPaperProps) {
+export function ForeignPaper({ sitting, on, done }: ForeignPaperProps) {
   const [blanks, setBlanks] = useState<FileRef[]>([]);
   const [fault, setFault] = useState('');
   const [working, setWorking] = useState(false);
@@ -31,8 +36,13 @@ export function ForeignPaper({ sitting, done }: ForeignPaperProps) {
   const [page, setPage] = useState(1);
   const [what, setWhat] = useState(nameOf);
   const [name, setName] = useState('');
-  const numbers = numbersOf(sitting.questions);
-  const labelOf = (id: string) => (id === nameOf ? 'Name' : `Question ${numbers.get(id) ?? ''}`);
+  const [fresh, setFresh] = useState<NewQuestion[]>([]);
+  const questions = [...sitting.questions, ...fresh];
+  const numbers = numbersOf(questions);
+  // Once it is sat, a paper stays as it is.
+  const canGrow = sitting.sitting.paperVersion === null;
+  const labelOf = (id: string) =>
+    id === nameOf ? 'Name' : id === newOf ? 'a new question' : `Question ${numbers.get(id) ?? ''}`;
   const take = async (files: File[]) => {
     setFault('');
     setWorking(true);
@@ -43,13 +53,35 @@ export function ForeignPaper({ sitting, done }: ForeignPaperProps) {
     else setBlanks(read.read);
   };
   const put = (at: Rect) => {
-    setRegions([...regions, { id: `${regions.length + 1} ${what}`, of: what, page, at }]);
+    const of = what === newOf ? newId() : what;
+    if (what === newOf) setFresh([...fresh, { id: of, stem: '', points: 1 }]);
+    setRegions([...regions, { id: newId(), of, page, at }]);
+    if (what === newOf) return;
     // The name once; then question by question.
-    const all = [nameOf, ...sitting.questions.map(({ id }) => id)];
+    const all = [nameOf, ...questions.map(({ id }) => id), ...(canGrow ? [newOf] : [])];
     const next = all[all.indexOf(what) + 1];
     if (next !== undefined) setWhat(next);
   };
-  const without = sitting.questions.filter(({ id }) => !regions.some(({ of }) => of === id));
+  const remove = (id: string) => {
+    const left = regions.filter((each) => each.id !== id);
+    setRegions(left);
+    setFresh(fresh.filter((question) => left.some(({ of }) => of === question.id)));
+  };
+  const change = (id: string, part: Partial<NewQuestion>) =>
+    setFresh(fresh.map((each) => (each.id === id ? { ...each, ...part } : each)));
+  const others = on.prints.filter((print) => print.foreign);
+  const copyFrom = (print: AnswerPaper) => {
+    const copied = print.pages.flatMap((each, index) =>
+      each.map(({ x, y, w, h, questionId }): Drawn => ({
+        ...{ id: newId(), of: questionId, page: index + 1, at: { x, y, w, h } },
+      })),
+    );
+    const { page: namePage = 1, ...nameAt } = print.foreign?.name ?? {};
+    const named = Rect.safeParse(nameAt);
+    const head: Drawn[] = named.success ? [{ id: newId(), of: nameOf, page: namePage, at: named.data }] : [];
+    setRegions([...head, ...copied.filter((each) => each.page <= blanks.length)]);
+  };
+  const without = questions.filter(({ id }) => !regions.some(({ of }) => of === id));
   const keep = async () => {
     const nameRegion = regions.find(({ of }) => of === nameOf);
     const kept = await act(
@@ -57,6 +89,10 @@ export function ForeignPaper({ sitting, done }: ForeignPaperProps) {
         {
           ...{ sittingId: sitting.sitting.id, name: name.trim(), blanks },
           nameAt: nameRegion ? { ...nameRegion.at, page: nameRegion.page } : null,
+          fresh: fresh.map((each) => ({
+            ...each,
+            stem: each.stem.trim() || `Question ${numbers.get(each.id) ?? ''}`,
+          })),
           regions: blanks.map((_, index) =>
             regions
               .filter(({ of, page: on }) => of !== nameOf && on === index + 1)
@@ -103,10 +139,11 @@ export function ForeignPaper({ sitting, done }: ForeignPaperProps) {
               onChange={(event) => setWhat(event.currentTarget.value)}
               data={[
                 { value: nameOf, label: 'Name' },
-                ...sitting.questions.map(({ id }) => ({
+                ...questions.map(({ id }) => ({
                   value: id,
                   label: `${labelOf(id)}${regions.some(({ of }) => of === id) ? ' ✓' : ''}`,
                 })),
+                ...(canGrow ? [{ value: newOf, label: 'A new question' }] : []),
               ]}
             />
             <Button onClick={() => put({ x: 25, y: 40 + ((regions.length * 32) % 220), w: 160, h: 28 })}>
@@ -137,8 +174,37 @@ export function ForeignPaper({ sitting, done }: ForeignPaperProps) {
             labelOf={labelOf}
             put={put}
             change={(id, at) => setRegions(regions.map((each) => (each.id === id ? { ...each, at } : each)))}
-            remove={(id) => setRegions(regions.filter((each) => each.id !== id))}
+            remove={remove}
           />
+          {regions.length === 0 &&
+            others.map((print) => (
+              <div key={print.id}>
+                <Button size="compact-sm" onClick={() => copyFrom(print)}>
+                  Copy the regions of {print.name || 'the paper printed elsewhere'}
+                </Button>
+              </div>
+            ))}
+          {fresh.map(({ id, stem, points }) => (
+            <div key={id} className={styles.row}>
+              <TextInput
+                label={`What question ${numbers.get(id) ?? ''} asks`}
+                placeholder={`Question ${numbers.get(id) ?? ''}`}
+                w={360}
+                value={stem}
+                onChange={(event) => change(id, { stem: event.currentTarget.value })}
+              />
+              <NumberInput
+                label="Points"
+                aria-label={`Points of question ${numbers.get(id) ?? ''}`}
+                w={90}
+                min={0}
+                max={1000}
+                decimalScale={2}
+                value={points}
+                onChange={(value) => typeof value === 'number' && change(id, { points: value })}
+              />
+            </div>
+          ))}
           <TextInput
             label="What this paper is called"
             w={220}
@@ -149,7 +215,7 @@ export function ForeignPaper({ sitting, done }: ForeignPaperProps) {
           <div className={styles.row}>
             <Button
               variant="filled"
-              disabled={without.length === sitting.questions.length}
+              disabled={without.length === questions.length}
               onClick={() => void keep()}
             >
               Keep {counted(regions.length, 'region')}

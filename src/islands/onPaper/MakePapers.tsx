@@ -1,8 +1,5 @@
 import { Button, Checkbox, NumberInput, Radio, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { assetsIn } from '@/core/basics/fileRules';
-import { asPrinted } from '@/core/intake/paper/paperAttempt';
-import { numbersOf } from '@/core/kinds/itemNumbers';
 import { byRegister } from '@/core/model/names';
 import type { OnPaper } from '@/store/onPaper';
 import { act } from '@/desk/act';
@@ -47,10 +44,6 @@ export function MakePapers({ sitting, on, done }: MakePapersProps) {
   const digits = Math.min(
     mostDigits,
     Math.max(0, ...students.map(({ number = '' }) => (/^\d+$/.test(number) ? number.length : 0))),
-  );
-  const numbers = numbersOf(sitting.questions);
-  const pictured = sitting.questions.filter(
-    (question) => assetsIn([asPrinted(question, { seed: '' })]).size > 0,
   );
   const make = async () => {
     const wish = {
@@ -119,13 +112,6 @@ export function MakePapers({ sitting, on, done }: MakePapersProps) {
           value={name}
           onChange={(event) => setName(event.currentTarget.value)}
         />
-      )}
-      {pictured.length > 0 && !sheet && (
-        <p role="alert">
-          Pictures are not printed yet: of {counted(pictured.length, 'question')} (
-          {pictured.map(({ id }) => numbers.get(id)).join(', ')}). Give them beside, or use your own printed
-          paper with an answer sheet.
-        </p>
       )}
       {work ? (
         <WorkLine doing="Making" of="paper" done={work.done} all={work.all} stop={work.stop} />

@@ -37,16 +37,21 @@ function Papers({ sitting, on }: { sitting: SittingData; on: OnPaper }) {
       marginLabel="Printing and scanning"
       margin={
         <>
-          {!none && <ScansBlock sittingId={sitting.sitting.id} on={on} />}
+          <ScansBlock sittingId={sitting.sitting.id} on={on} />
           {!none && (
-            <PrintsBlock on={on} making={making} make={(what) => setMaking(making === what ? null : what)} />
+            <PrintsBlock
+              sitting={sitting}
+              on={on}
+              making={making}
+              make={(what) => setMaking(making === what ? null : what)}
+            />
           )}
           {on.scans.length > 0 && <PicturesBlock scans={on.scans} />}
         </>
       }
     >
       {making === 'foreign' ? (
-        <ForeignPaper sitting={sitting} done={() => setMaking(null)} />
+        <ForeignPaper sitting={sitting} on={on} done={() => setMaking(null)} />
       ) : (
         (none || making) && <MakePapers sitting={sitting} on={on} done={() => setMaking(null)} />
       )}

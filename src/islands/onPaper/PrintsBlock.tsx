@@ -1,6 +1,8 @@
 import { Button } from '@mantine/core';
 import { useState } from 'react';
 import type { AnswerPaper } from '@/core/model/answerPaper';
+import { byRegister, fullName } from '@/core/model/names';
+import type { SittingData } from '@/desk/useSitting';
 import { fileNameOf } from '@/core/formats/fileName';
 import { removePrint } from '@/store/answerPapers';
 import type { OnPaper } from '@/store/onPaper';
@@ -8,18 +10,19 @@ import { act } from '@/desk/act';
 import { isoNow } from '@/ui/clock';
 import { saveBlob, saveFile } from '@/ui/saveFile';
 import { MarginBlock } from '@/ui/TwoColumns';
-import { papersAgain } from '@/workers/prints';
+import { papersAgain, stickers } from '@/workers/prints';
 import { counted, dayAndTime } from '@/words/format';
 import styles from './onPaper.module.css';
 
 interface PrintsBlockProps {
+  sitting: SittingData;
   on: OnPaper;
   making: 'ours' | 'foreign' | null;
   make: (what: 'ours' | 'foreign') => void;
 }
 
 /** What was printed, to be printed again. */
-export function PrintsBlock({ on, making, make }: PrintsBlockProps) {
+export function PrintsBlock({ sitting, on, making, make }: PrintsBlockProps) {
   const scanned = new Set(on.scans.flatMap(({ place }) => place?.printId ?? []));
   return (
     <MarginBlock title="Answer papers">
@@ -36,8 +39,23 @@ export function PrintsBlock({ on, making, make }: PrintsBlockProps) {
       <Button aria-expanded={making === 'foreign'} onClick={() => make('foreign')}>
         Use a paper printed elsewhere
       </Button>
+      {on.prints.some((print) => print.foreign) && (
+        <Button onClick={() => void saveStickers(sitting)}>
+          Save code stickers of {counted(sitting.seats.length, 'student')}
+        </Button>
+      )}
     </MarginBlock>
   );
+}
+
+/** Whose code sticks on a paper that was printed elsewhere, it is. */
+async function saveStickers({ sitting, seats }: SittingData): Promise<void> {
+  const people = seats
+    .map(({ student }) => student)
+    .sort(byRegister)
+    .map((student) => ({ id: student.id, name: fullName(student) }));
+  const made = await act(stickers(sitting.title, people).result);
+  if (made) saveBlob(`${fileNameOf(`${sitting.title} code stickers`)}.pdf`, made);
 }
 
 function Printed({ print, removable }: { print: AnswerPaper; removable: boolean }) {

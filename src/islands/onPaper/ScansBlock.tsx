@@ -8,11 +8,13 @@ import { FileButton } from '@/ui/FileButton';
 import { saveBlob } from '@/ui/saveFile';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { makeUpScans } from '@/workers/madeUpScans';
-import { papersAgain } from '@/workers/prints';
+import { papersAgain, testSheet } from '@/workers/prints';
 import { readScans, type FileRead, type ScansProgress } from '@/workers/scans';
 import { Stopped } from '@/workers/stoppable';
 import { counted } from '@/words/format';
 import { refusalWords } from '@/words/losses';
+import { cutWords, testSheetWords, testVerdictWords } from '@/words/onPaper';
+import { pileCuts, type PileCut } from '@/core/intake/paper/piles';
 import styles from './onPaper.module.css';
 
 interface ScansBlockProps {
@@ -28,11 +30,18 @@ export function ScansBlock({ sittingId, on }: ScansBlockProps) {
   const ours = on.prints.filter((print) => !print.foreign);
   const [chosen, setChosen] = useState<string | null>(null);
   const of = chosen ?? (ours.length > 0 ? '' : (foreign[0]?.id ?? ''));
+  const [cut, setCut] = useState<PileCut>('count');
+  const each = foreign.find(({ id }) => id === of)?.pages.length;
   const take = async (files: File[]) => {
     if (files.length === 0 || at) return;
     setRead([]);
-    const { result, stop } = readScans(sittingId, files, of || null, thisTab(), isoNow(), (now) =>
-      setAt({ ...now, stop }),
+    const { result, stop } = readScans(
+      sittingId,
+      files,
+      of ? { printId: of, cut } : null,
+      thisTab(),
+      isoNow(),
+      (now) => setAt({ ...now, stop }),
     );
     setAt({ file: files[0]?.name ?? '', done: 0, all: 1, stop });
     // Files before this one are imported, and of this one what was read is kept.
@@ -63,6 +72,10 @@ export function ScansBlock({ sittingId, on }: ScansBlockProps) {
     setAt(null);
     if (scans) saveBlob('made-up scans.pdf', scans);
   };
+  const saveTestSheet = async () => {
+    const made = await act(testSheet(testSheetWords).result);
+    if (made) saveBlob('test sheet.pdf', made);
+  };
   const half = [...new Set(on.halfRead.map(({ from }) => from.file))];
   return (
     <MarginBlock title="Scans">
@@ -86,9 +99,18 @@ export function ScansBlock({ sittingId, on }: ScansBlockProps) {
               ...(ours.length > 0 ? [{ value: '', label: 'answer papers with codes' }] : []),
               ...foreign.map(({ id, name, pages }) => ({
                 value: id,
-                label: `${name || 'the paper with regions'}, ${counted(pages.length, 'page')} each, in order`,
+                label: `${name || 'the paper with regions'}, ${counted(pages.length, 'page')} each`,
               })),
             ]}
+          />
+        )}
+        {each !== undefined && (
+          <NativeSelect
+            size="xs"
+            label="A new paper begins"
+            value={cut}
+            onChange={(event) => setCut(pileCuts.find((id) => id === event.currentTarget.value) ?? 'count')}
+            data={pileCuts.map((value) => ({ value, label: cutWords[value](each) }))}
           />
         )}
         {at ? (
@@ -107,17 +129,41 @@ export function ScansBlock({ sittingId, on }: ScansBlockProps) {
             inputProps={{ 'aria-label': 'Scanned files' }}
           >
             {(button) => (
-              <Button {...button} variant={on.scans.length === 0 ? 'filled' : 'default'}>
+              <Button
+                {...button}
+                variant={on.prints.length > 0 && on.scans.length === 0 ? 'filled' : 'default'}
+              >
                 Import scans
               </Button>
             )}
           </FileButton>
         )}
       </div>
+      {!at && (
+        <p className={styles.soft}>
+          Not sure about your scanner?{' '}
+          <Anchor
+            component="button"
+            c="inherit"
+            fz="inherit"
+            underline="always"
+            onClick={() => void saveTestSheet()}
+          >
+            Save a test sheet
+          </Anchor>
+          , scan it and import it here.
+        </p>
+      )}
       {!at && ours.length > 0 && (
         <p className={styles.soft}>
           No printer at hand?{' '}
-          <Anchor component="button" c="inherit" underline="always" onClick={() => void tryOut()}>
+          <Anchor
+            component="button"
+            c="inherit"
+            fz="inherit"
+            underline="always"
+            onClick={() => void tryOut()}
+          >
             Let a made-up class fill them in
           </Anchor>{' '}
           and save its scans, to try it with.
@@ -148,12 +194,15 @@ function stoppedOr(error: unknown): 'stopped' {
 }
 
 /** "scans.pdf: 24 pages imported, 2 asked about" */
-function readWords({ name, pages, asked, known, refused }: FileRead): string {
+function readWords({ name, pages, asked, known, between, tests, refused }: FileRead): string {
   if (refused) return refusalWords(refused, name);
+  const verdicts = tests.map(testVerdictWords).join(' ');
+  if (verdicts && pages === 0) return `${name}: ${verdicts}`;
   const parts = [
     `${counted(pages, 'page')} imported`,
     ...(asked > 0 ? [`${asked} asked about`] : []),
+    ...(between > 0 ? [`${counted(between, 'blank sheet')} left out`] : []),
     ...(known > 0 ? [`${known} imported before`] : []),
   ];
-  return `${name}: ${parts.join(', ')}`;
+  return [`${name}: ${parts.join(', ')}`, verdicts].filter(Boolean).join('. ');
 }

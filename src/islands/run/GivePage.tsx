@@ -34,25 +34,42 @@ function Give({ paperId }: { paperId: string }) {
   const groups = useLiveQuery(groupRows);
   if (paper === null) return <EmptyState title="Paper not found" action={<a href="/">Go to the desk</a>} />;
   if (!paper || !groups) return null;
-  if (!readyToSit(paper))
+  const params = new URLSearchParams(window.location.search);
+  const questionless = paper.questions.length === 0 && paper.title !== '';
+  const onPaper = questionless && params.has('on-paper');
+  if (!readyToSit(paper) && !onPaper)
     return (
       <EmptyState
         title={`${paper.title || 'This paper'} isn’t ready yet`}
         action={<a href={`/papers/${paperId}`}>Back to writing</a>}
       >
         The margin lists what to fix.
+        {questionless && (
+          <>
+            {' '}
+            Its questions stand on a paper printed elsewhere?{' '}
+            <a href={`/papers/${paperId}/give?on-paper`}>Give it out and draw them there</a>.
+          </>
+        )}
       </EmptyState>
     );
-  if (groups.length === 0 && !new URLSearchParams(window.location.search).has('guests'))
+  if (groups.length === 0 && !params.has('guests'))
     return (
       <EmptyState title="You have no groups yet" action={<a href="/groups?new=1">Create a group</a>}>
         Create a group and add its students, then come back here.
       </EmptyState>
     );
-  return <GiveForm paper={paper} groups={groups} />;
+  return <GiveForm paper={paper} groups={groups} then={onPaper ? 'on-paper' : 'run'} />;
 }
 
-function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
+interface GiveFormProps {
+  paper: Paper;
+  groups: GroupChoice[];
+  /** The page of the sitting that comes next. */
+  then: 'run' | 'on-paper';
+}
+
+function GiveForm({ paper, groups, then }: GiveFormProps) {
   const now = useNow(30_000);
   const [settings, setSettings] = useState<SittingSettings>(() => ({
     groupIds: groups.length === 1 ? groups.map(({ group }) => group.id) : [],
@@ -76,7 +93,7 @@ function GiveForm({ paper, groups }: { paper: Paper; groups: GroupChoice[] }) {
         isoNow(),
       ),
     );
-    if (made) window.location.assign(`/sittings/${made.result}/run`);
+    if (made) window.location.assign(`/sittings/${made.result}/${then}`);
   };
   const chosen = groups.filter(({ group }) => settings.groupIds.includes(group.id));
   // Who is in two of the groups gets it once.

@@ -59,6 +59,11 @@ export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginP
               Give out
             </Button>
           )}
+          {paper.questions.length === 0 && paper.title !== '' && (
+            <Button component="a" size="xs" href={`/papers/${paper.id}/give?on-paper`}>
+              Draw questions on a printed paper
+            </Button>
+          )}
           <Button
             component="a"
             size={brief ? 'compact-sm' : 'xs'}

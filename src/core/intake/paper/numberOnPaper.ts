@@ -1,6 +1,6 @@
 import type { AnswerPaper } from '../../model/answerPaper';
 import type { Scan } from '../../model/scan';
-import { numberId } from './layout';
+import { numberId } from './blocks';
 import { boxesOf } from './paperAttempt';
 
 /** The student's number that is ticked on a first page; null where it is not clear, or there is none. */

@@ -1,4 +1,5 @@
 import { groupBy } from '../../basics/groupBy';
+import { inWords } from '../../basics/pictures';
 import { around } from '../../basics/rect';
 import { kindOf, type Question, type StudentQuestion } from '../../kinds';
 import { itemsOf } from '../../kinds/items';
@@ -10,12 +11,14 @@ import type { Scan, ScannedBox } from '../../model/scan';
 import type { Answer, AnswerPicture, Attempt, NotRead } from '../../model/sitting';
 import type { BroughtPlace } from '../broughtAttempt';
 import { answersOnPaper, type AnswersOnPaper, type SettledBox } from './answersOnPaper';
+import type { PartHead } from './layout';
 import { body } from './sheet';
 
-type Order = Pick<AnswerPaper, 'seed' | 'mixed'>;
+/** In which order a print has its questions and options, and how it is laid out. */
+export type PrintOrder = Pick<AnswerPaper, 'seed' | 'mixed' | 'layout'>;
 
 /** A question as it stands on a print. */
-export function asPrinted(question: Question, { seed, mixed }: Order): StudentQuestion {
+export function asPrinted(question: Question, { seed, mixed }: PrintOrder): StudentQuestion {
   const kind = kindOf(question);
   return kind.forStudent(
     mixed ? (kind.withShuffle?.(question, true) ?? question) : question,
@@ -23,11 +26,27 @@ export function asPrinted(question: Question, { seed, mixed }: Order): StudentQu
   );
 }
 
+const drawnFor = (paper: PaperContent, { mixed, seed }: PrintOrder): Question[] =>
+  drawnQuestions(mixed ? allShuffled(paper) : paper, seed);
+
 /** The questions of a paper as they are printed, in that order. */
-export const printedQuestions = (paper: PaperContent, order: Order): StudentQuestion[] =>
-  itemsOf(drawnQuestions(order.mixed ? allShuffled(paper) : paper, order.seed)).map((question) =>
-    asPrinted(question, order),
-  );
+export const printedQuestions = (paper: PaperContent, order: PrintOrder): StudentQuestion[] =>
+  itemsOf(drawnFor(paper, order)).map((question) => {
+    const printed = asPrinted(question, order);
+    return order.layout === 2 ? printed : inWords(printed);
+  });
+
+/** The headings of its parts, each by the question before which it stands. */
+export function printedParts(paper: PaperContent, order: PrintOrder): Map<string, PartHead> {
+  const heads = new Map<string, PartHead>();
+  if (order.layout !== 2) return heads;
+  const drawn = drawnFor(paper, order);
+  for (const part of paper.parts ?? []) {
+    const first = drawn.find(({ partId }) => partId === part.id);
+    if (first) heads.set(first.id, part);
+  }
+  return heads;
+}
 
 /** The scans of one copy that count, by page, from 1; the clearest first. */
 export function scansOf(

@@ -45,6 +45,12 @@ const mark = 'GP1';
 
 export const codeText = ({ printId, copy, page }: PageCode): string => [mark, printId, copy, page].join(':');
 
+/** What the sticker of a student says. */
+export const stickerText = (studentId: string): string => `GS1:${studentId}`;
+
+/** Whose sticker a code is; null for any other code. */
+export const stickerFrom = (text: string): string | null => /^GS1:([\w-]{1,64})$/.exec(text)?.[1] ?? null;
+
 /** The code of a page of ours; null for any other code. */
 export function codeFrom(text: string): PageCode | null {
   const [, printId = '', copy = '', page = ''] = /^GP1:([\w-]{1,64}):(\d{1,4}):(\d{1,3})$/.exec(text) ?? [];

@@ -85,7 +85,7 @@ const leastInk = 0.0012;
 const insetMm = 1.2;
 
 /** The share of an area of a page that was set straight that is ink, 0 to 1. */
-function inkShare({ width, data }: Gray, { x, y, w, h }: Rect, perMm: number): number {
+export function inkShare({ width, data }: Gray, { x, y, w, h }: Rect, perMm = keptPerMm): number {
   const [left, right] = [Math.ceil((x + insetMm) * perMm), Math.floor((x + w - insetMm) * perMm)];
   const [top, bottom] = [Math.ceil((y + insetMm) * perMm), Math.floor((y + h - insetMm) * perMm)];
   let ink = 0;
