@@ -3,7 +3,9 @@ import { Button, Progress } from '@mantine/core';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { openBackup, type BackupFound, type BackupSource, type OpenBackup } from '@/workers/backupWork';
 import { FileButton } from '../ui/FileButton';
-import { useNow } from '../ui/clock';
+import { isoNow, useNow } from '../ui/clock';
+import type { ClashChoice, PartPlan } from '@/core/formats/backup/joinPart';
+import { thisTab } from './undoLast';
 import { counted, dayAndTime, percent } from '@/words/format';
 import { act } from './act';
 import { ageWords, backupFaultWords } from '@/words/backups';
@@ -12,9 +14,23 @@ import { useFoundCopies, type FoundCopy } from './useCopies';
 
 export type Readable = Extract<BackupFound, { savedAt: string }>;
 
+/** A part of another desk that was read, and what takes it in. */
+export interface PartRead extends PartFound {
+  join: (choices: [string, ClashChoice][]) => Promise<boolean>;
+}
+
+/** What a part is called, and what taking it in would do. */
+export interface PartFound {
+  part: string;
+  savedAt: string;
+  plan: PartPlan;
+}
+
 interface PutBackProps {
   /** Asked once a backup was read and is good; `put` puts it in place, `leave` lets it go. */
   offer: (found: Readable, put: () => Promise<boolean>, leave: () => void, source: BackupSource) => void;
+  /** Asked once a part of another desk was read; absent: here such files are not taken. */
+  offerPart?: (found: PartRead, leave: () => void) => void;
   /** Putting the newest copy back is the next thing to do. */
   first?: boolean;
   /** Told where copies were found. */
@@ -26,7 +42,7 @@ const hourMs = 3_600_000;
 const fewest = 4;
 
 /** All that can be put back: copies that kept themselves, each with its button, and any file. */
-export function PutBack({ offer, first = false, children }: PutBackProps) {
+export function PutBack({ offer, offerPart, first = false, children }: PutBackProps) {
   const { copies } = useFoundCopies();
   const now = useNow(30_000);
   const [all, setAll] = useState(false);
@@ -51,6 +67,22 @@ export function PutBack({ offer, first = false, children }: PutBackProps) {
       const found = await backup.found;
       setWorking(null);
       if ('fault' in found) return setFault(`${name}: ${backupFaultWords(found.fault)}`);
+      const { part, plan, savedAt } = found;
+      if (part !== undefined && plan) {
+        if (!offerPart) {
+          leave();
+          return setFault(
+            `${name}: it holds a part of a desk. Start a desk first, then take it in under Backup.`,
+          );
+        }
+        const join = async (choices: [string, ClashChoice][]) => {
+          const work = backup.join(choices, thisTab(), isoNow(), tell('Taking it in'));
+          const done = await act(work.then(() => true));
+          leave();
+          return done === true;
+        };
+        return offerPart({ part, plan, savedAt, join }, leave);
+      }
       const put = async () => {
         const done = await act(backup.put(tell('Restoring')).then(() => true));
         leave();

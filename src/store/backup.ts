@@ -4,11 +4,18 @@ import {
   contentOf,
   isFile,
   noRows,
+  type Backup,
   type DeskContent,
   type DeskRows,
   type DeskTables,
   type Progress,
 } from '@/core/formats/backup';
+import { joinOf, planOf, type ClashChoice, type PartPlan } from '@/core/formats/backup/joinPart';
+import { partOf } from '@/core/formats/backup/deskPart';
+import { recordedTables, tableNames, type TableName } from '@/core/model/tables';
+import { done } from '@/words/done';
+import { runCommand } from './command';
+import { newId, newJoinCode } from './ids';
 import type { Asset } from '@/core/basics/asset';
 import { desk } from './tables';
 
@@ -48,9 +55,25 @@ export async function putInPlace(
   progress: Progress = () => undefined,
 ): Promise<void> {
   const { assets, ...tables } = rows;
+  await withFiles({ rows, bytes }, progress, () =>
+    desk.transaction('rw', desk.tables, async () => {
+      for (const table of desk.tables) if (table.name !== 'assets') await table.clear();
+      const named = new Set(assets.map(({ id }) => id));
+      await desk.assets.filter(({ id }) => !named.has(id)).delete();
+      for (const [table, all] of Object.entries(tables)) await desk.table(table).bulkAdd(all);
+    }),
+  );
+  progress(1);
+}
+
+/** Files come before the rest: nothing points to them yet, and together they would not fit into one transaction. Where the rest fails they go again. */
+async function withFiles(
+  { rows: { assets }, bytes }: DeskContent,
+  progress: Progress,
+  rest: () => Promise<unknown>,
+): Promise<void> {
   const added: string[] = [];
   try {
-    // Before the rest: nothing points to them yet, and together they would not fit into one transaction.
     for (const [index, ref] of assets.entries()) {
       if ((await desk.assets.where('id').equals(ref.id).count()) === 0) {
         const content = await bytes(ref.id);
@@ -60,18 +83,48 @@ export async function putInPlace(
       }
       progress(index / assets.length);
     }
-    await desk.transaction('rw', desk.tables, async () => {
-      for (const table of desk.tables) if (table.name !== 'assets') await table.clear();
-      const named = new Set(assets.map(({ id }) => id));
-      await desk.assets.filter(({ id }) => !named.has(id)).delete();
-      for (const [table, all] of Object.entries(tables)) await desk.table(table).bulkAdd(all);
-    });
+    await rest();
   } catch (error) {
     await desk.assets.bulkDelete(added).catch(() => undefined);
     throw error;
   }
+}
+
+/** Some sittings of the desk with all they need. */
+export async function partContent(sittingIds: ReadonlySet<string>): Promise<DeskContent> {
+  const { rows, bytes } = await deskContent();
+  return { rows: partOf(rows, sittingIds), bytes };
+}
+
+/** What taking a part of another desk in would do to this one. */
+export const partPlan = async (part: DeskRows): Promise<PartPlan> => planOf((await deskContent()).rows, part);
+
+/** Takes a part of another desk in, as one step that undo takes back. */
+export async function joinPart(
+  { part = '', ...content }: Backup,
+  choices: ReadonlyMap<string, ClashChoice>,
+  now: string,
+  progress: Progress = () => undefined,
+): Promise<void> {
+  const kit = { newId, newCode: newJoinCode, copyTitle: done.copyTitle };
+  const { add, put, remove } = joinOf((await deskContent()).rows, content.rows, choices, kit);
+  await withFiles(content, progress, () =>
+    runCommand({ command: 'joinPart', said: done.partJoined(part) }, now, async (record) => {
+      for (const { table, key } of remove) if (isRecorded(table)) await record.remove(table, key);
+      for (const { table, row } of put) if (isRecorded(table)) await record.put(table, row);
+      // Of answers and marks, which are many, the log keeps a digest.
+      for (const table of tableNames) {
+        const rows = add[table] ?? [];
+        if (many.has(table)) await record.addMany(table, rows);
+        else await record.addAll(table, rows);
+      }
+    }),
+  );
   progress(1);
 }
+
+const many: ReadonlySet<TableName> = new Set<TableName>(['attempts', 'marks', 'scans']);
+const isRecorded = (table: string): table is TableName => table in recordedTables;
 
 /** The same with a desk that is all in memory. */
 export const replaceDesk = (tables: DeskTables): Promise<void> => putInPlace(contentOf(tables));

@@ -46,6 +46,7 @@ export const commandTables = {
   bringBackStudents: ['students'],
   newCodes: ['students'],
   mergeStudents: tableNames,
+  joinPart: tableNames,
   takeOutOfGroup: leaving,
   keepTemplate: ['templates'],
   removeTemplate: ['templates'],

@@ -108,7 +108,9 @@ export async function markBookRows(id: string, now: number) {
     desk.grades.bulkGet(ids),
   ]);
   const holds = (of: SittingTotals | undefined, index: number): of is SittingTotals =>
-    of !== undefined && of.of === progress[index]?.key && (of.validUntil === null || of.validUntil > now);
+    of?.error !== undefined &&
+    of.of === progress[index]?.key &&
+    (of.validUntil === null || of.validUntil > now);
   return {
     book,
     students: students.sort(byRegister),
@@ -129,7 +131,8 @@ export async function keepSittingTotals(sittingId: string, now: number): Promise
   if (!known?.key || (known.validUntil !== null && known.validUntil <= now))
     await keepProgress([keptProgress(records, now)]);
   const key = (await desk.progress.get(sittingId))?.key;
-  if (key) await desk.totals.put(sittingTotals(records.sitting, seatsOf(records, now), key, now));
+  if (key)
+    await desk.totals.put(sittingTotals(records.sitting, records.questions, seatsOf(records, now), key, now));
 }
 
 /** Every mark book, by title. */

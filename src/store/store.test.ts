@@ -13,7 +13,7 @@ import {
 import { begins, greets, handsIn, reads, seesHome, sends } from '../../tests/unit/studentSide';
 import type { Question } from '@/core/kinds';
 import { totalPoints } from '@/core/scoring/paperFindings';
-import { deskContent, emptyTables, putInPlace, replaceDesk } from './backup';
+import { deskContent, emptyTables, joinPart, partContent, partPlan, putInPlace, replaceDesk } from './backup';
 import { undo } from './command';
 import { collectFrom, giveAllowance, giveAttempt } from './exceptions';
 import { markAnswers } from './marks';
@@ -345,6 +345,29 @@ describe('a backup', () => {
     await putInPlace({ rows: kept.rows, bytes: async (id) => files.get(id) ?? new Uint8Array() });
     expect((await deskContent()).rows).toEqual(kept.rows);
     expect(kept.rows.attempts).toHaveLength(tables.attempts.length);
+  });
+
+  it('of one sitting is taken into another desk as one step, and taken back whole', async () => {
+    await replaceDesk(buildDemo(start));
+    const kept = await partContent(new Set(['tides']));
+    const files = new Map<string, Uint8Array>();
+    for (const { id } of kept.rows.assets) files.set(id, await kept.bytes(id));
+    const bytes = async (id: string) => files.get(id) ?? new Uint8Array();
+    const backup = { savedAt: new Date(start).toISOString(), part: 'Tides', rows: kept.rows, bytes };
+    await replaceDesk({
+      ...emptyTables,
+      students: [studentOf({ id: 'own', joinCode: 'own', number: '9', email: '' })],
+    });
+    const before = (await deskContent()).rows;
+    expect(await partPlan(kept.rows)).toMatchObject({ fresh: { sittings: 1, papers: 1 }, clashes: [] });
+    await joinPart(backup, new Map(), backup.savedAt);
+    expect(await desk.attempts.count()).toBe(kept.rows.attempts.length);
+    expect(await desk.assets.count()).toBe(kept.rows.assets.length);
+    expect((await partPlan(kept.rows)).same.sittings).toBe(1);
+    const { outcome } = await undo(backup.savedAt);
+    expect(outcome).toBe('undone');
+    const { assets: _, log: __, logChanges: ___, ...after } = (await deskContent()).rows;
+    expect(after).toEqual(expect.objectContaining({ students: before.students, attempts: [], sittings: [] }));
   });
 
   it('with a file that is not what it is called, nothing of it is put back', async () => {

@@ -1,5 +1,8 @@
 import { maySit } from '../handback/lastMaySit';
-import { isIn, seatHolds, type Seat } from '../seats/seats';
+import { reliability } from '../analysis/reliability';
+import { matrixOf } from '../analysis/seatsMatrix';
+import type { Question } from '../kinds';
+import { inFigures, isIn, seatHolds, type Seat } from '../seats/seats';
 import type { Sitting } from '../model/sitting';
 import type { BookCell } from './total';
 
@@ -11,6 +14,8 @@ export interface SittingTotals {
   /** Ms since 1970; null: until something changes. */
   validUntil: number | null;
   cells: Record<string, BookCell>;
+  /** The standard error of one result, as a share of the maximum; null: it can't be told. */
+  error: number | null;
 }
 
 /** What a student has in a sitting, for a mark book. */
@@ -25,6 +30,7 @@ export function bookCell(seat: Seat): BookCell {
 /** The cells of a sitting, by student. */
 export function sittingTotals(
   sitting: Sitting,
+  questions: readonly Question[],
   seats: readonly Seat[],
   of: string,
   now: number,
@@ -34,5 +40,13 @@ export function sittingTotals(
     ...{ sittingId: sitting.id, of },
     validUntil: Number.isFinite(until) ? until : null,
     cells: Object.fromEntries(seats.map((seat) => [seat.student.id, bookCell(seat)])),
+    error: resultError(questions, seats),
   };
+}
+
+function resultError(questions: readonly Question[], seats: readonly Seat[]): number | null {
+  const matrix = matrixOf(questions, inFigures([...seats]).filter(isIn));
+  const max = matrix.questions.reduce((sum, question) => sum + question.max, 0);
+  const trust = reliability(matrix);
+  return trust && max > 0 ? trust.standardError / max : null;
 }

@@ -11,13 +11,16 @@ import { act, say } from '@/desk/act';
 import { holdsWords } from '@/words/backups';
 import { CopyWords } from '@/desk/CopyWords';
 import { DeskReady } from '@/desk/DeskReady';
-import { PutBack, Working, type Readable } from '@/desk/PutBack';
+import { PutBack, Working, type PartRead, type Readable } from '@/desk/PutBack';
 import { dayAndTime, fileSize } from '@/words/format';
 import { saveBlob } from '@/ui/saveFile';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { savedDesk } from '@/workers/backupWork';
 import styles from './BackupPage.module.css';
 import { CopyPlaces } from './CopyPlaces';
+import type { ClashChoice } from '@/core/formats/backup/joinPart';
+import { JoinPart } from './JoinPart';
+import { SavePart } from './SavePart';
 
 /** The whole desk as one file, and back again. */
 export function BackupPage() {
@@ -40,11 +43,16 @@ function BackupView() {
   const saved = useLiveQuery(backupSavedAt);
   const now = useNow(30_000);
   const [offered, setOffered] = useState<Offered | null>(null);
+  const [part, setPart] = useState<{ found: PartRead; leave: () => void } | null>(null);
   const [emptying, setEmptying] = useState(false);
   const [emptied, setEmptied] = useState(false);
   const putInPlace = async ({ found, put }: Offered) => {
     setOffered(null);
     if (await put()) say(`The backup from ${dayAndTime(found.savedAt, now)} is restored`);
+  };
+  const takeIn = async ({ found }: { found: PartRead }, choices: [string, ClashChoice][]) => {
+    setPart(null);
+    if (await found.join(choices)) say(`${found.part} is on this desk now`);
   };
   const empty = async () => {
     setEmptying(false);
@@ -67,12 +75,27 @@ function BackupView() {
     >
       <h1 className={styles.heading}>Backup of the whole desk</h1>
       <SaveDesk />
+      <SavePart />
       <CopyPlaces />
       <section className={styles.part}>
         <h2>Restore a backup</h2>
         <p>The file is checked first. Nothing changes until you have seen what is in it.</p>
-        <PutBack offer={(found, put, leave) => setOffered({ found, put, leave })} />
+        <PutBack
+          offer={(found, put, leave) => setOffered({ found, put, leave })}
+          offerPart={(found, leave) => setPart({ found, leave })}
+        />
       </section>
+      {part && (
+        <JoinPart
+          found={part.found}
+          now={now}
+          join={(choices) => void takeIn(part, choices)}
+          cancel={() => {
+            part.leave();
+            setPart(null);
+          }}
+        />
+      )}
       <section className={styles.part} id="empty">
         <h2>Start with an empty desk</h2>
         <p>Deletes everything on this desk permanently. Save a backup first if you might want it again.</p>

@@ -13,13 +13,13 @@ export interface GradedResult {
   name: string;
   points: number;
   max: number;
+  /** Its standard error, in points; null where it is not known. */
+  error: number | null;
 }
 
 interface GradesEditorProps {
   scale: GradeScale;
   results: readonly GradedResult[];
-  /** Of one total, in points; null where it is not known. */
-  standardError: number | null;
   /** Whether only percent makes sense. */
   percentOnly?: boolean;
   /** @param joins names what is moved or typed, so that a run of it is one step to undo */
@@ -27,18 +27,13 @@ interface GradesEditorProps {
 }
 
 /** Grade lines over the spread: moved by dragging or by keys, with how many get what and who is near a line. */
-export function GradesEditor({
-  scale,
-  results,
-  standardError,
-  percentOnly = false,
-  change,
-}: GradesEditorProps) {
+export function GradesEditor({ scale, results, percentOnly = false, change }: GradesEditorProps) {
   // While a line is dragged it moves at once, and is kept when it is let go.
   const [moving, setMoving] = useState<GradeScale | null>(null);
   const shown = moving ?? scale;
   const counts = useMemo(() => gradeCounts(shown, results), [shown, results]);
   const lines = linesDown(shown);
+  const told = results.some(({ error }) => error !== null);
   const most = Math.max(1, ...results.map(({ max }) => max));
   const put = (index: number, part: Partial<GradeLine>, joins?: string) => {
     const line = lines[index];
@@ -85,7 +80,7 @@ export function GradesEditor({
               <th scope="col">Grade</th>
               <th scope="col">From {shown.by === 'percent' ? '(%)' : '(points)'}</th>
               <th scope="col">Students</th>
-              <th scope="col">{standardError === null ? '' : 'Within one standard error of the line'}</th>
+              <th scope="col">{told ? 'Within one standard error of the line' : ''}</th>
               <th scope="col" aria-label="Remove" />
             </tr>
           </thead>
@@ -121,9 +116,7 @@ export function GradesEditor({
                   {counts.find(({ grade }) => grade === line.grade)?.count ?? 0}
                 </td>
                 <td>
-                  {standardError !== null && (
-                    <Near line={line} scale={shown} results={results} error={standardError} />
-                  )}
+                  <Near line={line} scale={shown} results={results} />
                 </td>
                 <td>
                   <ActionIcon
@@ -167,16 +160,14 @@ function Near({
   line,
   scale,
   results,
-  error,
 }: {
   line: GradeLine;
   scale: GradeScale;
   results: readonly GradedResult[];
-  error: number;
 }) {
   const near = results
     .map((result) => ({ ...result, above: aboveLine(scale, line, result) }))
-    .filter(({ above }) => Math.abs(above) <= error)
+    .filter(({ above, error }) => error !== null && Math.abs(above) <= error)
     .sort((a, b) => a.above - b.above);
   if (near.length === 0) return null;
   const shown = near

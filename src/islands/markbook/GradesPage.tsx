@@ -34,16 +34,22 @@ function Grades({ sitting }: { sitting: SittingData }) {
   const read = useLiveQuery(async () => (await desk.grades.get(id)) ?? null, [id]);
   const [kept, show] = useAtOnce<GradeScale | null | undefined>(read);
   const seats = useMemo(() => inFigures(sitting.seats).filter(isIn), [sitting.seats]);
+  const trust = useMemo(() => reliability(matrixOf(sitting.questions, seats)), [sitting.questions, seats]);
+  const error = trust?.standardError ?? null;
   const results = useMemo(
     () =>
       seats.flatMap(({ student, scorecard }) =>
         scorecard?.final
-          ? [{ id: student.id, name: registerName(student), points: scorecard.total, max: scorecard.max }]
+          ? [
+              {
+                ...{ id: student.id, name: registerName(student) },
+                ...{ points: scorecard.total, max: scorecard.max, error },
+              },
+            ]
           : [],
       ),
-    [seats],
+    [seats, error],
   );
-  const trust = useMemo(() => reliability(matrixOf(sitting.questions, seats)), [sitting.questions, seats]);
   if (kept === undefined) return null;
   const set = (scale: GradeScale | null, joins?: string) => {
     show(scale);
@@ -78,12 +84,7 @@ function Grades({ sitting }: { sitting: SittingData }) {
       }
     >
       {kept ? (
-        <GradesEditor
-          scale={kept}
-          results={results}
-          standardError={trust?.standardError ?? null}
-          change={set}
-        />
+        <GradesEditor scale={kept} results={results} change={set} />
       ) : (
         <EmptyState title="No grade lines yet">
           Choose one of the usual scales in the margin, then drag its lines over the spread.

@@ -2,6 +2,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useMemo } from 'react';
 import type { MarkBook, MarkBookColumn } from '@/core/model/markBook';
 import { studentTotal, type BookCell, type TotalSteps } from '@/core/markbook/total';
+import { totalError, type TotalError } from '@/core/markbook/totalError';
 import type { Student } from '@/core/model/people';
 import { act } from '@/desk/act';
 import { changeMarkBook, keepSittingTotals, markBookRows, type MarkBookRows } from '@/store/markBooks';
@@ -14,6 +15,8 @@ export interface BookRow {
   /** By column id. */
   cells: ReadonlyMap<string, BookCell>;
   steps: TotalSteps;
+  /** How good the total is; null where it can't be told. */
+  error: TotalError | null;
 }
 
 /** A mark book as it is shown and changed. */
@@ -51,9 +54,16 @@ function atHand(read: MarkBookRows, show: (book: MarkBook) => void): BookAtHand 
     // Where it is not computed yet, nothing is said of it.
     return of?.cells[studentId] ?? (of ? { is: 'notGiven' } : { is: 'ahead' });
   };
+  const errors = new Map(
+    book.columns.flatMap((column) => {
+      const error = column.kind === 'sitting' ? totals.get(column.sittingId)?.error : null;
+      return error === null || error === undefined ? [] : [[column.id, error] as const];
+    }),
+  );
   const rows = students.map((student): BookRow => {
     const cells = new Map(book.columns.map((column) => [column.id, cellOf(column, student.id)]));
-    return { student, cells, steps: studentTotal(book, cells, student.id) };
+    const steps = studentTotal(book, cells, student.id);
+    return { student, cells, steps, error: totalError(steps, errors) };
   });
   const change: BookAtHand['change'] = (part, said, joins) => {
     const next = { ...book, ...part };

@@ -27,6 +27,7 @@ export const archiveVersion = 3;
 /** The most that the tables of a file unpack to: a small file can't grow to fill the memory. */
 const mostTableBytes = 1024 ** 3;
 const mostHeadBytes = 64 * 1024;
+const mostTitle = 200;
 /** Rows are written so many bytes at a time. */
 const chunkBytes = 64 * 1024;
 
@@ -42,12 +43,17 @@ export type Progress = (share: number) => void;
  * Writes a desk.
  *
  * @param withBytes false where its files are kept apart
+ * @param part what it is called where it is a part of a desk
  */
 export async function writeArchive(
   { rows, bytes }: DeskContent,
   savedAt: string,
   to: WritableStream<Uint8Array>,
-  { withBytes = true, progress = () => undefined }: { withBytes?: boolean; progress?: Progress } = {},
+  {
+    withBytes = true,
+    progress = () => undefined,
+    part,
+  }: { withBytes?: boolean; progress?: Progress; part?: string } = {},
 ): Promise<void> {
   const zip = new ZipWriter(to, { level: 6 });
   const digests: Record<string, string> = {};
@@ -59,7 +65,10 @@ export async function writeArchive(
     await zip.add(path, each);
     digests[path] = bytesToHex(digest.digest());
   };
-  const head = { format: backupFormat, version: archiveVersion, savedAt, savedBy: `Gribbet ${version}` };
+  const head = {
+    ...{ format: backupFormat, version: archiveVersion, savedAt, savedBy: `Gribbet ${version}` },
+    ...(part !== undefined && { part }),
+  };
   const headDigest = sha256.create();
   await add(headPath, linesOf([head], headDigest), headDigest);
   for (const table of deskTableNames) {
@@ -158,9 +167,9 @@ async function readWhole(
     return entry ? [{ table, entry }] : [];
   });
   const told = new Set([headPath, ...tableEntries.map(({ table }) => tablePath(table))]);
-  const named = Object.keys(digests.data.sha256);
+  const digested = Object.keys(digests.data.sha256);
   // What is named is there, and what is there is named.
-  if (named.length !== told.size || !named.every((path) => told.has(path))) throw changed();
+  if (digested.length !== told.size || !digested.every((path) => told.has(path))) throw changed();
 
   const ofTables = tableEntries.reduce((sum, { entry }) => sum + entry.uncompressedSize, 0);
   if (ofTables > mostTableBytes) throw new Faulty({ code: 'tooLarge', path: 'tables', most: mostTableBytes });
@@ -183,7 +192,7 @@ async function readWhole(
   }
   if (unreadable) throw new Faulty(unreadable);
   const [head] = tables[headPath] ?? [];
-  const { savedAt } = head as { savedAt?: unknown };
+  const { savedAt, part } = head as { savedAt?: unknown; part?: unknown };
   const raw = {
     savedAt,
     tables: Object.fromEntries(tableEntries.map(({ table }) => [table, tables[tablePath(table)]])),
@@ -207,7 +216,8 @@ async function readWhole(
       passed(size);
     }
   progress(1);
-  return { backup: { savedAt: checked.savedAt, rows: checked.tables, bytes } };
+  const named = typeof part === 'string' ? { part: part.slice(0, mostTitle) } : {};
+  return { backup: { savedAt: checked.savedAt, ...named, rows: checked.tables, bytes } };
 }
 
 async function smallJson(entry: FileEntry): Promise<unknown> {

@@ -42,6 +42,8 @@ export interface DeskContent {
 
 export interface Backup extends DeskContent {
   savedAt: string;
+  /** What it is called where it is a part of a desk, to be taken into another one. */
+  part?: string;
 }
 
 /** Why a file is not a desk that can be put back; `path` names the place, `expected` what should be there. */
