@@ -17,7 +17,8 @@ try {
     acceptDownloads: true,
   });
   context.setDefaultTimeout(1_200_000);
-  const page = await context.newPage();
+  const making = await context.newPage();
+  let page = making;
   await page.goto(base);
   await page.getByRole('heading', { name: 'On the desk' }).waitFor();
   await page.goto(`${base}/sittings/lights/on-paper`);
@@ -36,12 +37,20 @@ try {
   ]);
   const scans = join(mkdtempSync(join(tmpdir(), 'gribbet-bench-')), 'scans.pdf');
   await saved.saveAs(scans);
+  // A page that made nothing yet: what the stand-in took is none of it.
+  page = await context.newPage();
+  await making.close();
+  await page.goto(`${base}/sittings/lights/on-paper`);
+  await page.getByRole('heading', { name: /papers scanned/ }).waitFor();
   // How long the page stands still, at most, between two frames.
   await page.evaluate(`
-    window.seen = { last: performance.now(), worst: 0 };
+    window.seen = { last: performance.now(), worst: 0, at: '' };
     const look = () => {
       const now = performance.now();
-      seen.worst = Math.max(seen.worst, now - seen.last);
+      if (now - seen.last > seen.worst) {
+        seen.worst = now - seen.last;
+        seen.at = document.querySelector('[role=status]')?.textContent ?? '';
+      }
       seen.last = now;
       requestAnimationFrame(look);
     };
@@ -63,7 +72,8 @@ try {
   );
   row('memory of the largest process of the browser meanwhile (wanted: 700 MB)', `${most.toFixed(0)} MB`);
   const worst = Number(await page.evaluate('seen.worst'));
-  row('longest time between two frames of the page meanwhile', `${worst.toFixed(0)} ms`);
+  const at = String(await page.evaluate('seen.at'));
+  row('longest time between two frames of the page meanwhile', `${worst.toFixed(0)} ms (${at})`);
   row('pages asked about', /(\d+) asked/.exec(words)?.[1] ?? '0');
   const asked = await page.getByRole('heading', { name: /to look at: what is ticked/ }).allTextContents();
   row('rows of ticks asked about', /^(\d+)/.exec(asked[0] ?? '0')?.[1] ?? '0');

@@ -75,10 +75,34 @@ export async function pagesAgain(
   const paper = sitting && (await desk.paperVersions.get([sitting.paperId, print.paperVersion]));
   if (!sitting || !paper) throw new CommandFault('printGone');
   const pages = await layOut(printedQuestions(paper, print), wordsOf(sitting.title, paper, print), print);
-  if (JSON.stringify(pages.map(({ regions }) => regions)) !== JSON.stringify(print.pages))
+  if (
+    !samePlaces(
+      pages.map(({ regions }) => regions),
+      print.pages,
+    )
+  )
     throw new CommandFault('printChanged');
   return { title: sitting.title, pages };
 }
+
+/** So much elsewhere, in mm, a box is read all the same. */
+const sameMm = 0.05;
+
+/** Whether two maps of regions say the same. */
+const samePlaces = (a: AnswerPaper['pages'], b: AnswerPaper['pages']): boolean =>
+  a.length === b.length &&
+  a.every((regions, page) => {
+    const others = b[page] ?? [];
+    return (
+      regions.length === others.length &&
+      regions.every((one, at) => {
+        const other = others[at];
+        if (!other || one.questionId !== other.questionId || one.part !== other.part || one.box !== other.box)
+          return false;
+        return (['x', 'y', 'w', 'h'] as const).every((side) => Math.abs(one[side] - other[side]) < sameMm);
+      })
+    );
+  });
 
 const wordsOf = (title: string, paper: PaperContent, print: PrintOrder): PaperWords => ({
   title,

@@ -11,6 +11,7 @@ import { setTab } from '@/store/command';
 import { desk } from '@/store/tables';
 import { paperKitFor } from './paperKit';
 import { picturesOf } from './printPictures';
+import { withMaths } from './withMaths';
 
 /** A print and its pages as a PDF. */
 export interface PrintMade {
@@ -68,7 +69,13 @@ const textsOf = (value: unknown): string[] =>
 
 const layOut: LayOut = async (questions, words, form) => {
   const kit = await paperKitFor(textsOf([words, [...(words.parts?.values() ?? [])], questions]));
-  return laidOut(questions, words, await measureWith(kit), form);
+  const measure = await measureWith(kit);
+  return laidOut(
+    questions,
+    words,
+    await withMaths(measure, [words, [...(words.parts?.values() ?? [])], questions]),
+    form,
+  );
 };
 
 const textsIn = (pages: readonly LaidPage[]) =>

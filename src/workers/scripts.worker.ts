@@ -16,7 +16,11 @@ import { scriptsDocument, type PrintablePicture, type PrintKit } from '@/core/fo
 import { seatsOf } from '@/core/seats/seats';
 import { sittingRecords } from '@/store/queries';
 import { desk } from '@/store/tables';
+import type { Measure } from '@/core/formats/typeset/wrapped';
+import { measureWith } from '@/core/intake/paper/paperPdf';
+import { paperKitFor } from './paperKit';
 import { scriptFaces } from './scriptFonts';
+import { hasFormulas, withMaths } from './withMaths';
 
 pdfMake.addVirtualFileSystem(fonts);
 
@@ -103,8 +107,13 @@ async function kitOf(scripts: readonly PrintedScript[]): Promise<PrintKit> {
     const picture = await pictureOf(id);
     if (picture) pictures.set(id, picture);
   }
-  return { faces: scriptFaces, pictures };
+  if (!hasFormulas(scripts)) return { faces: scriptFaces, pictures };
+  measure ??= await withMaths(await measureWith(await paperKitFor([])), scripts);
+  return { faces: scriptFaces, pictures, measure };
 }
+
+/** What sets formulas, once there were any. */
+let measure: Measure | null = null;
 
 /** A picture as JPEG, no larger than it prints; null for what is none. */
 async function pictureOf(id: string): Promise<PrintablePicture | null> {

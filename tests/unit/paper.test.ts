@@ -11,7 +11,7 @@ import type { LaidPage } from '@/core/intake/paper/drawn';
 import { stickerSheets } from '@/core/intake/paper/stickers';
 import { testPage, testPrint, testVerdict } from '@/core/intake/paper/testSheet';
 import { testSheetWords } from '@/words/onPaper';
-import { wrapped } from '@/core/intake/paper/wrapped';
+import { wrapped } from '@/core/formats/typeset/wrapped';
 import { answerPaperPdf, drawnPdf, measureWith } from '@/core/intake/paper/paperPdf';
 import { readPage, readPageAs, type PageOutcome } from '@/core/intake/paper/readPage';
 import { hasInk, keptPerMm, straightened } from '@/core/intake/paper/straightened';

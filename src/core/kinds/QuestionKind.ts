@@ -119,6 +119,8 @@ export function studentFields({ id, stem, points, partId }: QuestionBase) {
 /** An answer as it is put on paper. */
 export interface AnswerPieces {
   words: string;
+  /** Where some of the words are formulas: those that are none, and the formulas as TeX. */
+  set?: { words: string; maths: readonly string[] };
   /** Lines of a drawing, and the picture they are drawn on. */
   drawing?: { lines: readonly (readonly number[])[]; canvas?: PictureRef | undefined };
   files: readonly FileRef[];

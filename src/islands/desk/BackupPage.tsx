@@ -79,7 +79,10 @@ function BackupView() {
       <CopyPlaces />
       <section className={styles.part}>
         <h2>Restore a backup</h2>
-        <p>The file is checked first. Nothing changes until you have seen what is in it.</p>
+        <p>
+          The file is checked first. Nothing changes until you have seen what is in it. A file that holds one
+          course or one sitting is added to this desk; any other takes its place.
+        </p>
         <PutBack
           offer={(found, put, leave) => setOffered({ found, put, leave })}
           offerPart={(found, leave) => setPart({ found, leave })}

@@ -1,5 +1,5 @@
 import { Button, NativeSelect } from '@mantine/core';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { groupBy } from '@/core/basics/groupBy';
 import type { ClashChoice, PartClash } from '@/core/formats/backup/joinPart';
 import type { PartFound } from '@/desk/PutBack';
@@ -17,6 +17,12 @@ interface JoinPartProps {
 /** What a part of another desk would bring, and what of it clashes with what is here: asked before anything is done. */
 export function JoinPart({ found: { part, savedAt, plan }, now, join, cancel }: JoinPartProps) {
   const [choices, setChoices] = useState<ReadonlyMap<string, ClashChoice>>(new Map());
+  const heading = useRef<HTMLHeadingElement>(null);
+  // It stands below what was pressed.
+  useEffect(() => {
+    heading.current?.focus();
+    heading.current?.scrollIntoView({ block: 'start' });
+  }, []);
   const choose = (clashes: readonly PartClash[], choice: ClashChoice) =>
     setChoices(new Map([...choices, ...clashes.map(({ id }) => [id, choice] as const)]));
   const chosen = (clash: PartClash) => choices.get(clash.id) ?? clash.choices[0];
@@ -25,7 +31,9 @@ export function JoinPart({ found: { part, savedAt, plan }, now, join, cancel }: 
   ].flatMap((clashes) => (clashes[0] ? [{ first: clashes[0], clashes }] : []));
   return (
     <section className={styles.part} aria-label={`Take in: ${part}`}>
-      <h2>Take in: {part}</h2>
+      <h2 ref={heading} tabIndex={-1}>
+        Take in: {part}
+      </h2>
       <p>
         Saved {dayAndTime(savedAt, now)}. New on this desk: {partCountWords(plan.fresh)}. Here already and the
         same: {partCountWords(plan.same)}. Nothing else on this desk changes, and it can be undone.

@@ -1,5 +1,6 @@
 import { isWritten } from '../../attempts/answerFill';
 import { countedAnswer } from '../../attempts/late';
+import type { RichText } from '../../basics/richText';
 import { plainText } from '../../basics/richWords';
 import type { FileRef } from '../../basics/file';
 import { kindOf, type Question } from '../../kinds';
@@ -24,11 +25,13 @@ export type PrintForm = 'marked' | 'answers' | 'first';
 /** One question of a printed script. */
 export interface PrintedQuestion {
   number: string;
-  stem: string;
+  stem: RichText;
   max: number;
   /** Null: none yet, or not printed. */
   points: number | null;
   words: string;
+  /** Where some of the words are formulas: those that are none, and the formulas as TeX. */
+  set?: { words: string; maths: readonly string[] };
   /** It has no words here: it stands on a page behind, or nobody has read it yet. */
   wordless?: 'onPaper' | 'notRead';
   /** `canvas`: the id of the picture it is drawn on. */
@@ -104,10 +107,11 @@ export function printedScript(seat: Seat, about: PrintAbout): PrintedScript | nu
     return [
       {
         number,
-        stem: plainText(question.stem),
+        stem: question.stem,
         max: question.points,
         points: marked && counts(question) ? pointsTold(award) : null,
         words: pieces.words,
+        ...(pieces.set && { set: pieces.set }),
         ...(award.state === 'notRead'
           ? { wordless: 'notRead' as const }
           : isWritten(answer) && !pieces.words && { wordless: 'onPaper' as const }),
@@ -151,7 +155,7 @@ const handedPagesOf = (attempt: Attempt, rows: readonly PrintedQuestion[]): Hand
 export const textsOf = ({ name, about, title, comment, questions }: PrintedScript): string[] => [
   ...[name, about, title, comment],
   ...questions.flatMap(({ stem, words, comments, lines, work, files }) => [
-    ...[stem, words, ...comments],
+    ...[plainText(stem), words, ...comments],
     ...lines.flatMap(({ text, group = '' }) => [text, group]),
     ...work.map(({ text }) => text),
     ...files.map(({ name: file }) => file),

@@ -1,11 +1,16 @@
 import type { Content, ContentText, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { counted } from '../../basics/counted';
+import type { RichText } from '../../basics/richText';
+import { plainText } from '../../basics/richWords';
 import { inkPath } from '../../kinds/working/inkPath';
 import { heightOf, sheetWidth } from '../../kinds/working/strokes';
 import { isLayerMark, marksOn, surfaces } from '../../marking/work/layer';
 import { layerPath } from '../../marking/work/layerPath';
 import { textRuns } from '../../marking/work/textRuns';
 import type { LayerMark } from '../../model/workMark';
+import { hasMaths, setText, type SetText } from '../typeset/setText';
+import { svgOf } from '../typeset/svgOf';
+import type { Measure } from '../typeset/wrapped';
 import { fontRuns, isRightToLeft, rightToLeftLines, type FontFace } from './fontRuns';
 import type { PrintedQuestion, PrintedScript } from './printedScript';
 
@@ -23,6 +28,8 @@ export interface PrintKit {
   pictures: ReadonlyMap<string, PrintablePicture>;
   /** How many pages of a file that is a PDF stand behind the script; absent: none. */
   pages?: ReadonlyMap<string, number>;
+  /** Measures letters and sets formulas; absent: these stand as they were typed. */
+  measure?: Measure;
 }
 
 /** Scripts as one document, A4, each on pages of its own, that reads in black and white. */
@@ -129,7 +136,7 @@ function printedQuestion(row: PrintedQuestion, script: PrintedScript, kit: Print
       {
         columns: [
           { width: 34, text: number, bold: true },
-          { width: '*', stack: [said(stem, kit, { color: '#333333' })] },
+          { width: '*', stack: [asked(stem, kit)] },
           {
             width: 60,
             text: marked && points !== null ? `${figure(points)} / ${figure(max)}` : `/ ${figure(max)}`,
@@ -142,7 +149,7 @@ function printedQuestion(row: PrintedQuestion, script: PrintedScript, kit: Print
         margin: [34, 3, 0, 0],
         stack: [
           ...(blank ? [{ text: blankWords[row.wordless ?? 'blank'], italics: true }] : []),
-          ...(words.trim() ? markedWords(words, row, kit) : []),
+          ...(words.trim() ? answered(row, kit) : []),
           ...(drawing ? [drawn(drawing, row, kit)] : []),
           ...files.map((file) => printedFile(file, row, kit)),
           ...layerNotes(
@@ -169,6 +176,36 @@ const blankWords = {
   onPaper: 'on paper, see the pages behind',
   notRead: 'on paper, not read yet',
 };
+
+/** As wide as a question is between its number and its points, in mm. */
+const stemMm = 140;
+const stemColour = '#333333';
+
+/** What is asked; with formulas it is set in lines of its own. */
+function asked(stem: RichText, kit: PrintKit): Content {
+  const plain = plainText(stem);
+  const { measure } = kit;
+  if (!measure?.maths || !hasMaths(stem) || isRightToLeft(plain))
+    return said(plain, kit, { color: stemColour });
+  return setIn(setText(stem, { width: stemMm, size: 10 }, measure), stemMm, stemColour);
+}
+
+/** What was answered; lines of formulas are set where nothing is marked in them. */
+function answered(row: PrintedQuestion, kit: PrintKit): Content[] {
+  const { words, set, work } = row;
+  const { measure } = kit;
+  if (!set || !measure?.maths || work.some((mark) => !isLayerMark(mark))) return markedWords(words, row, kit);
+  const lines = set.maths.map((latex) => {
+    const line = { type: 'doc' as const, content: [{ type: 'inlineMath' as const, attrs: { latex } }] };
+    return setIn(setText(line, { width: stemMm, size: 10 }, measure), stemMm);
+  });
+  return [...(set.words ? [said(set.words, kit)] : []), ...lines];
+}
+
+const setIn = (text: SetText, width: number, colour?: string): Content => ({
+  svg: svgOf(text, width, colour),
+  width: (width * 72) / 25.4,
+});
 
 /** The student's own words with the marks over them; the words in the margin stand beneath, by number. */
 function markedWords(words: string, { work }: PrintedQuestion, kit: PrintKit): Content[] {

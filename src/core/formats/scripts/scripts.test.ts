@@ -14,7 +14,9 @@ import {
   rightToLeftLines,
   type FontFace,
 } from './fontRuns';
-import { printedScript, textsOf, type PrintForm } from './printedScript';
+import { mathsSvg } from '../typeset/mathsSvg';
+import type { Measure } from '../typeset/wrapped';
+import { printedScript, textsOf, type PrintedScript, type PrintForm } from './printedScript';
 import { scriptsDocument } from './scriptDocument';
 
 const require = createRequire(import.meta.url);
@@ -112,6 +114,10 @@ const about = (form: PrintForm) => ({
 async function pdfText(form: PrintForm): Promise<{ text: string; pages: number }> {
   const script = seat && printedScript(seat, about(form));
   if (!script) throw new Error('no script');
+  return textOfPdf(await pdfOf(script));
+}
+
+async function pdfOf(script: PrintedScript, measure?: Measure): Promise<Uint8Array> {
   const pdfMake = require('pdfmake/build/pdfmake.js') as typeof PdfMake;
   pdfMake.addVirtualFileSystem(require('pdfmake/build/vfs_fonts.js') as Record<string, string>);
   const font = readFileSync(
@@ -126,9 +132,11 @@ async function pdfText(form: PrintForm): Promise<{ text: string; pages: number }
       bolditalics: 'arabic.woff',
     },
   });
-  const bytes = await pdfMake
-    .createPdf(scriptsDocument([script], { faces: faces.slice(0, 1), pictures: new Map() }))
-    .getBuffer();
+  const kit = { faces: faces.slice(0, 1), pictures: new Map(), ...(measure && { measure }) };
+  return new Uint8Array(await pdfMake.createPdf(scriptsDocument([script], kit)).getBuffer());
+}
+
+async function textOfPdf(bytes: Uint8Array): Promise<{ text: string; pages: number }> {
   const document = await getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise;
   let text = '';
   for (let page = 1; page <= document.numPages; page++) {
@@ -166,6 +174,38 @@ describe('a printed script', () => {
     expect(first.text).toContain('2.5 of 8 points');
     expect(first.text).not.toContain('needle');
     expect(first.pages).toBe(1);
+  });
+
+  it('has formulas set: in what is asked and in what was worked, not as they were typed', async () => {
+    const script = seat && printedScript(seat, about('marked'));
+    const [first, ...rest] = script?.questions ?? [];
+    if (!script || !first) throw new Error('no script');
+    const stem = {
+      type: 'doc' as const,
+      content: [
+        {
+          type: 'paragraph' as const,
+          content: [
+            { type: 'text' as const, text: 'Find the height from ' },
+            { type: 'inlineMath' as const, attrs: { latex: '\\frac{h}{12}' } },
+          ],
+        },
+      ],
+    };
+    const working = {
+      words: 'By twelfths:\n\\sqrt{h}',
+      set: { words: 'By twelfths:', maths: ['\\sqrt{h}'] },
+    };
+    const changed = { ...script, questions: [{ ...first, stem, ...working, work: [] }, ...rest] };
+    const measure: Measure = Object.assign((text: string, size: number) => text.length * size * 0.18, {
+      maths: mathsSvg,
+    });
+    const set = await textOfPdf(await pdfOf(changed, measure));
+    expect(set.text).toContain('Find the height from');
+    expect(set.text).toContain('By twelfths:');
+    expect(set.text).not.toMatch(/\\(frac|sqrt)/);
+    // Without what sets them they stand as they were typed.
+    expect((await textOfPdf(await pdfOf(changed))).text).toContain('\\frac{h}{12}');
   });
 
   it('every text is looked through for the fonts it needs', () => {

@@ -1,4 +1,4 @@
-import { picturesIn, printedText } from '../../basics/pictures';
+import { picturesIn } from '../../basics/pictures';
 import { plainText } from '../../basics/richWords';
 import type { RichText } from '../../basics/richText';
 import type { StudentQuestion } from '../../kinds';
@@ -8,14 +8,13 @@ import type { Region } from '../../model/answerPaper';
 import type { Drawn, LaidPage } from './drawn';
 import type { PaperWords, PartHead } from './layout';
 import { body, boxSize } from './sheet';
-import { wrapped, type Measure } from './wrapped';
+import { leading, setText, type SetText } from '../../formats/typeset/setText';
+import type { Measure } from '../../formats/typeset/wrapped';
 
 /** What answer papers are put together from. */
 
-const pointMm = 25.4 / 72;
 export const size = 10.5;
 export const small = 8.5;
-const leading = (of: number) => of * pointMm * 1.32;
 /** Lines to write on are so far apart. */
 const lineMm = 8;
 /** Beside what is written there is room for marks. */
@@ -38,39 +37,43 @@ const textAt = (lines: readonly string[], x: number, y: number, of: number, more
   }));
 
 export function headBlock({ title, instructions, rule }: PaperWords, measure: Measure): Block {
-  const titles = wrapped(title, body.w, 14, measure, true);
-  const said = [printedText(instructions), rule]
-    .filter(Boolean)
-    .flatMap((text) => wrapped(text, body.w, small, measure));
-  const h = titles.length * leading(14) + said.length * leading(small) + 1;
-  const head: Block = {
-    h,
-    at: (y) => ({
-      drawn: [
-        ...textAt(titles, body.x, y, 14, { bold: true }),
-        ...textAt(said, body.x, y + titles.length * leading(14) + 1, small),
-      ],
-      regions: [],
-    }),
-  };
-  return stacked([head, ...picturesBlocks(instructions, body.x, body.w, highest.stem)]);
+  const lines = { width: body.w, size: small };
+  const texts = [
+    setText(title, { width: body.w, size: 14, bold: true }, measure),
+    ...[instructions, rule].filter((text) => text !== '').map((text) => setText(text, lines, measure)),
+  ];
+  return stacked([
+    textsBlock(texts, body.x, 1),
+    ...picturesBlocks(instructions, body.x, body.w, highest.stem),
+  ]);
 }
 
 /** The heading of a part, with what is said there. */
 export function partBlock({ title, instructions }: PartHead, measure: Measure): Block {
-  const titles = title ? wrapped(title, body.w, 12, measure, true) : [];
-  const said = printedText(instructions) ? wrapped(printedText(instructions), body.w, size, measure) : [];
-  const head: Block = {
-    h: titles.length * leading(12) + said.length * leading(size) + 1,
-    at: (y) => ({
-      drawn: [
-        ...textAt(titles, body.x, y, 12, { bold: true }),
-        ...textAt(said, body.x, y + titles.length * leading(12), size),
-      ],
-      regions: [],
-    }),
+  const texts = [
+    ...(title ? [setText(title, { width: body.w, size: 12, bold: true }, measure)] : []),
+    ...(instructions === '' ? [] : [setText(instructions, { width: body.w, size }, measure)]),
+  ];
+  return stacked([
+    textsBlock(texts, body.x, 1),
+    ...picturesBlocks(instructions, body.x, body.w, highest.stem),
+  ]);
+}
+
+/** Texts one below another, and some room. */
+function textsBlock(texts: readonly SetText[], x: number, room: number): Block {
+  return {
+    h: texts.reduce((sum, { h }) => sum + h, 0) + room,
+    at: (y) => {
+      let top = y;
+      const drawn = texts.flatMap((text) => {
+        const from = top;
+        top += text.h;
+        return text.at(x, from);
+      });
+      return { drawn, regions: [] };
+    },
   };
-  return stacked([head, ...picturesBlocks(instructions, body.x, body.w, highest.stem)]);
 }
 
 /** No picture is higher on paper than that, in mm. */
@@ -129,14 +132,14 @@ export function stemBlock(
   words: PaperWords,
   measure: Measure,
 ): Block {
-  const lines = wrapped(printedText(question.stem), body.w - 34, size, measure);
+  const text = setText(question.stem, { width: body.w - 34, size }, measure);
   const points = words.points(question.points);
   const stem: Block = {
-    h: lines.length * leading(size) + 1.5,
+    h: text.h + 1.5,
     at: (y) => ({
       drawn: [
         ...textAt([String(number)], body.x, y, size, { bold: true }),
-        ...textAt(lines, body.x + 8, y, size),
+        ...text.at(body.x + 8, y),
         ...textAt([points], body.x + body.w - measure(points, small), y, small, { soft: true }),
       ],
       regions: [],
@@ -175,17 +178,17 @@ function listBlocks(questionId: string, { id, label, boxes }: TickRow, measure: 
   return [
     ...(named ? [linesBlock([named], size)] : []),
     ...boxes.map((box, index): Block => {
-      const lines = wrapped(printedText(box.label), body.w - 20 - letterMm, size, measure);
+      const text = setText(box.label, { width: body.w - 20 - letterMm, size }, measure);
       const textX = body.x + 8 + boxSize + 2.2 + letterMm;
       const option: Block = {
-        h: Math.max(boxSize + 1.8, lines.length * leading(size) + 0.8),
+        h: Math.max(boxSize + 1.8, text.h + 0.8),
         at: (y) => {
           const square = { x: body.x + 8, y: y + 0.4, w: boxSize, h: boxSize };
           return {
             drawn: [
               { as: 'box', ...square },
               ...textAt([optionLetter(index)], square.x + boxSize + 2.2, y, size, { soft: true }),
-              ...textAt(lines, textX, y, size),
+              ...text.at(textX, y),
             ],
             regions: [region(questionId, id, box.id, square)],
           };
@@ -206,11 +209,11 @@ export function lineBlock(
   /** Where the boxes begin. */
   besideX = 92,
 ): Block {
-  const lines = wrapped(printedText(label), besideX - body.x - 12, size, measure);
+  const text = setText(label, { width: besideX - body.x - 12, size }, measure);
   const perLine = Math.floor((body.x + body.w - besideX) / stepMm);
   const rows = Math.ceil(boxes.length / perLine);
   const line: Block = {
-    h: Math.max(lines.length * leading(size), rows * (boxSize + 2.2)) + 0.8,
+    h: Math.max(text.h, rows * (boxSize + 2.2)) + 0.8,
     at: (y) => {
       const squares = boxes.map((box, index) => ({
         box,
@@ -221,7 +224,7 @@ export function lineBlock(
       }));
       return {
         drawn: [
-          ...textAt(lines, body.x + 8, y, size),
+          ...text.at(body.x + 8, y),
           ...squares.flatMap(({ box, ...square }): Drawn[] => [
             { as: 'box', ...square },
             ...textAt([plainText(box.label)], square.x + boxSize + 1.2, square.y, small),

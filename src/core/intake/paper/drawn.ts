@@ -1,8 +1,9 @@
+import type { SetPiece } from '../../formats/typeset/setText';
 import type { Region } from '../../model/answerPaper';
 
 /** One thing that is drawn on a page; mm, from the upper left corner. Text stands on its line. */
 export type Drawn =
-  | { as: 'text'; x: number; y: number; size: number; text: string; bold?: true; soft?: true }
+  | SetPiece
   | { as: 'box' | 'area' | 'filled'; x: number; y: number; w: number; h: number }
   | { as: 'cross'; x: number; y: number; w: number; h: number; soft?: true }
   | { as: 'code'; x: number; y: number; w: number; h: number; text: string }

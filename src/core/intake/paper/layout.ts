@@ -20,7 +20,7 @@ import {
   type Block,
 } from './blocks';
 import { body } from './sheet';
-import { wrapped, type Measure } from './wrapped';
+import { wrapped, type Measure } from '../../formats/typeset/wrapped';
 
 /** What stands at the head of the paper and over its boxes. */
 export interface PaperWords {

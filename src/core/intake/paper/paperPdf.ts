@@ -14,7 +14,7 @@ import {
   type Fonts,
   type PaperKit,
 } from './pdfDrawing';
-import type { Measure } from './wrapped';
+import type { Measure } from '../../formats/typeset/wrapped';
 
 /** One copy of the pages. */
 export interface Copy {

@@ -90,6 +90,10 @@ export async function draw(page: PDFPage, each: Drawn, fonts: Fonts, kit: PaperK
       return stroke(page, [each.x, each.y], [each.x + each.w, each.y], 0.5, pale);
     case 'code':
       return drawCode(page, each, each.text, kit);
+    case 'maths': {
+      const { x, y, width, height } = box(each);
+      return page.drawSvg(each.svg, { x, y: y + height, width, height });
+    }
     case 'picture':
       return drawPicture(page, each, fonts, kit);
     case 'filled':

@@ -1,6 +1,6 @@
 import type { Drawn } from './drawn';
 import { pageSize, stickerText } from './sheet';
-import { wrapped, type Measure } from './wrapped';
+import { wrapped, type Measure } from '../../formats/typeset/wrapped';
 
 /** Stickers with students' codes: whose a paper is that was printed elsewhere. */
 

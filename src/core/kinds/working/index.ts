@@ -53,6 +53,7 @@ export const working: QuestionKind<Working, StudentWorking, WorkingResponse> = {
   fromText: (_question, text) => ({ ...noWorking, words: text.trim() }),
   pieces: (question, { words, maths, drawing, photos }) => ({
     words: [words.trim(), ...written(maths)].filter(Boolean).join('\n'),
+    ...(written(maths).length > 0 && { set: { words: words.trim(), maths: written(maths) } }),
     ...(drawing.length > 0 && { drawing: { lines: drawing, canvas: question.canvas } }),
     files: photos,
   }),

@@ -1,5 +1,11 @@
+import type { SetMathsOf } from './mathsSvg';
+
 /** How wide a text is, in mm. @param size in points */
-export type Measure = (text: string, size: number, bold?: boolean) => number;
+export interface Measure {
+  (text: string, size: number, bold?: boolean): number;
+  /** Sets formulas; absent: they stand as they were typed. */
+  maths?: SetMathsOf;
+}
 
 /** Lines of a text that fit a width; a word wider than that is cut. */
 export function wrapped(text: string, width: number, of: number, measure: Measure, bold = false): string[] {
