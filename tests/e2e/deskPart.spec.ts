@@ -35,12 +35,8 @@ test('one sitting goes to another desk, comes a second time as the same, and onc
   await panel.getByRole('button', { name: 'Take it into this desk' }).click();
   await expect(page.getByText(`${exam} is on this desk now`)).toBeVisible();
   await page.goto(emptyDesk);
-  await page
-    .getByRole('link', { name: new RegExp(exam) })
-    .first()
-    .click();
-  await page.waitForURL('**/sittings/tides/**');
-  await expect(page.getByRole('heading', { name: new RegExp(exam) })).toBeVisible();
+  await expect(page.getByRole('heading', { name: exam })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Run all 92 handed in' })).toBeVisible();
 
   // Somebody changes a student there; the file comes once more.
   await page.goto(`${emptyDesk}/backup`);
@@ -63,7 +59,7 @@ test('one sitting goes to another desk, comes a second time as the same, and onc
   await panel.getByRole('button', { name: 'Take it into this desk' }).click();
   await expect(page.getByText(`${exam} is on this desk now`)).toBeVisible();
   await page.goto(emptyDesk);
-  await expect(page.getByRole('link', { name: /\(from the file\)/ })).toBeVisible();
+  await expect(page.getByText(/\(from the file\)/)).toBeVisible();
   await page.keyboard.press('Control+z');
-  await expect(page.getByRole('link', { name: /\(from the file\)/ })).toHaveCount(0);
+  await expect(page.getByText(/\(from the file\)/)).toHaveCount(0);
 });
