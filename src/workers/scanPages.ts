@@ -138,7 +138,8 @@ async function opened(bytes: Uint8Array, name: string): Promise<PDFDocumentProxy
   GlobalWorkerOptions.workerSrc = new URL('pdfjs-dist/build/pdf.worker.min.mjs', import.meta.url).toString();
   try {
     return await getDocument({
-      data: bytes.slice(),
+      // It is handed over: a second copy of a large pile would stay as long as it is read.
+      data: bytes,
       CanvasFactory: Canvases,
       FilterFactory: NoFilters,
       BinaryDataFactory: OwnWasm,
@@ -263,6 +264,13 @@ function grayOf(context: OffscreenCanvasRenderingContext2D | null, { width, heig
   return { width, height, data: gray };
 }
 
+/** The pixels of one page are taken again for the next of its size. */
+let image: ImageData | null = null;
+function imageFor(width: number, height: number): ImageData {
+  if (image?.width !== width || image.height !== height) image = new ImageData(width, height);
+  return image;
+}
+
 /** Greys drawn on a canvas, and something over them. */
 function canvasOf({ width, height, data }: Gray): {
   canvas: OffscreenCanvas;
@@ -270,7 +278,7 @@ function canvasOf({ width, height, data }: Gray): {
 } {
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d', { willReadFrequently: true });
-  const image = new ImageData(width, height);
+  const image = imageFor(width, height);
   for (let at = 0; at < data.length; at++) {
     image.data[at * 4] = image.data[at * 4 + 1] = image.data[at * 4 + 2] = data[at] ?? 255;
     image.data[at * 4 + 3] = 255;

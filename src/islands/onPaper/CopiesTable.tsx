@@ -20,6 +20,9 @@ import { PagePart } from '../kinds/PaperPictures';
 import { PlacePage } from './PlacePage';
 import styles from './onPaper.module.css';
 
+/** So many papers are asked about at a time. */
+const askedAtOnce = 8;
+
 /** Where the focus goes once nothing is left to look at. */
 export const papersHeading = 'papers-scanned';
 
@@ -49,6 +52,13 @@ export function CopiesTable({ sitting, on }: CopiesTableProps) {
     [on],
   );
   const here = copies.filter(({ pages }) => pages.size > 0);
+  // A field with the whole class behind it is heavy: the next ones come as these are named.
+  const asking = new Set(
+    here
+      .filter(({ print, number }) => print.copies[number - 1] === null)
+      .slice(0, askedAtOnce)
+      .map(({ print, number }) => copyKey(print.id, number)),
+  );
   const unread = useMemo(() => notReadByCopy(sitting.questions, sitting.seats), [sitting]);
   return (
     <section aria-label="Papers">
@@ -79,6 +89,7 @@ export function CopiesTable({ sitting, on }: CopiesTableProps) {
                   sitting={sitting}
                   on={on}
                   unread={unread.get(copyKey(copy.print.id, copy.number)) ?? null}
+                  asks={asking.has(id)}
                   open={open === id}
                   toggle={() => setOpen(open === id ? null : id)}
                 />
@@ -129,11 +140,13 @@ interface CopyRowProps extends CopiesTableProps {
   copy: Copy;
   /** How many of its answers are not read yet; null: there is no attempt of it. */
   unread: number | null;
+  /** Whether whose it is is asked now. */
+  asks: boolean;
   open: boolean;
   toggle: () => void;
 }
 
-function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, toggle }: CopyRowProps) {
+function CopyRow({ copy: { print, number, pages }, sitting, on, unread, asks, open, toggle }: CopyRowProps) {
   const student = on.students.get(print.copies[number - 1] ?? '');
   const all = print.pages.length;
   const missing = print.pages.flatMap((_, index) => (pages.has(index + 1) ? [] : [index + 1]));
@@ -156,7 +169,7 @@ function CopyRow({ copy: { print, number, pages }, sitting, on, unread, open, to
         <td>
           {student ? (
             registerName(student)
-          ) : pages.size > 0 ? (
+          ) : asks ? (
             <WhoseIsIt print={print} number={number} sitting={sitting} on={on} first={first} />
           ) : (
             <span className={styles.soft}>name not known yet</span>

@@ -19,9 +19,16 @@ export async function codeOf(text: string): Promise<boolean[][]> {
   );
 }
 
+/** The pixels of one page are taken again for the next: a pile would fill the memory faster than it is cleared. */
+let pixels = new Uint8ClampedArray(0);
+function pixelsFor(count: number): Uint8ClampedArray {
+  if (pixels.length !== count * 4) pixels = new Uint8ClampedArray(count * 4);
+  return pixels;
+}
+
 /** Finds the codes in a picture. */
 export const findCodes: FindCodes = async ({ width, height, data }) => {
-  const rgba = new Uint8ClampedArray(width * height * 4);
+  const rgba = pixelsFor(width * height);
   for (let at = 0; at < data.length; at++) {
     rgba[at * 4] = rgba[at * 4 + 1] = rgba[at * 4 + 2] = data[at] ?? 255;
     rgba[at * 4 + 3] = 255;
