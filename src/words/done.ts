@@ -58,6 +58,7 @@ export const done = {
   scanTakenBack: 'Scanned page taken back',
   picturesThrownAway: (pages: number) => `Pictures of ${counted(pages, 'page')} thrown away`,
   copyNamed: (name: string, copy: number) => `Paper ${copy} is ${name}’s`,
+  questionsImported: (count: number) => `${counted(count, 'question')} imported`,
   copyTitle: (title: string) => `${title} (from the file)`,
   partJoined: (part: string) => `${part || 'A part of another desk'} taken into this desk`,
   copiesNamed: (count: number) => `${counted(count, 'paper')} named in the order of the register`,

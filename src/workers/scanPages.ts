@@ -149,6 +149,8 @@ async function opened(bytes: Uint8Array, name: string): Promise<PDFDocumentProxy
       useSystemFonts: false,
       isEvalSupported: false,
       maxImageSize: mostPixels,
+      // Pictures it unpacks by itself wait for the browser to clear them away, and a pile is faster than that.
+      isOffscreenCanvasSupported: false,
     }).promise;
   } catch (error) {
     throw new Refused(

@@ -91,6 +91,7 @@ const views: [string, string][] = [
   ['/sittings/lights/message', 'Saved wordings'],
   ['/mark-books', 'Mark books'],
   ['/answers', 'Import answers from a sheet'],
+  ['/papers/paper-tides/paste', 'Paste a quiz into Mid-course exam: tides, passage and compass'],
   ['/mark-books/navigation', 'Coastal navigation'],
 ];
 

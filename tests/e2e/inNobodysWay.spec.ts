@@ -30,6 +30,7 @@ const views = [
   '/sittings/lights/message',
   '/mark-books',
   '/answers',
+  '/papers/paper-tides/paste',
   '/mark-books/navigation',
   '/students/student03',
   '/sittings/lights/hand-back',

@@ -78,6 +78,9 @@ export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginP
         </div>
         {!brief && (
           <div className={styles.actions}>
+            <Button component="a" href={`/papers/${paper.id}/paste`}>
+              Paste a quiz
+            </Button>
             <Button component="a" href={`/papers/${paper.id}/sheet`}>
               Import and export
             </Button>

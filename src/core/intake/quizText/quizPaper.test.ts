@@ -100,7 +100,10 @@ describe('a quiz as people write it', () => {
         for (const [at, role] of roles.entries()) {
           if (!['title', 'instructions', 'part', 'stem', 'option', 'remark'].includes(role)) continue;
           // Signs, points and words for true and false are understood; other words are there.
-          const line = (lines[at] ?? '').replace(/true|false|t\/f|correct|points?|pts|marks?|question/gi, '');
+          const line = (lines[at] ?? '').replace(
+            /true|false|t\/f|correct|points?|pts|marks?|question|explanation|hint|comment/gi,
+            '',
+          );
           for (const word of line.toLowerCase().match(/\p{L}{4,}/gu) ?? [])
             if (!all.includes(word)) throw new Error(`${word} of “${lines[at]}”, taken for ${role}, is lost`);
         }
