@@ -7,6 +7,7 @@ import { Refused } from '@/core/basics/refused';
 import { unpacked } from '@/core/formats/unpacked';
 import type { Gray } from '@/core/intake/paper/geometry';
 import { pageSize } from '@/core/intake/paper/sheet';
+import { wholeJpeg } from '@/core/intake/paper/wholeJpeg';
 
 /** The pages of scanned files as greys, one at a time: all of them are more than memory holds. */
 
@@ -65,16 +66,38 @@ async function zipPages(bytes: Uint8Array<ArrayBuffer>): Promise<FilePages> {
   return { pages: all.flatMap(({ pages }) => pages), close: () => all.forEach(({ close }) => close()) };
 }
 
-async function pdfPages(bytes: Uint8Array, name: string): Promise<FilePages> {
-  const pdf = await opened(bytes, name);
-  if (pdf.numPages > mostPages) throw new Refused('tooManyPages', name);
+async function pdfPages(bytes: Uint8Array<ArrayBuffer>, name: string): Promise<FilePages> {
+  const { PDFDocument } = await import('@cantoo/pdf-lib');
+  // Pages that are one JPEG are read directly. What this reader does not take, the one that draws takes, or names.
+  const direct = await PDFDocument.load(bytes, { updateMetadata: false }).catch(() => null);
+  const jpegs = direct?.getPages().map(orNull(wholeJpeg)) ?? [];
+  const drawing =
+    jpegs.length > 0 && jpegs.every((jpeg) => jpeg !== null) ? null : await opened(bytes.slice(), name);
+  const count = drawing?.numPages ?? jpegs.length;
+  if (count > mostPages) throw new Refused('tooManyPages', name);
   return {
-    pages: Array.from({ length: pdf.numPages }, (_, index) => ({
-      gray: () => pdfGray(pdf, index + 1, name),
+    pages: Array.from({ length: count }, (_, index) => ({
+      gray: async () => {
+        const jpeg = jpegs[index];
+        if (jpeg) return pictureGray(Uint8Array.from(jpeg), `${name}, page ${index + 1}`, 'none');
+        if (!drawing) throw new Refused('damagedFile', `${name}, page ${index + 1}`);
+        return pdfGray(drawing, index + 1, name);
+      },
     })),
-    close: () => void pdf.destroy(),
+    close: () => void drawing?.destroy(),
   };
 }
+
+/** A page that is made otherwise than is looked for has none. */
+const orNull =
+  <T, R>(look: (of: T) => R | null) =>
+  (of: T): R | null => {
+    try {
+      return look(of);
+    } catch {
+      return null;
+    }
+  };
 
 /** A canvas for who draws pages where there is no document. */
 class Canvases {
@@ -133,12 +156,12 @@ class OwnWasm {
   }
 }
 
-async function opened(bytes: Uint8Array, name: string): Promise<PDFDocumentProxy> {
+async function opened(bytes: Uint8Array<ArrayBuffer>, name: string): Promise<PDFDocumentProxy> {
   const { getDocument, GlobalWorkerOptions } = await import('pdfjs-dist');
   GlobalWorkerOptions.workerSrc = new URL('pdfjs-dist/build/pdf.worker.min.mjs', import.meta.url).toString();
   try {
     return await getDocument({
-      // It is handed over: a second copy of a large pile would stay as long as it is read.
+      // It is handed over, and no longer here.
       data: bytes,
       CanvasFactory: Canvases,
       FilterFactory: NoFilters,
@@ -150,6 +173,7 @@ async function opened(bytes: Uint8Array, name: string): Promise<PDFDocumentProxy
       isEvalSupported: false,
       maxImageSize: mostPixels,
       // Pictures it unpacks by itself wait for the browser to clear them away, and a pile is faster than that.
+      isImageDecoderSupported: false,
       isOffscreenCanvasSupported: false,
     }).promise;
   } catch (error) {
@@ -206,12 +230,17 @@ function tiffPages(bytes: Uint8Array<ArrayBuffer>, name: string): FilePages {
   };
 }
 
-async function pictureGray(bytes: Uint8Array<ArrayBuffer>, name: string): Promise<Gray> {
+/** @param imageOrientation a photo says which way up it was taken; within a PDF that says nothing */
+async function pictureGray(
+  bytes: Uint8Array<ArrayBuffer>,
+  name: string,
+  imageOrientation: ImageOrientation = 'from-image',
+): Promise<Gray> {
   const size = sizeOf(bytes);
   if (size && size.width * size.height > mostPixels) throw new Refused('pictureTooLarge', name);
   let bitmap: ImageBitmap;
   try {
-    bitmap = await createImageBitmap(new Blob([bytes]));
+    bitmap = await createImageBitmap(new Blob([bytes]), { imageOrientation });
   } catch {
     throw new Refused('notPages', name);
   }

@@ -30,7 +30,7 @@ export async function readPage(
   prints: ReadonlyMap<string, AnswerPaper>,
   findCodes: FindCodes,
 ): Promise<PageOutcome> {
-  for (const found of await findCodes(gray)) {
+  for (const found of await codesOnPage(gray, findCodes)) {
     const code = codeFrom(found.text);
     if (!code) continue;
     const print = prints.get(code.printId);
@@ -42,6 +42,38 @@ export async function readPage(
     return read ? { is: 'read', code, ...read } : { is: 'notStraight', code };
   }
   return { is: 'noCode' };
+}
+
+/** Where the code stands on a page that lies upright or upside down, as shares of it. */
+const codePlaces = [
+  { x: 0.55, y: 0 },
+  { x: 0, y: 0.78 },
+];
+const codePlace = { w: 0.45, h: 0.22 };
+
+/** The codes of a page: looked for where ours stand first, which is a fifth of the work. */
+async function codesOnPage(gray: Gray, findCodes: FindCodes): Promise<FoundCode[]> {
+  for (const { x, y } of codePlaces) {
+    const [left, top] = [Math.floor(x * gray.width), Math.floor(y * gray.height)];
+    const found = await findCodes(cut(gray, left, top));
+    if (found.some(({ text }) => codeFrom(text)))
+      return found.map(({ text, corners }) => ({
+        text,
+        corners: corners.map((corner) => ({ x: corner.x + left, y: corner.y + top })),
+      }));
+  }
+  return findCodes(gray);
+}
+
+function cut({ width, height, data }: Gray, left: number, top: number): Gray {
+  const w = Math.min(width - left, Math.ceil(codePlace.w * width));
+  const h = Math.min(height - top, Math.ceil(codePlace.h * height));
+  const out = new Uint8Array(w * h);
+  for (let row = 0; row < h; row++) {
+    const from = (top + row) * width + left;
+    out.set(data.subarray(from, from + w), row * w);
+  }
+  return { width: w, height: h, data: out };
 }
 
 /** What is read of a page that somebody said which it is. */
