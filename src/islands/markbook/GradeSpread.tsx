@@ -82,13 +82,15 @@ export function GradeSpread({ scale, results, move, drop, step }: GradeSpreadPro
           );
         })}
       </ul>
-      {linesDown(scale).map((line) => (
+      {linesDown(scale).map((line, index) => (
         <button
           key={scale.lines.indexOf(line)}
           type="button"
           role="slider"
           className={styles.gradeLine}
           data-end={line.from / most > 0.7 || undefined}
+          // The words of two lines that stand near each other stand one below the other.
+          data-low={index % 2 === 1 || undefined}
           style={{ left: `${Math.min(100, (line.from / most) * 100)}%` }}
           aria-label={`Line of grade ${line.grade}`}
           aria-valuemin={0}

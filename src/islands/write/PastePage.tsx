@@ -4,6 +4,7 @@ import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { plainText } from '@/core/basics/richWords';
 import { quizPaper, type QuizPaper } from '@/core/intake/quizText/quizPaper';
 import { textOfHtml } from '@/core/intake/quizText/htmlText';
+import type { LineRole } from '@/core/intake/quizText/readQuiz';
 import { linesFrom } from '@/core/intake/quizText/signs';
 import { kindOf } from '@/core/kinds';
 import { mostQuestions, type Paper } from '@/core/model/paper';
@@ -79,7 +80,7 @@ function Paste({ paperId }: { paperId: string }) {
       marginLabel="What was understood"
       margin={<Understood read={read} lines={lines.map((line) => line.text)} goTo={goTo} />}
     >
-      <h1 className={styles.title}>Paste a quiz into {paper.title || 'paper without a title'}</h1>
+      <h1 className={styles.heading}>Paste a quiz into {paper.title || 'paper without a title'}</h1>
       <p className={styles.soft} id="paste-how">
         Numbered questions, options with letters, the right one with a star, bold, or under “Answer:”; a key
         at the end, points in brackets, true or false, blanks as ____. What isn’t understood is marked: mend
@@ -100,7 +101,7 @@ function Paste({ paperId }: { paperId: string }) {
         <div className={styles.marks} aria-hidden>
           {shown === text &&
             lines.map(({ text: line }, at) => (
-              <div key={at} className={styles[read.roles[at] ?? 'blank'] ?? ''}>
+              <div key={at} className={markOf[read.roles[at] ?? 'blank'] ?? ''}>
                 {line || '\u200b'}
               </div>
             ))}
@@ -130,6 +131,13 @@ function Paste({ paperId }: { paperId: string }) {
     </TwoColumns>
   );
 }
+
+/** What of a line is marked in the text. */
+const markOf: Partial<Record<LineRole, string | undefined>> = {
+  stem: styles.stem,
+  part: styles.part,
+  unclear: styles.unclear,
+};
 
 interface UnderstoodProps {
   read: QuizPaper;
