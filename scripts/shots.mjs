@@ -5,6 +5,28 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromiumPath, ensureBuilt, ensureChromium, ensureInstalled } from './machine.mjs';
 
+/** A quiz with a line that nobody understands, and an answer that is none. */
+const pasted = `1. Which light shows on the port side? (2 points)
+a) green
+*b) red
+c) white
+
+2. True or false: A masthead light is white.
+Answer: True
+
+See the chart on the wall.
+
+3. The stream that comes in is the ____, the other the ____.
+Answer: flood, ebb
+
+4. How far in two hours at 6 knots?
+Answer: 12 nm
+
+5. Which of these gives way?
+A) the vessel on port tack
+B) the vessel on starboard tack
+Answer: E`;
+
 /** `npm run shots`: a picture of every main view at 1280 × 800, from the demo course. */
 
 ensureInstalled();
@@ -116,7 +138,11 @@ async function desk(browser, colorScheme) {
   await at('/sittings/symbols/mark?question=s7', 'mark-paper', onPaper);
   await at('/sittings/symbols/on-paper', 'on-paper', async () => page.waitForTimeout(900));
   await at('/sittings/tides/markers', 'markers');
-  await at('/waiting', 'waiting');
+  await at('/papers/paper-tides/paste', 'paste', async () => {
+    await page.getByRole('textbox', { name: 'The quiz as text' }).fill(pasted);
+    await page.waitForTimeout(600);
+    await page.evaluate('document.activeElement.blur()');
+  });
   await at('/sittings/lights/repair?question=l11', 'repair', async () => {
     await page.getByRole('button', { name: 'Make “Two all-round lights, red over green” the key' }).click();
     await page.getByRole('region', { name: 'What it would do' }).waitFor();

@@ -1,6 +1,7 @@
 import type { LaidPage } from '@/core/intake/paper/drawn';
 import type { PaperKit } from '@/core/intake/paper/pdfDrawing';
 import { desk } from '@/store/tables';
+import { fileOf, onWhite } from './paperCanvas';
 
 /** A printed picture has no more dots a mm: 200 an inch. */
 const dotsPerMm = 200 / 25.4;
@@ -20,22 +21,8 @@ export async function picturesOf(pages: readonly LaidPage[]): Promise<NonNullabl
 
 async function printed(bytes: Uint8Array<ArrayBuffer>, type: string, mm: number) {
   const bitmap = await createImageBitmap(new Blob([bytes], { type }));
-  const scale = Math.min(1, (mm * dotsPerMm) / bitmap.width);
-  const canvas = new OffscreenCanvas(
-    Math.max(1, Math.round(bitmap.width * scale)),
-    Math.max(1, Math.round(bitmap.height * scale)),
-  );
-  const context = canvas.getContext('2d');
-  if (context) {
-    // What is seen through it is paper.
-    context.fillStyle = '#ffffff';
-    context.fillRect(0, 0, canvas.width, canvas.height);
-    context.imageSmoothingQuality = 'high';
-    context.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
-  }
-  bitmap.close();
+  const { canvas } = onWhite(bitmap, (mm * dotsPerMm) / bitmap.width);
   // A photo as one; lines and letters stay sharp.
   const mediaType = type === 'image/jpeg' ? ('image/jpeg' as const) : ('image/png' as const);
-  const blob = await canvas.convertToBlob({ type: mediaType, quality: 0.85 });
-  return { mediaType, bytes: new Uint8Array(await blob.arrayBuffer()) };
+  return { mediaType, bytes: await fileOf(canvas, mediaType) };
 }

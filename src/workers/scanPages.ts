@@ -8,6 +8,7 @@ import { unpacked } from '@/core/formats/unpacked';
 import type { Gray } from '@/core/intake/paper/geometry';
 import { pageSize } from '@/core/intake/paper/sheet';
 import { wholeJpeg } from '@/core/intake/paper/wholeJpeg';
+import { onWhite } from './paperCanvas';
 
 /** The pages of scanned files as greys, one at a time: all of them are more than memory holds. */
 
@@ -263,20 +264,8 @@ function sizeOf(bytes: Uint8Array): { width: number; height: number } | null {
 
 /** The greys of a picture, no larger than a page needs. */
 function drawnGray(bitmap: ImageBitmap): Gray {
-  const scale = Math.min(1, longestSide / Math.max(bitmap.width, bitmap.height));
-  const canvas = new OffscreenCanvas(
-    Math.max(1, Math.round(bitmap.width * scale)),
-    Math.max(1, Math.round(bitmap.height * scale)),
-  );
-  const context = canvas.getContext('2d', { willReadFrequently: true });
-  if (context) {
-    // What is seen through it is paper.
-    context.fillStyle = '#ffffff';
-    context.fillRect(0, 0, canvas.width, canvas.height);
-    context.imageSmoothingQuality = 'high';
-    context.drawImage(bitmap, 0, 0, canvas.width, canvas.height);
-  }
-  bitmap.close();
+  const scale = longestSide / Math.max(bitmap.width, bitmap.height);
+  const { canvas, context } = onWhite(bitmap, scale, { willReadFrequently: true });
   return released(canvas, grayOf(context, canvas));
 }
 

@@ -18,6 +18,7 @@ import { sittingRecords } from '@/store/queries';
 import { desk } from '@/store/tables';
 import type { Measure } from '@/core/formats/typeset/wrapped';
 import { measureWith } from '@/core/intake/paper/paperPdf';
+import { fileOf, onWhite } from './paperCanvas';
 import { paperKitFor } from './paperKit';
 import { scriptFaces } from './scriptFonts';
 import { hasFormulas, withMaths } from './withMaths';
@@ -121,19 +122,10 @@ async function pictureOf(id: string): Promise<PrintablePicture | null> {
   if (!asset?.mediaType.startsWith('image/')) return null;
   try {
     const bitmap = await createImageBitmap(new Blob([asset.bytes], { type: asset.mediaType }));
-    const scale = Math.min(1, mostPixels / Math.max(bitmap.width, bitmap.height));
-    const [width, height] = [Math.round(bitmap.width * scale), Math.round(bitmap.height * scale)];
-    const canvas = new OffscreenCanvas(width, height);
-    const context = canvas.getContext('2d');
-    if (!context) return null;
-    // What is seen through it is paper.
-    context.fillStyle = '#ffffff';
-    context.fillRect(0, 0, width, height);
-    context.drawImage(bitmap, 0, 0, width, height);
-    bitmap.close();
-    const jpeg = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.85 });
-    const url = `data:image/jpeg;base64,${base64From(new Uint8Array(await jpeg.arrayBuffer()))}`;
-    return { url, width, height };
+    const { canvas } = onWhite(bitmap, mostPixels / Math.max(bitmap.width, bitmap.height));
+    const { width, height } = canvas;
+    const jpeg = await fileOf(canvas, 'image/jpeg');
+    return { url: `data:image/jpeg;base64,${base64From(jpeg)}`, width, height };
   } catch {
     // A picture that this browser can't draw is named instead.
     return null;
