@@ -99,12 +99,11 @@ function Paste({ paperId }: { paperId: string }) {
       </div>
       <div className={styles.paper}>
         <div className={styles.marks} aria-hidden>
-          {shown === text &&
-            lines.map(({ text: line }, at) => (
-              <div key={at} className={markOf[read.roles[at] ?? 'blank'] ?? ''}>
-                {line || '\u200b'}
-              </div>
-            ))}
+          {text.split('\n').map((line, at) => (
+            <div key={at} className={shown === text ? (markOf[read.roles[at] ?? 'blank'] ?? '') : ''}>
+              {line || '\u200b'}
+            </div>
+          ))}
         </div>
         <textarea
           ref={field}

@@ -80,6 +80,13 @@ describe('a quiz as people write it', () => {
     expect(paper.questions.map((question) => kindOf(question).hasKey(question))).toEqual([false, true]);
   });
 
+  it('leaves out and names a question that holds more than a question can', () => {
+    const options = Array.from({ length: 60 }, (_, at) => `[ ] option ${at}`).join('\n');
+    const { roles, paper } = read(`1. Which?\n${options}\n2. And?\na) one *\nb) two`);
+    expect(paper.questions.map(said)).toEqual(['one: And? | *one | two']);
+    expect(roles[0]).toBe('unclear');
+  });
+
   it('keeps comments, hints and parts', () => {
     const { paper } = read(
       'Part A: Lights\n1. Which?\na) this *\nb) that\nHint: look\nExplanation: it is so',

@@ -15,24 +15,34 @@ export interface QuizPaper {
 /** Questions of the kinds that their options and answers look like, with their keys; nothing is made up that is not written. */
 export function quizPaper(lines: readonly QuizLine[], newId: () => string): QuizPaper {
   const quiz = readQuiz(lines);
+  const roles = [...quiz.roles];
   const parts = quiz.parts.map(({ title }): PaperPart => ({
-    ...{ id: newId(), title, instructions: '', draw: null, shuffle: false, newPage: false },
+    ...{ id: newId(), title: title.slice(0, mostTitle), instructions: '' },
+    ...{ draw: null, shuffle: false, newPage: false },
   }));
-  const made = quiz.questions.map((written) => questionOf(written, quiz, newId));
-  const questions = made.map(({ question }, at) => {
-    const part = quiz.questions[at]?.part;
-    const partId = part === null || part === undefined ? undefined : parts[part]?.id;
-    return Question.parse({ ...question, ...(partId !== undefined && { partId }) });
-  });
+  const questions: Question[] = [];
+  const read: QuizPaper['read'] = [];
+  for (const written of quiz.questions) {
+    const { question, badKey } = questionOf(written, quiz, newId);
+    const partId = written.part === null ? undefined : parts[written.part]?.id;
+    const parsed = Question.safeParse({ ...question, ...(partId !== undefined && { partId }) });
+    if (parsed.success) {
+      questions.push(parsed.data);
+      read.push({ line: written.line, badKey });
+      // More than a question can hold: nothing of it is half taken.
+    } else roles[written.line] = 'unclear';
+  }
   return {
     paper: {
       ...{ title: quiz.title, instructions: quiz.instructions.join('\n'), questions },
       ...(parts.length > 0 && { parts }),
     },
-    roles: quiz.roles,
-    read: made.map(({ badKey }, at) => ({ line: quiz.questions[at]?.line ?? 0, badKey })),
+    roles,
+    read,
   };
 }
+
+const mostTitle = 200;
 
 interface Made {
   question: Question;
