@@ -77,8 +77,47 @@ try {
   row('pages asked about', /(\d+) asked/.exec(words)?.[1] ?? '0');
   const asked = await page.getByRole('heading', { name: /to look at: what is ticked/ }).allTextContents();
   row('rows of ticks asked about', /^(\d+)/.exec(asked[0] ?? '0')?.[1] ?? '0');
+  // Named at once in the order of the register, a question is opened whose answers are written.
+  const naming = page.getByRole('button', { name: /^Name \d+ papers in the order/ });
+  const named = /\d+/.exec((await naming.textContent()) ?? '')?.[0] ?? '';
+  await naming.click();
+  await page.getByText(`${named} papers named in the order of the register`).waitFor();
+  await page.goto(`${base}/sittings/lights/mark`);
+  const questions = page.getByRole('navigation', { name: 'Questions' }).getByRole('button');
+  await questions.first().waitFor();
+  const times: number[] = [];
+  for (let at = 0; at < (await questions.count()); at++) {
+    const ms = await questions.nth(at).evaluate(opened);
+    if (ms !== null) times.push(ms);
+  }
+  times.sort((a, b) => a - b);
+  row(
+    `regions of a question there to be marked, ${named} papers, median of ${times.length} questions (wanted: 500 ms)`,
+    `${times[Math.floor(times.length / 2)]?.toFixed(0)} ms, at most ${times.at(-1)?.toFixed(0)} ms`,
+  );
 } finally {
   await browser.close();
+}
+
+/** Opens a question; ms until all pictures of answers in sight are drawn, null where it has none within a second. */
+function opened(button: Element): Promise<number | null> {
+  const began = performance.now();
+  (button as HTMLElement).click();
+  return new Promise((resolve) => {
+    const look = () => {
+      const all = [...document.querySelectorAll('img[alt="Answer on paper"]')] as HTMLImageElement[];
+      const seen = all.filter((each) => {
+        const { top, bottom } = each.parentElement?.getBoundingClientRect() ?? { top: 0, bottom: 0 };
+        return bottom > 0 && top < innerHeight;
+      });
+      const waited = performance.now() - began;
+      if (seen.length > 0 && seen.every((each) => each.complete && each.naturalWidth > 0)) resolve(waited);
+      else if (waited > 1000) resolve(seen.length > 0 ? waited : null);
+      else requestAnimationFrame(look);
+    };
+    // What the question before left is gone by the next frame but one.
+    requestAnimationFrame(() => requestAnimationFrame(look));
+  });
 }
 
 /** MB of the process that has most, of those that run pages. */
