@@ -70,8 +70,9 @@ async function zipPages(bytes: Uint8Array<ArrayBuffer>): Promise<FilePages> {
 async function pdfPages(bytes: Uint8Array<ArrayBuffer>, name: string): Promise<FilePages> {
   const { PDFDocument } = await import('@cantoo/pdf-lib');
   // Pages that are one JPEG are read directly. What this reader does not take, the one that draws takes, or names.
-  const direct = await PDFDocument.load(bytes, { updateMetadata: false }).catch(() => null);
-  const jpegs = direct?.getPages().map(orNull(wholeJpeg)) ?? [];
+  const jpegs = await PDFDocument.load(bytes, { updateMetadata: false })
+    .then((pdf) => pdf.getPages().map(orNull(wholeJpeg)))
+    .catch(() => []);
   const drawing =
     jpegs.length > 0 && jpegs.every((jpeg) => jpeg !== null) ? null : await opened(bytes.slice(), name);
   const count = drawing?.numPages ?? jpegs.length;

@@ -50,7 +50,7 @@ export function SavePart() {
           aria-label="Course or sitting"
           placeholder="Course or sitting"
           searchable
-          w={340}
+          w="min(340px, 100%)"
           value={value}
           onChange={setValue}
           data={parts.map(({ group, items }) => ({

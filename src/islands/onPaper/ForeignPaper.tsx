@@ -189,7 +189,7 @@ export function ForeignPaper({ sitting, on, done }: ForeignPaperProps) {
               <TextInput
                 label={`What question ${numbers.get(id) ?? ''} asks`}
                 placeholder={`Question ${numbers.get(id) ?? ''}`}
-                w={360}
+                w="min(360px, 100%)"
                 value={stem}
                 onChange={(event) => change(id, { stem: event.currentTarget.value })}
               />
