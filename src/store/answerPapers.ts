@@ -6,6 +6,7 @@ import { Paper, type PaperContent } from '@/core/model/paper';
 import type { PaperWords } from '@/core/intake/paper/layout';
 import type { LaidPage } from '@/core/intake/paper/drawn';
 import { printedParts, printedQuestions, type PrintOrder } from '@/core/intake/paper/paperAttempt';
+import { withAppended } from '@/core/model/parts';
 import { kindNamed, Question, type StudentQuestion } from '@/core/kinds';
 import { done } from '@/words/done';
 import { paperWords } from '@/words/onPaper';
@@ -173,7 +174,7 @@ async function addQuestions(
   const questions = fresh.map(({ id, stem, points }) =>
     Question.parse({ ...kindNamed('openText').empty(newId), id, stem, points, scheme: [] }),
   );
-  const paper = { ...draft, questions: [...draft.questions, ...questions], changedAt: now };
+  const paper = { ...draft, questions: withAppended(draft.questions, questions), changedAt: now };
   await record.putChanged('papers', Paper.parse(paper), draft);
 }
 

@@ -5,29 +5,19 @@ import type { FileRef } from '@/core/basics/file';
 import { assetId } from '@/core/basics/assetBytes';
 import { orRefused, Refused, type OrRefused } from '@/core/basics/refused';
 import { findCodes } from '@/core/intake/paper/codes';
-import type { Gray } from '@/core/intake/paper/geometry';
-import {
-  inkMapOf,
-  isBlankSheet,
-  liesUpsideDown,
-  looksFirst,
-  pileMark,
-  placesInPile,
-  type InkMap,
-  type PileCut,
-} from '@/core/intake/paper/piles';
+import type { PileCut } from '@/core/intake/paper/piles';
 import { testPrint, testVerdict, type TestVerdict } from '@/core/intake/paper/testSheet';
-import { stickerFrom } from '@/core/intake/paper/sheet';
-import { fillsPicture, readPage, readPageAs, type ReadBoxes } from '@/core/intake/paper/readPage';
-import { hasInk, hasMoreInk, straightened } from '@/core/intake/paper/straightened';
-import type { AnswerPaper, Region } from '@/core/model/answerPaper';
+import { fillsPicture, readPage, readPageAs } from '@/core/intake/paper/readPage';
+import { straightened } from '@/core/intake/paper/straightened';
+import type { AnswerPaper } from '@/core/model/answerPaper';
 import type { Scan } from '@/core/model/scan';
-import { keepAsset } from '@/store/assets';
 import { setTab } from '@/store/command';
 import { newId } from '@/store/ids';
 import { bringScans, placeScan } from '@/store/scans';
 import { desk } from '@/store/tables';
-import { filePages, jpegOf, keptGray, type FilePage } from './scanPages';
+import { foreignOf, inOrder, placedInPile, readForeign, type Foreign } from './foreignPages';
+import { inked, keptPage, keptPicture, upsideDown } from './keptPages';
+import { filePages, keptGray, type FilePage } from './scanPages';
 
 prepareZXingModule({ overrides: { locateFile: () => wasm } });
 
@@ -228,111 +218,7 @@ async function readOne(
   return { is: 'read', place, ...(await keptPage(gray, outcome.placed.map, regions, outcome, number)) };
 }
 
-/** A paper that was printed elsewhere, with its blank pages. */
-interface Foreign {
-  print: AnswerPaper;
-  blanks: (Gray | null)[];
-  inks: InkMap[];
-}
-
-async function foreignOf(printId: string): Promise<Foreign | null> {
-  const print = await desk.prints.get(printId);
-  if (!print?.foreign) return null;
-  const assets = await desk.assets.bulkGet(print.foreign.blanks.map(({ id }) => id));
-  const blanks = await Promise.all(
-    assets.map((asset) => (asset ? keptGray(Uint8Array.from(asset.bytes)) : null)),
-  );
-  return { print, blanks, inks: blanks.flatMap((blank) => (blank ? [inkMapOf(blank)] : [])) };
-}
-
-const inOrder = (scans: readonly Scan[]) => [...scans].sort((a, b) => a.from.page - b.from.page);
-
-/** The pages of a pile by where its papers begin, as far as it is read. */
-const placedInPile = (scans: readonly Scan[], print: AnswerPaper, now: string): Scan[] => {
-  const places = placesInPile(
-    scans.map(({ pile }) => pile),
-    print,
-  );
-  return scans.map((scan, at) => ({
-    ...scan,
-    place: places[at] ?? null,
-    ...(scan.pile === 'between' ? { thrownOutAt: now } : places[at] ? {} : { is: 'extraPage' }),
-  }));
-};
-
-/** A page of a paper without codes: its copy and page are told by its place in the file and what it shows of itself. */
-async function readForeign(
-  page: FilePage,
-  index: number,
-  { print, blanks, inks }: Foreign,
-  cut: PileCut,
-  before: readonly Scan[],
-): Promise<Pick<Scan, 'is' | 'place' | 'boxes' | 'areas' | 'picture' | 'pile' | 'sticker'>> {
-  const gray = await page.gray();
-  let straight = straightened(gray, fillsPicture(gray));
-  const ink = inkMapOf(straight);
-  const sticker = (await findCodes(gray)).map(({ text }) => stickerFrom(text)).find((id) => id !== null);
-  const pile = pileMark(
-    cut,
-    {
-      blank: cut === 'blankSheets' && isBlankSheet(straight),
-      first: cut === 'firstPages' && looksFirst(ink, inks),
-      sticker: sticker !== undefined,
-    },
-    index,
-    print.pages.length,
-  );
-  const place = placesInPile([...before.map((each) => each.pile), pile], print).at(-1) ?? null;
-  const at = (place?.page ?? 0) - 1;
-  const blank = inks[at];
-  if (blank && liesUpsideDown(ink, blank)) straight = upsideDown(straight);
-  return {
-    ...{ is: 'read', place, boxes: [] },
-    ...(pile && { pile }),
-    ...(sticker !== undefined && { sticker }),
-    areas: inked(straight, print.pages[at] ?? [], blanks[at] ?? null),
-    picture: await keptPicture(straight, index + 1),
-  };
-}
-
-const upsideDown = ({ width, height, data }: Gray): Gray => ({
-  ...{ width, height },
-  data: Uint8Array.from(data).reverse(),
-});
-
 const placeOf = ({ printId, copy, page }: NonNullable<Scan['place']>) => ({ printId, copy, page });
-
-/** A page set straight, with what stands in its boxes and areas. */
-async function keptPage(
-  gray: Gray,
-  map: ReadBoxes['placed']['map'],
-  regions: readonly Region[],
-  read: ReadBoxes | null,
-  number: number,
-  /** Of a paper that was printed elsewhere. */
-  blank: Gray | null = null,
-): Promise<Pick<Scan, 'boxes' | 'areas' | 'picture'>> {
-  const straight = straightened(gray, map);
-  const boxed = regions.filter(({ box }) => box !== null);
-  return {
-    boxes: boxed.map((_, at) => {
-      const { state = 'doubtful', ink = 0 } = read?.boxes[at] ?? {};
-      return { state, ink: Math.round(ink * 1000) / 1000 };
-    }),
-    areas: inked(straight, regions, blank),
-    picture: await keptPicture(straight, number),
-  };
-}
-
-/** Whether somebody wrote in each area of a page: held against the blank page where something is printed there. */
-const inked = (page: Gray, regions: readonly Region[], blank: Gray | null): boolean[] =>
-  regions
-    .filter(({ box }) => box === null)
-    .map((area) => (blank ? hasMoreInk(page, blank, area) : hasInk(page, area)));
-
-/** Called by its number: the name of a file can say whose it is. */
-const keptPicture = async (gray: Gray, number: number) =>
-  keepAsset({ name: `scan ${number}.jpg`, mediaType: 'image/jpeg', bytes: await jpegOf(gray) });
 
 async function kept(
   read: OrRefused<ReadPages>,

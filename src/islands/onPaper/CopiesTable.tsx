@@ -1,11 +1,12 @@
 import { Button, Select } from '@mantine/core';
 import { useMemo, useState } from 'react';
 import type { AnswerPaper } from '@/core/model/answerPaper';
-import { byRegister, fullName, registerName } from '@/core/model/names';
+import { fullName, registerName } from '@/core/model/names';
 import type { Student } from '@/core/model/people';
 import type { Scan } from '@/core/model/scan';
 import { nameRect, pageSize } from '@/core/intake/paper/sheet';
 import { copyKey, notReadByCopy } from '@/core/intake/paper/notReadByCopy';
+import { inRegister, withoutPaper } from '@/core/intake/paper/withoutPaper';
 import { scansOf } from '@/core/intake/paper/paperAttempt';
 import type { OnPaper } from '@/store/onPaper';
 import { nameCopies, nameCopy, takeScanBack, throwOut } from '@/store/scans';
@@ -88,7 +89,7 @@ export function CopiesTable({ sitting, on }: CopiesTableProps) {
                   copy={copy}
                   sitting={sitting}
                   on={on}
-                  unread={unread.get(copyKey(copy.print.id, copy.number)) ?? null}
+                  unread={unread.get(id) ?? null}
                   asks={asking.has(id)}
                   open={open === id}
                   toggle={() => setOpen(open === id ? null : id)}
@@ -105,7 +106,7 @@ export function CopiesTable({ sitting, on }: CopiesTableProps) {
 
 /** Names all papers at once that lie in the order of the register. */
 function InOrder({ copies, sitting, on }: CopiesTableProps & { copies: readonly Copy[] }) {
-  const left = withoutPaper(sitting, on);
+  const left = leftIn(sitting, on).filter(inRegister);
   const named = copies
     .filter(({ print, number }) => print.copies[number - 1] === null)
     .flatMap(({ print, number }, at) => {
@@ -127,14 +128,12 @@ function InOrder({ copies, sitting, on }: CopiesTableProps & { copies: readonly 
   );
 }
 
-/** The students of whom no paper is here, in the order of the register. */
-function withoutPaper(sitting: SittingData, on: OnPaper): Student[] {
-  const have = new Set(on.prints.flatMap(({ copies }) => copies));
-  return sitting.seats
-    .map(({ student }) => student)
-    .filter(({ id }) => !have.has(id))
-    .sort(byRegister);
-}
+/** Who can have written a paper that is nobody's yet. */
+const leftIn = (sitting: SittingData, on: OnPaper): Student[] =>
+  withoutPaper(
+    on.prints,
+    sitting.seats.map(({ student }) => student),
+  );
 
 interface CopyRowProps extends CopiesTableProps {
   copy: Copy;
@@ -279,8 +278,7 @@ function BlankSheets({ on }: { on: OnPaper }) {
 
 /** A paper that was written by another one than it says. */
 function PutRight(props: WhoseProps) {
-  const have = new Set(props.on.prints.flatMap(({ copies }) => copies));
-  if (props.sitting.seats.every(({ student }) => have.has(student.id))) return null;
+  if (leftIn(props.sitting, props.on).length === 0) return null;
   return (
     <details>
       <summary>Somebody else wrote it</summary>
@@ -306,7 +304,7 @@ interface WhoseProps extends CopiesTableProps {
 function WhoseIsIt({ print, number, sitting, on, first }: WhoseProps) {
   const [typed, setTyped] = useState('');
   const nameAt = print.foreign ? print.foreign.name : nameRect;
-  const left = withoutPaper(sitting, on);
+  const left = leftIn(sitting, on);
   const name = async (studentId: string) => {
     const fields = () => [...document.querySelectorAll<HTMLElement>('[data-whose]')];
     const at = fields().findIndex((field) => field.getAttribute('aria-label') === `Whose paper ${number} is`);

@@ -1,6 +1,6 @@
 import { Button, Checkbox, NumberInput, Radio, TextInput } from '@mantine/core';
 import { useState } from 'react';
-import { byRegister } from '@/core/model/names';
+import { inRegister, withoutPaper } from '@/core/intake/paper/withoutPaper';
 import type { OnPaper } from '@/store/onPaper';
 import { act } from '@/desk/act';
 import { thisTab } from '@/desk/undoLast';
@@ -33,12 +33,8 @@ export function MakePapers({ sitting, on, done }: MakePapersProps) {
   const [numbered, setNumbered] = useState(true);
   const [name, setName] = useState('');
   const [work, setWork] = useState<{ stop: () => void; done: number; all: number } | null>(null);
-  const have = new Set(on.prints.flatMap(({ copies }) => copies));
-  const students = sitting.seats
-    .map(({ student }) => student)
-    .filter(({ role }) => role === undefined)
-    .sort(byRegister);
-  const without = students.filter(({ id }) => !have.has(id));
+  const students = sitting.seats.map(({ student }) => student).filter(inRegister);
+  const without = withoutPaper(on.prints, students);
   const copies =
     forWhom === 'students' ? without.map(({ id }) => id) : Array.from({ length: count }, () => null);
   const digits = Math.min(

@@ -2,12 +2,12 @@ import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useDeferredValue, useMemo, useRef, useState } from 'react';
 import { plainText } from '@/core/basics/richWords';
-import { quizPaper, type QuizPaper } from '@/core/intake/quizText/quizPaper';
+import { quizPaper, withQuiz, type QuizPaper } from '@/core/intake/quizText/quizPaper';
 import { textOfHtml } from '@/core/intake/quizText/htmlText';
 import type { LineRole } from '@/core/intake/quizText/readQuiz';
 import { linesFrom } from '@/core/intake/quizText/signs';
 import { kindOf } from '@/core/kinds';
-import { mostQuestions, type Paper } from '@/core/model/paper';
+import { mostQuestions } from '@/core/model/paper';
 import { act } from '@/desk/act';
 import { DeskReady } from '@/desk/DeskReady';
 import { changePaper } from '@/store/papers';
@@ -191,18 +191,6 @@ function Understood({ read: { paper, roles, read }, lines, goTo }: UnderstoodPro
 }
 
 const firstWords = (text: string) => (text.length > 70 ? `${text.slice(0, 68)}…` : text);
-
-/** A paper with what was read: the title and the instructions where it has none. */
-function withQuiz(paper: Paper, quiz: QuizPaper['paper']): Paper {
-  const parts = [...(paper.parts ?? []), ...(quiz.parts ?? [])];
-  return {
-    ...paper,
-    title: paper.title || quiz.title,
-    instructions: paper.instructions === '' ? quiz.instructions : paper.instructions,
-    questions: [...paper.questions, ...quiz.questions],
-    ...(parts.length > 0 && { parts }),
-  };
-}
 
 /** The text of a document; null where it is none. What reads it is large, and comes when it is needed. */
 async function textOfFile(file: File): Promise<string | null> {

@@ -120,9 +120,9 @@ const alike = 0.3;
 const clearly = 0.15;
 
 /** Whether a page is more like the first of the blank pages than like any other. */
-export function looksFirst(page: InkMap, blanks: readonly InkMap[]): boolean {
+export function looksFirst(page: InkMap, blanks: readonly (InkMap | null)[]): boolean {
   const [first = -1, ...others] = blanks.map((blank) =>
-    Math.max(likeness(page, blank), likeness(turned(page), blank)),
+    blank ? Math.max(likeness(page, blank), likeness(turned(page), blank)) : -1,
   );
   return first >= alike && others.every((other) => other < first);
 }

@@ -36,7 +36,8 @@ function isPlainJpeg(dict: PDFDict): boolean {
     isName(filter, '/DCTDecode') ||
     (filter instanceof PDFArray && filter.size() === 1 && isName(filter.lookup(0), '/DCTDecode'));
   if (!jpeg || !isName(named(dict, 'Subtype'), '/Image')) return false;
-  if (['SMask', 'Mask', 'Decode', 'ImageMask'].some((key) => named(dict, key) !== undefined)) return false;
+  if (['SMask', 'Mask', 'Decode', 'DecodeParms', 'ImageMask'].some((key) => named(dict, key) !== undefined))
+    return false;
   const space = named(dict, 'ColorSpace');
   if (isName(space, '/DeviceRGB', '/DeviceGray')) return true;
   if (!(space instanceof PDFArray) || !isName(space.lookup(0), '/ICCBased')) return false;

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { quizTexts } from '../../../../tests/reference/quizTexts/texts';
 import { plainText } from '../../basics/richWords';
 import { kindOf, type Question } from '../../kinds';
-import { quizPaper } from './quizPaper';
+import { sectionsOf } from '../../model/parts';
+import { quizPaper, withQuiz } from './quizPaper';
 import { linesFrom } from './signs';
 
 let made = 0;
@@ -95,6 +96,20 @@ describe('a quiz as people write it', () => {
     expect(paper.questions[0]).toMatchObject({
       ...{ partId: paper.parts?.[0]?.id, commentRight: 'it is so', hints: [{ text: 'look' }] },
     });
+  });
+
+  it('comes at the end of a paper, whatever parts both have, and keeps the words that are there', () => {
+    const whole = read('Sounds\nListen.\n1. Loose\nAnswer: a\nPart B: Signals\n2. In it\nAnswer: b').paper;
+    const paper = withQuiz(read('Lights\nLook.\nPart A: Marks\n1. First\nAnswer: c').paper, whole);
+    expect(paper).toMatchObject({ title: 'Lights', instructions: 'Look.' });
+    expect(
+      sectionsOf(paper).map(({ part, questions }) => [part?.title, questions.map(({ stem }) => stem)]),
+    ).toEqual([
+      ['Part A: Marks', ['First', 'Loose']],
+      ['Part B: Signals', ['In it']],
+    ]);
+    const empty = withQuiz({ title: '', instructions: '', questions: [] }, whole);
+    expect([empty.title, empty.instructions, empty.questions.length]).toEqual(['Sounds', 'Listen.', 2]);
   });
 
   it('takes any lines in any order: each is in the paper, or in a key, or named', () => {

@@ -1,5 +1,6 @@
 import { kindNamed, kindOf, Question } from '../../kinds';
 import type { PaperContent, PaperPart } from '../../model/paper';
+import { withAppended } from '../../model/parts';
 import { readQuiz, type LineRole, type WrittenQuestion, type WrittenQuiz } from './readQuiz';
 import { blank, truthOf, trueFalseIn, type QuizLine } from './signs';
 
@@ -39,6 +40,20 @@ export function quizPaper(lines: readonly QuizLine[], newId: () => string): Quiz
     },
     roles,
     read,
+  };
+}
+
+/** A paper with what was read at its end: the title and the instructions where it has none; what stands in no part joins its last one. */
+export function withQuiz<P extends PaperContent>(paper: P, quiz: PaperContent): P {
+  const inPart = quiz.questions.findIndex(({ partId }) => partId !== undefined);
+  const loose = inPart < 0 ? quiz.questions : quiz.questions.slice(0, inPart);
+  const parts = [...(paper.parts ?? []), ...(quiz.parts ?? [])];
+  return {
+    ...paper,
+    title: paper.title || quiz.title,
+    instructions: paper.instructions === '' ? quiz.instructions : paper.instructions,
+    questions: [...withAppended(paper.questions, loose), ...quiz.questions.slice(loose.length)],
+    ...(parts.length > 0 && { parts }),
   };
 }
 
