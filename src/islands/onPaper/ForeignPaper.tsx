@@ -110,7 +110,8 @@ export function ForeignPaper({ sitting, on, done }: ForeignPaperProps) {
       <h2>A paper printed elsewhere</h2>
       <p className={styles.soft}>
         Choose the blank paper as PDF or pictures, and draw where the name and each answer stand: once, for
-        all scans. Scans then come page by page in the order of the papers.
+        all scans. A pile of scans is cut into papers when it is imported: by pages, blank sheets, first pages
+        or code stickers.
       </p>
       {!blank ? (
         <div className={styles.row}>

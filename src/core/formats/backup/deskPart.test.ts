@@ -131,6 +131,12 @@ describe('a sitting that both desks have otherwise', () => {
   });
 });
 
+it('when a group or a paper was made says nothing: it is the same', () => {
+  const other = structuredClone(part);
+  for (const row of [...other.groups, ...other.papers]) row.createdAt = '2026-01-01T00:00:00.000Z';
+  expect(planOf(whole, other).clashes).toEqual([]);
+});
+
 describe('people whom both desks know', () => {
   /** The same class as another desk has it: with ids and codes of its own. */
   function elsewhere(): DeskRows {

@@ -96,10 +96,10 @@ function changedClash(
   return { ...found, differing: 0, choices: [...choices] };
 }
 
-/** In which groups a student is follows from both desks; when a paper was touched says nothing of what it is. */
+/** In which groups a student is follows from both desks; when something was made or touched says nothing of what it is. */
 function compared(what: PartClash['what'], row: Named): object {
   if (what === 'students') return { ...row, groupIds: [] };
-  return what === 'papers' || what === 'markBooks' ? { ...row, changedAt: '' } : row;
+  return { ...row, createdAt: '', changedAt: '' };
 }
 
 /** A version that both have, and that is not the same: its answers would be scored by another paper. */
