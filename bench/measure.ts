@@ -1,4 +1,4 @@
-import { chromium, type Browser, type Page } from '@playwright/test';
+import { chromium, type Browser, type Locator, type Page } from '@playwright/test';
 
 /** The median time of `runs` runs, in ms. */
 export async function median(runs: number, work: () => unknown): Promise<number> {
@@ -36,6 +36,28 @@ export const launched = (...more: string[]): Promise<Browser> =>
       ...more,
     ],
   });
+
+/**
+ * Presses a button; ms until words stand on the page, by the page's own clock: looking for them from outside would take a
+ * processor's time from what is measured.
+ */
+export async function pressedUntil(button: Locator, words: string): Promise<number> {
+  return button.evaluate(
+    (element, said) =>
+      new Promise<number>((resolve) => {
+        const began = performance.now();
+        const watch = new MutationObserver((changes) => {
+          for (const { addedNodes, target } of changes)
+            for (const node of [target, ...addedNodes])
+              if (node.textContent?.includes(said) && node !== document.body)
+                requestAnimationFrame(() => (watch.disconnect(), resolve(performance.now() - began)));
+        });
+        watch.observe(document.body, { childList: true, subtree: true, characterData: true });
+        (element as HTMLElement).click();
+      }),
+    words,
+  );
+}
 
 /**
  * Writes rows straight into the desk's database of a page.
