@@ -1,4 +1,5 @@
 import { defineConfig } from 'vitest/config';
+import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url));
@@ -9,6 +10,8 @@ export default defineConfig({
     // Property tests and whole pages take their time on a busy machine; what hangs still ends.
     testTimeout: 60_000,
     hookTimeout: 60_000,
+    // By itself it would leave one processor of two to nobody.
+    maxWorkers: availableParallelism(),
     include: [
       'src/**/*.test.{ts,tsx}',
       'demo/**/*.test.ts',

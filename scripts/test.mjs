@@ -1,8 +1,9 @@
+import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, relative, resolve } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
-import { ensureBuilt, ensureChromium, ensureInstalled, needNode, run } from './machine.mjs';
+import { ensureChromium, ensureInstalled, needNode, run } from './machine.mjs';
 
 /** `npm test`: installs what is missing, then types, lint, unit and end-to-end tests; counts from the runners' reports. */
 
@@ -19,14 +20,27 @@ const failures = [];
 /** How long each test took, of how long it may. */
 const durations = [];
 
-/** A check without a report of its own: it counts only when it fails. */
-function check(name, command, args) {
-  console.log(`\n— ${name}`);
-  if (run(command, args) !== 0) failures.push(name);
+/** Runs a command beside others: what it says is shown when it has ended. */
+function beside(name, command, args) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+    const said = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (part) => said.push(part));
+    child.on('close', (code) => {
+      console.log(`\n— ${name}\n${Buffer.concat(said).toString()}`);
+      // A check without a report of its own: it counts only when it fails.
+      if (code !== 0) failures.push(name);
+      resolve(code);
+    });
+  });
 }
 
-check('types', 'npm', ['run', '--silent', 'typecheck']);
-check('lint', 'npm', ['run', '--silent', 'lint']);
+// Each of these keeps one processor busy. What Astro lays out for types is there before anything reads it.
+if (run('npx', ['astro', 'sync']) !== 0) failures.push('astro sync');
+await Promise.all([
+  beside('lint', 'npm', ['run', '--silent', 'lint']),
+  beside('types', 'npx', ['tsc', '--noEmit']).then(() => beside('build', 'node', ['scripts/build.mjs'])),
+]);
 
 console.log('\n— unit tests');
 const unitCode = run('npx', [
@@ -39,7 +53,6 @@ const unitCode = run('npx', [
 countUnit();
 
 console.log('\n— end-to-end tests');
-ensureBuilt();
 const e2eCode = run('npx', ['playwright', 'test'], { E2E_REPORT: e2eReport });
 countE2e();
 

@@ -8,7 +8,7 @@ import { codeOf, sittingRows } from './classroom';
 import { browser, secret, startServer, type ServerProcess } from './serverProcess';
 import { at } from './samples';
 
-const kills = Number(process.env.SERVER_KILLS ?? 100);
+const kills = Number(process.env.SERVER_KILLS ?? 40);
 const students = 50;
 
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
