@@ -1,8 +1,9 @@
 import { fileURLToPath } from 'node:url';
-import { defineConfig } from 'astro/config';
+import { defineConfig, passthroughImageService } from 'astro/config';
 import node from '@astrojs/node';
 import react from '@astrojs/react';
 import { coreIsPure } from './scripts/coreIsPure.mjs';
+import { guideLinks } from './scripts/guideLinks.mjs';
 
 const here = (path) => fileURLToPath(new URL(path, import.meta.url));
 
@@ -19,6 +20,9 @@ export default defineConfig({
   // The exchange checks the origin of every change itself, and says so in its own words.
   security: { checkOrigin: false },
   session: { driver: 'memory' },
+  // The guide: its pictures go out as they are.
+  image: { service: passthroughImageService() },
+  markdown: { remarkPlugins: [guideLinks], syntaxHighlight: false },
   vite: {
     plugins: [coreIsPure()],
     worker: { format: 'es', plugins: () => [coreIsPure()] },

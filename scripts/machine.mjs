@@ -54,7 +54,16 @@ export function ensureInstalled() {
   setStamp('installed', lock);
 }
 
-const sources = ['src', 'demo', 'public', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json'];
+const sources = [
+  'src',
+  'demo',
+  'public',
+  'docs/guide',
+  'docs/screenshots',
+  'astro.config.mjs',
+  'package-lock.json',
+  'tsconfig.json',
+];
 const builds = 'dist';
 /** So many older builds stay: a server that runs goes on with the one it was started with. */
 const olderBuilds = 2;

@@ -3,7 +3,7 @@ import { pairing } from '@/sync/mailboxSync';
 import { keepCopies } from '@/workers/copies';
 import { keepConnected } from '@/workers/connection';
 import { Shell } from './Shell';
-import type { Shortcut } from './KeysHelp';
+import type { Shortcut } from './Help';
 import { FilesFrom } from '../ui/files';
 import { deskFiles } from './deskFiles';
 import { beginTab } from './undoLast';

@@ -3,6 +3,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import { byRegister, registerName } from '@/core/model/names';
 import { desk } from '@/store/tables';
+import { guideSections } from './guideSections';
 
 /** Something the teacher can do from anywhere. */
 const actions: [string, string, string][] = [
@@ -19,6 +20,7 @@ const actions: [string, string, string][] = [
   ['Search the question bank', 'all questions of all papers', '/bank'],
   ['Back up or restore the desk', 'backup file', '/backup'],
   ['Try the student page', 'where students join', '/sit'],
+  ['Read the guide', 'how everything works', '/guide/start'],
 ];
 
 const go = (href: string) => () => window.location.assign(href);
@@ -48,17 +50,21 @@ export function Search() {
       scrollable
       maxHeight={420}
       nothingFound="No matches"
-      searchProps={{ placeholder: 'Paper, sitting, group, student or action', 'aria-label': 'Search' }}
+      searchProps={{
+        placeholder: 'Paper, sitting, group, student, action or a word of the guide',
+        'aria-label': 'Search',
+      }}
     />
   );
 }
 
 async function readAll(): Promise<{ group: string; actions: SpotlightActionData[] }[]> {
-  const [papers, sittings, groups, students] = await Promise.all([
+  const [papers, sittings, groups, students, sections] = await Promise.all([
     desk.papers.toArray(),
     desk.sittings.toArray(),
     desk.groups.toArray(),
     desk.students.toArray(),
+    guideSections(),
   ]);
   const shares = new Set(sittings.filter(({ share }) => share).map(({ id }) => id));
   const groupName = new Map(groups.map((group) => [group.id, group.name]));
@@ -106,6 +112,13 @@ async function readAll(): Promise<{ group: string; actions: SpotlightActionData[
             href,
           );
         }),
+    },
+    {
+      group: 'Guide',
+      actions: sections.map(({ href, heading, page, words }) => ({
+        ...entry(href, heading, heading === page ? 'guide' : `guide: ${page}`, href),
+        keywords: words,
+      })),
     },
   ];
 }

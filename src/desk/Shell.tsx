@@ -14,7 +14,7 @@ import { cssVariables, theme } from '../ui/theme';
 import { Wordmark } from '../ui/Wordmark';
 import { Asking } from './Asking';
 import { SaveStatus } from './SaveStatus';
-import { KeysHelp, type Shortcut } from './KeysHelp';
+import { Help, type Shortcut } from './Help';
 import { Search } from './Search';
 import styles from './Shell.module.css';
 import { undoLast } from './undoLast';
@@ -39,14 +39,14 @@ export function Shell(props: ShellProps) {
 }
 
 function Frame({ strip, shortcuts = [], children }: ShellProps) {
-  const [keysShown, keys] = useDisclosure(false);
+  const [helpShown, help] = useDisclosure(false);
   useKeptFirst();
   useDigits();
   usePlansKept();
   useHotkeys([
     ['mod+Z', () => void undoLast()],
-    ['shift+?', keys.toggle, { usePhysicalKeys: false }],
-    ['?', keys.toggle],
+    ['shift+?', help.toggle, { usePhysicalKeys: false }],
+    ['?', help.toggle],
     ['alt+W', () => window.location.assign('/waiting')],
   ]);
   return (
@@ -64,15 +64,15 @@ function Frame({ strip, shortcuts = [], children }: ShellProps) {
         <Button size="compact-sm" onClick={spotlight.open} rightSection={<KeyHint keys="Ctrl K" />}>
           Search
         </Button>
-        <Button size="compact-sm" onClick={keys.open} rightSection={<KeyHint keys="?" />}>
-          Shortcuts
+        <Button size="compact-sm" onClick={help.open} rightSection={<KeyHint keys="?" />}>
+          Help
         </Button>
         <LightOrDark />
       </header>
       {strip}
       <main className={styles.main}>{children}</main>
       <SaveStatus />
-      <KeysHelp opened={keysShown} onClose={keys.close} here={shortcuts} />
+      <Help opened={helpShown} onClose={help.close} here={shortcuts} />
       <Search />
     </>
   );

@@ -4,7 +4,7 @@ import { dayAndTime } from '@/words/format';
 import { Strip } from '../ui/Strip';
 import { EmptyState } from '../ui/EmptyState';
 import { DeskReady } from './DeskReady';
-import type { Shortcut } from './KeysHelp';
+import type { Shortcut } from './Help';
 import styles from './SittingPage.module.css';
 import { ShareHead } from './ShareHead';
 import { stripStages } from './stripStages';

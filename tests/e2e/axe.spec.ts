@@ -155,7 +155,7 @@ test('a question opened in the analysis, and the list of keys', async ({ desk })
   await desk.goto('/sittings/lights/analyse');
   await desk.getByRole('button', { name: /^3 What light/ }).click();
   await expectNoViolation(desk, 'question opened in the analysis');
-  await desk.getByRole('button', { name: /^Shortcuts/ }).click();
+  await desk.getByRole('button', { name: /^Help/ }).click();
   await expect(desk.getByRole('dialog')).toBeVisible();
   await expectNoViolation(desk, 'keys');
 });

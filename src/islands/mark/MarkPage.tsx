@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import type { PointsTable } from '@/core/scoring/pointsTable';
-import type { Shortcut } from '@/desk/KeysHelp';
+import type { Shortcut } from '@/desk/Help';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';

@@ -6,7 +6,7 @@ import { withLineSwitched } from '@/core/marking/switchLine';
 import { fullName } from '@/core/model/names';
 import type { Seat } from '@/core/seats/seats';
 import { actWhenRoom, say } from '@/desk/act';
-import type { Shortcut } from '@/desk/KeysHelp';
+import type { Shortcut } from '@/desk/Help';
 import type { SittingData } from '@/desk/useSitting';
 import { markAnswers, type MarkStep } from '@/store/marks';
 import { isoNow } from '@/ui/clock';

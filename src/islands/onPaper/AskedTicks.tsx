@@ -6,7 +6,7 @@ import { fullName } from '@/core/model/names';
 import type { OnPaper } from '@/store/onPaper';
 import { settleRow } from '@/store/scans';
 import { act } from '@/desk/act';
-import type { Shortcut } from '@/desk/KeysHelp';
+import type { Shortcut } from '@/desk/Help';
 import { isoNow } from '@/ui/clock';
 import { KeyHint } from '@/ui/KeyHint';
 import { counted } from '@/words/format';

@@ -8,7 +8,7 @@ import { optionLetter } from '@/core/kinds/optionLetter';
 import type { Finding } from '@/core/basics/common';
 import type { Paper } from '@/core/model/paper';
 import { DeskReady } from '@/desk/DeskReady';
-import type { Shortcut } from '@/desk/KeysHelp';
+import type { Shortcut } from '@/desk/Help';
 import { SittingStrip } from '@/desk/SittingPage';
 import { useSitting } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';

@@ -1,6 +1,8 @@
-import { version } from '@/core/basics/version';
 import { Modal, Table, Text } from '@mantine/core';
+import { version } from '@/core/basics/version';
+import { guidePartOf } from './guideParts';
 import { KeyHint } from '../ui/KeyHint';
+import styles from './Shell.module.css';
 
 /** One shortcut: the keys, and what they do. */
 export interface Shortcut {
@@ -9,32 +11,28 @@ export interface Shortcut {
 }
 
 const everywhere: Shortcut[] = [
-  { keys: 'Ctrl K', does: 'find a paper, sitting, group, student or action' },
+  { keys: 'Ctrl K', does: 'find a paper, sitting, group, student, action or part of the guide' },
   { keys: 'Ctrl Z', does: 'undo the last change' },
   { keys: 'Alt W', does: 'see what waits for a mark' },
-  { keys: '?', does: 'show or hide this list' },
+  { keys: '?', does: 'show or hide this help' },
 ];
 
-/** All shortcuts together: those of this page, then those that hold everywhere. */
-export function KeysHelp({
-  opened,
-  onClose,
-  here,
-}: {
-  opened: boolean;
-  onClose: () => void;
-  here: Shortcut[];
-}) {
+/** What the guide says of this page, and all shortcuts: those of this page, then those that hold everywhere. */
+export function Help({ opened, onClose, here }: { opened: boolean; onClose: () => void; here: Shortcut[] }) {
   return (
     <Modal
       opened={opened}
       onClose={onClose}
-      title="Keyboard shortcuts"
+      title="Help"
       size="md"
       closeButtonProps={{ 'aria-label': 'Close' }}
     >
-      <ShortcutTable caption="On this page" shortcuts={here} />
-      <ShortcutTable caption="Everywhere on the desk" shortcuts={everywhere} />
+      <p className={styles.guide}>
+        <a href={guidePartOf(window.location.pathname)}>Read about this page in the guide</a>
+        <a href="/guide/start">First steps</a>
+      </p>
+      <ShortcutTable caption="Keys on this page" shortcuts={here} />
+      <ShortcutTable caption="Keys everywhere" shortcuts={everywhere} />
       <Text size="sm" c="dimmed">
         Gribbet {version}
       </Text>
