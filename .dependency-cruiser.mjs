@@ -32,8 +32,9 @@ const rooms = {
   sync: ['core', 'store', 'carriers', 'sync'],
   workers: ['core', 'store', 'carriers', 'sync', 'workers'],
   ui: ['core', 'words', 'ui'],
-  desk: ['core', 'words', 'store', 'carriers', 'sync', 'workers', 'ui', 'desk'],
-  islands: ['core', 'words', 'store', 'carriers', 'sync', 'workers', 'ui', 'desk', 'islands'],
+  offline: ['offline'],
+  desk: ['core', 'words', 'store', 'carriers', 'sync', 'workers', 'ui', 'offline', 'desk'],
+  islands: ['core', 'words', 'store', 'carriers', 'sync', 'workers', 'ui', 'offline', 'desk', 'islands'],
   layouts: ['ui', 'layouts'],
   pages: ['core', 'server', 'islands', 'layouts', 'pages'],
 };

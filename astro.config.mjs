@@ -1,9 +1,11 @@
 import { fileURLToPath } from 'node:url';
 import { defineConfig, passthroughImageService } from 'astro/config';
 import node from '@astrojs/node';
+import pwa from '@vite-pwa/astro';
 import react from '@astrojs/react';
 import { coreIsPure } from './scripts/coreIsPure.mjs';
 import { guideLinks } from './scripts/guideLinks.mjs';
+import { offline } from './scripts/offline.mjs';
 
 const here = (path) => fileURLToPath(new URL(path, import.meta.url));
 
@@ -13,7 +15,37 @@ export default defineConfig({
   output: 'server',
   // scripts/start.mjs gives out the files, and asks Astro for the rest.
   adapter: node({ mode: 'middleware' }),
-  integrations: [react()],
+  integrations: [
+    react(),
+    // Works without a network once it was opened: src/offline.
+    pwa({
+      strategies: 'injectManifest',
+      srcDir: 'src/offline',
+      filename: 'serviceWorker.ts',
+      injectRegister: false,
+      manifest: {
+        id: '/',
+        name: 'Gribbet',
+        short_name: 'Gribbet',
+        description: 'A teacher’s workbench for quizzes and exams',
+        start_url: '/',
+        display: 'standalone',
+        background_color: '#f7f2e7',
+        theme_color: '#f7f2e7',
+        icons: [
+          { src: '/icon.svg', sizes: 'any', type: 'image/svg+xml' },
+          { src: '/icon-192.png', sizes: '192x192', type: 'image/png', purpose: 'any' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'any maskable' },
+        ],
+      },
+      injectManifest: {
+        // Fonts in older formats are for browsers that have no service workers.
+        globPatterns: ['_astro/**/*.{js,mjs,css,woff2,wasm,svg,png,jpg}', 'icon.svg'],
+        maximumFileSizeToCacheInBytes: 20_000_000,
+        buildPlugins: { vite: [offline(here('.'), process.env.GRIBBET_SOURCES ?? 'by hand')] },
+      },
+    }),
+  ],
   server: { port: Number(process.env.PORT ?? 4321) },
   devToolbar: { enabled: false },
   telemetry: false,
@@ -33,7 +65,11 @@ export default defineConfig({
           // Many small files pack worse than few.
           experimentalMinChunkSize: 20_000,
           // But what only a page without the browser's own cryptography needs is never put together with the rest.
-          manualChunks: (id) => (/@noble|cryptoLibrary/.test(id) ? 'cryptoLibrary' : undefined),
+          // The words of the guide, too, are for whoever asks for them.
+          manualChunks: (id) => {
+            if (/@noble|cryptoLibrary/.test(id)) return 'cryptoLibrary';
+            return /\/docs\/guide\//.test(id) ? 'guideWords' : undefined;
+          },
         },
       },
     },

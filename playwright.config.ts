@@ -20,6 +20,8 @@ export default defineConfig({
     baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
+    // What is kept in the browser has a test of its own; elsewhere each page comes from the server.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
       args: [

@@ -74,7 +74,8 @@ const olderBuilds = 2;
  * @returns the folder of the build; what is in it never changes
  */
 export function ensureBuilt() {
-  const build = join(builds, fingerprint(sources).slice(0, 12));
+  const name = fingerprint(sources).slice(0, 12);
+  const build = join(builds, name);
   if (existsSync(join(build, 'server/entry.mjs'))) return build;
   const free = lockBuilds();
   try {
@@ -83,7 +84,7 @@ export function ensureBuilt() {
     console.log('Building…');
     const next = join(builds, `next-${process.pid}`);
     const astro = join('node_modules', 'astro', 'astro.js');
-    if (run(process.execPath, [astro, 'build'], { GRIBBET_BUILD: next }) !== 0) {
+    if (run(process.execPath, [astro, 'build'], { GRIBBET_BUILD: next, GRIBBET_SOURCES: name }) !== 0) {
       rmSync(next, { recursive: true, force: true });
       fail('The build failed; the lines above say where.');
     }

@@ -3,6 +3,7 @@ import { version } from '@/core/basics/version';
 import { guidePartOf } from './guideParts';
 import { KeyHint } from '../ui/KeyHint';
 import styles from './Shell.module.css';
+import { WithoutNetwork } from './WithoutNetwork';
 
 /** One shortcut: the keys, and what they do. */
 export interface Shortcut {
@@ -33,6 +34,7 @@ export function Help({ opened, onClose, here }: { opened: boolean; onClose: () =
       </p>
       <ShortcutTable caption="Keys on this page" shortcuts={here} />
       <ShortcutTable caption="Keys everywhere" shortcuts={everywhere} />
+      <WithoutNetwork />
       <Text size="sm" c="dimmed">
         Gribbet {version}
       </Text>

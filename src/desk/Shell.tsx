@@ -15,6 +15,7 @@ import { Wordmark } from '../ui/Wordmark';
 import { Asking } from './Asking';
 import { SaveStatus } from './SaveStatus';
 import { Help, type Shortcut } from './Help';
+import { NewVersion } from './NewVersion';
 import { Search } from './Search';
 import styles from './Shell.module.css';
 import { undoLast } from './undoLast';
@@ -69,6 +70,7 @@ function Frame({ strip, shortcuts = [], children }: ShellProps) {
         </Button>
         <LightOrDark />
       </header>
+      <NewVersion />
       {strip}
       <main className={styles.main}>{children}</main>
       <SaveStatus />

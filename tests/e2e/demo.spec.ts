@@ -105,7 +105,7 @@ test('a script shows one student whole, and leads to the next', async ({ page })
 
 test('search finds students, papers, sittings and actions', async ({ page }) => {
   await page.keyboard.press('Control+k');
-  await page.getByPlaceholder('Paper, sitting, group, student or action').fill('weather');
+  await page.getByRole('textbox', { name: 'Search' }).fill('weather');
   await page.getByRole('button', { name: /weather for coastal passages/ }).click();
   await expect(page.getByRole('textbox', { name: 'Title', exact: true })).toHaveValue(
     'Quiz 3: weather for coastal passages',

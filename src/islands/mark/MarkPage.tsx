@@ -4,6 +4,7 @@ import type { PointsTable } from '@/core/scoring/pointsTable';
 import type { Shortcut } from '@/desk/Help';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
+import { useInHand } from '@/offline/useInHand';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarkQuestion } from './MarkQuestion';
 import { useMarkingHabits } from './useMarkingHabits';
@@ -39,6 +40,7 @@ const shortcuts: Shortcut[] = [
 
 /** Marking by question: one question, everyone's answers, equal ones together. */
 export function MarkPage({ sittingId }: { sittingId: string }) {
+  useInHand();
   return (
     <SittingPage sittingId={sittingId} current="mark" shortcuts={shortcuts}>
       {(sitting) => <Mark sitting={sitting} />}

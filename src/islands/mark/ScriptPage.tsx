@@ -18,6 +18,7 @@ import { isoNow } from '@/ui/clock';
 import { actWhenRoom } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
+import { useInHand } from '@/offline/useInHand';
 import { EmptyState } from '@/ui/EmptyState';
 import { FillGlyph } from '@/ui/FillGlyph';
 import { counted, points } from '@/words/format';
@@ -41,6 +42,7 @@ import styles from './mark.module.css';
 
 /** One student's whole script, with points and comments where they belong. */
 export function ScriptPage({ sittingId, studentId }: { sittingId: string; studentId: string }) {
+  useInHand();
   return (
     <SittingPage sittingId={sittingId} current="mark" shortcuts={scriptShortcuts}>
       {(sitting) => <Script sitting={sitting} studentId={studentId} />}

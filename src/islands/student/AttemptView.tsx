@@ -3,6 +3,7 @@ import type { AttemptStatus, Carrier } from '@/carriers/Carrier';
 import type { StudentQuestion } from '@/core/kinds';
 import { fillOf as fillOfAnswer, type AnswerFill } from '@/core/kinds/fillings';
 import { numbersOf } from '@/core/kinds/itemNumbers';
+import { takeInHand } from '@/offline/kept';
 import type { HeldAttempt } from '@/store/sitTables';
 import { useNow } from '@/ui/clock';
 import { announce } from '@/ui/announce';
@@ -50,6 +51,8 @@ export function AttemptView({ carrier, held: initial, opened, done, seeResult }:
 
   // What the teacher lets go on goes on at its questions, not at the last look that ended it.
   const over = status !== null && status.state !== 'working';
+  // A newer Gribbet waits until it is handed in.
+  useEffect(() => (over ? undefined : takeInHand()), [over]);
   const { goOn } = steps;
   useEffect(() => {
     if (over) goOn();

@@ -7,7 +7,7 @@ import { EnterCode } from './EnterCode';
 import { Fetched } from './Fetched';
 import type { View } from './Inside';
 import { heldAreHere, paperIsHere } from './sitParts';
-import { fetchInside, Inside, OpenFile } from './later';
+import { fetchInside, Inside, keptHere, OpenFile } from './later';
 import styles from './student.module.css';
 
 const resultKey = 'gribbet-result-seen';
@@ -33,7 +33,10 @@ export function SitPage() {
   // Once the form stands, what a paper is sat with comes by itself; where it does not, it is asked for again.
   useEffect(() => {
     const timer = setTimeout(
-      () => void Promise.all([fetchInside(), paperIsHere(), heldAreHere()]).catch(() => undefined),
+      () =>
+        void Promise.all([fetchInside(), paperIsHere(), heldAreHere()])
+          .then(() => keptHere(who === null))
+          .catch(() => undefined),
       300,
     );
     return () => clearTimeout(timer);

@@ -11,6 +11,7 @@ import { DeskReady } from '@/desk/DeskReady';
 import type { Shortcut } from '@/desk/Help';
 import { SittingStrip } from '@/desk/SittingPage';
 import { useSitting } from '@/desk/useSitting';
+import { useInHand } from '@/offline/useInHand';
 import { EmptyState } from '@/ui/EmptyState';
 import { fetchEditor } from '@/desk/RichField';
 import { TwoColumns } from '@/ui/TwoColumns';
@@ -50,6 +51,7 @@ const shortcuts: Shortcut[] = [
 /** Writing a paper. */
 export function WritePage({ paperId }: { paperId: string }) {
   const sittingId = new URLSearchParams(window.location.search).get('sitting');
+  useInHand();
   return sittingId ? (
     <WriteInSitting paperId={paperId} sittingId={sittingId} />
   ) : (
