@@ -1,11 +1,11 @@
 import { fileURLToPath } from 'node:url';
-import { defineConfig, passthroughImageService } from 'astro/config';
+import { defineConfig } from 'astro/config';
 import node from '@astrojs/node';
 import pwa from '@vite-pwa/astro';
 import react from '@astrojs/react';
-import { coreIsPure } from './scripts/coreIsPure.mjs';
-import { guideLinks } from './scripts/guideLinks.mjs';
-import { offline } from './scripts/offline.mjs';
+import { coreIsPure } from './scripts/astro/coreIsPure.mjs';
+import { guideLinks } from './scripts/astro/guideLinks.mjs';
+import { offline } from './scripts/astro/offline.mjs';
 
 const here = (path) => fileURLToPath(new URL(path, import.meta.url));
 
@@ -52,8 +52,7 @@ export default defineConfig({
   // The exchange checks the origin of every change itself, and says so in its own words.
   security: { checkOrigin: false },
   session: { driver: 'memory' },
-  // The guide: its pictures go out as they are.
-  image: { service: passthroughImageService() },
+  image: { service: { entrypoint: here('./scripts/astro/plainImages.mjs') } },
   markdown: { remarkPlugins: [guideLinks], syntaxHighlight: false },
   vite: {
     plugins: [coreIsPure()],

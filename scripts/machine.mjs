@@ -58,6 +58,7 @@ const sources = [
   'src',
   'demo',
   'public',
+  'scripts/astro',
   'docs/guide',
   'docs/screenshots',
   'astro.config.mjs',

@@ -32,9 +32,9 @@ export function Help({ opened, onClose, here }: { opened: boolean; onClose: () =
         <a href={guidePartOf(window.location.pathname)}>Read about this page in the guide</a>
         <a href="/guide/start">First steps</a>
       </p>
+      <WithoutNetwork />
       <ShortcutTable caption="Keys on this page" shortcuts={here} />
       <ShortcutTable caption="Keys everywhere" shortcuts={everywhere} />
-      <WithoutNetwork />
       <Text size="sm" c="dimmed">
         Gribbet {version}
       </Text>

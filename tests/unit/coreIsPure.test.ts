@@ -1,7 +1,7 @@
 import { fileURLToPath } from 'node:url';
 import { build, type Rollup } from 'vite';
 import { describe, expect, it } from 'vitest';
-import { coreIsPure, withoutEffects } from '../../scripts/coreIsPure.mjs';
+import { coreIsPure, withoutEffects } from '../../scripts/astro/coreIsPure.mjs';
 
 const here = (path: string) => fileURLToPath(new URL(`../../${path}`, import.meta.url));
 
