@@ -7,12 +7,14 @@ import styles from './write.module.css';
 export function NewQuestion({
   add,
   addPart,
-  first,
+  pasteAt,
 }: {
   add: (kind: KindName) => void;
   addPart: () => void;
-  first: boolean;
+  /** Of an empty paper: where all its questions can be typed as text. */
+  pasteAt: string | null;
 }) {
+  const first = pasteAt !== null;
   return (
     <div className={styles.newQuestion} role="group" aria-label="New question">
       <span className={styles.soft}>{first ? 'First question:' : 'Next question:'}</span>
@@ -29,6 +31,11 @@ export function NewQuestion({
       <Button size="compact-sm" onClick={addPart}>
         Add a part
       </Button>
+      {first && (
+        <span className={styles.alone}>
+          or <a href={pasteAt}>type or paste all questions as text</a>
+        </span>
+      )}
       {!first && (
         <span className={styles.alone}>
           <KeyHint keys="Ctrl Enter" /> another of the same kind

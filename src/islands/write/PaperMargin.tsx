@@ -78,13 +78,13 @@ export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginP
         </div>
         {!brief && (
           <div className={styles.actions}>
-            <Button component="a" href={`/papers/${paper.id}/paste`}>
+            <Button component="a" size="xs" href={`/papers/${paper.id}/paste`}>
               Paste a quiz
             </Button>
-            <Button component="a" href={`/papers/${paper.id}/sheet`}>
+            <Button component="a" size="xs" href={`/papers/${paper.id}/sheet`}>
               Import and export
             </Button>
-            <Button onClick={pickMany} disabled={paper.questions.length === 0}>
+            <Button size="xs" onClick={pickMany} disabled={paper.questions.length === 0}>
               Edit several questions
             </Button>
             <div className={styles.pointsRow} id="field-wantedPoints">
@@ -120,7 +120,7 @@ export function PaperMargin({ paper, keep, goTo, brief, pickMany }: PaperMarginP
       </MarginBlock>
       {!brief && sittings.length === 0 && (
         <MarginBlock title="Not given out yet">
-          <Button justify="start" onClick={() => void remove()}>
+          <Button size="xs" onClick={() => void remove()}>
             Delete paper
           </Button>
         </MarginBlock>

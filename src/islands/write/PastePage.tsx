@@ -107,6 +107,7 @@ function Paste({ paperId }: { paperId: string }) {
         </div>
         <textarea
           ref={field}
+          autoFocus
           aria-label="The quiz as text"
           aria-describedby="paste-how"
           className={styles.text}

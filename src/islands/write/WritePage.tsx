@@ -218,7 +218,11 @@ function Editor({ paper, keep }: { paper: Paper; keep: KeepPaper }) {
         keepPaper={keep}
         keep={(question, said, field) => keep(withQuestion(paper, question), said, field)}
       />
-      <NewQuestion add={add} addPart={addPart} first={paper.questions.length === 0} />
+      <NewQuestion
+        add={add}
+        addPart={addPart}
+        pasteAt={paper.questions.length === 0 ? `/papers/${paper.id}/paste` : null}
+      />
     </TwoColumns>
   );
 }

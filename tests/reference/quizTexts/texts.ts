@@ -252,6 +252,11 @@ export const quizTexts: QuizText[] = [
     questions: ['one: Which is a knot? | sheepshank trumpet | *bowline | halyard', 'one: Which is a sail? | *jib | keel | rudder'],
   },
   {
+    habit: 'options without any sign, a star before the right one, the question not ending as one',
+    text: `1. Port lights are\n*red\ngreen\nwhite\n2. Overtaken vessels\nstand on\n*keep out of the way`,
+    questions: ['one: Port lights are | *red | green | white', 'one: Overtaken vessels | stand on | *keep out of the way'],
+  },
+  {
     habit: 'a dash for the number and round boxes',
     text: `1 - Which end does the anchor cable come from?\n( ) stern\n(x) bow\n2 - Which side is starboard?\n(x) right\n( ) left`,
     questions: ['one: Which end does the anchor cable come from? | stern | *bow', 'one: Which side is starboard? | *right | left'],

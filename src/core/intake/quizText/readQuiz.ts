@@ -279,11 +279,15 @@ class Reader {
     return 'option';
   }
 
-  /** Short lines under a question that nothing marks as options: they are, where at least two stand there and one is right. */
+  /**
+   * Short lines without letters under a question: they are options where at least two stand there and one is right. Where the
+   * question does not end as one, that has to be said by a star.
+   */
   private optionsWithoutSigns(): void {
     for (const question of this.quiz.questions) {
       const [first, ...others] = question.stem;
-      if (!first || question.options.length > 0 || others.length < 2 || !/[?:]\s*$/.test(first)) continue;
+      if (!first || question.options.length > 0 || others.length < 2) continue;
+      if (!/[?:]\s*$/.test(first) && !others.some((text) => starred.test(text))) continue;
       if (others.some((text) => text.length > shortLine)) continue;
       const lines = this.lines.slice(question.line + 1, question.line + 1 + others.length);
       const options = others.map((text, at) => ({
@@ -301,10 +305,13 @@ class Reader {
   }
 }
 
+/** What is said to be right by a star or a tick before it. */
+const starred = /^\s*(?:\*+|[✓✔√])\s*(.+)$/;
+
 /** A text without the mark that it is right. */
 function endMarked(text: string, strong: boolean): { text: string; right: boolean } {
   const option = optionOf({ text: `- ${text.trim()}`, strong });
-  const star = /^\s*(?:\*+|[✓✔√])\s*(.+)$/.exec(option?.text ?? text);
+  const star = starred.exec(option?.text ?? text);
   return {
     text: (star?.[1] ?? option?.text ?? text).trim(),
     right: strong || option?.right === true || star !== null,
