@@ -22,7 +22,7 @@ import { AnswerPaper } from '@/core/model/answerPaper';
  *
  *   npm run --silent core -- scan scans.pdf --print print.json
  *
- * Scans of printed answer papers and the map of their regions. Prints what was read of each page as JSON: docs/paper.md.
+ * Scans of printed answer papers and the map of their regions. Prints what was read of each page as JSON: docs/guide/06-paper.md.
  */
 
 const usage = `Usage: npm run --silent core -- near answers.json

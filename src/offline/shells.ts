@@ -45,7 +45,6 @@ function idsIn(parts: readonly string[], route: readonly string[]): Record<strin
 
 /** A kept page with its ids put in. */
 export const filledShell = (html: string, ids: Readonly<Record<string, string>>): string =>
-  Object.entries(ids).reduce(
-    (page, [name, id]) => page.replaceAll(`&quot;${placeholder(name)}&quot;`, `&quot;${id}&quot;`),
-    html,
+  html.replace(/&quot;0(\w+?)0&quot;/g, (whole, name: string) =>
+    name in ids ? `&quot;${ids[name]}&quot;` : whole,
   );

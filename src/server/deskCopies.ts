@@ -99,6 +99,7 @@ async function putCopy(store: ExchangeStore, copy: DeskCopy): Promise<void> {
     copiesToDrop(
       mine.map(({ at }) => at),
       copy.at,
+      copy.since,
     ),
   );
   const gone = mine.filter(({ at }) => old.has(at));

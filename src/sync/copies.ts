@@ -21,6 +21,7 @@ import {
   type Part,
 } from '@/core/formats/backup/copies';
 import type { ServerPlace } from './copyPlaces';
+import { copiesSince } from '../store/forget';
 import { desk } from '../store/tables';
 
 /** Copies of the whole desk, in a folder of this computer and sealed on the classroom server. */
@@ -58,6 +59,7 @@ export async function copyIntoFolder(
     copiesToDrop(
       mine.map(({ at }) => at),
       now,
+      await copiesSince(),
     ),
   );
   for (const { at, name: old } of mine) if (gone.has(at)) await folder.removeEntry(old);
@@ -100,11 +102,13 @@ export async function copyOntoServer(
     const part = all.get(lacking);
     if (part) await line.putPart(lacking, await sealedPart(key, part));
   }
+  const since = await copiesSince();
   const copy: DeskCopy = {
     deskId: id,
     at: now,
     version: 1,
     salt: place.salt,
+    ...(since !== null && { since }),
     size: zip.length + content.rows.assets.reduce((sum, { size }) => sum + size, 0),
     zip: ofZip.map((part) => part.id),
     files: ofFiles.map((part) => part.id),

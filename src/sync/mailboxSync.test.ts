@@ -19,6 +19,7 @@ import { mailboxSources, rowsForMailbox } from './mailboxRows';
 import { forgetPosted, pairing, pairDesk, pull, push, unpairDesk } from './mailboxSync';
 import { ChangedRows, onRowsChanged } from '../store/changes';
 import { carryOn, collectFrom, deleteAttempts, giveAllowance, setAside } from '../store/exceptions';
+import { forgetStudent } from '../store/forget';
 import { markAnswers } from '../store/marks';
 import { changeStudent } from '../store/people';
 import { handBack, withdrawResults } from '../store/releases';
@@ -527,6 +528,24 @@ describe('desk and mailbox', () => {
       answers: { q3: { response: { text: 'south' } } },
     });
     expect(await student.greet(joinCode)).toBeNull();
+  });
+});
+
+describe('a student who is forgotten', () => {
+  it('is gone on the server too, with what was answered there', async () => {
+    const attemptId = await begin();
+    await send(attemptId, answer('west, as my sister Ines says'));
+    await alike();
+    const rows = async () => JSON.stringify(await folder.list(''));
+    expect(await rows()).toContain(attemptId);
+    const { familyName } = studentOf();
+    await forgetStudent('student1', iso(1000));
+    await alike();
+    for (const sought of [attemptId, 'student1', joinCode, familyName, 'Ines'])
+      expect((await rows()).includes(sought), sought).toBe(false);
+    expect(await send(attemptId, answer('x'))).toBeNull();
+    expect(await rows()).toContain('Silva');
+    expect(await desk.carried.count()).toBe(0);
   });
 });
 

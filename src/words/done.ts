@@ -118,6 +118,9 @@ export const done = {
     attempts.length === 1
       ? `Attempt ${attempts[0]?.number} of ${student ? fullName(student) : 'a student'} deleted permanently`
       : `${attempts.length} attempts deleted permanently`,
+  studentForgotten: 'Student forgotten',
+  /** In place of what the record said of somebody who is forgotten. */
+  aboutForgotten: 'Something about a student who is forgotten',
   lateDecided: (count: number, counts: boolean | null) => {
     const answers = counted(count, 'late answer');
     if (counts === null) return `Decision on ${answers} undone`;

@@ -93,6 +93,8 @@ const views: [string, string][] = [
   ['/answers', 'Import answers from a sheet'],
   ['/papers/paper-tides/paste', 'Paste a quiz into Mid-course exam: tides, passage and compass'],
   ['/mark-books/navigation', 'Coastal navigation'],
+  ['/guide/mark', 'By keys'],
+  ['/guide/privacy', 'What is kept where'],
 ];
 
 for (const [path, heading] of views)

@@ -9,6 +9,7 @@ import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { dayAlone, percent, points } from '@/words/format';
 import { signedPercent } from '@/words/growth';
 import styles from './analyse.module.css';
+import { StudentPrivacy } from './StudentPrivacy';
 
 const ResultsChart = lazy(() => import('./ResultsChart'));
 
@@ -32,18 +33,21 @@ function Results({ studentId }: { studentId: string }) {
     <TwoColumns
       marginLabel="About the student"
       margin={
-        <MarginBlock title="Register">
-          <p>{student.number && `Number ${student.number}`}</p>
-          <ul className={styles.plainList}>
-            {student.groupIds.map((id) => (
-              <GroupLink key={id} groupId={id} />
-            ))}
-          </ul>
-          <p className={styles.soft}>
-            Shares of the points, of what is marked so far. Papers need not be equally hard: the mean of the
-            class says how hard each was.
-          </p>
-        </MarginBlock>
+        <>
+          <MarginBlock title="Register">
+            <p>{student.number && `Number ${student.number}`}</p>
+            <ul className={styles.plainList}>
+              {student.groupIds.map((id) => (
+                <GroupLink key={id} groupId={id} />
+              ))}
+            </ul>
+            <p className={styles.soft}>
+              Shares of the points, of what is marked so far. Papers need not be equally hard: the mean of the
+              class says how hard each was.
+            </p>
+          </MarginBlock>
+          <StudentPrivacy student={student} />
+        </>
       }
     >
       <h1 className={styles.growthTitle}>{fullName(student)}</h1>

@@ -14,8 +14,9 @@ const [hourMs, dayMs] = [3_600_000, 86_400_000];
  * The copies that need not be kept any longer: of an hour or a day (of UTC) the newest is kept.
  *
  * @param copies when they were made, as instants
+ * @param since those of before hold somebody who is forgotten: none of them is kept
  */
-export function copiesToDrop(copies: readonly string[], now: string): string[] {
+export function copiesToDrop(copies: readonly string[], now: string, since: string | null = null): string[] {
   const sorted = [...copies].sort().reverse();
   const kept = new Set(sorted.slice(0, copiesKept.newest));
   for (const [unitMs, units] of [
@@ -30,7 +31,7 @@ export function copiesToDrop(copies: readonly string[], now: string): string[] {
       seen.add(unit);
     }
   }
-  return sorted.filter((at) => !kept.has(at));
+  return sorted.filter((at) => !kept.has(at) || (since !== null && at < since));
 }
 
 /** The name of a copy as a file: of which desk it is, and when it was made. */
@@ -55,6 +56,8 @@ export const DeskCopy = z.object({
   version: z.literal(1),
   /** Drawn once for a desk; the key of the seal is drawn from it and the teacher's secret. */
   salt: z.base64().max(100),
+  /** Copies of before hold somebody who is forgotten: they go. */
+  since: Instant.optional(),
   /** The bytes of all its parts together, as they were before they were sealed. */
   size: z.number().int().min(0),
   /** The parts of the zip without its files, in order. */

@@ -1,0 +1,63 @@
+// @vitest-environment jsdom
+import 'fake-indexeddb/auto';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { buildDemo } from '@demo/buildDemo';
+import { at, studentOf } from '../../tests/unit/samples';
+import { fullName } from '@/core/model/names';
+import { replaceDesk } from '@/store/backup';
+import { studentData } from '@/store/studentData';
+import { desk } from '@/store/tables';
+import { studentDataPage } from './studentData';
+
+beforeEach(async () => {
+  await desk.delete();
+  await desk.open();
+  await replaceDesk(buildDemo(Date.parse(at)));
+});
+
+const read = (html: string) => new DOMParser().parseFromString(html, 'text/html');
+
+describe('one student’s data as a page', () => {
+  it('has every answer, mark and message of theirs, nobody else’s, and no key', async () => {
+    const student = await desk.students.get('student05');
+    const data = await studentData('student05');
+    if (!student || !data) throw new Error('no such student in the demo');
+    const page = read(studentDataPage(data, at));
+    const text = page.body.textContent ?? '';
+    expect(page.querySelector('h1')?.textContent).toBe(fullName(student));
+    for (const word of [student.number, student.email, 'Monday evening', 'Quiz 1: lights and marks is back'])
+      expect(text).toContain(word);
+    const attempts = await desk.attempts.where({ studentId: 'student05' }).toArray();
+    expect(page.querySelectorAll('h3')).toHaveLength(attempts.length);
+    // Counted apart: a row for every answer that was given.
+    const given = attempts.reduce((sum, { answers }) => sum + Object.keys(answers).length, 0);
+    const answers = data.sittings.flatMap((sitting) => sitting.attempts.flatMap((each) => each.answers));
+    expect(answers.filter(({ version }) => version === 'counts')).toHaveLength(given);
+    for (const answer of answers) expect(text).toContain(answer.text);
+    const marks = await desk.marks
+      .where('attemptId')
+      .anyOf(attempts.map(({ id }) => id))
+      .toArray();
+    expect(marks.length).toBeGreaterThan(0);
+    for (const { comment } of marks) expect(text).toContain(comment);
+    for (const other of await desk.students.where('id').notEqual('student05').toArray())
+      expect(text.includes(fullName(other)), fullName(other)).toBe(false);
+    const keys = (await desk.papers.toArray()).flatMap(({ questions }) =>
+      questions.flatMap((question) => ('modelAnswer' in question && question.modelAnswer) || []),
+    );
+    expect(keys.length).toBeGreaterThan(0);
+    expect(keys.filter((key) => text.includes(String(key)))).toEqual([]);
+  });
+
+  it('shows words as they were typed, whatever they look like', () => {
+    const student = studentOf({ familyName: '<script>alert(1)</script>', fields: { 'A & B': '"x"' } });
+    const page = read(studentDataPage({ student, groups: [], sittings: [] }, at));
+    expect(page.querySelectorAll('script')).toHaveLength(0);
+    expect(page.body.textContent).toContain('<script>alert(1)</script>');
+    expect(page.body.textContent).toContain('A & B"x"');
+  });
+
+  it('is null for who is not there', async () => {
+    expect(await studentData('nobody')).toBeNull();
+  });
+});
