@@ -163,7 +163,12 @@ async function desk(browser, colorScheme) {
       .last()
       .click();
   });
-  await at('/sittings/lights/export?what=scripts', 'scripts', async () => page.waitForTimeout(5_000));
+  await at('/sittings/lights/analyse', 'help', async () => {
+    await page.keyboard.press('?');
+    await page.getByRole('link', { name: 'Read about this page in the guide' }).click();
+    await page.getByRole('heading', { name: 'The map' }).waitFor();
+    await page.waitForTimeout(900);
+  });
   await student(context, code ?? '');
   await context.close();
 

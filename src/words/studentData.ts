@@ -37,7 +37,7 @@ export function studentDataPage({ student, groups, sittings }: StudentData, now:
   return [
     '<!doctype html><html lang="en"><head><meta charset="utf-8">',
     `<title>${safe(name)}</title>`,
-    '<style>body{font:16px/1.5 sans-serif;max-width:50rem;margin:2rem auto;padding:0 1rem}table{border-collapse:collapse}th,td{text-align:left;vertical-align:top;padding:.2rem .8rem .2rem 0;border-bottom:1px solid #ccc;white-space:pre-wrap}</style>',
+    '<style>body{font:16px/1.5 sans-serif;max-width:50rem;margin:2rem auto;padding:0 1rem}table{border-collapse:collapse;margin-bottom:1rem}th,td{text-align:left;vertical-align:top;padding:.2rem .8rem .2rem 0;border-bottom:1px solid #ccc;white-space:pre-wrap}</style>',
     `</head><body><h1>${safe(name)}</h1><p>All that is held about this student, ${safe(when(now))}.</p>`,
     '<h2>Register</h2>',
     rows(register.filter(([, value]) => value !== '')),

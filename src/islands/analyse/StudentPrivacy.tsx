@@ -6,7 +6,7 @@ import { fullName } from '@/core/model/names';
 import type { Student } from '@/core/model/people';
 import { act } from '@/desk/act';
 import { backupSavedAt } from '@/store/deskSettings';
-import { forgetStudent, holdingsOf } from '@/store/forget';
+import { forgetStudent, holdingsOf, type StudentHoldings } from '@/store/forget';
 import { studentData } from '@/store/studentData';
 import { isoNow } from '@/ui/clock';
 import { saveFile } from '@/ui/saveFile';
@@ -56,19 +56,17 @@ function Forget({ student, close }: { student: Student; close: () => void }) {
       closeButtonProps={{ 'aria-label': 'Close' }}
     >
       {holds && (
-        <p>
-          This deletes the name, number, email and join code, {counted(holds.attempts, 'attempt')} in{' '}
-          {counted(holds.sittings, 'sitting')} with all answers and files, {counted(holds.marks, 'mark')},{' '}
-          {counted(holds.pages, 'scanned page')}, {counted(holds.messages, 'message')}, and what the record of
-          changes holds of them. Figures are worked out without this student from then on.
+        <p className={styles.said}>
+          This deletes the name, number, email and join code{whatGoes(holds)}, and what the record of changes
+          holds of them. Figures are worked out without this student from then on.
         </p>
       )}
-      <p>
+      <p className={styles.said}>
         Automatic backups made before go with the next one, and what lies on the classroom server when the
         desk next reaches it. Backup files that you saved yourself still hold this student
         {saved ? `: the last was saved ${dayAndTime(saved, Date.now())}. Delete them` : ''}.
       </p>
-      <p>You can’t undo this.</p>
+      <p className={styles.said}>You can’t undo this.</p>
       <div className={styles.modalRow}>
         {/* What can be done without harm has the focus and the strong colour. */}
         <Button variant="filled" data-autofocus onClick={close}>
@@ -78,4 +76,16 @@ function Forget({ student, close }: { student: Student; close: () => void }) {
       </div>
     </Modal>
   );
+}
+
+/** ", 3 attempts in 2 sittings with all answers and files, 2 marks"; what there is none of is not named. */
+function whatGoes({ attempts, sittings, marks, pages, messages }: StudentHoldings): string {
+  const all = [
+    attempts &&
+      `${counted(attempts, 'attempt')} in ${counted(sittings, 'sitting')} with all answers and files`,
+    marks && counted(marks, 'mark'),
+    pages && counted(pages, 'scanned page'),
+    messages && counted(messages, 'message'),
+  ];
+  return all.map((each) => (each ? `, ${each}` : '')).join('');
 }
