@@ -8,9 +8,10 @@ const port = Number(process.env.E2E_PORT ?? 4399);
 export default defineConfig({
   testDir: 'tests/e2e',
   fullyParallel: true,
-  workers: 2,
+  // One more than the two processors of the smallest machine: tests wait for clocks, too.
+  workers: 3,
   // The machine may be busy with something else as well; a test that hangs still ends.
-  timeout: 120_000,
+  timeout: 180_000,
   expect: { timeout: 30_000 },
   retries: 0,
   reporter: process.env.E2E_REPORT

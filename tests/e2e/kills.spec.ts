@@ -76,7 +76,7 @@ async function killed(work: Work, times: number, args: string[]): Promise<void> 
   expect(acts).toBeGreaterThanOrEqual(times);
 }
 
-const minutesOf = (times: number) => 60_000 + times * 20_000;
+const minutesOf = (times: number) => 120_000 + times * 30_000;
 
 test('marking goes on where it was, whenever the browser is killed', async ({ baseURL, launchOptions }) => {
   const times = Math.ceil(kills / 3);
@@ -201,7 +201,7 @@ test('killed while scripts are written as PDFs, the desk is as it was and they a
   baseURL,
   launchOptions,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   const browser = new KilledBrowser(process.env.CHROMIUM ?? '/usr/bin/chromium', launchOptions.args ?? []);
   const scripts = async () => {
     const page = await (await browser.open()).newPage();

@@ -64,7 +64,7 @@ const joinCodeIn = (page: Page, studentId: string): Promise<string> =>
 test('papers are printed and scanned, doubtful ticks settled, answers typed and marked on the page, and handed back with it', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   const sitting = await sittingWithClass(page);
   await page.goto(`/sittings/${sitting}/run`);
   await page.getByRole('link', { name: 'On paper: print and scan' }).click();
@@ -230,7 +230,7 @@ test('files that are no scans are named, and nothing of them is taken; a zip, a 
 });
 
 test('reading that was cut short goes on where it was, and nothing comes twice', async ({ page }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   await page.goto('/sittings/symbols/on-paper');
   await expect(page.getByRole('heading', { name: '15 of 29 papers scanned' })).toBeVisible();
   // What was printed comes out the same again.
@@ -258,7 +258,7 @@ test('reading that was cut short goes on where it was, and nothing comes twice',
 test('a paper printed elsewhere: regions drawn once, scans in order, names typed, answers marked on their place', async ({
   page,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(300_000);
   const sitting = await sittingWithClass(page);
   await page.goto(`/sittings/${sitting}/on-paper`);
   await page.getByRole('button', { name: 'Use a paper printed elsewhere' }).click();
