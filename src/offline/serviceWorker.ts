@@ -63,16 +63,41 @@ async function activate(): Promise<void> {
   await worker.clients.claim();
 }
 
-/** The student's page, and whatever it names, and whatever that names. */
+/**
+ * The student's page: what it imports at once, and what those name to be fetched later. Further parts, large ones for few
+ * kinds of question, are kept as they are used: a phone does not fetch what nobody asks it.
+ */
 async function keepStudentPage(): Promise<void> {
   const cache = await caches.open(current);
   const html = await (await kept(cache, studentPage, true)).text();
-  const found = new Set(named(html));
+  const atOnce = await withImports(cache, named(html, /\/_astro\/([\w.@~-]+)/g));
+  await withImports(
+    cache,
+    atOnce.flatMap((text) => named(text, /import\("\.\/([^"]+)"/g)),
+  );
+}
+
+/** Keeps these files and all that they import at once. @returns their texts */
+async function withImports(cache: Cache, paths: readonly string[]): Promise<string[]> {
+  const texts: string[] = [];
+  const found = new Set(paths);
   for (const path of found) {
     const response = await kept(cache, path);
-    if (/\.(m?js|css)$/.test(path)) for (const name of named(await response.text())) found.add(name);
+    if (!/\.(m?js|css)$/.test(path)) continue;
+    const text = await response.text();
+    texts.push(text);
+    for (const next of named(text, /(?:from|import)"\.\/([^"]+)"|url\((?:\/_astro\/|\.\/)?([^)"]+)\)/g))
+      found.add(next);
   }
+  return texts;
 }
+
+/** The files of ours that a text names in a way; workers are the desk's. */
+const named = (text: string, way: RegExp): string[] =>
+  [...text.matchAll(way)].flatMap(([, a, b]) => {
+    const path = `/_astro/${a ?? b}`;
+    return known.has(path) && !path.includes('worker') ? [path] : [];
+  });
 
 /** Every page and every file. The mark that all of it is here comes last. */
 async function keepDesk(): Promise<void> {
@@ -89,13 +114,6 @@ async function keepDesk(): Promise<void> {
 const tell = async (word: PageWord) => {
   for (const client of await worker.clients.matchAll({ includeUncontrolled: true })) client.postMessage(word);
 };
-
-/** The files of ours that a text names. */
-const named = (text: string): string[] =>
-  [...text.matchAll(/[\w.@~-]+\.(?:m?js|css|woff2|wasm|svg|png|jpg)/g)].flatMap(([name]) => {
-    const path = `/_astro/${name}`;
-    return known.has(path) ? [path] : [];
-  });
 
 /** Fetches what is not here yet. Files have other names when they are others: an earlier version's will do. */
 async function kept(cache: Cache, path: string, isPage = false): Promise<Response> {
@@ -116,8 +134,15 @@ async function page(request: Request, path: string): Promise<Response> {
   return new Response(filledShell(await there.text(), shell.ids), { status, headers });
 }
 
-/** A file as it is kept, of whatever version asks for it. */
-const file = async (request: Request): Promise<Response> => (await caches.match(request)) ?? fetch(request);
+/** A file as it is kept, of whatever version asks for it; what is used is kept from then on. */
+async function file(request: Request): Promise<Response> {
+  const there = await caches.match(request);
+  if (there) return there;
+  const response = await fetch(request);
+  if (response.ok && known.has(new URL(request.url).pathname))
+    await (await caches.open(current)).put(request, response.clone());
+  return response;
+}
 
 const notHere = () =>
   new Response(
