@@ -10,6 +10,7 @@ import { readBackup } from '@/core/formats/backup';
 import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
 import { exchangeServer } from '@/server/exchangeServer';
 import { deskContent, emptyTables, putInPlace, replaceDesk } from '../store/backup';
+import { forgetStudent } from '../store/forget';
 import { copiesInFolder, copyIntoFolder, copyOntoServer, deskId, readServerCopy } from './copies';
 import { desk } from '../store/tables';
 
@@ -155,6 +156,25 @@ describe('copies on the server', () => {
     ])
       expect(all).not.toContain(words);
     for (const { id } of content.rows.assets) expect(all).not.toContain(id);
+  });
+
+  it('once somebody is forgotten, those of before go with the next one, in a folder too', async () => {
+    const [id, handFolder] = [await deskId(), new Folder()];
+    for (const minutes of [0, 1]) {
+      await copyOntoServer(line, place, await deskContent(), id, iso(minutes));
+      await copyIntoFolder(asHandle(handFolder), await deskContent(), id, iso(minutes));
+    }
+    const [student] = await desk.students.toArray();
+    await forgetStudent(student?.id ?? '', iso(2));
+    await copyOntoServer(line, place, await deskContent(), id, iso(3));
+    await copyIntoFolder(asHandle(handFolder), await deskContent(), id, iso(3));
+    expect((await line.copies()).map(({ at }) => at)).toEqual([iso(3)]);
+    expect((await copiesInFolder(asHandle(handFolder))).map(({ at }) => at)).toEqual([iso(3)]);
+    const [copy] = await line.copies();
+    if (!copy) throw new Error('none');
+    const read = await readServerCopy(line, secret, copy);
+    if (!('backup' in read)) throw new Error(JSON.stringify(read));
+    expect(JSON.stringify(read.backup)).not.toContain(student?.joinCode);
   });
 
   it('what lies there already is not sent again, and what no copy needs goes', async () => {

@@ -47,6 +47,24 @@ describe('copies that keep themselves', () => {
     );
   });
 
+  it('none of before somebody was forgotten is kept, and the one that was just made is', () => {
+    expect(copiesToDrop([ago(0), ago(1), ago(2), ago(3)], now, ago(1.5))).toEqual([ago(2), ago(3)]);
+    // Names have whole seconds.
+    expect(copiesToDrop([now, ago(2)], now, '2026-11-26T12:00:00.400Z')).toEqual([ago(2)]);
+    const minutes = fc.uniqueArray(fc.nat(60 * 24 * 60), { minLength: 1, maxLength: 60 });
+    fc.assert(
+      fc.property(minutes, fc.nat(60 * 24 * 60), (all, since) => {
+        const [newest, ...older] = all.map(ago).sort().reverse();
+        const gone = copiesToDrop([...older, newest ?? ''], now, ago(since));
+        expect(older.filter((at) => at < ago(since) && !gone.includes(at))).toEqual([]);
+        expect(gone).not.toContain(newest);
+        // Otherwise the same as without.
+        const without = copiesToDrop([...older, newest ?? ''], now);
+        expect(gone.filter((at) => at >= ago(since))).toEqual(without.filter((at) => at >= ago(since)));
+      }),
+    );
+  });
+
   it('a name tells of which desk it is and when it was made, and nothing else is taken for one', () => {
     expect(copyName('abc123', now)).toBe('gribbet-desk-abc123-2026-11-26T120000Z.zip');
     expect(copyNamed(copyName('abc123', now))).toEqual({ deskId: 'abc123', at: now });

@@ -14,7 +14,7 @@ const [hourMs, dayMs] = [3_600_000, 86_400_000];
  * The copies that need not be kept any longer: of an hour or a day (of UTC) the newest is kept.
  *
  * @param copies when they were made, as instants
- * @param since those of before hold somebody who is forgotten: none of them is kept
+ * @param since those of before hold somebody who is forgotten: none of them is kept, the newest was made after it
  */
 export function copiesToDrop(copies: readonly string[], now: string, since: string | null = null): string[] {
   const sorted = [...copies].sort().reverse();
@@ -31,7 +31,8 @@ export function copiesToDrop(copies: readonly string[], now: string, since: stri
       seen.add(unit);
     }
   }
-  return sorted.filter((at) => !kept.has(at) || (since !== null && at < since));
+  // The newest was made just now, though its name has no fractions of a second.
+  return sorted.filter((at, place) => !kept.has(at) || (since !== null && at < since && place > 0));
 }
 
 /** The name of a copy as a file: of which desk it is, and when it was made. */
