@@ -68,6 +68,8 @@ test('points that cannot be given are refused in words, and what counts is what 
   await opened(page);
   const current = page.getByRole('list', { name: 'Answers' }).locator('[aria-current="true"]');
   const status = page.getByRole('status');
+  // Digits more than a second and a half apart are two numbers: nothing else keeps the page busy meanwhile.
+  await expect(status.filter({ hasText: /\d+ piles, \d+ left alone/ })).toBeVisible();
   for (const key of ['1', '.', '2', '5']) await page.keyboard.press(key);
   await expect(current).toContainText('1.25 / ');
   await expect(status.filter({ hasText: /1\.25 of/ })).toBeVisible();

@@ -1,4 +1,3 @@
-import { cleanup, configure } from '@testing-library/react';
 import { afterEach } from 'vitest';
 
 /** What jsdom lacks and the interface asks for. Layout is not computed there: every box has one size. */
@@ -27,6 +26,8 @@ if (typeof window !== 'undefined') {
       Object.defineProperty(HTMLElement.prototype, `${box}${side}`, { configurable: true, value: size });
   Object.assign(document, { fonts: new EventTarget() });
   HTMLElement.prototype.scrollIntoView = () => undefined;
+  // Only where there is a page: half of the files have none.
+  const { cleanup, configure } = await import('@testing-library/react');
   // What is waited for comes when it comes: on a busy machine a second is nothing.
   configure({ asyncUtilTimeout: 20_000 });
   afterEach(cleanup);

@@ -19,8 +19,8 @@ interface AnswerListProps {
   names: Seat[] | null;
   enterDoes: string;
   goTo: (id: string) => void;
-  /** True when the key was taken. */
-  onKey: (key: string, shift: boolean) => boolean;
+  /** True when the key was taken; `pressedAt`: ms, by the clock of events. */
+  onKey: (key: string, shift: boolean, pressedAt: number) => boolean;
   /** Told which answers are in sight, each whole, in their order, whenever that was drawn. */
   seen: (ids: string[]) => void;
   /** Is given what looks which they are at this moment: a key may come before the list was drawn where it stands now. */
@@ -106,7 +106,7 @@ export function AnswerList({
       const target = event.target;
       if (!(target instanceof HTMLElement)) return;
       if (takesKeys(target, event.key)) return;
-      if (latestKey.current(event.key, event.shiftKey)) event.preventDefault();
+      if (latestKey.current(event.key, event.shiftKey, event.timeStamp)) event.preventDefault();
     };
     // What was pressed with a pointer has done its work: the hand goes back to the answers.
     const pressed = (event: MouseEvent) => {

@@ -79,8 +79,8 @@ export function MarkQuestion({
   });
   const offered = useCommentBank(sittingId, question.id, sitting.marks);
   const keyed = useKeyedPoints();
-  const typePoint = (here: SameAnswers, key: string) => {
-    const { typed, on, moves } = keyed.type(key, here.id, question, habits.goesOn);
+  const typePoint = (here: SameAnswers, key: string, pressedAt: number) => {
+    const { typed, on, moves } = keyed.type(key, here.id, question, habits.goesOn, pressedAt);
     const { refused, points: worth } = typed;
     if (refused) say(refusedWords(refused.why, refused.typed, question), true);
     else if (worth !== null) acts.give(acts.asActed().find(({ id }) => id === on) ?? here, worth);
@@ -142,7 +142,7 @@ export function MarkQuestion({
     if (next) goTo(next.group.id, 'start');
   };
 
-  const onKey = (key: string, shift: boolean): boolean => {
+  const onKey = (key: string, shift: boolean, pressedAt: number): boolean => {
     if (key === 'F4') {
       void keepHabits({ goesOn: !habits.goesOn });
       return true;
@@ -166,7 +166,7 @@ export function MarkQuestion({
     if (hasNearAnswers(question) && !here.onPaper && pileActs.onKey(key, shift)) return true;
     const line = schemeOf(question)[key.toUpperCase().charCodeAt(0) - 65];
     if (isPointKey(key)) {
-      typePoint(here, key);
+      typePoint(here, key, pressedAt);
       return true;
     }
     keyed.forget();

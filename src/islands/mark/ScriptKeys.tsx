@@ -57,7 +57,7 @@ export function ScriptKeys({ sitting, seat, seats, hrefOf }: ScriptKeysProps) {
       const whole = `${fullName(seat.student)}: ${said}`;
       void actWhenRoom(() => markAnswers(place, step, whole, isoNow(), joins));
     };
-    onKey.current = ({ key }) => {
+    onKey.current = ({ key, timeStamp }) => {
       if (key === 'ArrowDown') go(1);
       else if (key === 'ArrowUp') go(-1);
       else if (key === 'ArrowRight') student(1);
@@ -70,7 +70,7 @@ export function ScriptKeys({ sitting, seat, seats, hrefOf }: ScriptKeysProps) {
         if (!section || !question) return false;
         const line = schemeOf(question)[key.toUpperCase().charCodeAt(0) - 65];
         if (isPointKey(key)) {
-          const { refused, points: worth } = keyed.type(key, question.id, question, false).typed;
+          const { refused, points: worth } = keyed.type(key, question.id, question, false, timeStamp).typed;
           if (refused) say(refusedWords(refused.why, refused.typed, question), true);
           else if (worth !== null)
             keep(

@@ -11,12 +11,14 @@ export const isPointKey = (key: string): boolean => /^[\p{Nd}.,٫．，/]$/u.tes
 /** Points typed by single keys, with the pause after which a new number begins. */
 export function useKeyedPoints() {
   const state = useRef({ keyed: nothingKeyed, at: 0 });
-  /** @param on the answers the marker is at */
-  const type = (key: string, on: string, rule: PointRule, goesOn: boolean): KeyedStep => {
-    const now = performance.now();
+  /**
+   * @param on the answers the marker is at
+   * @param pressedAt when the key was pressed, ms: a busy page hears of it later
+   */
+  const type = (key: string, on: string, rule: PointRule, goesOn: boolean, pressedAt: number): KeyedStep => {
     const { keyed, at } = state.current;
-    const step = keyPoints(now - at < typingPauseMs ? keyed : nothingKeyed, key, on, rule, goesOn);
-    state.current = { keyed: step, at: now };
+    const step = keyPoints(pressedAt - at < typingPauseMs ? keyed : nothingKeyed, key, on, rule, goesOn);
+    state.current = { keyed: step, at: pressedAt };
     return step;
   };
   /** Another key came: the number is over. */
