@@ -1,6 +1,7 @@
 import type { Asset } from '@/core/basics/asset';
 import { assetId } from '@/core/basics/assetBytes';
 import type { FileRef } from '@/core/basics/file';
+import { assetsIn } from '@/core/basics/fileRules';
 import { desk, type DeskDatabase } from './tables';
 
 /**
@@ -20,4 +21,18 @@ export async function keepAsset(
 /** The file with this id, to be shown or saved; null when it is not here. */
 export async function deskFile(id: string): Promise<Asset | null> {
   return (await desk.assets.get(id)) ?? null;
+}
+
+/** Deletes those of these files that no attempt, scanned page, paper or question of the bank has any more. */
+export async function dropUnusedFiles(ids: readonly string[]): Promise<void> {
+  const used = assetsIn([
+    await desk.papers.toArray(),
+    await desk.paperVersions.toArray(),
+    await desk.bank.toArray(),
+  ]);
+  const mine = new Set(ids.filter((id) => !used.has(id)));
+  if (mine.size === 0) return;
+  await desk.attempts.each(({ files = [] }) => files.forEach(({ id }) => mine.delete(id)));
+  await desk.scans.each(({ picture }) => mine.delete(picture.id));
+  await desk.assets.bulkDelete([...mine]);
 }

@@ -18,7 +18,7 @@ import {
   type Terms,
 } from '@/core/attempts/terms';
 import { lastAttempt } from '@/core/attempts/counting';
-import { assetsIn } from '@/core/basics/fileRules';
+import { dropUnusedFiles } from './assets';
 import { dropProgress, runCommand, type Recorder } from './command';
 import { hangingOn, type Command } from './commandTables';
 import { newId } from './ids';
@@ -161,6 +161,7 @@ export async function deleteAttempts(attemptIds: readonly string[], now: string)
     'papers',
     'paperVersions',
     'bank',
+    'scans',
     'assets',
   ];
   return desk.transaction('rw', [...tables, 'log', 'progress'], async () => {
@@ -187,23 +188,7 @@ async function deleteAttempt(attempt: Attempt): Promise<void> {
     await desk.releases.delete([sittingId, studentId]);
     await desk.openings.delete([sittingId, studentId]);
   }
-  await dropUnusedFiles(attempt);
-}
-
-/** Files that came with an attempt, and that no other attempt, paper or question of the bank has. */
-async function dropUnusedFiles({ files = [] }: Attempt): Promise<void> {
-  if (files.length === 0) return;
-  const mine = new Set(files.map(({ id }) => id));
-  const others = await desk.attempts
-    .filter((each) => (each.files ?? []).some(({ id }) => mine.has(id)))
-    .toArray();
-  const used = assetsIn([
-    await desk.papers.toArray(),
-    await desk.paperVersions.toArray(),
-    await desk.bank.toArray(),
-  ]);
-  for (const { id } of others.flatMap((each) => each.files ?? [])) used.add(id);
-  await desk.assets.bulkDelete([...mine].filter((id) => !used.has(id)));
+  await dropUnusedFiles((attempt.files ?? []).map((file) => file.id));
 }
 
 /** Percent of every time limit that a student has more from now on, in all sittings; null: no more. */

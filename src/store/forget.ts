@@ -1,10 +1,10 @@
 import { CommandFault } from '@/core/model/commandFault';
-import { assetsIn } from '@/core/basics/fileRules';
 import { fullName, registerName } from '@/core/model/names';
 import type { Student } from '@/core/model/people';
 import { sameAnswers } from '@/core/marking/sameAnswers';
 import { seatsOf } from '@/core/seats/seats';
 import { done } from '@/words/done';
+import { dropUnusedFiles } from './assets';
 import { dropOwned } from './owners';
 import { sittingRecords } from './queries';
 import { sitDesk } from './sitTables';
@@ -75,7 +75,7 @@ export async function forgetStudent(studentId: string, now: string): Promise<{ s
     await desk.students.delete(studentId);
     await leaveMarkBooks(studentId);
     await leaveShares(new Set(known));
-    await dropFiles(files);
+    await dropUnusedFiles(files);
     for (const sittingId of new Set(attempts.map((attempt) => attempt.sittingId)))
       await leavePiles(sittingId, Date.parse(now));
     await leaveLog(student, known);
@@ -121,19 +121,6 @@ async function leaveShares(known: ReadonlySet<string>): Promise<void> {
   await desk.shares.toCollection().modify((share) => {
     for (const given of share.answers) given.attemptIds = given.attemptIds.filter((id) => !known.has(id));
   });
-}
-
-/** Files that nothing has any more. */
-async function dropFiles(ids: readonly string[]): Promise<void> {
-  const used = assetsIn([
-    await desk.papers.toArray(),
-    await desk.paperVersions.toArray(),
-    await desk.bank.toArray(),
-  ]);
-  const mine = new Set(ids.filter((id) => !used.has(id)));
-  if (mine.size === 0) return;
-  await desk.attempts.each(({ files = [] }) => files.forEach(({ id }) => mine.delete(id)));
-  await desk.assets.bulkDelete([...mine]);
 }
 
 /** Piles keep wordings: those that nobody else wrote go. */
