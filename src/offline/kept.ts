@@ -26,7 +26,7 @@ export async function keepDesk(progress: (done: number, of: number) => void): Pr
     const heard = ({ data }: MessageEvent<PageWord>) => {
       if (data.is === 'keeping') return progress(data.done, data.of);
       navigator.serviceWorker.removeEventListener('message', heard);
-      resolve(true);
+      resolve(data.is === 'kept');
     };
     navigator.serviceWorker.addEventListener('message', heard);
     navigator.serviceWorker.startMessages();

@@ -41,7 +41,7 @@ worker.addEventListener('activate', (event) => event.waitUntil(activate()));
 worker.addEventListener('message', (event) => {
   const word = event.data as WorkerWord;
   if (word === 'begin') event.waitUntil(worker.skipWaiting());
-  if (word === 'keep the desk') event.waitUntil(keepDesk());
+  if (word === 'keep the desk') event.waitUntil(keepDesk().catch(() => tell({ is: 'notKept' })));
 });
 worker.addEventListener('fetch', (event) => {
   const { request } = event;

@@ -92,7 +92,7 @@ export async function forgetStudent(studentId: string, now: string): Promise<{ s
 }
 
 /** The scanned pages that are a student's: of a copy printed or named for them, or with their code sticker. */
-async function pagesOf(studentId: string) {
+export async function pagesOf(studentId: string) {
   const copies = new Set(
     (await desk.prints.toArray()).flatMap(({ id, copies: all }) =>
       all.flatMap((owner, at) => (owner === studentId ? [`${id} ${at + 1}`] : [])),

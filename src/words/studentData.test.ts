@@ -40,6 +40,8 @@ describe('one student’s data as a page', () => {
       .toArray();
     expect(marks.length).toBeGreaterThan(0);
     for (const { comment } of marks) expect(text).toContain(comment);
+    const reasons = attempts.flatMap(({ events }) => events.flatMap(({ reason }) => reason ?? []));
+    for (const reason of reasons) expect(text).toContain(reason);
     for (const other of await desk.students.where('id').notEqual('student05').toArray())
       expect(text.includes(fullName(other)), fullName(other)).toBe(false);
     const keys = (await desk.papers.toArray()).flatMap(({ questions }) =>
@@ -49,9 +51,38 @@ describe('one student’s data as a page', () => {
     expect(keys.filter((key) => text.includes(String(key)))).toEqual([]);
   });
 
+  it('has what was changed in a mark, what stands in mark books, why a result is held back, and how many pages were scanned', async () => {
+    const [attempt] = await desk.attempts.where({ studentId: 'student64', sittingId: 'lights' }).toArray();
+    const questionId = attempt?.questionIds[0] ?? '';
+    const mark = { points: 1, lines: [], comment: 'Now better', aside: false };
+    await desk.marks.put({
+      ...mark,
+      ...{ attemptId: attempt?.id ?? '', questionId, markerId: 'teacher', sittingId: 'lights', at },
+      history: [
+        { at, by: 'teacher', why: 'seen again', before: { ...mark, comment: 'At first too little' } },
+      ],
+    });
+    await desk.markBooks.toCollection().modify((book) => {
+      for (const column of book.columns) if (column.kind === 'typed') column.values.student64 = 7.5;
+    });
+    const heldBack = { at, reason: 'Has to talk to me' };
+    await desk.releases.put({ sittingId: 'lights', studentId: 'student64', releasedAt: at, heldBack });
+    const data = await studentData('student64');
+    const text = read(studentDataPage(data ?? expect.fail(), at)).body.textContent ?? '';
+    for (const words of [
+      'Now better',
+      'At first too little',
+      'seen again',
+      '7.5',
+      'Has to talk to me',
+      'Scanned pages',
+    ])
+      expect(text).toContain(words);
+  });
+
   it('shows words as they were typed, whatever they look like', () => {
     const student = studentOf({ familyName: '<script>alert(1)</script>', fields: { 'A & B': '"x"' } });
-    const page = read(studentDataPage({ student, groups: [], sittings: [] }, at));
+    const page = read(studentDataPage({ student, groups: [], typed: [], sittings: [] }, at));
     expect(page.querySelectorAll('script')).toHaveLength(0);
     expect(page.body.textContent).toContain('<script>alert(1)</script>');
     expect(page.body.textContent).toContain('A & B"x"');

@@ -2,7 +2,7 @@ import { fullName } from '@/core/model/names';
 import type { Allowance } from '@/core/model/sitting';
 import type { AttemptData, StudentData, StudentSitting, WrittenAnswer } from '@/core/people/studentData';
 import { eventWords, sourceWords } from './attempts';
-import { dayAndTime, pointsWords } from './format';
+import { dayAndTime, points } from './format';
 import { asksWords } from './requests';
 
 /** One student's data as a page that any browser shows (HTML), for the student to read. */
@@ -21,7 +21,7 @@ const when = (instant: string) => dayAndTime(instant, 0);
  * @param now when it is made, as an instant
  * @returns the whole page
  */
-export function studentDataPage({ student, groups, sittings }: StudentData, now: string): string {
+export function studentDataPage({ student, groups, typed, sittings }: StudentData, now: string): string {
   const name = fullName(student);
   const register: [string, string][] = [
     ['Family name', student.familyName],
@@ -38,10 +38,20 @@ export function studentDataPage({ student, groups, sittings }: StudentData, now:
     '<!doctype html><html lang="en"><head><meta charset="utf-8">',
     `<title>${safe(name)}</title>`,
     '<style>body{font:16px/1.5 sans-serif;max-width:50rem;margin:2rem auto;padding:0 1rem}table{border-collapse:collapse;margin-bottom:1rem}th,td{text-align:left;vertical-align:top;padding:.2rem .8rem .2rem 0;border-bottom:1px solid #ccc;white-space:pre-wrap}</style>',
-    `</head><body><h1>${safe(name)}</h1><p>All that is held about this student, ${safe(when(now))}.</p>`,
+    `</head><body><h1>${safe(name)}</h1><p>What this desk holds about this student, ${safe(when(now))}. Files and pictures of pages are named here; they are handed over by themselves.</p>`,
     '<h2>Register</h2>',
     rows(register.filter(([, value]) => value !== '')),
     ...sittings.map((sitting) => sittingPart(sitting)),
+    typed.length > 0 ? '<h2>Mark books</h2>' : '',
+    table(
+      ['Mark book', 'Column', 'Points', ''],
+      typed.map(({ book, column, points: given, excused }) => [
+        book,
+        column,
+        given === null ? '' : points(given),
+        excused ? 'excused' : '',
+      ]),
+    ),
     '</body></html>',
   ].join('\n');
 }
@@ -62,6 +72,8 @@ function sittingPart(sitting: StudentSitting): string {
       `${when(each.at)}${each.email && `, to ${each.email}`}\n${each.subject}\n${each.text}`,
     ]),
     ...(handedBackAt ? [['Handed back', when(handedBackAt)] as [string, string]] : []),
+    ...(sitting.heldBack === null ? [] : [['Held back', sitting.heldBack] as [string, string]]),
+    ...(sitting.pages > 0 ? [['Scanned pages', String(sitting.pages)] as [string, string]] : []),
     ...(openedAt.length > 0 ? [['Opened', openedAt.map(when).join(', ')] as [string, string]] : []),
   ];
   return [
@@ -86,13 +98,29 @@ function attemptPart({ attempt, answers, marks }: AttemptData): string {
     text,
     [versionWords[version], when(at)].filter(Boolean).join(', '),
   ]);
-  const marked = marks.map((mark) => [
-    mark.number || 'whole script',
-    mark.points === null ? '' : pointsWords({ least: mark.points, most: mark.points }),
-    [mark.comment, mark.note && `For markers: ${mark.note}`].filter(Boolean).join('\n'),
-    when(mark.at),
+  const marked = marks.flatMap((mark) =>
+    [
+      ...mark.history.flatMap(({ before, at, why }) =>
+        before ? [{ ...before, when: `${when(at)}, before it was changed${why && `: ${why}`}` }] : [],
+      ),
+      { ...mark, when: when(mark.at) },
+    ].map((values) => [
+      mark.number || 'whole script',
+      values.points === null ? '' : points(values.points),
+      [
+        values.comment,
+        values.adjustment && `Adjusted by ${points(values.adjustment.points)}: ${values.adjustment.reason}`,
+        values.note && `For markers: ${values.note}`,
+      ]
+        .filter(Boolean)
+        .join('\n'),
+      values.when,
+    ]),
+  );
+  const happened = attempt.events.map(({ kind, at, reason }) => [
+    when(at),
+    [eventWords[kind], reason].filter(Boolean).join(': '),
   ]);
-  const happened = attempt.events.map(({ kind, at }) => [when(at), eventWords[kind]]);
   return [
     `<h3>Attempt ${attempt.number}</h3>`,
     rows(facts.filter(([, value]) => value !== '')),

@@ -187,3 +187,20 @@ test('a new version waits while something is written in another tab, says so, an
   expect(kept.filter((name) => name.startsWith('gribbet '))).toContain('gribbet a newer one');
   await context.close();
 });
+
+test('what could not be kept is said, and can be tried again', async () => {
+  const context = await open();
+  const page = await context.newPage();
+  await page.goto(between.address);
+  await expect(page.getByRole('heading', { name: 'Quiz 2: collision rules' })).toBeVisible();
+  await page.evaluate('navigator.serviceWorker.ready');
+  await between.gone();
+  await page.getByRole('button', { name: /^Help/ }).click();
+  const keep = page.getByRole('button', { name: 'Make it work without a network' });
+  await keep.click();
+  await expect(page.getByText('Not everything could be fetched')).toBeVisible();
+  await between.here();
+  await keep.click();
+  await expect(page.getByText('opens in this browser without a network, too')).toBeVisible();
+  await context.close();
+});

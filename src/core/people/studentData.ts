@@ -12,6 +12,8 @@ export interface StudentData {
   student: Student;
   /** By name. */
   groups: string[];
+  /** What stands in mark books beside the sittings. */
+  typed: { book: string; column: string; points: number | null; excused: boolean }[];
   /** The earliest first. */
   sittings: StudentSitting[];
 }
@@ -21,10 +23,14 @@ export interface StudentSitting {
   title: string;
   opensAt: string;
   attempts: AttemptData[];
+  /** How many scanned pages there are. */
+  pages: number;
   allowances: Allowance[];
   requests: ExceptionRequest[];
   messages: Message[];
   handedBackAt: string | null;
+  /** Why a result is held back; null: it is not. */
+  heldBack: string | null;
   openedAt: string[];
 }
 
