@@ -31,6 +31,7 @@ export function SaveStatus() {
       </span>
       {fresh && mine?.seq === done.seq && !word && (
         <Button
+          className={styles.undo}
           size="compact-sm"
           onClick={() => void undoLast(mine?.seq)}
           rightSection={<KeyHint keys="Ctrl Z" />}

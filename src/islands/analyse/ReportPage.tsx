@@ -1,4 +1,4 @@
-import { Button, Checkbox, Textarea } from '@mantine/core';
+import { Button, Checkbox } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useMemo, useState } from 'react';
 import { looksWrongTitle, looksWrongWords } from '@/words/looksWrong';
@@ -8,11 +8,12 @@ import { fileNameOf } from '@/core/formats/fileName';
 import type { ReportContent } from '@/core/formats/reportDocument';
 import { registerName } from '@/core/model/names';
 import { inFigures } from '@/core/seats/seats';
-import { act } from '@/desk/act';
+import { act, actWhenRoom } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
 import { reportWordsOf, setReportWords } from '@/store/deskSettings';
 import { EmptyState } from '@/ui/EmptyState';
+import { KeptTextarea } from '@/ui/KeptTextarea';
 import { PdfPages } from '@/ui/PdfPages';
 import { printPdf } from '@/ui/printPdf';
 import { saveFile } from '@/ui/saveFile';
@@ -69,16 +70,16 @@ function Report({ sitting }: { sitting: SittingData }) {
       margin={
         <>
           <MarginBlock title="Report">
-            <Textarea
-              size="xs"
-              label="Your own words, at the top"
-              autosize
-              minRows={2}
-              maxLength={5_000}
-              defaultValue={words ?? ''}
-              key={words === undefined ? 'reading' : 'read'}
-              onBlur={(event) => void setReportWords(sittingId, event.currentTarget.value)}
-            />
+            {words !== undefined && (
+              <KeptTextarea
+                size="xs"
+                label="Your own words, at the top"
+                minRows={2}
+                maxLength={5_000}
+                value={words}
+                onKeep={(typed) => void actWhenRoom(() => setReportWords(sittingId, typed))}
+              />
+            )}
             <Checkbox
               size="sm"
               label="With all questions and answers; else one page"
