@@ -75,6 +75,21 @@ server.on('error', (error) =>
       : `It cannot listen at ${process.env.HOST}:${port} (${error.message}).`,
   ),
 );
+/** What is under way may take so long when it is ended. */
+const endMs = 10_000;
+let ending = false;
+/** Takes nothing new in, finishes what was begun, tells desks that listen to come again, and lets go of the store. */
+async function end() {
+  if (ending) return;
+  ending = true;
+  const exchange = await globalThis.gribbetExchange?.catch(() => null);
+  exchange?.server.stop();
+  const finished = new Promise((resolve) => server.close(resolve));
+  await Promise.race([finished, new Promise((resolve) => setTimeout(resolve, endMs))]);
+  await exchange?.close();
+  process.exit(0);
+}
+for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void end());
 server.listen(port, process.env.HOST, async () => {
   const host = ['0.0.0.0', '::'].includes(process.env.HOST) ? 'localhost' : process.env.HOST;
   // Opens the exchange folder, which tells the teacher's secret at the very first start.

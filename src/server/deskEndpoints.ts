@@ -24,13 +24,13 @@ import { addressesOf } from './settings';
 export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundings): Endpoint[] {
   const { store, settings, guesses, presence } = surroundings;
   /** Who is stopped from guessing: addresses, and students who typed wrong access codes. */
-  const stoppedNow = (now: number): MailboxState['stopped'] => [
-    ...guesses.codes.list(now).map((each) => ({ ...each, what: 'codes' as const })),
-    ...guesses.guests.list(now).map((each) => ({ ...each, what: 'guests' as const })),
-    ...guesses.access.list(now).map((each) => ({ ...each, what: 'access' as const })),
+  const stoppedNow = async (now: number): Promise<MailboxState['stopped']> => [
+    ...(await guesses.codes.list(now)).map((each) => ({ ...each, what: 'codes' as const })),
+    ...(await guesses.guests.list(now)).map((each) => ({ ...each, what: 'guests' as const })),
+    ...(await guesses.access.list(now)).map((each) => ({ ...each, what: 'access' as const })),
   ];
 
-  const stream = revisionStream(store);
+  const stream = revisionStream(surroundings);
 
   return [
     ...pairingEndpoints(surroundings),
@@ -46,7 +46,7 @@ export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundi
           now,
           addresses: addressesOf(settings),
           sittings: await sittingsIn(store),
-          stopped: stoppedNow(now),
+          stopped: await stoppedNow(now),
         };
         return http.json(state);
       },
@@ -81,7 +81,7 @@ export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundi
       most: smallBytes,
       answer: async ({ http, now }) => {
         const news = await newsAfter(store, afterOf(http), now);
-        return http.json({ ...news, stopped: stoppedNow(now) } satisfies MailboxNews);
+        return http.json({ ...news, stopped: await stoppedNow(now) } satisfies MailboxNews);
       },
     },
     {

@@ -169,7 +169,7 @@ async function dropAttempts(store: ExchangeStore, attempts: readonly Attempt[]):
   for (const id of files) await store.dropBytes(id);
 }
 
-/** So many rows are told at once. */
+/** About so many rows are told at once. */
 const mostNews = 200;
 
 /** What has changed on the students' side after a revision, oldest first. */
@@ -178,26 +178,20 @@ export async function newsAfter(
   after: number,
   now: number,
 ): Promise<Omit<MailboxNews, 'stopped'>> {
-  const rev = await store.rev();
-  const lists = await Promise.all(
-    ['attempts/', 'students/', 'requests/', 'releases/'].map((table) => store.list(table)),
+  const { rows, rev, more } = await store.changed(
+    after,
+    ['attempts/', 'students/', 'requests/', 'releases/'],
+    mostNews,
   );
-  const changed = lists
-    .flat()
-    .filter((row) => row.rev > after && (!row.key.startsWith('students/') || isGuestRow(row.value)))
-    .sort((a, b) => a.rev - b.rev);
-  const told = changed.slice(0, mostNews);
-  const more = changed.length > told.length;
   const of = <T>(table: string) =>
-    told.filter(({ key }) => key.startsWith(table)).map(({ value }) => value as T);
+    rows.filter(({ key }) => key.startsWith(table)).map(({ value }) => value as T);
   return {
     mailbox: store.id,
-    // Rows of one revision must not be cut apart: what comes after them is told again.
-    rev: more ? Math.max(after, (told.at(-1)?.rev ?? rev) - 1) : rev,
+    rev,
     now,
     more,
     attempts: of<Attempt>('attempts/'),
-    guests: of<MailboxStudent>('students/'),
+    guests: of<MailboxStudent>('students/').filter(({ role }) => role === 'guest'),
     requests: of<ExceptionRequest>('requests/'),
     opened: of<MailboxRelease>('releases/').map(({ sittingId, studentId, openedAt }) => ({
       sittingId,
@@ -206,8 +200,6 @@ export async function newsAfter(
     })),
   };
 }
-
-const isGuestRow = (value: unknown) => (value as MailboxStudent).role === 'guest';
 
 export async function sittingsIn(store: ExchangeStore): Promise<{ id: string; title: string }[]> {
   return (await store.list('sittings/')).map(({ value }) => {

@@ -2,6 +2,8 @@ import type { Context } from 'hono';
 import type { Presence } from '@/core/exchange/presence';
 import type { ExchangeStore } from './exchangeStore';
 import type { AllGuesses } from './guesses';
+import type { Metrics } from './metrics';
+import type { Log } from './serverLog';
 import type { ServerSettings } from './settings';
 
 /** Who may ask: anyone (who then needs a code), who has the code of a share, who holds the token of an attempt, or a paired desk. */
@@ -32,8 +34,10 @@ export interface Surroundings {
   settings: ServerSettings;
   guesses: AllGuesses;
   presence: Presence;
-  /** Takes lines without answers, names or codes. */
-  log: (line: string) => void;
+  metrics: Metrics;
+  /** Aborted when the server ends: what goes on by itself stops. */
+  stopping: AbortSignal;
+  log: Log;
 }
 
 /** The most that a request without answers or files may hold. */

@@ -4,7 +4,14 @@ import { mkdir, open, readdir, readFile, rename, rm, type FileHandle } from 'nod
 import { join } from 'node:path';
 import { crc32 } from 'node:zlib';
 import jsonPatch, { type Operation } from 'fast-json-patch';
-import { StoreFull, type ExchangeStore, type KeptChange, type KeptRow } from './exchangeStore';
+import { RateLimiterMemory } from 'rate-limiter-flexible';
+import {
+  StoreFull,
+  type ExchangeStore,
+  type KeptChange,
+  type KeptRow,
+  type RowChanges,
+} from './exchangeStore';
 import { leaveFolder, takeFolder } from './inUse';
 import { NamedLocks } from './namedLocks';
 
@@ -70,12 +77,13 @@ export class ExchangeFolder implements ExchangeStore {
   private writing: Promise<void> | null = null;
   private readonly locks = new NamedLocks();
   private readonly watchers = new Set<() => void>();
+  private readonly hearers = new Set<(message: string) => void>();
   /** Rows by the first part of their key, and by the first two, which is how they are asked for. */
   private readonly shelves = new Map<string, Map<string, KeptRow>>();
 
   constructor(
     private readonly path: string,
-    readonly id: string,
+    private isId: string,
     private readonly rows: Map<string, KeptRow>,
     private last: number,
     private journal: FileHandle,
@@ -83,6 +91,10 @@ export class ExchangeFolder implements ExchangeStore {
     private readonly write: Append,
   ) {
     for (const row of rows.values()) this.hold(row.key, row);
+  }
+
+  get id(): string {
+    return this.isId;
   }
 
   async get(key: string): Promise<unknown> {
@@ -93,6 +105,17 @@ export class ExchangeFolder implements ExchangeStore {
     const shelf = shelvesOf(prefix).at(-1);
     const among = shelf === undefined ? this.rows : this.shelves.get(shelf);
     return [...(among?.values() ?? [])].filter(({ key }) => key.startsWith(prefix));
+  }
+
+  async changed(since: number, prefixes: readonly string[], most: number): Promise<RowChanges> {
+    const lists = await Promise.all(prefixes.map((prefix) => this.list(prefix)));
+    const all = lists
+      .flat()
+      .filter((row) => row.rev > since)
+      .sort((a, b) => a.rev - b.rev);
+    const last = all[most - 1]?.rev;
+    if (last === undefined) return { rows: all, rev: Math.max(since, this.last), more: false };
+    return { rows: all.filter(({ rev }) => rev <= last), rev: last, more: true };
   }
 
   async rev(): Promise<number> {
@@ -201,6 +224,22 @@ export class ExchangeFolder implements ExchangeStore {
     return () => this.watchers.delete(changed);
   }
 
+  tell(message: string): void {
+    for (const hearer of this.hearers) hearer(message);
+  }
+
+  hear(heard: (message: string) => void): () => void {
+    this.hearers.add(heard);
+    return () => this.hearers.delete(heard);
+  }
+
+  limiter(name: string, points: number, durationS: number): RateLimiterMemory {
+    return new RateLimiterMemory({
+      keyPrefix: name,
+      ...{ points, duration: durationS, blockDuration: durationS },
+    });
+  }
+
   async putBytes(id: string, bytes: Uint8Array): Promise<void> {
     const path = this.filePath(id);
     if (existsSync(path)) return;
@@ -229,9 +268,20 @@ export class ExchangeFolder implements ExchangeStore {
     await rm(this.filePath(id), { force: true });
   }
 
+  async files(): Promise<string[]> {
+    return (await readdir(join(this.path, 'files'))).filter((name) => !name.endsWith('.part')).sort();
+  }
+
   private filePath(id: string): string {
     if (!/^[\w-]{1,64}$/.test(id)) throw new Error('No id of a file');
     return join(this.path, 'files', id);
+  }
+
+  async become(id: string, rev: number): Promise<void> {
+    writeBoxId(this.path, id);
+    this.isId = id;
+    this.last = rev;
+    await this.compact();
   }
 
   /** Ends writing and gives the folder free. */
@@ -301,10 +351,13 @@ async function syncFolder(path: string): Promise<void> {
   await folder.sync().finally(() => folder.close());
 }
 
+const writeBoxId = (path: string, box: string) =>
+  writeFileSync(join(path, 'box.json'), JSON.stringify({ box, version: 1 }));
+
 async function boxId(path: string): Promise<string> {
   const name = join(path, 'box.json');
   if (!existsSync(name)) {
-    writeFileSync(name, JSON.stringify({ box: randomBytes(9).toString('base64url'), version: 1 }));
+    writeBoxId(path, randomBytes(9).toString('base64url'));
     await syncFolder(path);
   }
   const { box, version } = JSON.parse(readFileSync(name, 'utf8')) as { box: string; version: number };

@@ -9,6 +9,7 @@ import { assetId, packedAsset } from '@/core/basics/assetBytes';
 import { sealed, sealerWith } from '@/core/formats/packet/sealed';
 import type { Shows } from '@/core/model/release';
 import { openExchangeFolder, type ExchangeFolder } from './exchangeFolder';
+import { newMetrics } from './metrics';
 import type { Endpoint } from './endpoint';
 import { exchangeServer } from './exchangeServer';
 import { StoreFull } from './exchangeStore';
@@ -19,7 +20,7 @@ import { addressesOf, settingsFrom, type ServerSettings } from './settings';
 const start = Date.parse(at);
 const secret = 'ABCDEFGH23456789';
 const host = 'gribbet.test';
-const settings: ServerSettings = { folder: '', secret, fresh: false, origin: null, port: 4321 };
+const settings: ServerSettings = { folder: '', secret, fresh: false, origin: null, port: 4321, log: 'plain' };
 const folders: ExchangeFolder[] = [];
 
 afterEach(async () => {
@@ -32,13 +33,19 @@ async function classroom(own: Partial<ServerSettings> = {}, most = 1000) {
   folders.push(folder);
   const lines: string[] = [];
   const guesses = {
-    codes: new Guesses(most),
-    near: new Guesses(3),
-    access: new Guesses(most),
-    guests: new Guesses(most),
-    secret: new Guesses(3),
+    codes: new Guesses(folder, 'codes', most),
+    near: new Guesses(folder, 'near', 3),
+    access: new Guesses(folder, 'access', most),
+    guests: new Guesses(folder, 'guests', most),
+    secret: new Guesses(folder, 'secret', 3),
   };
-  const server = exchangeServer(folder, { ...settings, ...own }, (line) => lines.push(line), guesses);
+  const server = exchangeServer(
+    folder,
+    { ...settings, ...own },
+    (line) => lines.push(line),
+    newMetrics(),
+    guesses,
+  );
   const device = (from = '10.0.0.1') => {
     const cookies = new Map<string, string>();
     const ask = async (
@@ -439,7 +446,7 @@ describe('guessing', () => {
   });
 
   it('from many addresses at once, each is stopped after a few', async () => {
-    const guesses = new Guesses(200, 100);
+    const guesses = new Guesses((await classroom()).folder, 'codes', 200, 100);
     const wrong = (from: string, guess: string) => guesses.look(from, start, guess, async () => null);
     for (let address = 0; address < 20; address++)
       for (let n = 0; n < 6; n++) await wrong(`10.0.1.${address}`, `${address} ${n}`);

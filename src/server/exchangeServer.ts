@@ -1,18 +1,22 @@
 import { Hono, type Context } from 'hono';
+import { matchedRoutes } from 'hono/route';
 import { bodyLimit } from 'hono/body-limit';
-import { Presence } from '@/core/exchange/presence';
 import { mailboxRepository } from './mailboxRepository';
 import { deskEndpoints } from './deskEndpoints';
 import { smallBytes, type Endpoint, type Surroundings } from './endpoint';
 import { StoreFull, type ExchangeStore } from './exchangeStore';
 import { networkOf, newGuesses } from './guesses';
 import { mailEndpoints } from './mailEndpoints';
+import { newMetrics } from './metrics';
 import { registerEndpoints } from './registerEndpoints';
 import { Refused, refusal } from './respond';
 import { needDesk, needSession } from './sessions';
+import type { Log } from './serverLog';
 import type { ServerSettings } from './settings';
+import { SharedPresence } from './sharedPresence';
 import { shareEndpoints } from './shareEndpoints';
 import { studentEndpoints } from './studentEndpoints';
+import { watchEndpoints } from './watchEndpoints';
 
 /** What comes with a request from outside of it. */
 interface From {
@@ -23,18 +27,19 @@ interface From {
 /**
  * The classroom server: a mailbox between students and desk, with the rules of core. It knows HTTP and who may do what;
  * what is answered is decided by `core/exchange`.
- *
- * @param log takes lines without answers, names or codes
  */
 export function exchangeServer(
   store: ExchangeStore,
   settings: ServerSettings,
-  log: (line: string) => void = () => undefined,
-  guesses = newGuesses(),
+  log: Log = () => undefined,
+  metrics = newMetrics(),
+  guesses = newGuesses(store, metrics),
 ) {
-  const presence = new Presence();
+  const presence = new SharedPresence(store);
   const place = mailboxRepository(store, settings.secret, presence);
-  const surroundings: Surroundings = { store, settings, guesses, presence, log };
+  const ending = new AbortController();
+  const stopping = ending.signal;
+  const surroundings: Surroundings = { store, settings, guesses, presence, metrics, stopping, log };
   const endpoints: Endpoint[] = [
     {
       method: 'GET',
@@ -43,6 +48,7 @@ export function exchangeServer(
       most: smallBytes,
       answer: async ({ http, now }) => http.json({ gribbet: 1, now }),
     },
+    ...watchEndpoints(surroundings),
     ...studentEndpoints(place, surroundings),
     ...deskEndpoints(place, surroundings),
     ...shareEndpoints(surroundings),
@@ -51,6 +57,17 @@ export function exchangeServer(
   ];
 
   const app = new Hono<{ Bindings: From }>({ strict: false }).basePath('/api/exchange');
+  /** What was asked as the list has it, so without the ids in it. */
+  const pathOf = (http: Context): string =>
+    matchedRoutes(http).findLast(({ method }) => method !== 'ALL')?.path ?? 'unknown';
+  app.use(async (http, next) => {
+    const began = performance.now();
+    await next();
+    const path = pathOf(http);
+    const [status, ms] = [http.res.status, performance.now() - began];
+    metrics.requests.observe({ method: http.req.method, path, status }, ms / 1000);
+    log('answered', { method: http.req.method, path, status, ms: Math.round(ms * 10) / 10 });
+  });
   app.use(async (http, next) => {
     checkOrigin(http, settings);
     http.header('cache-control', 'no-store');
@@ -80,17 +97,16 @@ export function exchangeServer(
       log('no room is left on the disk: what comes now cannot be kept');
       return refusal(http, new Refused('full'));
     }
-    const { method, path } = endpoints.find(
-      (each) => http.req.routePath.endsWith(each.path) && each.method === http.req.method,
-    ) ?? { method: http.req.method, path: 'unknown' };
     // Its words may hold what was sent.
-    log(`${method} ${path} failed: ${error.name}`);
+    log(`${http.req.method} ${pathOf(http)} failed: ${error.name}`);
     return refusal(http, new Refused('failed'));
   });
 
   const answer = (request: Request, address: string, now: number): Promise<Response> =>
     Promise.resolve(app.fetch(request, { address, now }));
-  return { endpoints, answer };
+  /** Streams are told to come again, and what goes on by itself stops; what is asked meanwhile is still answered. */
+  const stop = () => ending.abort();
+  return { endpoints, answer, stop };
 }
 
 export type ExchangeServer = ReturnType<typeof exchangeServer>;

@@ -1,6 +1,9 @@
 import ipaddr from 'ipaddr.js';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { RateLimiterMemory, RateLimiterRes } from 'rate-limiter-flexible';
+import { RateLimiterRes, type RateLimiterAbstract } from 'rate-limiter-flexible';
+import { keyText } from '@/core/exchange/mailbox';
+import type { ExchangeStore } from './exchangeStore';
+import type { Metrics } from './metrics';
 import { NamedLocks } from './namedLocks';
 import { Refused } from './respond';
 
@@ -37,23 +40,28 @@ export interface StoppedGuesser {
  * the same wrong one again tells a guesser nothing and is not counted again.
  */
 export class Guesses {
-  private readonly limiter: RateLimiterMemory;
-  private readonly all: RateLimiterMemory;
-  private readonly stopped = new Map<string, number>();
+  private readonly limiter: RateLimiterAbstract;
+  private readonly all: RateLimiterAbstract;
   private readonly locks = new NamedLocks();
   /** What was guessed wrong by whom, with until when that is remembered. */
   private readonly guessed = new Map<string, Map<string, number>>();
 
   /**
+   * @param store where they are counted, over all servers that share it
+   * @param what is guessed: a name of its own
    * @param most wrong ones within ten minutes
    * @param inAll how many from everywhere within an hour are taken for an attack
    */
   constructor(
+    private readonly store: Pick<ExchangeStore, 'limiter' | 'list' | 'commit'>,
+    private readonly what: string,
     private readonly most: number,
     inAll = mostInAll,
+    /** Told of each wrong one that counts. */
+    private readonly counts: () => void = () => undefined,
   ) {
-    this.limiter = new RateLimiterMemory({ points: most, duration: withinS, blockDuration: withinS });
-    this.all = new RateLimiterMemory({ points: inAll, duration: 60 * 60 });
+    this.limiter = store.limiter(what, most, withinS);
+    this.all = store.limiter(`${what} from everywhere`, inAll, 60 * 60);
   }
 
   /**
@@ -104,37 +112,41 @@ export class Guesses {
     known.set(guess, now + withinS * 1000);
     this.guessed.set(from, known);
     if (again) return 0;
+    this.counts();
     await this.all.consume('all').catch(() => undefined);
     try {
       const { consumedPoints: count } = await this.limiter.consume(from);
-      if ((await this.stoppedFor(from)) > 0) this.stopped.set(from, now + withinS * 1000);
+      if ((await this.stoppedFor(from)) > 0) await this.stop(from, now + withinS * 1000);
       return count < slowFrom ? 0 : Math.min(slowestMs, 100 * 2 ** (count - slowFrom));
     } catch (stopped) {
       if (!(stopped instanceof RateLimiterRes)) throw stopped;
-      this.forgetEnded(now);
-      this.stopped.set(from, now + stopped.msBeforeNext);
+      await this.stop(from, now + stopped.msBeforeNext);
       return 0;
     }
   }
 
   /** Who is stopped at the moment, for the teacher. */
-  list(now: number): StoppedGuesser[] {
-    this.forgetEnded(now);
-    return [...this.stopped].map(([from, until]) => ({ from, until }));
+  async list(now: number): Promise<StoppedGuesser[]> {
+    for (const [from, known] of this.guessed)
+      if ([...known.values()].every((until) => until <= now)) this.guessed.delete(from);
+    const rows = await this.store.list(`stopped/${keyText([this.what])}/`);
+    const ended = rows.filter(({ value }) => (value as StoppedGuesser).until <= now);
+    await this.store.commit(ended.map(({ key }) => ({ key, value: null })));
+    return rows.map(({ value }) => value as StoppedGuesser).filter(({ until }) => until > now);
   }
 
   /** Lets an address or a student try again: the teacher knows who it is. */
   async forgive(from: string): Promise<void> {
-    this.stopped.delete(from);
     this.guessed.delete(from);
     await this.limiter.delete(from);
+    await this.store.commit([{ key: this.keyOf(from), value: null }]);
   }
 
-  private forgetEnded(now: number): void {
-    for (const [from, until] of this.stopped) if (until <= now) this.stopped.delete(from);
-    for (const [from, known] of this.guessed)
-      if ([...known.values()].every((until) => until <= now)) this.guessed.delete(from);
+  private stop(from: string, until: number): Promise<void> {
+    return this.store.commit([{ key: this.keyOf(from), value: { from, until } satisfies StoppedGuesser }]);
   }
+
+  private keyOf = (from: string) => `stopped/${keyText([this.what, from])}`;
 }
 
 /** What can be guessed, each counted by itself. */
@@ -152,10 +164,17 @@ export interface AllGuesses {
 }
 
 /** The bounds: `docs/security.md` says what a guesser can hope for under them. */
-export const newGuesses = (): AllGuesses => ({
-  codes: new Guesses(200),
-  near: new Guesses(10),
-  access: new Guesses(20),
-  guests: new Guesses(60),
-  secret: new Guesses(10),
-});
+export function newGuesses(
+  store: ExchangeStore,
+  { wrongGuesses }: Pick<Metrics, 'wrongGuesses'>,
+): AllGuesses {
+  const guessesOf = (what: keyof AllGuesses, most: number) =>
+    new Guesses(store, what, most, mostInAll, () => wrongGuesses.inc({ what }));
+  return {
+    codes: guessesOf('codes', 200),
+    near: guessesOf('near', 10),
+    access: guessesOf('access', 20),
+    guests: guessesOf('guests', 60),
+    secret: guessesOf('secret', 10),
+  };
+}

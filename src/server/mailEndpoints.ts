@@ -10,13 +10,16 @@ import { mailServer } from './mailServer';
 const lookMs = 15_000;
 
 /** What the desk asks of the mail side of the server. */
-export function mailEndpoints({ store, settings, log }: Surroundings): Endpoint[] {
+export function mailEndpoints({ store, settings, metrics, stopping, log }: Surroundings): Endpoint[] {
   const { mail } = settings;
-  const queue = mail && new MailQueue(store, mailServer(mail), mail);
+  const queue = mail && new MailQueue(store, mailServer(mail), mail, stopping);
   const work = () =>
-    void queue?.work(() => Date.now()).catch((error: unknown) => log(`mail: ${(error as Error).name}`));
+    void queue
+      ?.work(() => Date.now())
+      .then(async () => metrics.mail.set(await queue.waiting()))
+      .catch((error: unknown) => log(`mail: ${(error as Error).name}`));
   if (queue) {
-    void queue.recover(Date.now()).then(work);
+    work();
     // It does not keep the process alive.
     setInterval(work, lookMs).unref();
   }

@@ -47,6 +47,8 @@ export class MailQueue {
     private readonly store: ExchangeStore,
     private readonly send: SendMail,
     private readonly limits: MailLimits,
+    /** Once it is aborted nothing more is sent. */
+    private readonly stopping?: AbortSignal,
   ) {}
 
   /** Takes messages in; one that is there already is not taken again. */
@@ -67,8 +69,8 @@ export class MailQueue {
     );
   }
 
-  /** What was on its way when the server ended: nobody knows whether it went. */
-  async recover(now: number): Promise<void> {
+  /** What was on its way when a server ended: nobody knows whether it went. */
+  private async recover(now: number): Promise<void> {
     const rows = (await this.rows()).filter(({ is }) => is === 'sending');
     const words = 'The server ended while this was being sent: it may have gone.';
     await this.store.commit(
@@ -78,9 +80,9 @@ export class MailQueue {
 
   /** How messages stand that changed since a revision. */
   async states(after: number): Promise<{ rev: number; states: MailState[] }> {
-    const rows = (await this.store.list('mail/')).filter(({ rev }) => rev > after);
+    const { rows, rev } = await this.store.changed(after, ['mail/'], Infinity);
     return {
-      rev: rows.reduce((most, { rev }) => Math.max(most, rev), after),
+      rev,
       states: rows.map(({ value }) => {
         const { job, is, at, words } = value as QueuedMail; // put there above
         return { id: job.id, is, at, words };
@@ -98,13 +100,26 @@ export class MailQueue {
     if (this.working) return 0;
     this.working = true;
     try {
-      for (let count = 0; ; count++) {
-        const next = await this.next(clock());
-        if (!next) return count;
-        await this.sendOne(next, clock);
-      }
+      // Of several servers one sends at a time: what is on its way then, was on its way when one of them ended.
+      return await this.store.locked('mail', async () => {
+        await this.recover(clock());
+        return await this.sendDue(clock);
+      });
     } finally {
       this.working = false;
+    }
+  }
+
+  /** How many wait to be sent. */
+  async waiting(): Promise<number> {
+    return (await this.rows()).filter(({ is }) => is === 'queued').length;
+  }
+
+  private async sendDue(clock: () => number): Promise<number> {
+    for (let count = 0; ; count++) {
+      const next = this.stopping?.aborted ? null : await this.next(clock());
+      if (!next) return count;
+      await this.sendOne(next, clock);
     }
   }
 

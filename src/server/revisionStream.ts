@@ -1,27 +1,36 @@
 import type { Context } from 'hono';
 import { streamSSE } from 'hono/streaming';
-import type { ExchangeStore } from './exchangeStore';
+import type { Surroundings } from './endpoint';
 import { Refused } from './respond';
 
 const mostStreams = 64;
 /** Between two signs that the stream is there; and after a change, so that several are told at once. */
 const beatMs = 15_000;
 const gatherMs = 150;
+/** So soon after the server ended listeners come again. */
+const againMs = 1_000;
 
 /** Server-sent events (HTML Living Standard, section 9.2): the revision, whenever it has changed. */
-export function revisionStream(store: ExchangeStore): (http: Context) => Response {
+export function revisionStream({
+  store,
+  metrics,
+  stopping,
+}: Pick<Surroundings, 'store' | 'metrics' | 'stopping'>): (http: Context) => Response {
   let streams = 0;
   /** @throws {Refused} when there are too many of them */
   return (http) => {
+    if (stopping.aborted) throw new Refused('failed', 'stopping');
     if (streams >= mostStreams) throw new Refused('failed', 'too many streams');
     const answer = streamSSE(http, async (events) => {
       streams += 1;
+      metrics.streams.set(streams);
       let wake: () => void = () => undefined;
       const unwatch = store.watch(() => wake());
       events.onAbort(() => wake());
+      stopping.addEventListener('abort', () => wake());
       http.req.raw.signal.addEventListener('abort', () => events.abort());
       try {
-        for (let told = -1; !events.aborted;) {
+        for (let told = -1; !events.aborted && !stopping.aborted;) {
           const woken = new Promise<void>((resolve) => (wake = resolve));
           const rev = await store.rev();
           if (rev === told) await events.write(': still here\n\n');
@@ -29,10 +38,13 @@ export function revisionStream(store: ExchangeStore): (http: Context) => Respons
           told = rev;
           await Promise.race([woken, events.sleep(beatMs)]);
           // So that several go together.
-          if (!events.aborted) await events.sleep(gatherMs);
+          if (!events.aborted && !stopping.aborted) await events.sleep(gatherMs);
         }
+        // Whoever listened comes again: to the server that is there then.
+        if (!events.aborted) await events.write(`retry: ${againMs}\n\n`);
       } finally {
         streams -= 1;
+        metrics.streams.set(streams);
         unwatch();
       }
     });

@@ -1,30 +1,34 @@
-import { openExchangeFolder } from './exchangeFolder';
 import { exchangeServer, type ExchangeServer } from './exchangeServer';
+import { openStore } from './openStore';
+import { serverLog } from './serverLog';
 import { settingsFrom } from './settings';
 
-const log = (line: string) => console.log(`exchange: ${line}`);
+interface Running {
+  server: ExchangeServer;
+  /** Lets go of the store; nothing may be asked any more. */
+  close: () => Promise<void>;
+}
 
-async function open(): Promise<ExchangeServer> {
+async function open(): Promise<Running> {
   const settings = settingsFrom(process.env);
-  const store = await openExchangeFolder(settings.folder);
+  const log = serverLog(settings.log);
+  const store = await openStore(settings, log);
   if (settings.fresh) {
     const shown = settings.secret.replace(/(.{5})(?=.)/g, '$1-');
     console.log(`\nThe teacher's secret, to pair a browser with this server once: ${shown}\n`);
   }
-  for (const signal of ['SIGINT', 'SIGTERM'] as const)
-    process.once(signal, () => void store.close().finally(() => process.exit(0)));
-  return exchangeServer(store, settings, log);
+  return { server: exchangeServer(store, settings, log), close: () => store.close() };
 }
 
-// Kept across reloads of the code while developing: a folder is opened once.
-const kept = globalThis as { gribbetExchange?: Promise<ExchangeServer> | undefined };
+// Kept across reloads of the code while developing: a folder is opened once. `scripts/start.mjs` ends it by this.
+const kept = globalThis as { gribbetExchange?: Promise<Running> | undefined };
 
 /** The one classroom server of this process. */
-export function runningExchange(): Promise<ExchangeServer> {
+export async function runningExchange(): Promise<ExchangeServer> {
   kept.gribbetExchange ??= open().catch((error: unknown) => {
-    log(error instanceof Error ? error.message : 'the exchange folder cannot be opened');
+    console.log(`exchange: ${error instanceof Error ? error.message : 'the exchange cannot be opened'}`);
     kept.gribbetExchange = undefined;
     throw error;
   });
-  return kept.gribbetExchange;
+  return (await kept.gribbetExchange).server;
 }

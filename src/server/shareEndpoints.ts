@@ -95,8 +95,8 @@ export function shareEndpoints({ store, settings, guesses, log }: Surroundings):
       answer: async ({ http }) => {
         const after = Number(http.req.query('after') ?? 0);
         if (!Number.isInteger(after) || after < 0) throw new Refused('badRequest', 'after');
-        const rows = (await store.list('shareMarks/')).filter(({ rev }) => rev > after);
-        const news: MarksNews = { rev: Math.max(after, ...rows.map(({ rev }) => rev)), marks: [] };
+        const { rows, rev } = await store.changed(after, ['shareMarks/'], Infinity);
+        const news: MarksNews = { rev, marks: [] };
         for (const { key, value } of rows) {
           const text = await textAt((value as MarksRow).bytesId);
           const shareId = decodeURIComponent(key.slice('shareMarks/'.length));

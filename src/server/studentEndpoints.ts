@@ -19,7 +19,7 @@ type Named = Record<string, unknown>;
  */
 export function studentEndpoints(
   place: ExchangeRepository,
-  { store, settings, guesses }: Surroundings,
+  { store, settings, guesses, metrics }: Surroundings,
 ): Endpoint[] {
   /** A join code that somebody has; wrong ones are counted against where they come from. */
   const known = (asked: Asked, joinCode: string): Promise<string> =>
@@ -100,7 +100,9 @@ export function studentEndpoints(
       most,
       answer: async (asked) => {
         const held = await heldIn(name, asked);
-        return asked.http.json(await (special[name]?.(asked, held) ?? replied(name, held, asked.now)));
+        const said = await (special[name]?.(asked, held) ?? replied(name, held, asked.now));
+        metrics.answers.inc(Object.keys((held.answers as object | undefined) ?? {}).length);
+        return asked.http.json(said);
       },
     };
   });

@@ -8,6 +8,7 @@ import { serverConnection, type ServerConnection } from '@/sync/serverConnection
 import type { Fetch } from '@/carriers/ask';
 import { readBackup } from '@/core/formats/backup';
 import { openExchangeFolder, type ExchangeFolder } from '@/server/exchangeFolder';
+import type { ServerSettings } from '@/server/settings';
 import { exchangeServer } from '@/server/exchangeServer';
 import { deskContent, emptyTables, putInPlace, replaceDesk } from '../store/backup';
 import { forgetStudent } from '../store/forget';
@@ -101,7 +102,14 @@ describe('copies on the server', () => {
   beforeEach(async () => {
     path = mkdtempSync(join(tmpdir(), 'gribbet-copies-'));
     folder = await openExchangeFolder(path);
-    const settings = { folder: '', secret, fresh: false, origin: null, port: 4321 };
+    const settings: ServerSettings = {
+      folder: '',
+      secret,
+      fresh: false,
+      origin: null,
+      port: 4321,
+      log: 'plain',
+    };
     const server = exchangeServer(folder, settings, () => undefined);
     sent = [];
     let cookie = '';

@@ -1,14 +1,13 @@
 import { createServer } from 'node:http';
 import { Readable } from 'node:stream';
-import { openExchangeFolder } from '@/server/exchangeFolder';
 import { exchangeServer } from '@/server/exchangeServer';
+import { openStore } from '@/server/openStore';
 import { settingsFrom } from '@/server/settings';
 
 /** The classroom server without the pages, for tests that start and kill it often. Says its port when it listens. */
 const settings = settingsFrom(process.env);
-const server = exchangeServer(await openExchangeFolder(settings.folder), settings, (line) =>
-  console.log(`log ${line}`),
-);
+const log = (line: string) => console.log(`log ${line}`);
+const server = exchangeServer(await openStore(settings, log), settings, log);
 
 createServer((request, response) => {
   const address = `http://${request.headers.host}${request.url}`;

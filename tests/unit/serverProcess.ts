@@ -34,11 +34,16 @@ async function bundled(): Promise<string> {
   return outfile;
 }
 
-/** Starts the classroom server as a process of its own, on a folder. */
-export async function startServer(folder: string, port = 0): Promise<ServerProcess> {
+/** Starts the classroom server as a process of its own, on a folder or a database. */
+export async function startServer(store: string, port = 0): Promise<ServerProcess> {
   built ??= bundled();
   const child = spawn(process.execPath, [await built], {
-    env: { ...process.env, GRIBBET_DATA: folder, GRIBBET_TEACHER_SECRET: secret, PORT: String(port) },
+    env: {
+      ...process.env,
+      [store.startsWith('postgres:') ? 'GRIBBET_STORE' : 'GRIBBET_DATA']: store,
+      GRIBBET_TEACHER_SECRET: secret,
+      PORT: String(port),
+    },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
   let said = '';

@@ -1,0 +1,38 @@
+import { z } from 'zod';
+import { Presence } from '@/core/exchange/presence';
+import type { ExchangeStore } from './exchangeStore';
+
+/** Signs of life go to the other servers together, once in so long, and so many in one message. */
+const gatherMs = 500;
+const inOneMessage = 100;
+
+const Seen = z.object({ seen: z.tuple([z.string(), z.number()]).array() });
+
+/** When students were heard of last, by any of the servers that share a store. */
+export class SharedPresence extends Presence {
+  private readonly heardHere = new Map<string, number>();
+  private timer: NodeJS.Timeout | null = null;
+
+  constructor(private readonly store: Pick<ExchangeStore, 'tell' | 'hear'>) {
+    super();
+    store.hear((message) => {
+      for (const [attemptId, at] of Seen.parse(JSON.parse(message)).seen) super.saw(attemptId, at);
+    });
+  }
+
+  override saw(attemptId: string, at: number): void {
+    super.saw(attemptId, at);
+    this.heardHere.set(attemptId, at);
+    this.timer ??= setTimeout(() => this.tell(), gatherMs).unref();
+  }
+
+  private tell(): void {
+    this.timer = null;
+    const all = [...this.heardHere];
+    this.heardHere.clear();
+    for (let from = 0; from < all.length; from += inOneMessage) {
+      const seen = all.slice(from, from + inOneMessage);
+      this.store.tell(JSON.stringify({ seen } satisfies z.infer<typeof Seen>));
+    }
+  }
+}
