@@ -4,51 +4,47 @@ import { join } from 'node:path';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { codeOf, paper, sittingRows } from '../../tests/unit/classroom';
 import { at, samples } from '../../tests/unit/samples';
+import { testStore } from '../../tests/unit/testStore';
 import { mostChanges, type MailboxChange } from '@/core/exchange/mailbox';
 import { assetId, packedAsset } from '@/core/basics/assetBytes';
 import { sealed, sealerWith } from '@/core/formats/packet/sealed';
 import type { Shows } from '@/core/model/release';
-import { openExchangeFolder, type ExchangeFolder } from './exchangeFolder';
 import { newMetrics } from './metrics';
 import type { Endpoint } from './endpoint';
 import { exchangeServer } from './exchangeServer';
-import { StoreFull } from './exchangeStore';
-import { Guesses, networkOf } from './guesses';
+import { StoreFull, type ExchangeStore } from './exchangeStore';
+import { Guesses, networkOf, newGuesses } from './guesses';
 import { everywhere, pagePolicy } from './headers';
+import type { Log } from './serverLog';
 import { addressesOf, settingsFrom, type ServerSettings } from './settings';
 
 const start = Date.parse(at);
 const secret = 'ABCDEFGH23456789';
 const host = 'gribbet.test';
 const settings: ServerSettings = { folder: '', secret, fresh: false, origin: null, port: 4321, log: 'plain' };
-const folders: ExchangeFolder[] = [];
+const stores: ExchangeStore[] = [];
 
 afterEach(async () => {
-  for (const folder of folders.splice(0)) await folder.close();
+  for (const store of stores.splice(0)) await store.close();
 });
 
 /** A server with a browser's manners: it remembers cookies by path, and says where it comes from. */
 async function classroom(own: Partial<ServerSettings> = {}, most = 1000) {
-  const folder = await openExchangeFolder(mkdtempSync(join(tmpdir(), 'gribbet-server-')));
-  folders.push(folder);
+  const store = await testStore();
+  stores.push(store);
   const lines: string[] = [];
-  const guesses = {
-    codes: new Guesses(folder, 'codes', most),
-    near: new Guesses(folder, 'near', 3),
-    access: new Guesses(folder, 'access', most),
-    guests: new Guesses(folder, 'guests', most),
-    secret: new Guesses(folder, 'secret', 3),
-  };
-  const server = exchangeServer(
-    folder,
-    { ...settings, ...own },
-    (line) => lines.push(line),
-    newMetrics(),
-    guesses,
-  );
+  /** As it is read: what was answered is for programs that gather it. */
+  const gathered: object[] = [];
+  const log: Log = (line, more) => (more ? gathered.push(more) : lines.push(line));
+  const metrics = newMetrics();
+  const guesses = newGuesses(store, metrics, {
+    ...{ codes: most, access: most, guests: most },
+    ...{ near: 3, secret: 3 },
+  });
+  const server = exchangeServer(store, { ...settings, ...own }, log, metrics, guesses);
   const device = (from = '10.0.0.1') => {
     const cookies = new Map<string, string>();
-    const ask = async (
+    const open = async (
       method: string,
       path: string,
       body?: unknown,
@@ -69,6 +65,10 @@ async function classroom(own: Partial<ServerSettings> = {}, most = 1000) {
       const response = await server.answer(request, from, now);
       const set = response.headers.get('set-cookie');
       if (set) cookies.set(/Path=([^;]*)/.exec(set)?.[1] ?? '', set.split(';')[0] ?? '');
+      return response;
+    };
+    const ask = async (...asked: Parameters<typeof open>) => {
+      const response = await open(...asked);
       const text = response.headers.get('content-type')?.startsWith('application/json')
         ? await response.text()
         : '';
@@ -76,13 +76,13 @@ async function classroom(own: Partial<ServerSettings> = {}, most = 1000) {
         status: response.status,
         body: text ? (JSON.parse(text) as unknown) : null,
         text,
-        set,
+        set: response.headers.get('set-cookie'),
         retryAfterS: Number(response.headers.get('retry-after')),
       };
     };
-    return { ask, cookies };
+    return { ask, open, cookies };
   };
-  return { server, folder, lines, device, guesses };
+  return { server, store, lines, gathered, device, guesses };
 }
 
 type Classroom = Awaited<ReturnType<typeof classroom>>;
@@ -93,7 +93,7 @@ async function opened(room: Classroom, rows: MailboxChange[] = sittingRows(2)) {
   expect((await desk.ask('POST', '/pair', { secret })).status).toBe(200);
   for (let from = 0; from < rows.length; from += mostChanges) {
     const changes = rows.slice(from, from + mostChanges);
-    expect((await desk.ask('POST', '/desk/changes', { changes })).body).toEqual({ mailbox: room.folder.id });
+    expect((await desk.ask('POST', '/desk/changes', { changes })).body).toEqual({ mailbox: room.store.id });
   }
   return desk;
 }
@@ -195,6 +195,9 @@ describe('who may do what', () => {
     /** What is asked of every endpoint that is not the desk's alone, in the order in which students come by. */
     const requests: Record<string, unknown> = {
       'GET /': undefined,
+      'GET /health': undefined,
+      'GET /ready': undefined,
+      'GET /metrics': undefined,
       'POST /pair': { secret: 'not this one' },
       'POST /greet': { joinCode },
       'POST /guest': { name: 'Nia', accessCode: 'ebb' },
@@ -220,7 +223,7 @@ describe('who may do what', () => {
     for (const [name, body] of Object.entries(requests)) {
       const [method = '', path = ''] = name.replace(':attemptId', attemptId).split(' ');
       const reply = await student.ask(method, path, body);
-      expect(reply.status, name).toBe(path === '/pair' ? 401 : 200);
+      expect(reply.status, name).toBe({ '/pair': 401, '/metrics': 404 }[path] ?? 200);
       replies.set(name, reply.text);
     }
     const said = [...replies.values()].join('\n');
@@ -238,12 +241,17 @@ describe('who may do what', () => {
     const desk = await opened(room);
     const { student, attemptId } = await begun(room);
     await student.ask('POST', `/attempts/${attemptId}/answers`, answer('west'));
-    const kept = JSON.stringify(await room.folder.list(''));
+    const kept = JSON.stringify(await room.store.list(''));
     expect(kept).not.toContain('SECRET');
     expect(kept).not.toContain(secret);
     for (const cookie of [...desk.cookies.values(), ...student.cookies.values()])
       expect(kept).not.toContain(cookie.split('=')[1]);
     expect(room.lines.join('\n')).toBe('a desk was paired');
+    // In what programs gather, ways are named as the list has them.
+    const gathered = JSON.stringify(room.gathered);
+    expect(gathered).toContain('"path":"/api/exchange/attempts/:attemptId/answers","status":200');
+    for (const told of [attemptId, 'student0', codeOf(0), 'west', 'gribbet-desk'])
+      expect(gathered).not.toContain(told);
   });
 
   it('access code and scripts lie there sealed, and are opened in memory only', async () => {
@@ -271,7 +279,7 @@ describe('who may do what', () => {
     expect((await go('Spring Tide')).body).toMatchObject({ outcome: 'started' });
     const result = await student.ask('POST', '/result', { joinCode: codeOf(0), sittingId: 'sitting1' });
     expect(result.body).toEqual(packet);
-    const kept = JSON.stringify(await room.folder.list(''));
+    const kept = JSON.stringify(await room.store.list(''));
     expect(kept).not.toContain('ACCEPTED');
     expect(kept).not.toContain('spring tide');
     // That it was looked at is noted there all the same.
@@ -303,8 +311,8 @@ describe('who may do what', () => {
     for (let n = 0; n < 20; n++) {
       const device = room.device();
       let letGo: () => void = () => undefined;
-      const waits = room.folder.locked('student0', () => new Promise<void>((resolve) => (letGo = resolve)));
-      const locks = vi.spyOn(room.folder, 'locked');
+      const waits = room.store.locked('student0', () => new Promise<void>((resolve) => (letGo = resolve)));
+      const locks = vi.spyOn(room.store, 'locked');
       const acts = desk.ask('POST', '/desk/changes', { changes });
       const session = device.ask('POST', `/attempts/${attemptId}/session`, { joinCode: codeOf(0) });
       // Both want the attempt's session while the student is held.
@@ -446,7 +454,7 @@ describe('guessing', () => {
   });
 
   it('from many addresses at once, each is stopped after a few', async () => {
-    const guesses = new Guesses((await classroom()).folder, 'codes', 200, 100);
+    const guesses = new Guesses((await classroom()).store, 'codes', 200, 100);
     const wrong = (from: string, guess: string) => guesses.look(from, start, guess, async () => null);
     for (let address = 0; address < 20; address++)
       for (let n = 0; n < 6; n++) await wrong(`10.0.1.${address}`, `${address} ${n}`);
@@ -500,7 +508,7 @@ describe('bad requests', () => {
     const room = await classroom();
     const desk = await opened(room);
     const { student, attemptId } = await begun(room);
-    const rev = await room.folder.rev();
+    const rev = await room.store.rev();
     const path = `/attempts/${attemptId}/answers`;
     expect((await student.ask('POST', path, 'not json')).body).toEqual({
       error: 'badRequest',
@@ -519,17 +527,17 @@ describe('bad requests', () => {
     expect((await desk.ask('GET', '/desk/news?after=-1')).status).toBe(400);
     expect((await desk.ask('GET', '/nowhere')).status).toBe(404);
     expect((await desk.ask('GET', '/desk/files/..%2fbox.json')).status).toBe(404);
-    expect(await room.folder.rev()).toBe(rev);
+    expect(await room.store.rev()).toBe(rev);
   });
 
   it('no room on the disk is said so, and nothing of what was sent reaches the log', async () => {
     const room = await classroom();
     await opened(room);
     const { student, attemptId } = await begun(room);
-    room.folder.commit = () => Promise.reject(new StoreFull('full'));
+    room.store.commit = () => Promise.reject(new StoreFull('full'));
     const reply = await student.ask('POST', `/attempts/${attemptId}/answers`, answer('my own words'));
     expect([reply.status, reply.body]).toEqual([507, { error: 'full' }]);
-    room.folder.commit = () => Promise.reject(new Error('my own words'));
+    room.store.commit = () => Promise.reject(new Error('my own words'));
     expect((await student.ask('POST', `/attempts/${attemptId}/answers`, answer('my own words'))).status).toBe(
       500,
     );
@@ -550,10 +558,10 @@ describe('what comes late, twice or out of order', () => {
     await send('third', 3);
     await send('second, held up on its way', 2);
     await send('third again', 3);
-    const [row] = await room.folder.list('attempts/');
+    const [row] = await room.store.list('attempts/');
     expect(row?.value).toMatchObject({ answers: { q3: { response: { text: 'third' } } } });
     await Promise.all([5, 4, 7, 6].map((sequence) => send(`n${sequence}`, sequence)));
-    const [after] = await room.folder.list('attempts/');
+    const [after] = await room.store.list('attempts/');
     expect(after?.value).toMatchObject({
       answers: { q3: { response: { text: 'n7' } } },
       tab: { sequence: 7 },
@@ -564,11 +572,11 @@ describe('what comes late, twice or out of order', () => {
     const room = await classroom();
     const desk = await opened(room);
     const { student, attemptId } = await begun(room);
-    const before = [await room.folder.rev(), JSON.stringify(await room.folder.list('attempts/'))];
+    const before = [await room.store.rev(), JSON.stringify(await room.store.list('attempts/'))];
     const later = start + 600_000;
     const present = () => student.ask('POST', `/attempts/${attemptId}/present`, { tabId: 'tab' }, {}, later);
     expect((await present()).body).toMatchObject({ state: 'working', now: later, elsewhere: false });
-    expect([await room.folder.rev(), JSON.stringify(await room.folder.list('attempts/'))]).toEqual(before);
+    expect([await room.store.rev(), JSON.stringify(await room.store.list('attempts/'))]).toEqual(before);
     const told = await desk.ask('GET', `/desk/present?after=${start}`, undefined, {}, later);
     expect(told.body).toEqual({ now: later, seen: [[attemptId, later]] });
     const again = await desk.ask('GET', `/desk/present?after=${later}`, undefined, {}, later);
@@ -642,7 +650,7 @@ describe('shares of marking', () => {
     expect((await marker.ask('POST', '/share', { code: 'short' })).status).toBe(400);
     for (const path of ['/desk/shares', '/desk/news', '/desk/state'])
       expect((await marker.ask('GET', path)).status).toBe(401);
-    const rows = JSON.stringify(await room.folder.list(''));
+    const rows = JSON.stringify(await room.store.list(''));
     expect(rows.toLowerCase()).not.toContain('abcde');
     expect(room.lines.join()).not.toContain('ABCDE');
   });
@@ -679,5 +687,56 @@ describe('shares of marking', () => {
     for (let n = 0; n < 15; n++)
       statuses.push((await guesser.ask('POST', '/share', { code: `ABCDE-2345${n}` })).status);
     expect(statuses.at(-1)).toBe(429);
+  });
+});
+
+describe('for those who run it', () => {
+  const collector = { authorization: 'Bearer measured every minute' };
+  const settingsToo = { metricsToken: 'measured every minute' };
+
+  it('says that it is alive, and ready while its store is there and it does not end', async () => {
+    const room = await classroom();
+    const proxy = room.device();
+    expect((await proxy.ask('GET', '/health')).body).toEqual({ is: 'alive' });
+    expect(await proxy.ask('GET', '/ready')).toMatchObject({ status: 200, body: { is: 'ready' } });
+    vi.spyOn(room.store, 'rev').mockRejectedValueOnce(new Error('gone'));
+    expect(await proxy.ask('GET', '/ready')).toMatchObject({ status: 503, body: { is: 'noStore' } });
+    room.server.stop();
+    expect(await proxy.ask('GET', '/ready')).toMatchObject({ status: 503, body: { is: 'stopping' } });
+    expect((await proxy.ask('GET', '/health')).status).toBe(200);
+  });
+
+  it('metrics in the open text format, for who has the token, and nobody’s name or code in them', async () => {
+    const room = await classroom(settingsToo);
+    await opened(room);
+    const { student, attemptId } = await begun(room);
+    await student.ask('POST', `/attempts/${attemptId}/answers`, answer('west'));
+    await student.ask('POST', '/greet', { joinCode: 'ZZZZZZ' });
+    expect((await student.ask('GET', '/metrics')).status).toBe(404);
+    expect(
+      (await student.ask('GET', '/metrics', undefined, { authorization: 'Bearer guessed' })).status,
+    ).toBe(404);
+    const text = await (await student.open('GET', '/metrics', undefined, collector)).text();
+    // The exposition format: each metric with its help and type, then lines of a name, labels and a number (prometheus.io, text format 0.0.4).
+    for (const line of text.trim().split('\n'))
+      expect(line).toMatch(
+        /^(# (HELP|TYPE) [a-zA-Z_:][\w:]* .+|[a-zA-Z_:][\w:]*(\{([a-zA-Z_]\w*="[^"]*",?)*\})? [-+.\deENaInf]+|)$/,
+      );
+    expect(text).toMatch(/^gribbet_answers_total 1$/m);
+    expect(text).toMatch(/^gribbet_wrong_guesses_total\{what="codes"\} 1$/m);
+    expect(text).toMatch(
+      /^gribbet_request_seconds_count\{method="POST",path="\/api\/exchange\/attempts\/:attemptId\/answers",status="200"\} 1$/m,
+    );
+    for (const told of [attemptId, 'student0', codeOf(0), 'ZZZ']) expect(text).not.toContain(told);
+  });
+
+  it('desks that listen are told to come again when it ends, and nothing is waited for', async () => {
+    const room = await classroom();
+    const desk = await opened(room);
+    const stream = await desk.open('GET', '/desk/stream');
+    const words = new Response(stream.body).text();
+    room.server.stop();
+    expect(await words).toMatch(/retry: 1000\n\n$/);
+    expect((await desk.ask('GET', '/desk/stream')).status).toBe(500);
   });
 });

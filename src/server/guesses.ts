@@ -163,18 +163,27 @@ export interface AllGuesses {
   secret: Guesses;
 }
 
-/** The bounds: `docs/security.md` says what a guesser can hope for under them. */
+/** How many wrong ones stop it: `docs/security.md` says what a guesser can hope for under them. */
+const usualBounds: Readonly<Record<keyof AllGuesses, number>> = {
+  codes: 200,
+  near: 10,
+  access: 20,
+  guests: 60,
+  secret: 10,
+};
+
 export function newGuesses(
   store: ExchangeStore,
   { wrongGuesses }: Pick<Metrics, 'wrongGuesses'>,
+  bounds = usualBounds,
 ): AllGuesses {
-  const guessesOf = (what: keyof AllGuesses, most: number) =>
-    new Guesses(store, what, most, mostInAll, () => wrongGuesses.inc({ what }));
+  const guessesOf = (what: keyof AllGuesses) =>
+    new Guesses(store, what, bounds[what], mostInAll, () => wrongGuesses.inc({ what }));
   return {
-    codes: guessesOf('codes', 200),
-    near: guessesOf('near', 10),
-    access: guessesOf('access', 20),
-    guests: guessesOf('guests', 60),
-    secret: guessesOf('secret', 10),
+    codes: guessesOf('codes'),
+    near: guessesOf('near'),
+    access: guessesOf('access'),
+    guests: guessesOf('guests'),
+    secret: guessesOf('secret'),
   };
 }

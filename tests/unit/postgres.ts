@@ -35,11 +35,14 @@ export interface Cluster {
   standby: () => Promise<Cluster>;
   promote: () => void;
   sql: (text: string) => string;
+  /** The address of a database of its own. */
+  newDatabase: () => string;
   /** A database as SQL, and such SQL put into one. */
   dump: (database: string) => string;
   restore: (database: string, sql: string) => void;
 }
 
+let databases = 0;
 const running = new Set<ChildProcess>();
 const folders: string[] = [];
 process.once('exit', () => {
@@ -115,6 +118,11 @@ async function begin(folder: string): Promise<Cluster> {
     url,
     folder,
     sql,
+    newDatabase: () => {
+      const name = `test${++databases}`;
+      sql(`create database ${name}`);
+      return `postgres://gribbet@127.0.0.1:${port}/${name}`;
+    },
     dump: (database) => done('pg_dump', ['-h', '127.0.0.1', '-p', String(port), '-U', 'gribbet', database]),
     restore: (database, text) => {
       const to = `postgres://gribbet@127.0.0.1:${port}/${database}`;

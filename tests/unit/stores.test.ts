@@ -22,17 +22,11 @@ afterEach(async () => {
 const inFolder = async () => kept(await openExchangeFolder(mkdtempSync(join(tmpdir(), 'gribbet-store-'))));
 
 let cluster: Cluster | null = null;
-let databases = 0;
 beforeAll(async () => {
   if (!noPostgres) cluster = await newCluster();
 });
 afterAll(() => cluster?.kill());
-/** A database of its own in the one cluster. */
-const newDatabase = (): string => {
-  const name = `test${++databases}`;
-  cluster?.sql(`create database ${name}`);
-  return `postgres://gribbet@127.0.0.1:${cluster?.port}/${name}`;
-};
+const newDatabase = () => cluster?.newDatabase() ?? '';
 const inPostgres = async (url = newDatabase()) => kept(await openPostgresStore(url, quiet));
 
 const stores: [string, () => Promise<ExchangeStore>][] = [
