@@ -170,6 +170,23 @@ export function ensureChromium() {
     fail(`Chromium could not be installed. Try by hand:\n\n  ${command}`);
 }
 
+/**
+ * Installs Debian's PostgreSQL when it is not there and we may; its package starts no database of its own then. Without it
+ * the tests that need it are skipped, and say so.
+ */
+export function ensurePostgres() {
+  if (existsSync('/usr/lib/postgresql') || process.getuid?.() !== 0) return;
+  console.log('Installing PostgreSQL…');
+  const command = [
+    'mkdir -p /etc/postgresql-common',
+    'echo "create_main_cluster = false" > /etc/postgresql-common/createcluster.conf',
+    'apt-get update',
+    'apt-get install -y --no-install-recommends postgresql',
+  ].join(' && ');
+  if (run('sh', ['-c', command], { DEBIAN_FRONTEND: 'noninteractive' }) !== 0)
+    console.log('PostgreSQL could not be installed: the tests that need it are skipped.');
+}
+
 /** True when something listens on the port already. */
 export function portTaken(port) {
   return new Promise((resolve) => {

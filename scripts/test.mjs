@@ -3,13 +3,14 @@ import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, relative, resolve } from 'node:path';
 import { stripVTControlCharacters } from 'node:util';
-import { ensureChromium, ensureInstalled, needNode, run } from './machine.mjs';
+import { ensureChromium, ensureInstalled, ensurePostgres, needNode, run } from './machine.mjs';
 
 /** `npm test`: installs what is missing, then types, lint, unit and end-to-end tests; counts from the runners' reports. */
 
 needNode();
 ensureInstalled();
 ensureChromium();
+ensurePostgres();
 
 const reports = mkdtempSync(join(tmpdir(), 'gribbet-tests-'));
 const unitReport = join(reports, 'unit.json');

@@ -50,8 +50,11 @@ export async function openPostgresStore(url: string, log: (line: string) => void
     query_timeout: patienceMs,
     application_name: 'gribbet',
   });
-  // One that lies idle and breaks is replaced when it is needed.
-  pool.on('error', (error) => log(`a connection to the database broke: ${error.name}`));
+  // One that breaks while nothing is asked over it is replaced when it is needed; without a listener it would end the process.
+  pool.on('error', () => undefined);
+  pool.on('connect', (client) => {
+    client.on('error', () => log('a connection to the database broke'));
+  });
   try {
     const id = await migrated(pool);
     const news = new PostgresNews(

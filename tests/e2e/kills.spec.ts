@@ -4,7 +4,7 @@ import { startPaper, storedPaper } from './steps';
 
 /**
  * The browser is killed in the middle of work, again and again: nothing that was called saved is missing afterwards. A
- * short form runs with all tests; `npm run test:kills` has the whole (with the kills of the server, in tests/unit).
+ * short form runs with all tests; `npm run test:faults` has the whole (with the kills of the server, in tests/unit).
  */
 
 const kills = Number(process.env.BROWSER_KILLS ?? 12);

@@ -129,6 +129,7 @@ async function begin(folder: string): Promise<Cluster> {
       done('psql', ['-Xq', '-v', 'ON_ERROR_STOP=1', to], text);
     },
     kill: async () => {
+      if (!running.has(child)) return;
       const gone = once(child, 'exit');
       child.kill('SIGKILL');
       await gone;

@@ -63,6 +63,7 @@ export async function startServer(store: string, port = 0): Promise<ServerProces
     process: child,
     said: () => said,
     kill: async () => {
+      if (child.exitCode !== null || child.signalCode !== null) return;
       const gone = once(child, 'exit');
       child.kill('SIGKILL');
       await gone;
@@ -78,10 +79,11 @@ export function browser(origin: () => string) {
   return async (method: string, path: string, body?: unknown) => {
     const whole = `/api/exchange${path}`;
     const cookie = [...cookies].flatMap(([where, value]) => (whole.startsWith(where) ? [value] : []));
+    const to = origin();
     // The plain client of undici: what is measured with it is the server, not the client.
-    const reply = await request(origin() + whole, {
+    const reply = await request(to + whole, {
       method: method as Dispatcher.HttpMethod,
-      headers: { origin: origin(), 'content-type': 'application/json', cookie: cookie.join('; ') },
+      headers: { origin: to, 'content-type': 'application/json', cookie: cookie.join('; ') },
       ...(body !== undefined && { body: JSON.stringify(body) }),
       headersTimeout: patienceMs,
       bodyTimeout: patienceMs,
