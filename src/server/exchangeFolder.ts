@@ -107,6 +107,15 @@ export class ExchangeFolder implements ExchangeStore {
     return [...(among?.values() ?? [])].filter(({ key }) => key.startsWith(prefix));
   }
 
+  /** All rows are in memory. */
+  request<W>(work: () => Promise<W>): Promise<W> {
+    return work();
+  }
+
+  async readAhead(): Promise<void> {
+    // They are there.
+  }
+
   async changed(since: number, prefixes: readonly string[], most: number): Promise<RowChanges> {
     const lists = await Promise.all(prefixes.map((prefix) => this.list(prefix)));
     const all = lists

@@ -1,7 +1,7 @@
 import { Hono, type Context } from 'hono';
 import { matchedRoutes } from 'hono/route';
 import { bodyLimit } from 'hono/body-limit';
-import { mailboxRepository } from './mailboxRepository';
+import { mailboxRepository, readsOf } from './mailboxRepository';
 import { deskEndpoints } from './deskEndpoints';
 import { smallBytes, type Endpoint, type Surroundings } from './endpoint';
 import { StoreFull, type ExchangeStore } from './exchangeStore';
@@ -79,8 +79,12 @@ export function exchangeServer(
       path,
       async (http, next) => {
         if (role === 'desk') await needDesk(store, http);
-        if (role === 'student') await needSession(store, http, http.req.param('attemptId') ?? '');
-        await next();
+        if (role !== 'student') return next();
+        return store.request(async () => {
+          const session = await needSession(store, http, http.req.param('attemptId') ?? '');
+          await store.readAhead(...readsOf(session));
+          await next();
+        });
       },
       bodyLimit({
         maxSize: most,

@@ -33,6 +33,10 @@ export interface ExchangeStore {
   get(key: string): Promise<unknown>;
   /** The rows whose key begins so. */
   list(prefix: string): Promise<KeptRow[]>;
+  /** Runs the work of one short request: what was read ahead in it is not asked for again, until it takes a lock or keeps something. */
+  request<W>(work: () => Promise<W>): Promise<W>;
+  /** Reads rows, and all rows that begin so, at once. */
+  readAhead(keys: readonly string[], prefixes?: readonly string[]): Promise<void>;
   /** The rows whose key begins in one of these ways and which were put after a revision; about so many at once. */
   changed(since: number, prefixes: readonly string[], most: number): Promise<RowChanges>;
   /** The revision of the last row that was put, before which nothing can come any more. */

@@ -43,6 +43,15 @@ export const keys = {
   desk: (tokenDigest: string) => `desks/${tokenDigest}`,
 };
 
+/** What every request of a student at work begins with: rows, and beginnings of keys. */
+export const readsOf = ({
+  studentId,
+  sittingId,
+}: Pick<Attempt, 'studentId' | 'sittingId'>): [keys: string[], prefixes: string[]] => [
+  [keys.student(studentId), keys.sitting(sittingId), keys.access(sittingId)],
+  [`attempts/${keyText([studentId])}/`, `allowances/${keyText([studentId, sittingId])}/`],
+];
+
 /** A student as the mailbox has him, with the fields it was not given empty. */
 const studentFrom = (row: unknown): Student => ({ ...(row as Student), number: '', email: '' });
 
@@ -93,8 +102,10 @@ export function mailboxRepository(
     return { ...sitting, accessCode };
   };
 
-  const paperVersion = async (paperId: string, version: number) =>
-    (await withKey(paperId, version)) ?? row<PaperVersion>(keys.paper(paperId, version));
+  const paperVersion = async (paperId: string, version: number) => {
+    await store.readAhead([keys.sealed(paperId, version), keys.paper(paperId, version)]);
+    return (await withKey(paperId, version)) ?? row<PaperVersion>(keys.paper(paperId, version));
+  };
 
   /** The whole totals of a class, by the key alone: what is marked by hand is on the desk. */
   const totalsNow = async (sitting: Sitting, now: number): Promise<number[]> => {

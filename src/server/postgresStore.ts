@@ -12,11 +12,15 @@ import {
 import { NamedLocks } from './namedLocks';
 import { PostgresNews } from './postgresNews';
 import { migrated } from './postgresSchema';
+import { ReadAhead } from './readAhead';
 
 /** A database that says nothing for so long is taken for gone: whoever asked asks again, of another if need be. */
 const patienceMs = 15_000;
 const mostConnections = 20;
 const pieceBytes = 1024 * 1024;
+/** Papers, open and sealed: so many are held to save sending them again. */
+const largeTables = /^(papers|sealed)\//;
+const mostLarge = 50;
 
 /** What holds of a transaction that no earlier one can still come before. */
 const settled =
@@ -75,6 +79,9 @@ export class PostgresStore implements ExchangeStore {
   private readonly here = new NamedLocks();
   /** The connection of who holds a lock: all that is done while it is held goes over it. If it breaks, so does the work. */
   private readonly holding = new AsyncLocalStorage<pg.PoolClient>();
+  private readonly requests = new AsyncLocalStorage<ReadAhead>();
+  /** Large rows that change seldom, as they were read last; never used before the database says that they are so still. */
+  private readonly large = new Map<string, KeptRow>();
 
   constructor(
     private isId: string,
@@ -91,15 +98,62 @@ export class PostgresStore implements ExchangeStore {
   }
 
   async get(key: string): Promise<unknown> {
+    const known = this.reads?.row(key);
+    if (known) return known.value;
     const { rows } = await this.ask.query<{ value: unknown }>({
       name: 'get',
       text: 'select value from gribbet_rows where key = $1',
       values: [key],
     });
+    this.reads?.hold(key, rows[0]?.value);
     return rows[0]?.value;
   }
 
+  request<W>(work: () => Promise<W>): Promise<W> {
+    return this.requests.run(new ReadAhead(), work);
+  }
+
+  async readAhead(keys: readonly string[], prefixes: readonly string[] = []): Promise<void> {
+    const reads = this.reads;
+    if (!reads) return;
+    const held = keys.map((key) => this.large.get(key));
+    const { rows } = await this.ask.query<RowAsKept>({
+      name: 'ahead',
+      // Of a large row that is here as it is there, its revision is enough.
+      text: `select key, rev, case when rev = known.at then null else value end as value
+          from unnest($1::text[], $2::bigint[]) as known (name, at) join gribbet_rows on key = name
+        union all
+        select key, rev, value from unnest($3::text[], $4::text[]) as shelf (first, past)
+          join gribbet_rows on key >= first and key < past`,
+      values: [keys, held.map((row) => row?.rev ?? -1), prefixes, prefixes.map(after)],
+    });
+    const found = new Map(rows.map((row) => [row.key, keptRow(row)]));
+    for (const [index, key] of keys.entries()) {
+      const row = found.get(key);
+      const value = row && row.rev === held[index]?.rev ? held[index].value : row?.value;
+      reads.hold(key, value);
+      if (row && largeTables.test(key)) this.holdLarge({ ...row, value });
+    }
+    for (const prefix of prefixes)
+      reads.holdList(
+        prefix,
+        [...found.values()].filter(({ key }) => key.startsWith(prefix)),
+      );
+  }
+
+  private holdLarge(row: KeptRow): void {
+    this.large.delete(row.key);
+    this.large.set(row.key, row);
+    if (this.large.size > mostLarge) this.large.delete(this.large.keys().next().value ?? '');
+  }
+
+  private get reads(): ReadAhead | undefined {
+    return this.holding.getStore() ? undefined : this.requests.getStore();
+  }
+
   async list(prefix: string): Promise<KeptRow[]> {
+    const known = this.reads?.list(prefix);
+    if (known) return known;
     const { rows } = await this.ask.query<RowAsKept>({
       name: 'list',
       text: 'select key, value, rev from gribbet_rows where key >= $1 and ($2::text is null or key < $2) order by key',
@@ -135,6 +189,7 @@ export class PostgresStore implements ExchangeStore {
 
   async commit(changes: readonly KeptChange[]): Promise<void> {
     // Of two changes of one key the last one holds.
+    this.requests.getStore()?.forget();
     const last = new Map(changes.map(({ key, value }) => [key, value ?? null]));
     if (last.size === 0) return;
     const put = [...last].filter(([, value]) => value !== null);
@@ -155,6 +210,7 @@ export class PostgresStore implements ExchangeStore {
 
   /** Of those who ask in this server one at a time asks the database, so that who waits holds no connection. */
   locked<W>(name: string, work: () => Promise<W>): Promise<W> {
+    this.requests.getStore()?.forget();
     return this.here.locked(name, async () => {
       const held = this.holding.getStore();
       if (held) return underLock(held, name, work);
