@@ -187,6 +187,19 @@ export function ensurePostgres() {
     console.log('PostgreSQL could not be installed: the tests that need it are skipped.');
 }
 
+const otherBrowsers = ['firefox-esr', 'libwebkit2gtk-4.1-0', 'webkit2gtk-driver', 'xvfb'];
+
+/** Installs the browsers of Debian that are not Chromium, and what they need to be driven, when they are not there and we may. */
+export function ensureOtherBrowsers() {
+  const there = ['firefox-esr', 'WebKitWebDriver', 'Xvfb'].every((name) => existsSync(`/usr/bin/${name}`));
+  if (there) return;
+  const command = `apt-get update && apt-get install -y --no-install-recommends ${otherBrowsers.join(' ')}`;
+  if (process.getuid?.() !== 0)
+    fail(`Only root may install the browsers. Run this once:\n\n  sudo sh -c '${command}'`);
+  if (run('sh', ['-c', command], { DEBIAN_FRONTEND: 'noninteractive' }) !== 0)
+    fail(`The browsers could not be installed. Try by hand:\n\n  ${command}`);
+}
+
 /** True when something listens on the port already. */
 export function portTaken(port) {
   return new Promise((resolve) => {

@@ -53,6 +53,8 @@ const packed = compression({
     compression.filter(request, response),
 });
 
+/** Once it is true, what comes is the last that this process answers. */
+let ending = false;
 // Behind a proxy of ours the last one in the list is the address it saw; otherwise nobody can say who he is.
 const proxied = Boolean(process.env.GRIBBET_ORIGIN);
 const server = createServer((request, response) => {
@@ -60,6 +62,8 @@ const server = createServer((request, response) => {
   request.headers['x-forwarded-for'] =
     (proxied && said.at(-1)?.trim()) || (request.socket.remoteAddress ?? '');
   response.setHeader('x-content-type-options', 'nosniff');
+  // A proxy that keeps its connections takes the next one to a server that goes on.
+  if (ending) response.setHeader('connection', 'close');
   // A file that is known but was taken away since is not read: it would end the process.
   const path = request.url?.split('?')[0] ?? '';
   if (path.startsWith('/_astro/') && !existsSync(join(client, path))) {
@@ -77,7 +81,6 @@ server.on('error', (error) =>
 );
 /** What is under way may take so long when it is ended. */
 const endMs = 10_000;
-let ending = false;
 /** Takes nothing new in, finishes what was begun, tells desks that listen to come again, and lets go of the store. */
 async function end() {
   if (ending) return;

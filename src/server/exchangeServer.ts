@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events';
 import { Hono, type Context } from 'hono';
 import { matchedRoutes } from 'hono/route';
 import { bodyLimit } from 'hono/body-limit';
@@ -39,6 +40,7 @@ export function exchangeServer(
   const place = mailboxRepository(store, settings.secret, presence);
   const ending = new AbortController();
   const stopping = ending.signal;
+  setMaxListeners(0, stopping); // every stream listens
   const surroundings: Surroundings = { store, settings, guesses, presence, metrics, stopping, log };
   const endpoints: Endpoint[] = [
     {

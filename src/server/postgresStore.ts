@@ -123,8 +123,11 @@ export class PostgresStore implements ExchangeStore {
       text: `select key, rev, case when rev = known.at then null else value end as value
           from unnest($1::text[], $2::bigint[]) as known (name, at) join gribbet_rows on key = name
         union all
-        select key, rev, value from unnest($3::text[], $4::text[]) as shelf (first, past)
-          join gribbet_rows on key >= first and key < past`,
+        select found.* from unnest($3::text[], $4::text[]) as shelf (first, past)
+          cross join lateral (
+            -- by itself, so that each range is looked up and not all rows read
+            select key, rev, value from gribbet_rows where key >= first and key < past order by key offset 0
+          ) as found`,
       values: [keys, held.map((row) => row?.rev ?? -1), prefixes, prefixes.map(after)],
     });
     const found = new Map(rows.map((row) => [row.key, keptRow(row)]));
@@ -154,11 +157,17 @@ export class PostgresStore implements ExchangeStore {
   async list(prefix: string): Promise<KeptRow[]> {
     const known = this.reads?.list(prefix);
     if (known) return known;
-    const { rows } = await this.ask.query<RowAsKept>({
-      name: 'list',
-      text: 'select key, value, rev from gribbet_rows where key >= $1 and ($2::text is null or key < $2) order by key',
-      values: [prefix, after(prefix)],
-    });
+    const past = after(prefix);
+    // One question for both would be answered by reading all rows, every time.
+    const { rows } = await this.ask.query<RowAsKept>(
+      past === null
+        ? { text: 'select key, value, rev from gribbet_rows order by key' }
+        : {
+            name: 'list',
+            text: 'select key, value, rev from gribbet_rows where key >= $1 and key < $2 order by key',
+            values: [prefix, past],
+          },
+    );
     return rows.map(keptRow);
   }
 

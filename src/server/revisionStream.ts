@@ -27,7 +27,8 @@ export function revisionStream({
       let wake: () => void = () => undefined;
       const unwatch = store.watch(() => wake());
       events.onAbort(() => wake());
-      stopping.addEventListener('abort', () => wake());
+      const wakeNow = () => wake();
+      stopping.addEventListener('abort', wakeNow);
       http.req.raw.signal.addEventListener('abort', () => events.abort());
       try {
         for (let told = -1; !events.aborted && !stopping.aborted;) {
@@ -46,6 +47,7 @@ export function revisionStream({
         streams -= 1;
         metrics.streams.set(streams);
         unwatch();
+        stopping.removeEventListener('abort', wakeNow);
       }
     });
     // What stands between must not hold it back.

@@ -2,11 +2,14 @@ import { createServer } from 'node:http';
 import { Readable } from 'node:stream';
 import { exchangeServer } from '@/server/exchangeServer';
 import { openStore } from '@/server/openStore';
+import type { Log } from '@/server/serverLog';
 import { settingsFrom } from '@/server/settings';
 
 /** The classroom server without the pages, for tests that start and kill it often. Says its port when it listens. */
 const settings = settingsFrom(process.env);
-const log = (line: string) => console.log(`log ${line}`);
+const log: Log = (line, more) => {
+  if (!more) console.log(`log ${line}`);
+};
 const server = exchangeServer(await openStore(settings, log), settings, log);
 
 createServer((request, response) => {

@@ -35,6 +35,7 @@ export interface Cluster {
   standby: () => Promise<Cluster>;
   promote: () => void;
   sql: (text: string) => string;
+  sqlIn: (database: string, text: string) => string;
   /** The address of a database of its own. */
   newDatabase: () => string;
   /** A database as SQL, and such SQL put into one. */
@@ -106,8 +107,11 @@ async function begin(folder: string): Promise<Cluster> {
   ]);
   const child = spawn(command, args, { stdio: 'ignore', cwd: '/' });
   running.add(child);
-  const url = `postgres://gribbet@127.0.0.1:${port}/postgres`;
-  const sql = (text: string) => done('psql', ['-XAtq', '-v', 'ON_ERROR_STOP=1', '-c', text, url]).trim();
+  const addressOf = (database: string) => `postgres://gribbet@127.0.0.1:${port}/${database}`;
+  const url = addressOf('postgres');
+  const sqlIn = (database: string, text: string) =>
+    done('psql', ['-XAtq', '-v', 'ON_ERROR_STOP=1', '-c', text, addressOf(database)]).trim();
+  const sql = (text: string) => sqlIn('postgres', text);
   for (;;) {
     if (child.exitCode !== null) throw new Error('PostgreSQL ended at once');
     if (spawnSync(join(bin ?? '', 'pg_isready'), ['-q', '-d', url]).status === 0) break;
@@ -118,15 +122,15 @@ async function begin(folder: string): Promise<Cluster> {
     url,
     folder,
     sql,
+    sqlIn,
     newDatabase: () => {
       const name = `test${++databases}`;
       sql(`create database ${name}`);
-      return `postgres://gribbet@127.0.0.1:${port}/${name}`;
+      return addressOf(name);
     },
     dump: (database) => done('pg_dump', ['-h', '127.0.0.1', '-p', String(port), '-U', 'gribbet', database]),
     restore: (database, text) => {
-      const to = `postgres://gribbet@127.0.0.1:${port}/${database}`;
-      done('psql', ['-Xq', '-v', 'ON_ERROR_STOP=1', to], text);
+      done('psql', ['-Xq', '-v', 'ON_ERROR_STOP=1', addressOf(database)], text);
     },
     kill: async () => {
       if (!running.has(child)) return;

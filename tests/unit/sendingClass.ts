@@ -16,7 +16,7 @@ export class SendingClass {
   /** By attempt, the last answer that was acknowledged, and the last that was sent. */
   private readonly kept = new Map<string, number>();
   private readonly sent = new Map<string, number>();
-  private readonly sitting: Promise<void[]>;
+  private readonly sitting: Promise<unknown>;
 
   /** @param origin the server that is asked next */
   constructor(

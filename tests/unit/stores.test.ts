@@ -181,6 +181,40 @@ describe.skipIf(noPostgres)('servers that share a database', () => {
     expect(woken).toBeGreaterThan(0);
   });
 
+  it('what one student needs is looked up, not looked for among all rows', async () => {
+    const url = newDatabase();
+    const store = await inPostgres(url);
+    const rows = Array.from({ length: 4_000 }, (_, n) => ({
+      key: `attempts/student${n}/sitting/a`,
+      value: n,
+    }));
+    await store.commit(rows);
+    const database = new URL(url).pathname.slice(1);
+    cluster?.restore(database, 'vacuum analyze gribbet_rows');
+    const read = (n: number) =>
+      store.request(async () => {
+        const prefix = `attempts/student${n}/`;
+        await store.readAhead([`students/${n}`], [prefix, `allowances/student${n}/`]);
+        expect(await store.list(prefix)).toMatchObject([{ value: n }]);
+        expect(await store.get(`students/${n}`)).toBeUndefined();
+        // Under a lock it is read anew.
+        await store.locked('one', async () => expect(await store.list(prefix)).toHaveLength(1));
+      });
+    const scans = () =>
+      Number(
+        cluster?.sqlIn(
+          database,
+          "select seq_tup_read from pg_stat_user_tables where relname = 'gribbet_rows'",
+        ),
+      );
+    const before = scans();
+    // So often that the database settles on one way of answering.
+    for (let n = 0; n < 60; n++) await read(n);
+    await store.close();
+    opened.splice(opened.indexOf(store), 1);
+    expect(scans() - before).toBeLessThan(4_000);
+  });
+
   it('a name is held by one at a time over both', async () => {
     const url = newDatabase();
     const both = await Promise.all([inPostgres(url), inPostgres(url)]);
