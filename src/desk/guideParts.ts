@@ -12,6 +12,7 @@ export const guideParts: Record<string, string> = {
   '/groups/register': 'students#adding-students',
   '/groups/[id]': 'students#adding-students',
   '/groups/[id]/slips': 'students#join-codes',
+  '/kept': 'privacy#what-is-kept-where',
   '/mark-books': 'hand-back#mark-book',
   '/mark-books/[id]': 'hand-back#mark-book',
   '/outbox': 'hand-back#write-to-students',

@@ -57,6 +57,7 @@ export const commandTables = {
   changeBankQuestion: ['bank'],
   takeOutOfBank: ['bank'],
   sendMessages: ['outbox'],
+  deleteAnswers: hangingOn('sittings'),
   removeMessage: ['outbox'],
   passOnMessages: ['outbox'],
   keepMessageTemplate: ['messageTemplates'],

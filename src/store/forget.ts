@@ -20,6 +20,8 @@ export const copiesSince = async (): Promise<string | null> => {
   return typeof found?.value === 'string' ? found.value : null;
 };
 
+export const forgetCopiesBefore = (now: string) => desk.settings.put({ key: copiesSinceKey, value: now });
+
 /** What there is of a student on this desk. */
 export interface StudentHoldings {
   sittings: number;
@@ -81,7 +83,7 @@ export async function forgetStudent(studentId: string, now: string): Promise<{ s
     await leaveLog(student, known);
     await desk.progress.clear();
     await desk.totals.clear();
-    await desk.settings.put({ key: copiesSinceKey, value: now });
+    await forgetCopiesBefore(now);
     await desk.log.add({
       ...{ at: now, who: 'teacher', command: 'forgetStudent', said, about: null },
       ...{ rows: 0, undoneAt: null },
@@ -142,8 +144,23 @@ async function leavePiles(sittingId: string, now: number): Promise<void> {
 
 /** The record of changes keeps that something was done, not to whom; what it holds of their rows goes. */
 async function leaveLog(student: Student, known: readonly string[]): Promise<void> {
-  const holding: number[] = [];
-  const needles = [...known, student.joinCode].map((id) => JSON.stringify(id).slice(1, -1));
+  await dropChangesOf([...known, student.joinCode]);
+  const names = [fullName(student), registerName(student), student.email].filter(Boolean);
+  await desk.log.toCollection().modify((entry) => {
+    if (names.some((name) => entry.said.includes(name))) entry.said = done.aboutForgotten;
+    if (known.some((id) => entry.where?.includes(id))) delete entry.where;
+    if (entry.about === student.id) entry.about = null;
+  });
+}
+
+/**
+ * What the record of changes holds of rows that name these goes: such acts can't be undone any more.
+ *
+ * @param acts whose changes go whatever they name, by their numbers
+ */
+export async function dropChangesOf(ids: readonly string[], acts: readonly number[] = []): Promise<void> {
+  const holding = [...acts];
+  const needles = ids.map((id) => JSON.stringify(id).slice(1, -1));
   await desk.logChanges.each(({ seq, changes }) => {
     const text = JSON.stringify(changes);
     if (needles.some((needle) => text.includes(needle))) holding.push(seq);
@@ -155,12 +172,6 @@ async function leaveLog(student: Student, known: readonly string[]): Promise<voi
     .modify((entry) => {
       entry.rows = 0;
     });
-  const names = [fullName(student), registerName(student), student.email].filter(Boolean);
-  await desk.log.toCollection().modify((entry) => {
-    if (names.some((name) => entry.said.includes(name))) entry.said = done.aboutForgotten;
-    if (known.some((id) => entry.where?.includes(id))) delete entry.where;
-    if (entry.about === student.id) entry.about = null;
-  });
 }
 
 /** Where this browser was the student's own device, too. */

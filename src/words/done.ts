@@ -118,6 +118,8 @@ export const done = {
     attempts.length === 1
       ? `Attempt ${attempts[0]?.number} of ${student ? fullName(student) : 'a student'} deleted permanently`
       : `${attempts.length} attempts deleted permanently`,
+  answersDeleted: (course: string) =>
+    course ? `Answers of ${course} deleted` : 'Answers of sittings without a course deleted',
   studentForgotten: 'Student forgotten',
   /** In place of what the record said of somebody who is forgotten. */
   aboutForgotten: 'Something about a student who is forgotten',

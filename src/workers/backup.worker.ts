@@ -4,6 +4,7 @@ import { readBackup, writeBackup, type Backup, type BackupRead, type Progress } 
 import type { DeskCopy } from '@/core/formats/backup/copies';
 import type { ClashChoice } from '@/core/formats/backup/joinPart';
 import { deskContent, joinPart, partContent, partPlan, putInPlace } from '@/store/backup';
+import { finishDeletions } from '@/store/retention';
 import { setTab } from '@/store/command';
 import { readServerCopy } from '@/sync/copies';
 import type { BackupFound } from './backupWork';
@@ -22,6 +23,7 @@ async function kept(read: BackupRead): Promise<BackupFound> {
 
 const backupWorker = {
   save: async (savedAt: string, withPages: boolean, progress: Progress): Promise<Blob> => {
+    await finishDeletions();
     const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>();
     // The browser keeps what is large on disk.
     const blob = new Response(readable, { headers: { 'content-type': 'application/zip' } }).blob();

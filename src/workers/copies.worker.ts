@@ -79,8 +79,9 @@ async function copyTo(place: CopyPlace): Promise<void> {
   // What changes from here on is in the next one.
   await copyPlaces.places.update(place.key, { changedSince: null });
   try {
-    const { copyIntoFolder, copyOntoServer, deskContent, deskId, serverConnection } =
+    const { copyIntoFolder, copyOntoServer, deskContent, deskId, finishDeletions, serverConnection } =
       await import('./copying');
+    await finishDeletions();
     const id = await deskId();
     const content = await deskContent();
     if (place.key === 'folder') {

@@ -59,6 +59,7 @@ const views: [string, string][] = [
   ['/waiting', 'What waits for a mark'],
   ['/bank', 'Bank'],
   ['/backup', 'Backup of the whole desk'],
+  ['/kept', 'What is kept where'],
   ['/papers/paper-weather', 'The paper'],
   ['/papers/paper-tides/give', 'What students will get'],
   ['/papers/paper-tides/look', 'What students see'],

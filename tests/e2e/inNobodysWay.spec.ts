@@ -9,6 +9,7 @@ const views = [
   '/groups/group1',
   '/bank',
   '/backup',
+  '/kept',
   '/requests',
   '/papers/paper-weather',
   '/papers/paper-tides/give',

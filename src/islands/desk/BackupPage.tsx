@@ -69,6 +69,9 @@ function BackupView() {
           <p className={styles.soft}>
             <CopyWords savedAt={saved} />
           </p>
+          <p>
+            <a href="/kept">See what is kept where</a>
+          </p>
           <p className={styles.soft}>Gribbet {version}; its backups say so, too.</p>
         </MarginBlock>
       }

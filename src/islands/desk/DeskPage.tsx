@@ -6,6 +6,7 @@ import type { Group } from '@/core/model/people';
 import { createPaper } from '@/store/papers';
 import { deskRows, keepProgress } from '@/store/queries';
 import { backupSavedAt, begunWith, deskName } from '@/store/deskSettings';
+import { coursesDue } from '@/store/retention';
 import { desk } from '@/store/tables';
 import { isoNow, useNow } from '@/ui/clock';
 import { act } from '@/desk/act';
@@ -104,6 +105,8 @@ function DeskMargin({ groups, waiting }: { groups: (Group & { students: number }
   const begun = useLiveQuery(begunWith);
   const asked = useLiveQuery(() => desk.requests.filter((request) => request.answer === null).count()) ?? 0;
   const messages = useLiveQuery(() => desk.outbox.count()) ?? 0;
+  const now = useNow(10 * 60_000);
+  const due = useLiveQuery(() => coursesDue(now), [now]) ?? [];
   return (
     <>
       {waiting > 0 && (
@@ -122,6 +125,15 @@ function DeskMargin({ groups, waiting }: { groups: (Group & { students: number }
       {messages > 0 && (
         <MarginBlock title="Outbox">
           <a href="/outbox">{counted(messages, 'message')} to students</a>
+        </MarginBlock>
+      )}
+      {due.length > 0 && (
+        <MarginBlock title="Answers to delete">
+          <p>
+            The time you set is over for{' '}
+            {due.map(({ course }) => course || 'sittings without a course').join(', ')}.{' '}
+            <a href="/kept">See what is kept</a>
+          </p>
         </MarginBlock>
       )}
       <MarginBlock title="Groups" aside={<a href="/groups">all groups</a>}>
