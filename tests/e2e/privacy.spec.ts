@@ -38,3 +38,40 @@ test('all that is held about a student is saved as a page, and the student is fo
   await expect(page.getByRole('table')).toBeVisible();
   await expect(page.getByText(name.split(' ').reverse().join(', '))).toBeHidden();
 });
+
+test('answers are kept as long as the teacher sets, deleted when asked, and back until a backup is made', async ({
+  page,
+}) => {
+  await page.goto('/groups/group1');
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await page.goto('/backup');
+  await page.getByRole('link', { name: 'See what is kept where' }).click();
+  const row = page.getByRole('row', { name: /^No course/ });
+  await expect(row).toContainText('227 attempts in 4 sittings');
+  await row.getByRole('combobox').selectOption('6 months');
+  await expect(row.getByRole('cell').nth(3)).toHaveText(/^\w+ \d+, \d{4}$/);
+
+  const remove = async () => {
+    await row.getByRole('button', { name: 'Delete answers…' }).click();
+    const asked = page.getByRole('dialog', { name: 'Delete the answers of sittings without a course?' });
+    await expect(asked.getByText(/^A sitting is open until today/)).toBeVisible();
+    await expect(asked.getByRole('button', { name: 'Cancel' })).toBeFocused();
+    await asked.getByRole('button', { name: 'Delete 227 attempts' }).click();
+    await expect(row).toContainText('0 attempts in 4 sittings');
+  };
+  await remove();
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await expect(row).toContainText('227 attempts in 4 sittings');
+
+  await remove();
+  const files = page.getByRole('row', { name: /^This browser: your desk/ });
+  await expect(files).toContainText('122 pictures and files');
+  await page.goto('/backup');
+  const saving = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save a backup' }).click();
+  await saving;
+  await expect(page.getByRole('button', { name: /^Undo/ })).toBeHidden();
+  await page.goto('/kept');
+  await expect(row).toContainText('0 attempts in 4 sittings');
+  await expect(files).not.toContainText('122 pictures and files');
+});

@@ -8,7 +8,7 @@ import styles from './BackupPage.module.css';
 
 const choices = [6, 12, 24, 36, 60, 120];
 
-const nameOf = ({ course }: CourseAnswers) => course || 'Sittings without a course';
+const nameOf = ({ course }: CourseAnswers) => course || 'sittings without a course';
 
 /** Each course with how long its answers are kept, and the way to delete them. */
 export function CourseTable({ courses, now }: { courses: readonly CourseAnswers[]; now: number }) {
@@ -16,13 +16,13 @@ export function CourseTable({ courses, now }: { courses: readonly CourseAnswers[
   if (courses.length === 0) return <p>No sittings yet.</p>;
   return (
     <>
-      <Table.ScrollContainer minWidth={280}>
+      <Table.ScrollContainer minWidth={620} className={styles.wide}>
         <Table verticalSpacing="xs">
           <Table.Thead>
             <Table.Tr>
               <Table.Th scope="col">Course</Table.Th>
               <Table.Th scope="col">Answers now</Table.Th>
-              <Table.Th scope="col">Last sitting closed</Table.Th>
+              <Table.Th scope="col">Last sitting ends</Table.Th>
               <Table.Th scope="col">Keep answers</Table.Th>
               <Table.Th scope="col">Due</Table.Th>
               <Table.Th scope="col" aria-label="Delete" />
@@ -31,7 +31,7 @@ export function CourseTable({ courses, now }: { courses: readonly CourseAnswers[
           <Table.Tbody>
             {courses.map((course) => (
               <Table.Tr key={course.course}>
-                <Table.Th scope="row">{nameOf(course)}</Table.Th>
+                <Table.Th scope="row">{course.course || 'No course'}</Table.Th>
                 <Table.Td>
                   {counted(course.attempts, 'attempt')} in {counted(course.sittingIds.length, 'sitting')}
                 </Table.Td>

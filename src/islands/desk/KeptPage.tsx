@@ -75,7 +75,10 @@ function placesOf(kept: KeptWhere): Place[] {
     },
     {
       where: 'Outbox',
-      what: `${counted(kept.messages, 'message')}, ${kept.messagesWaiting} of them not sent`,
+      what:
+        kept.messagesWaiting > 0
+          ? `${counted(kept.messages, 'message')}, ${kept.messagesWaiting} not sent yet`
+          : counted(kept.messages, 'message'),
       until: (
         <>
           Until you delete them in the <a href="/outbox">outbox</a>.
