@@ -53,7 +53,14 @@ let endpoint: ReturnType<typeof exchangeServer>;
 
 async function freshServer() {
   folder = await openExchangeFolder(mkdtempSync(join(tmpdir(), 'gribbet-sync-')));
-  endpoint = exchangeServer(folder, { folder: '', secret, fresh: false, origin: null, port: 1, log: 'plain' });
+  endpoint = exchangeServer(folder, {
+    folder: '',
+    secret,
+    fresh: false,
+    origin: null,
+    port: 1,
+    log: 'plain',
+  });
 }
 
 /** A device of its own: it keeps its cookies. */
