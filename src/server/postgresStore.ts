@@ -222,17 +222,18 @@ export class PostgresStore implements ExchangeStore {
     this.requests.getStore()?.forget();
     return this.here.locked(name, async () => {
       const held = this.holding.getStore();
-      if (held) return underLock(held, name, work);
+      // Given free with its connection where it can't be by itself.
+      if (held) return underLock(held, name, work, () => undefined);
       const client = await this.pool.connect();
-      let failed: unknown;
+      // With an error of the database the connection goes, and every lock that it may still hold.
+      let broken = false;
       try {
-        return await this.holding.run(client, () => underLock(client, name, work));
+        return await this.holding.run(client, () => underLock(client, name, work, () => (broken = true)));
       } catch (error) {
-        failed = error;
+        broken ||= isOfDatabase(error);
         throw error;
       } finally {
-        // With an error of the database the connection goes, and every lock that it may still hold.
-        client.release(isOfDatabase(failed));
+        client.release(broken);
       }
     });
   }
@@ -254,6 +255,7 @@ export class PostgresStore implements ExchangeStore {
       storeClient: this.pool,
       tableName: 'gribbet_guesses',
       tableCreated: true,
+      clearExpiredByTimeout: true,
       keyPrefix: name,
       ...{ points, duration: durationS, blockDuration: durationS },
     });
@@ -262,7 +264,9 @@ export class PostgresStore implements ExchangeStore {
   async putBytes(id: string, bytes: Uint8Array): Promise<void> {
     const there = await this.ask.query('select from gribbet_files where id = $1', [id]);
     if (there.rowCount) return;
-    const client = await this.pool.connect();
+    // Who holds a lock has a connection, and must not wait for another that others who wait hold.
+    const held = this.holding.getStore();
+    const client = held ?? (await this.pool.connect());
     try {
       await client.query('begin');
       for (let from = 0, piece = 0; from < bytes.length; from += pieceBytes, piece++)
@@ -274,11 +278,12 @@ export class PostgresStore implements ExchangeStore {
         id,
         bytes.length,
       ]);
-      await orFull(client.query('commit'));
-      client.release();
+      await client.query('commit');
     } catch (error) {
-      client.release(true);
+      await client.query('rollback').catch(() => undefined);
       throw fullOr(error);
+    } finally {
+      if (!held) client.release();
     }
   }
 
@@ -330,16 +335,20 @@ const keptRow = ({ key, value, rev }: RowAsKept): KeptRow => ({ key, value, rev:
 const after = (prefix: string): string | null =>
   prefix === '' ? null : prefix.slice(0, -1) + String.fromCharCode(prefix.charCodeAt(prefix.length - 1) + 1);
 
-async function underLock<W>(client: pg.PoolClient, name: string, work: () => Promise<W>): Promise<W> {
+async function underLock<W>(
+  client: pg.PoolClient,
+  name: string,
+  work: () => Promise<W>,
+  notFreed: () => void,
+): Promise<W> {
   const number = createHash('sha256').update(name).digest().readBigInt64BE().toString();
   await client.query({ name: 'lock', text: 'select pg_advisory_lock($1)', values: [number] });
   try {
     return await work();
   } finally {
-    // Where the connection is gone, so is the lock.
     await client
       .query({ name: 'unlock', text: 'select pg_advisory_unlock($1)', values: [number] })
-      .catch(() => undefined);
+      .catch(notFreed);
   }
 }
 

@@ -7,6 +7,17 @@ const gatherMs = 500;
 const inOneMessage = 100;
 
 const Seen = z.object({ seen: z.tuple([z.string(), z.number()]).array() });
+const SeenText = z
+  .string()
+  .transform((text, { addIssue }): unknown => {
+    try {
+      return JSON.parse(text);
+    } catch {
+      addIssue('not JSON');
+      return z.NEVER;
+    }
+  })
+  .pipe(Seen);
 
 /** When students were heard of last, by any of the servers that share a store. */
 export class SharedPresence extends Presence {
@@ -16,7 +27,9 @@ export class SharedPresence extends Presence {
   constructor(private readonly store: Pick<ExchangeStore, 'tell' | 'hear'>) {
     super();
     store.hear((message) => {
-      for (const [attemptId, at] of Seen.parse(JSON.parse(message)).seen) super.saw(attemptId, at);
+      // What a server of another version tells is not understood, and missed.
+      const told = SeenText.safeParse(message);
+      for (const [attemptId, at] of told.data?.seen ?? []) super.saw(attemptId, at);
     });
   }
 

@@ -125,6 +125,19 @@ describe.each(stores)('the exchange in %s', (_, open) => {
     expect(await store.files()).toEqual(['none']);
   });
 
+  it('many files at once, each under a lock of its own, do not wait for each other', async () => {
+    const store = await open();
+    const bytes = Uint8Array.from({ length: 1_200_000 }, (__, index) => index % 13);
+    const put = (n: number) =>
+      store.locked(`student ${n}`, async () => {
+        await store.putBytes(`file-${n}`, bytes);
+        await store.commit([{ key: `files/${n}`, value: n }]);
+      });
+    await Promise.all(Array.from({ length: 50 }, (__, n) => put(n)));
+    expect(await store.files()).toHaveLength(50);
+    expect(await store.list('files/')).toHaveLength(50);
+  });
+
   it('who watches is told; who hears, hears', async () => {
     const store = await open();
     const changed = new Promise<void>((resolve) => store.watch(resolve));
