@@ -69,9 +69,15 @@ export async function openPostgresStore(url: string, log: (line: string) => void
     return new PostgresStore(id, pool, news);
   } catch (error) {
     await pool.end();
-    throw error;
+    throw new Error(`GRIBBET_STORE cannot be used: ${reasonOf(error)}`, { cause: error });
   }
 }
+
+/** Where a name stands for several addresses, what went wrong at each is in a list. */
+const reasonOf = (error: unknown): string =>
+  (error instanceof AggregateError && (error.errors[0] as Error | undefined)?.message) ||
+  (error as Error).message ||
+  'it is not known why';
 
 type Ask = Pick<pg.ClientBase, 'query'>;
 

@@ -159,6 +159,20 @@ describe.skipIf(noPostgres)('servers that share a database', () => {
     expect((await inPostgres(url)).id).toBe(one.id);
   });
 
+  it('made by a newer Gribbet, it is left alone, and that is said', async () => {
+    const url = newDatabase();
+    await inPostgres(url);
+    cluster?.restore(new URL(url).pathname.slice(1), 'insert into gribbet_migrations values (99, now())');
+    await expect(openPostgresStore(url, quiet)).rejects.toThrow(/newer Gribbet \(step 99/);
+  });
+
+  it('where there is no database, that is said in a line', async () => {
+    for (const host of ['127.0.0.1', 'localhost'])
+      await expect(openPostgresStore(`postgres://gribbet@${host}:9/none`, quiet)).rejects.toThrow(
+        /^GRIBBET_STORE cannot be used: connect ECONNREFUSED/,
+      );
+  });
+
   it('whoever asks what came since misses nothing of what many write at once, and hears it over the other server', async () => {
     const url = newDatabase();
     const [one, other] = await Promise.all([inPostgres(url), inPostgres(url)]);
