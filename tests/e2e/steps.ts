@@ -181,15 +181,23 @@ export async function giveOnDevices(page: Page, name: string, minutes: number | 
   return code;
 }
 
-/** A paper as it is stored, read past the app. */
-export const storedPaper = (page: Page, id: string): Promise<string> =>
+/** All rows of a table of the desk as they are stored, read past the app. */
+const storedRows = (page: Page, table: string): Promise<unknown[]> =>
   page.evaluate(async (wanted) => {
     const opening = indexedDB.open('gribbet-desk');
     const db = await new Promise<IDBDatabase>(
       (resolve) => (opening.onsuccess = () => resolve(opening.result)),
     );
-    const reading = db.transaction('papers').objectStore('papers').get(wanted);
+    const reading = db.transaction(wanted).objectStore(wanted).getAll();
     await new Promise((resolve) => (reading.onsuccess = resolve));
     db.close();
-    return JSON.stringify(reading.result);
-  }, id);
+    return reading.result as unknown[];
+  }, table);
+
+/** A paper as it is stored. */
+export const storedPaper = async (page: Page, wanted: string): Promise<string> =>
+  JSON.stringify((await storedRows(page, 'papers')).find((row) => (row as { id: string }).id === wanted));
+
+/** The comments of all marks as they are stored. */
+export const storedComments = async (page: Page): Promise<string> =>
+  (await storedRows(page, 'marks')).map((row) => (row as { comment: string }).comment).join('\n');
