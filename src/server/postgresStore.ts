@@ -10,6 +10,7 @@ import {
   type RowChanges,
 } from './exchangeStore';
 import { NamedLocks } from './namedLocks';
+import { dropFile, fileBytes, fileIds, putFile, type Ask } from './postgresFiles';
 import { PostgresNews } from './postgresNews';
 import { migrated } from './postgresSchema';
 import { ReadAhead } from './readAhead';
@@ -17,7 +18,6 @@ import { ReadAhead } from './readAhead';
 /** A database that says nothing for so long is taken for gone: whoever asked asks again, of another if need be. */
 const patienceMs = 15_000;
 const mostConnections = 20;
-const pieceBytes = 1024 * 1024;
 /** Papers, open and sealed: so many are held to save sending them again. */
 const largeTables = /^(papers|sealed)\//;
 const mostLarge = 50;
@@ -78,8 +78,6 @@ const reasonOf = (error: unknown): string =>
   (error instanceof AggregateError && (error.errors[0] as Error | undefined)?.message) ||
   (error as Error).message ||
   'it is not known why';
-
-type Ask = Pick<pg.ClientBase, 'query'>;
 
 export class PostgresStore implements ExchangeStore {
   private readonly here = new NamedLocks();
@@ -268,54 +266,26 @@ export class PostgresStore implements ExchangeStore {
   }
 
   async putBytes(id: string, bytes: Uint8Array): Promise<void> {
-    const there = await this.ask.query('select from gribbet_files where id = $1', [id]);
-    if (there.rowCount) return;
     // Who holds a lock has a connection, and must not wait for another that others who wait hold.
     const held = this.holding.getStore();
     const client = held ?? (await this.pool.connect());
     try {
-      await client.query('begin');
-      for (let from = 0, piece = 0; from < bytes.length; from += pieceBytes, piece++)
-        await client.query(
-          'insert into gribbet_pieces (id, piece, bytes) values ($1, $2, $3) on conflict do nothing',
-          [id, piece, Buffer.from(bytes.subarray(from, from + pieceBytes))],
-        );
-      await client.query('insert into gribbet_files (id, size) values ($1, $2) on conflict do nothing', [
-        id,
-        bytes.length,
-      ]);
-      await client.query('commit');
-    } catch (error) {
-      await client.query('rollback').catch(() => undefined);
-      throw fullOr(error);
+      await orFull(putFile(client, id, bytes));
     } finally {
       if (!held) client.release();
     }
   }
 
-  async bytes(id: string): Promise<Uint8Array | null> {
-    const found = await this.ask.query<{ size: number }>('select size from gribbet_files where id = $1', [
-      id,
-    ]);
-    if (!found.rows[0]) return null;
-    const { rows } = await this.ask.query<{ bytes: Buffer }>(
-      'select bytes from gribbet_pieces where id = $1 order by piece',
-      [id],
-    );
-    return Buffer.concat(rows.map(({ bytes }) => bytes));
+  bytes(id: string): Promise<Uint8Array | null> {
+    return fileBytes(this.ask, id);
   }
 
-  async dropBytes(id: string): Promise<void> {
-    await this.ask.query(
-      'with file as (delete from gribbet_files where id = $1) delete from gribbet_pieces where id = $1',
-      [id],
-    );
+  dropBytes(id: string): Promise<void> {
+    return dropFile(this.ask, id);
   }
 
-  /** The ids of all files, in their order. */
-  async files(): Promise<string[]> {
-    const { rows } = await this.ask.query<{ id: string }>('select id from gribbet_files order by id');
-    return rows.map(({ id }) => id);
+  files(): Promise<string[]> {
+    return fileIds(this.ask);
   }
 
   async become(id: string, rev: number): Promise<void> {
@@ -359,14 +329,13 @@ async function underLock<W>(
 }
 
 /** Class 53 of the codes of PostgreSQL, appendix A: 53100 is a full disk. */
-const fullOr = (error: unknown) =>
-  (error as { code?: string }).code === '53100' ? new StoreFull('No room is left for the database') : error;
-
 async function orFull<T>(work: Promise<T>): Promise<T> {
   try {
     return await work;
   } catch (error) {
-    throw fullOr(error);
+    throw (error as { code?: string }).code === '53100'
+      ? new StoreFull('No room is left for the database')
+      : error;
   }
 }
 

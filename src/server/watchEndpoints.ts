@@ -44,10 +44,8 @@ export function watchEndpoints({ store, settings, metrics, stopping }: Surroundi
       most: smallBytes,
       answer: async ({ http }) => {
         // As if there were none, for who does not know the token.
-        if (
-          !sameText(http.req.header('authorization') ?? '', `Bearer ${settings.metricsToken ?? ''}`) ||
-          !settings.metricsToken
-        )
+        const { metricsToken } = settings;
+        if (!metricsToken || !sameText(http.req.header('authorization') ?? '', `Bearer ${metricsToken}`))
           throw new Refused('notFound');
         const { body, type } = await metrics.text();
         return http.body(body, 200, { 'content-type': type });

@@ -1,3 +1,4 @@
+import { waitsInOutbox } from '@/core/model/sitting';
 import { backupSavedAt } from './deskSettings';
 import { coursesHere, type CourseAnswers } from './retention';
 import { sitDesk } from './sitTables';
@@ -39,7 +40,7 @@ export async function keptWhere(): Promise<KeptWhere> {
     onServer: await desk.sittings.filter(({ onDevices }) => onDevices === true).count(),
     paired: (await desk.pairing.get('now')) !== undefined,
     messages: messages.length,
-    messagesWaiting: messages.filter(({ state }) => state === undefined || state.is === 'queued').length,
+    messagesWaiting: messages.filter(waitsInOutbox).length,
     savedAt: (await backupSavedAt()) ?? null,
     courses: await coursesHere(),
   };

@@ -1,12 +1,16 @@
 import { z } from 'zod';
 import { keyOfRow } from '@/core/model/desk';
+import type { Scan } from '@/core/model/scan';
 import type { TableName } from '@/core/model/tables';
-import { courseOf } from '@/core/sittings/deskOrder';
+import type { LogEntry } from '@/core/model/log';
+import type { Attempt } from '@/core/model/sitting';
+import { sittingsByCourse } from '@/core/sittings/deskOrder';
 import { dueAt, overAt, type Retention } from '@/core/sittings/retention';
 import { done } from '@/words/done';
 import { dropUnusedFiles } from './assets';
 import { runCommand } from './command';
 import { forgetCopiesBefore, dropChangesOf } from './forget';
+import { changesOf } from './logEntries';
 import { allOwned } from './owners';
 import { desk } from './tables';
 
@@ -43,23 +47,22 @@ export interface CourseAnswers {
 /** The answers of every course, in the order of their names. */
 export async function coursesHere(): Promise<CourseAnswers[]> {
   const kept = await retention();
-  const groups = await desk.groups.toArray();
-  const courses = new Map<string, CourseAnswers>();
-  for (const sitting of await desk.sittings.toArray()) {
-    if (sitting.rehearsal === true || sitting.share === true) continue;
-    const own = groups.filter(({ id }) => sitting.groupIds.includes(id));
-    const course = courseOf({ sitting, groups: own }).course ?? '';
-    const before = courses.get(course);
-    const over = overAt(sitting);
-    const closedAt = before && before.closedAt > over ? before.closedAt : over;
+  const courses = sittingsByCourse(await desk.sittings.toArray(), await desk.groups.toArray());
+  const all = [...courses].map(async ([course, sittings]): Promise<CourseAnswers> => {
+    const sittingIds = sittings.map(({ id }) => id);
+    const attempts = await desk.attempts.where('sittingId').anyOf(sittingIds).count();
+    const closedAt = sittings.map(overAt).sort().at(-1) ?? '';
     const months = kept[course] ?? null;
-    courses.set(course, {
-      ...{ course, closedAt, months, dueAt: months === null ? null : dueAt(closedAt, months) },
-      sittingIds: [...(before?.sittingIds ?? []), sitting.id],
-      attempts: (before?.attempts ?? 0) + (await desk.attempts.where({ sittingId: sitting.id }).count()),
-    });
-  }
-  return [...courses.values()].sort((a, b) => a.course.localeCompare(b.course, 'en'));
+    return {
+      course,
+      sittingIds,
+      attempts,
+      closedAt,
+      months,
+      dueAt: months === null ? null : dueAt(closedAt, months),
+    };
+  });
+  return (await Promise.all(all)).sort((a, b) => a.course.localeCompare(b.course, 'en'));
 }
 
 /** The courses whose time is over and of which there are answers. Costs nothing where no time is set. */
@@ -73,12 +76,6 @@ export async function coursesDue(now: number): Promise<CourseAnswers[]> {
 /** What a sitting keeps: that it was, with its rules, what was printed, its repairs and grade lines. */
 const stay: readonly TableName[] = ['prints', 'releasePlans', 'repairs', 'grades'];
 
-const deletedKey = 'answersDeleted';
-const Deleted = z
-  .object({ seq: z.number(), attemptIds: z.string().array(), fileIds: z.string().array() })
-  .array()
-  .catch([]);
-
 /**
  * Deletes the answers of sittings, with all that hangs on them: marks, comments, results, exceptions, requests, messages,
  * scanned pages. Papers and sittings stay. It can be undone until the next copy of the desk is made.
@@ -87,39 +84,30 @@ const Deleted = z
  */
 export async function deleteAnswers(course: string, sittingIds: readonly string[], now: string) {
   const said = done.answersDeleted(course);
-  const deleted = await runCommand({ command: 'deleteAnswers', said }, now, async (record) => {
-    const attemptIds: string[] = [];
-    const fileIds: string[] = [];
-    for (const sittingId of sittingIds) {
-      for (const attempt of await desk.attempts.where({ sittingId }).toArray()) {
-        attemptIds.push(attempt.id);
-        fileIds.push(...(attempt.files ?? []).map(({ id }) => id));
-      }
-      fileIds.push(...(await desk.scans.where({ sittingId }).toArray()).map(({ picture }) => picture.id));
+  return runCommand({ command: 'deleteAnswers', said }, now, async (record) => {
+    for (const sittingId of sittingIds)
       for (const { table, row } of await allOwned('sittings', sittingId))
         if (!stay.includes(table)) await record.remove(table, keyOfRow(table, row));
-    }
-    return { attemptIds, fileIds };
   });
-  if (deleted.seq !== null) {
-    const before = Deleted.parse((await desk.settings.get(deletedKey))?.value);
-    await desk.settings.put({ key: deletedKey, value: [...before, { seq: deleted.seq, ...deleted.result }] });
-  }
-  return deleted;
 }
 
 /** Before a copy of the desk is made: what was deleted and not brought back goes for good, from the record and from older copies too. */
 export async function finishDeletions(): Promise<void> {
-  const deleted = Deleted.parse((await desk.settings.get(deletedKey))?.value);
-  if (deleted.length === 0) return;
-  for (const { seq, attemptIds, fileIds } of deleted) {
-    const entry = await desk.log.get(seq);
-    if (!entry || entry.undoneAt !== null) continue;
+  const waiting = ({ command, undoneAt, rows }: LogEntry) =>
+    command === 'deleteAnswers' && undoneAt === null && rows > 0;
+  for (const { seq = 0, at } of await desk.log.filter(waiting).toArray())
     await desk.transaction('rw', desk.tables, async () => {
-      await dropChangesOf(attemptIds, [seq]);
-      await dropUnusedFiles(fileIds);
-      await forgetCopiesBefore(entry.at);
+      const gone = (await changesOf(desk, seq)).filter((change) => change.how === 'removed');
+      const of = <T>(table: TableName) =>
+        gone.filter((change) => change.table === table).map(({ row }) => row as T); // rows of that table, as they were
+      const attempts = of<Attempt>('attempts');
+      const files = attempts.flatMap((attempt) => attempt.files ?? []);
+      const pages = of<Scan>('scans').map(({ picture }) => picture);
+      await dropChangesOf(
+        attempts.map(({ id }) => id),
+        [seq],
+      );
+      await dropUnusedFiles([...files, ...pages].map(({ id }) => id));
+      await forgetCopiesBefore(at);
     });
-  }
-  await desk.settings.delete(deletedKey);
 }

@@ -81,13 +81,16 @@ async function copyTo(place: CopyPlace): Promise<void> {
   try {
     const { copyIntoFolder, copyOntoServer, deskContent, deskId, finishDeletions, serverConnection } =
       await import('./copying');
-    await finishDeletions();
     const id = await deskId();
+    const server = serverConnection();
+    // Whether it can be made at all: what was deleted is brought back as long as it can't.
+    if (place.key === 'server') await server.state();
+    else if ((await place.handle.queryPermission({ mode: 'readwrite' })) !== 'granted')
+      throw new NoPermission();
+    await finishDeletions();
     const content = await deskContent();
-    if (place.key === 'folder') {
-      if ((await place.handle.queryPermission({ mode: 'readwrite' })) !== 'granted') throw new NoPermission();
-      await copyIntoFolder(place.handle, content, id, at);
-    } else await copyOntoServer(serverConnection(), place, content, id, at);
+    if (place.key === 'folder') await copyIntoFolder(place.handle, content, id, at);
+    else await copyOntoServer(server, place, content, id, at);
     await copyPlaces.places.update(place.key, { lastAt: at, fault: null, deskId: id });
     ended.set(place.key, { at: Date.now(), tookMs: Date.now() - began });
   } catch (error) {

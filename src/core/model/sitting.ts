@@ -332,6 +332,9 @@ export const Message = z.object({
 });
 export type Message = z.infer<typeof Message>;
 
+/** Whether a message still has to go somewhere. */
+export const waitsInOutbox = ({ state }: Pick<Message, 'state'>): boolean => state === undefined;
+
 /** The wording of a message, kept to be used again. */
 export const MessageTemplate = z.object({ id: Id, name: Line.min(1), subject: Line, text: Text });
 export type MessageTemplate = z.infer<typeof MessageTemplate>;

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { at, sittingOf } from '../../../tests/unit/samples';
 import type { SittingProgress } from '../seats/progress';
-import { courseOf, deskOrder, foundOnDesk, withCourse, type DeskRow } from './deskOrder';
+import { courseOf, deskOrder, foundOnDesk, sittingsByCourse, withCourse, type DeskRow } from './deskOrder';
 
 const now = Date.parse(at);
 const iso = (hours: number) => new Date(now + hours * 3_600_000).toISOString();
@@ -112,4 +112,20 @@ describe('the desk in its order', () => {
       }),
     );
   });
+});
+
+it('sittings of a course are those that name it or whose groups all do; made-up classes and shares are none', () => {
+  const groups = [group('a', 'Tides'), group('b', 'Tides'), group('c')];
+  const sittings = [
+    sittingOf({ id: '1', groupIds: ['a', 'b'] }),
+    sittingOf({ id: '2', groupIds: ['a', 'c'] }),
+    sittingOf({ id: '3', groupIds: ['c', 'gone'], course: 'Tides' }),
+    sittingOf({ id: '4', groupIds: ['a'], rehearsal: true }),
+    sittingOf({ id: '5', groupIds: ['a'], share: true }),
+  ];
+  const found = [...sittingsByCourse(sittings, groups)].map(([course, own]) => [
+    course,
+    own.map(({ id }) => id),
+  ]);
+  expect(Object.fromEntries(found)).toEqual({ Tides: ['1', '3'], '': ['2'] });
 });

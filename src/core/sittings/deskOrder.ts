@@ -1,3 +1,4 @@
+import { groupBy } from '../basics/groupBy';
 import type { Group } from '../model/people';
 import type { Sitting } from '../model/sitting';
 import type { SittingProgress } from '../seats/progress';
@@ -52,6 +53,19 @@ export function courseOf({ sitting, groups }: Pick<DeskRow, 'sitting' | 'groups'
     return sitting[field] ?? only;
   };
   return { course: common('course'), term: common('term') };
+}
+
+/** The sittings of each course, by its name; empty: of none. Made-up classes and other people's shares are no sittings of a course. */
+export function sittingsByCourse(
+  sittings: readonly Sitting[],
+  groups: readonly Group[],
+): Map<string, Sitting[]> {
+  const byId = new Map(groups.map((group) => [group.id, group]));
+  const own = sittings.filter(({ rehearsal, share }) => rehearsal !== true && share !== true);
+  return groupBy(own, (sitting) => {
+    const of = sitting.groupIds.flatMap((id) => byId.get(id) ?? []);
+    return courseOf({ sitting, groups: of }).course;
+  });
 }
 
 /** Whether a sitting wants something of its teacher: it runs or is to come, or is not marked or handed back yet. */

@@ -1,7 +1,7 @@
 import { Button, Select } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
-import { courseOf } from '@/core/sittings/deskOrder';
+import { sittingsByCourse } from '@/core/sittings/deskOrder';
 import { fileNameOf } from '@/core/formats/fileName';
 import { act, say } from '@/desk/act';
 import { Working } from '@/desk/PutBack';
@@ -71,13 +71,10 @@ async function partsHere(): Promise<{ group: string; items: Part[] }[]> {
   const sittings = (await desk.sittings.toArray())
     .filter(({ rehearsal, share }) => rehearsal !== true && share !== true)
     .sort((a, b) => (a.opensAt < b.opensAt ? 1 : -1));
-  const groups = new Map((await desk.groups.toArray()).map((group) => [group.id, group]));
-  const courses = new Map<string, string[]>();
-  for (const sitting of sittings) {
-    const { course } = courseOf({ sitting, groups: sitting.groupIds.flatMap((id) => groups.get(id) ?? []) });
-    if (course) courses.set(course, [...(courses.get(course) ?? []), sitting.id]);
-  }
-  const ofCourses = [...courses].map(([course, sittingIds]): Part => ({
+  const courses = [...sittingsByCourse(sittings, await desk.groups.toArray())]
+    .filter(([course]) => course !== '')
+    .map(([course, own]) => [course, own.map(({ id }) => id)] as const);
+  const ofCourses = courses.map(([course, sittingIds]): Part => ({
     ...{ value: `course ${course}`, label: `${course}: ${counted(sittingIds.length, 'sitting')}` },
     ...{ title: course, sittingIds },
   }));

@@ -5,7 +5,7 @@ import { zipSync, strToU8 } from 'fflate';
 import { emlOf } from '@/core/formats/eml';
 import { fileNameOf } from '@/core/formats/fileName';
 import { fullName } from '@/core/model/names';
-import type { Message } from '@/core/model/sitting';
+import { waitsInOutbox, type Message } from '@/core/model/sitting';
 import { act, say } from '@/desk/act';
 import { DeskReady } from '@/desk/DeskReady';
 import { passOn } from '@/store/mail';
@@ -30,8 +30,6 @@ export function OutboxPage() {
 
 type Row = Awaited<ReturnType<typeof outboxRows>>[number];
 
-/** Whether it still has to go somewhere. */
-const waits = ({ state }: Message) => state === undefined;
 const canGoAgain = ({ state }: Message) =>
   state !== undefined && ['failed', 'bounced', 'unsure'].includes(state.is);
 
@@ -46,7 +44,7 @@ function Outbox() {
       </EmptyState>
     );
   const messages = rows.map(({ message }) => message);
-  const waiting = messages.filter(waits);
+  const waiting = messages.filter(waitsInOutbox);
   const addressed = waiting.filter(({ email }) => email !== '');
   const again = messages.filter(canGoAgain);
   const sendAll = async () => {
