@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
 import type { FileRef } from '@/core/basics/file';
 import { markedPages, surfaces } from '@/core/marking/work/layer';
@@ -45,8 +45,8 @@ export default function FilePages({ file, work = [] }: FilePagesProps) {
   }, [pdf, number]);
   const place = useRef<HTMLDivElement>(null);
   const most = pdf && pdf !== 'broken' ? pdf.numPages : 1;
-  // Wherever in it the keys go, also to what is marked on the page.
-  useEffect(() => {
+  // Wherever in it the keys go, also to what is marked on the page; there before a surface in it is given the keys.
+  useLayoutEffect(() => {
     const element = place.current;
     const turn = (event: KeyboardEvent) => {
       const by = event.key === 'PageDown' ? 1 : event.key === 'PageUp' ? -1 : 0;
