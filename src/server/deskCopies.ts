@@ -5,11 +5,21 @@ import { copiesToDrop, DeskCopy, LackingParts, PartId, SealedBytes } from '@/cor
 import { keyText } from '@/core/exchange/mailbox';
 import { deskBytes, smallBytes, type Endpoint } from './endpoint';
 import type { ExchangeStore } from './exchangeStore';
+import { holdOf } from './deskHolds';
+import { mayChange } from '@/core/model/deskHold';
 import { bodyOf, fitting, Refused } from './respond';
 
 /** Copies of paired desks: sealed parts that only the teacher's secret opens, and which of them make up which copy. */
 
 const copyRow = ({ deskId, at }: DeskCopy) => `copies/${keyText([deskId, at])}`;
+
+/** When the newest copy of a desk was made, without those of before two were made one. */
+export async function newestCopy(store: ExchangeStore, deskId: string): Promise<string | null> {
+  const all = (await store.list(`copies/${keyText([deskId])}/`)).map(({ value }) => value as DeskCopy);
+  return all
+    .filter(({ kept }) => !kept)
+    .reduce<string | null>((last, { at }) => (last === null || at > last ? at : last), null);
+}
 
 const copiesIn = async (store: ExchangeStore): Promise<DeskCopy[]> =>
   (await store.list('copies/')).map(({ value }) => value as DeskCopy);
@@ -17,8 +27,8 @@ const copiesIn = async (store: ExchangeStore): Promise<DeskCopy[]> =>
 const partsOf = (copies: readonly DeskCopy[]) =>
   new Set(copies.flatMap(({ zip, files }) => [...zip, ...files]));
 
-/** Only one at a time decides what is not needed any more. */
-const lock = 'copies';
+/** Only one at a time decides what is not needed any more, and who holds a desk. */
+export const copiesLock = 'copies';
 
 export function copyEndpoints(store: ExchangeStore): Endpoint[] {
   const has = async (id: string) => (await store.get(`parts/${id}`)) !== undefined;
@@ -71,7 +81,7 @@ export function copyEndpoints(store: ExchangeStore): Endpoint[] {
       most: deskBytes,
       answer: async ({ http }) => {
         const copy = fitting(DeskCopy, await bodyOf(http));
-        await store.locked(lock, () => putCopy(store, copy));
+        await store.locked(copiesLock, () => putCopy(store, copy));
         return http.json({});
       },
     },
@@ -92,17 +102,21 @@ export function copyEndpoints(store: ExchangeStore): Endpoint[] {
 async function putCopy(store: ExchangeStore, copy: DeskCopy): Promise<void> {
   for (const id of partsOf([copy]))
     if ((await store.get(`parts/${id}`)) === undefined) throw new Refused('notYet', 'parts');
+  if (!copy.kept && !mayChange(await holdOf(store, copy.deskId), copy.computer ?? ''))
+    throw new Refused('elsewhere');
   await store.commit([{ key: copyRow(copy), value: copy }]);
   const all = await copiesIn(store);
   const mine = all.filter(({ deskId }) => deskId === copy.deskId);
   const old = new Set(
     copiesToDrop(
-      mine.map(({ at }) => at),
+      mine.filter(({ kept }) => !kept).map(({ at }) => at),
       copy.at,
       copy.since,
     ),
   );
-  const gone = mine.filter(({ at }) => old.has(at));
+  const isGone = ({ at, kept }: DeskCopy) =>
+    kept ? kept.until < copy.at || (copy.since !== undefined && at < copy.since) : old.has(at);
+  const gone = mine.filter(isGone);
   if (gone.length === 0) return;
   const needed = partsOf(all.filter((each) => !gone.includes(each)));
   const unneeded = [...partsOf(gone)].filter((id) => !needed.has(id));

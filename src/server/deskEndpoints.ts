@@ -9,15 +9,17 @@ import {
 import type { ExchangeRepository } from '@/core/exchange/repository';
 import { PackedAsset } from '@/core/basics/asset';
 import { assetId, packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
-import { Line } from '@/core/basics/common';
+import { Id, Line } from '@/core/basics/common';
+import { Computer } from '@/core/model/deskHold';
 import { keys } from './mailboxRepository';
 import { copyEndpoints } from './deskCopies';
+import { holdEndpoints, holdsIn } from './deskHolds';
 import { newsAfter, sittingsIn, takeChanges } from './deskSide';
 import { deskBytes, smallBytes, type Endpoint, type Surroundings } from './endpoint';
 import type { ExchangeStore } from './exchangeStore';
 import { bodyOf, fitting, Refused } from './respond';
 import { revisionStream } from './revisionStream';
-import { pair, unpair } from './sessions';
+import { forgetComputer, isSecret, pair, pairedComputers, unpair } from './sessions';
 import { addressesOf } from './settings';
 
 /** What the teacher's desk asks of the server. */
@@ -81,7 +83,8 @@ export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundi
       most: smallBytes,
       answer: async ({ http, now }) => {
         const news = await newsAfter(store, afterOf(http), now);
-        return http.json({ ...news, stopped: await stoppedNow(now) } satisfies MailboxNews);
+        const holds = await holdsIn(store);
+        return http.json({ ...news, holds, stopped: await stoppedNow(now) } satisfies MailboxNews);
       },
     },
     {
@@ -103,6 +106,8 @@ export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundi
     },
     ...fileEndpoints(place, store),
     ...copyEndpoints(store),
+    ...holdEndpoints(store),
+    ...computerEndpoints(surroundings),
   ];
 }
 
@@ -115,9 +120,12 @@ function pairingEndpoints({ store, settings, guesses, log }: Surroundings): Endp
       role: 'anyone',
       most: smallBytes,
       answer: async ({ http, from, now }) => {
-        const { secret } = fitting(z.object({ secret: z.string().max(200) }), await bodyOf(http));
+        const { secret, computer } = fitting(
+          z.object({ secret: Secret, computer: Computer.optional() }),
+          await bodyOf(http),
+        );
         const paired = await guesses.secret.look(from, now, secret, () =>
-          pair(store, settings, http, secret, now),
+          pair(store, settings, http, secret, now, computer),
         );
         log(paired === null ? 'pairing refused: wrong secret' : 'a desk was paired');
         if (paired === null) throw new Refused('wrongSecret');
@@ -131,6 +139,37 @@ function pairingEndpoints({ store, settings, guesses, log }: Surroundings): Endp
       most: smallBytes,
       answer: async ({ http }) => {
         await unpair(store, settings, http);
+        return http.json({});
+      },
+    },
+  ];
+}
+
+const Secret = z.string().max(200);
+
+/** The browsers that are paired, and how one that is lost is forgotten: by the secret, which not every browser at hand knows. */
+function computerEndpoints({ store, settings, guesses, log }: Surroundings): Endpoint[] {
+  return [
+    {
+      method: 'GET',
+      path: '/desk/computers',
+      role: 'desk',
+      most: smallBytes,
+      answer: async ({ http }) => http.json(await pairedComputers(store, settings, http)),
+    },
+    {
+      method: 'POST',
+      path: '/desk/computers/forget',
+      role: 'desk',
+      most: smallBytes,
+      answer: async ({ http, from, now }) => {
+        const { secret, id } = fitting(z.object({ secret: Secret, id: Id }), await bodyOf(http));
+        const known = await guesses.secret.look(from, now, secret, async () =>
+          isSecret(settings, secret) ? true : null,
+        );
+        if (known === null) throw new Refused('wrongSecret');
+        await forgetComputer(store, id, now);
+        log('a paired computer was forgotten');
         return http.json({});
       },
     },

@@ -177,7 +177,7 @@ export async function newsAfter(
   store: ExchangeStore,
   after: number,
   now: number,
-): Promise<Omit<MailboxNews, 'stopped'>> {
+): Promise<Omit<MailboxNews, 'stopped' | 'holds'>> {
   const { rows, rev, more } = await store.changed(
     after,
     ['attempts/', 'students/', 'requests/', 'releases/'],

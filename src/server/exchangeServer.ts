@@ -80,7 +80,7 @@ export function exchangeServer(
       method,
       path,
       async (http, next) => {
-        if (role === 'desk') await needDesk(store, http);
+        if (role === 'desk') await needDesk(store, settings, http);
         if (role !== 'student') return next();
         return store.request(async () => {
           const session = await needSession(store, http, http.req.param('attemptId') ?? '');

@@ -13,6 +13,9 @@ export type Refusal =
   | 'pulledBack'
   | 'tooLarge'
   | 'notYet'
+  | 'elsewhere'
+  | 'changed'
+  | 'forgotten'
   | 'tooManyGuesses'
   | 'full'
   | 'failed';
@@ -26,6 +29,9 @@ const statusOf: Record<Refusal, ContentfulStatusCode> = {
   notFound: 404,
   pulledBack: 410,
   notYet: 409,
+  elsewhere: 409,
+  changed: 409,
+  forgotten: 401,
   tooLarge: 413,
   tooManyGuesses: 429,
   failed: 500,

@@ -2,6 +2,7 @@ import type { Context } from 'hono';
 import { getCookie, setCookie } from 'hono/cookie';
 import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import { plainSecret } from '@/core/exchange/mailbox';
+import type { Computer, PairedComputer } from '@/core/model/deskHold';
 import type { Attempt } from '@/core/model/sitting';
 import { keys } from './mailboxRepository';
 import type { ExchangeStore } from './exchangeStore';
@@ -69,6 +70,25 @@ export function withPass(
   give(http, settings, passCookie, all.join('.'), '/api/exchange', 26 * weekS);
 }
 
+/** A browser that is paired. */
+interface DeskSession {
+  at: string;
+  /** Absent: it was paired by an older version. */
+  computer?: Computer;
+  /** It was lost: whoever has it is told that it was forgotten, and nothing else. */
+  forgotten?: string;
+}
+
+export const isSecret = (settings: ServerSettings, typed: string): boolean =>
+  sameDigest(digestOf(plainSecret(typed)), digestOf(settings.secret));
+
+/** Keyed with the secret: with another one, no browser is paired any more. */
+const deskKey = ({ secret }: ServerSettings, token: string) =>
+  keys.desk(createHmac('sha256', secret).update(token).digest('hex'));
+
+/** As versions before kept it. */
+const oldDeskKey = (token: string) => keys.desk(digestOf(token));
+
 /** Pairs the browser that asks; null where the secret is another one. */
 export async function pair(
   store: ExchangeStore,
@@ -76,23 +96,79 @@ export async function pair(
   http: Context,
   secret: string,
   now: number,
+  computer?: Computer,
 ): Promise<true | null> {
-  if (!sameDigest(digestOf(plainSecret(secret)), digestOf(settings.secret))) return null;
+  if (!isSecret(settings, secret)) return null;
   const token = newToken();
-  await store.commit([{ key: keys.desk(digestOf(token)), value: { at: new Date(now).toISOString() } }]);
+  const session: DeskSession = { at: new Date(now).toISOString(), ...(computer && { computer }) };
+  // What this browser had before is worth nothing once it has another.
+  const before = computer
+    ? (await store.list('desks/')).filter(({ value }) => (value as DeskSession).computer?.id === computer.id)
+    : [];
+  await store.commit([
+    ...before.map(({ key }) => ({ key, value: null })),
+    { key: deskKey(settings, token), value: session },
+  ]);
   give(http, settings, deskCookie, token, '/api/exchange', 26 * weekS);
   return true;
 }
 
 export async function unpair(store: ExchangeStore, settings: ServerSettings, http: Context): Promise<void> {
-  await store.commit([{ key: keys.desk(digestOf(getCookie(http, deskCookie) ?? '')), value: null }]);
+  const token = getCookie(http, deskCookie) ?? '';
+  await store.commit([
+    { key: deskKey(settings, token), value: null },
+    { key: oldDeskKey(token), value: null },
+  ]);
   give(http, settings, deskCookie, '', '/api/exchange', 0);
 }
 
 /** @throws {Refused} where the request does not come from a paired desk */
-export async function needDesk(store: ExchangeStore, http: Context): Promise<void> {
+export async function needDesk(store: ExchangeStore, settings: ServerSettings, http: Context): Promise<void> {
   const token = getCookie(http, deskCookie);
-  if (!token || !(await store.get(keys.desk(digestOf(token))))) throw new Refused('notPaired');
+  const session = token ? ((await sessionOf(store, settings, token)) ?? null) : null;
+  if (!session) throw new Refused('notPaired');
+  if (session.forgotten !== undefined) throw new Refused('forgotten');
+}
+
+const sessionOf = async (store: ExchangeStore, settings: ServerSettings, token: string) =>
+  ((await store.get(deskKey(settings, token))) ?? (await store.get(oldDeskKey(token)))) as
+    DeskSession | undefined;
+
+/** The browsers that are paired; by name, the newest first. */
+export async function pairedComputers(
+  store: ExchangeStore,
+  settings: ServerSettings,
+  http: Context,
+): Promise<PairedComputer[]> {
+  const token = getCookie(http, deskCookie) ?? '';
+  const own = [deskKey(settings, token), oldDeskKey(token)];
+  return (await store.list('desks/'))
+    .flatMap(({ key, value }) => {
+      const { at, computer, forgotten } = value as DeskSession;
+      if (forgotten !== undefined) return [];
+      const [id, name] = computer ? [computer.id, computer.name] : [shortOf(key), ''];
+      return [{ id, name, pairedAt: at, here: own.includes(key) }];
+    })
+    .sort((a, b) => b.pairedAt.localeCompare(a.pairedAt));
+}
+
+/** Stands for a browser that said no id of its own; nobody can come in with it. */
+const shortOf = (key: string) => key.slice('desks/'.length).slice(0, 16);
+
+/** A browser that was lost is paired no longer, and is told so once it comes. */
+export async function forgetComputer(store: ExchangeStore, id: string, now: number): Promise<void> {
+  const lost = (await store.list('desks/')).filter(
+    ({ key, value }) =>
+      (value as DeskSession).forgotten === undefined &&
+      ((value as DeskSession).computer?.id ?? shortOf(key)) === id,
+  );
+  if (lost.length === 0) throw new Refused('notFound');
+  await store.commit(
+    lost.map(({ key, value }) => ({
+      key,
+      value: { ...(value as DeskSession), forgotten: new Date(now).toISOString() } satisfies DeskSession,
+    })),
+  );
 }
 
 /** Gives the device that asks a token for this attempt alone. */

@@ -1,5 +1,7 @@
+import type { IndexableType } from 'dexie';
+import isDeepEqual from 'fast-deep-equal';
 import { CommandFault } from '@/core/model/commandFault';
-import { deskTableNames } from '@/core/model/desk';
+import { deskTableNames, deskTables, keyOfRow, type DeskTableName } from '@/core/model/desk';
 import {
   contentOf,
   isFile,
@@ -64,6 +66,44 @@ export async function putInPlace(
     }),
   );
   progress(1);
+}
+
+/**
+ * Puts a desk in place of an earlier state of the same one: only rows that are not the same are written. All of it, or nothing.
+ *
+ * @param before the desk as it is here
+ */
+export async function replaceRows(
+  before: DeskRows,
+  { rows, bytes }: DeskContent,
+  progress: Progress = () => undefined,
+): Promise<void> {
+  await withFiles({ rows, bytes }, progress, () =>
+    desk.transaction('rw', desk.tables, async () => {
+      for (const table of deskTableNames) {
+        const stored = new Map(before[table].map((row) => [keyOfRow(table, row).join(' '), row as object]));
+        const changed: object[] = [];
+        for (const row of rows[table]) {
+          const key = keyOfRow(table, row).join(' ');
+          if (!isDeepEqual(stored.get(key), row)) changed.push(row);
+          stored.delete(key);
+        }
+        const gone = [...stored.values()].map((row) => keyIn(table, row));
+        await desk.table(table).bulkDelete(gone);
+        // Files are there already.
+        if (table !== 'assets') await desk.table(table).bulkPut(changed);
+      }
+      await desk.progress.clear();
+      await desk.totals.clear();
+    }),
+  );
+  progress(1);
+}
+
+/** The key of a row as the database has it: numbers as numbers. */
+function keyIn(table: DeskTableName, row: object): IndexableType {
+  const parts = deskTables[table].key.map((field) => Reflect.get(row, field) as IndexableType);
+  return parts.length === 1 && parts[0] !== undefined ? parts[0] : (parts as IndexableType);
 }
 
 /** Files come before the rest: nothing points to them yet, and together they would not fit into one transaction. Where the rest fails they go again. */

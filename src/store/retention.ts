@@ -91,11 +91,20 @@ export async function deleteAnswers(course: string, sittingIds: readonly string[
   });
 }
 
+const isWaiting = ({ command, undoneAt, rows }: LogEntry) =>
+  command === 'deleteAnswers' && undoneAt === null && rows > 0;
+
+/** Whether answers were deleted that can still be brought back. */
+export const deletionsWait = async (): Promise<boolean> =>
+  (await desk.log.where('command').equals('deleteAnswers').filter(isWaiting).count()) > 0;
+
 /** Before a copy of the desk is made: what was deleted and not brought back goes for good, from the record and from older copies too. */
 export async function finishDeletions(): Promise<void> {
-  const waiting = ({ command, undoneAt, rows }: LogEntry) =>
-    command === 'deleteAnswers' && undoneAt === null && rows > 0;
-  for (const { seq = 0, at } of await desk.log.filter(waiting).toArray())
+  for (const { seq = 0, at } of await desk.log
+    .where('command')
+    .equals('deleteAnswers')
+    .filter(isWaiting)
+    .toArray())
     await desk.transaction('rw', desk.tables, async () => {
       const gone = (await changesOf(desk, seq)).filter((change) => change.how === 'removed');
       const of = <T>(table: TableName) =>

@@ -7,6 +7,7 @@ import type { Scan } from '@/core/model/scan';
 import type { SittingTotals } from '@/core/markbook/sittingTotals';
 import type { Attempt } from '@/core/model/sitting';
 import type { Release } from '@/core/model/release';
+import { guardElsewhere, type DeskElsewhere } from './elsewhereGuard';
 
 /** A row in the server's mailbox, as it was put there. */
 export interface Posted {
@@ -33,6 +34,8 @@ const localTables = {
   posted: { key: ['key'] },
   /** The pairing with the server. */
   pairing: { key: ['key'] },
+  /** Where the desk is, while another computer holds it. */
+  elsewhere: { key: ['key'] },
   /** Scanned pages that were read while their file was not done: it goes on where it stopped. */
   readPages: { key: ['id'], indexes: ['sittingId'] },
   /** A cache: how each sitting stands. Dropped whenever a row it was computed from changes. */
@@ -42,6 +45,7 @@ const localTables = {
 } as const;
 
 interface LocalRow {
+  elsewhere: DeskElsewhere;
   carried: Attempt;
   posted: Posted;
   pairing: Pairing;
@@ -141,6 +145,8 @@ const upgrades: Record<number, (change: Transaction) => Promise<void>> = {
   19: async (change) => {
     await change.table('progress').clear();
   },
+  // The desk on several computers came.
+  20: async () => undefined,
 };
 
 const marksBefore = '[attemptId+questionId], attemptId, sittingId, [sittingId+questionId]';
@@ -172,3 +178,4 @@ export const DeskDatabase = class extends Dexie {
 export type DeskTable = keyof Tables;
 
 export const desk = new DeskDatabase();
+guardElsewhere(desk);

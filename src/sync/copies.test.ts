@@ -192,13 +192,20 @@ describe('copies on the server', () => {
     expect(files).toBeGreaterThan(0);
     sent = [];
     await copyOntoServer(line, place, await deskContent(), id, iso(1));
-    // The zip tells its own time; the files are the same.
+    // The index tells its own time; pieces and files are the same.
     expect(sent.filter((address) => address.includes('/parts/'))).toHaveLength(1);
+    const [student] = await desk.students.toArray();
+    await desk.students.put({ ...student!, givenName: 'Changed' });
+    sent = [];
+    await copyOntoServer(line, place, await deskContent(), id, iso(1.5));
+    expect(sent.filter((address) => address.includes('/parts/'))).toHaveLength(2);
     for (let minutes = 2; minutes < 12; minutes++)
       await copyOntoServer(line, place, await deskContent(), id, iso(minutes));
     const copies = await line.copies();
     expect(copies.map(({ at }) => at)).toEqual([iso(11), iso(10), iso(9), iso(8)]);
-    expect(readdirSync(join(path, 'files'))).toHaveLength(copies.length + files);
+    const needed = new Set(copies.flatMap(({ zip, files: own }) => [...zip, ...own]));
+    expect(needed.size).toBe(copies.length + (copies[0]?.zip.length ?? 0) - 1 + files);
+    expect(readdirSync(join(path, 'files'))).toHaveLength(needed.size);
   });
 
   it('a copy whose parts are not there is not taken for one', async () => {

@@ -1,7 +1,11 @@
 import { customAlphabet } from 'nanoid';
+import pLimit from 'p-limit';
 import type { ServerConnection } from '@/sync/serverConnection';
 import { bytesFrom } from '@/core/basics/base64';
+import { version } from '@/core/basics/version';
 import {
+  DeskRows,
+  checkedDesk,
   readArchive,
   writeBackup,
   type BackupRead,
@@ -16,10 +20,12 @@ import {
   filePartId,
   openedPart,
   sealedPart,
-  zipParts,
+  textOfPart,
+  textPart,
   type DeskCopy,
   type Part,
 } from '@/core/formats/backup/copies';
+import { DeskIndex, piecesOf, rowsOfPieces, type Piece } from '@/core/formats/backup/pieces';
 import type { ServerPlace } from './copyPlaces';
 import { copiesSince } from '../store/forget';
 import { desk } from '../store/tables';
@@ -83,45 +89,163 @@ export async function copiesInFolder(folder: FileSystemDirectoryHandle): Promise
   return found.sort((a, b) => b.at.localeCompare(a.at));
 }
 
-/** Puts a copy onto the server, sealed. Parts that lie there already are not sent again. */
+/** What a copy on the server is sealed with. */
+export type SealedWith = Pick<ServerPlace, 'secret' | 'salt'>;
+
+interface ServerCopyOptions {
+  /** The computer that makes it. */
+  computer?: string;
+  /** The desk as it was sent last: what is the same lies there. */
+  sent?: DeskIndex | undefined;
+  /** It is one of two desks that were both changed. */
+  kept?: DeskCopy['kept'];
+}
+
+/**
+ * Puts a copy onto the server, sealed: only the pieces that are not there yet.
+ *
+ * @returns what it is made of
+ * @throws {ServerFault} `elsewhere`: another computer holds the desk
+ */
 export async function copyOntoServer(
   line: ServerConnection,
-  place: Pick<ServerPlace, 'secret' | 'salt'>,
+  { secret, salt }: SealedWith,
   content: DeskContent,
   id: string,
   now: string,
-): Promise<void> {
-  const key = await keyOf(place.secret, place.salt);
-  const zip = await zipWithoutFiles(content, now);
-  const ofZip = await zipParts(key, zip);
-  const ofFiles: Part[] = [];
-  for (const ref of content.rows.assets)
-    ofFiles.push({ id: await filePartId(key, ref.id), bytes: () => content.bytes(ref.id) });
-  const all = new Map([...ofZip, ...ofFiles].map((part) => [part.id, part]));
-  for (const lacking of await line.lackingParts([...all.keys()])) {
-    const part = all.get(lacking);
-    if (part) await line.putPart(lacking, await sealedPart(key, part));
+  { computer, sent, kept }: ServerCopyOptions = {},
+): Promise<DeskIndex> {
+  const key = await keyOf(secret, salt);
+  const lie = new Map(sent?.pieces.map((piece) => [`${piece.key} ${piece.digest}`, piece.part]));
+  const pieces: DeskIndex['pieces'] = [];
+  const parts = new Map<string, Part>();
+  let size = content.rows.assets.reduce((sum, asset) => sum + asset.size, 0);
+  for (const { key: name, text, digest } of piecesOf(content.rows)) {
+    size += text.length;
+    let part = lie.get(`${name} ${digest}`);
+    if (part === undefined) {
+      const made = await textPart(key, text);
+      parts.set(made.id, made);
+      part = made.id;
+    }
+    pieces.push({ key: name, digest, part });
   }
+  const index: DeskIndex = { savedAt: now, savedBy: version, pieces };
+  const head = await textPart(key, JSON.stringify(index));
+  parts.set(head.id, head);
+  const files: string[] = [];
+  for (const ref of content.rows.assets) {
+    const part = { id: await filePartId(key, ref.id), bytes: () => content.bytes(ref.id) };
+    parts.set(part.id, part);
+    files.push(part.id);
+  }
+  const all = [head.id, ...pieces.map(({ part }) => part), ...files];
+  const lacking = await line.lackingParts([...new Set(all)]);
+  // What was thought to lie there does not: all of it is made again.
+  if (sent && lacking.some((each) => !parts.has(each)))
+    return copyOntoServer(line, { secret, salt }, content, id, now, { ...(computer && { computer }), kept });
+  const some = pLimit(atOnce);
+  await Promise.all(
+    lacking.map((each) =>
+      some(async () => {
+        const part = parts.get(each);
+        if (part) await line.putPart(each, await sealedPart(key, part));
+      }),
+    ),
+  );
   const since = await copiesSince();
-  const copy: DeskCopy = {
-    deskId: id,
-    at: now,
-    version: 1,
-    salt: place.salt,
+  await line.putCopy({
+    ...{
+      deskId: id,
+      at: now,
+      version: 2,
+      salt,
+      size,
+      zip: [head.id, ...pieces.map(({ part }) => part)],
+      files,
+    },
+    ...(computer !== undefined && { computer }),
+    ...(kept && { kept }),
     ...(since !== null && { since }),
-    size: zip.length + content.rows.assets.reduce((sum, { size }) => sum + size, 0),
-    zip: ofZip.map((part) => part.id),
-    files: ofFiles.map((part) => part.id),
-  };
-  await line.putCopy(copy);
+  });
+  return index;
 }
 
-async function zipWithoutFiles(content: DeskContent, now: string): Promise<Uint8Array> {
-  const { readable, writable } = new TransformStream<Uint8Array, Uint8Array>();
-  const bytes = new Response(readable).arrayBuffer();
-  await writeBackup(content, now, writable, { withBytes: false });
-  return new Uint8Array(await bytes);
+/** So many parts are on their way at the same time. */
+const atOnce = 6;
+
+/** What a desk on the server is made of: its index, and the texts of pieces, as far as they are not known here. */
+export interface FetchedDesk {
+  index: DeskIndex;
+  /** By the key of the piece. */
+  texts: Map<string, string>;
 }
+
+/**
+ * Fetches the desk that a copy is.
+ *
+ * @param known the pieces that are here, by key
+ * @returns null where another secret sealed it, or it is damaged
+ */
+export async function fetchDesk(
+  line: ServerConnection,
+  secret: string,
+  copy: DeskCopy,
+  known: ReadonlyMap<string, Pick<Piece, 'text' | 'digest'>> = new Map(),
+  progress: Progress = () => undefined,
+): Promise<FetchedDesk | null> {
+  const key = await keyOf(secret, copy.salt);
+  const opened = async (id: string) => {
+    const packed = await openedPart(key, id, await line.part(id));
+    return packed && textOfPart(packed);
+  };
+  const [head = ''] = copy.zip;
+  const said = await opened(head);
+  if (said === null) return null;
+  const index = DeskIndex.parse(JSON.parse(said));
+  const texts = new Map<string, string>();
+  const some = pLimit(atOnce);
+  let whole = true;
+  await Promise.all(
+    index.pieces.map(({ key: name, digest, part }) => {
+      const here = known.get(name);
+      if (here?.digest === digest) return void texts.set(name, here.text);
+      return some(async () => {
+        const text = await opened(part);
+        if (text === null) whole = false;
+        else texts.set(name, text);
+        progress(texts.size / index.pieces.length);
+      });
+    }),
+  );
+  return whole ? { index, texts } : null;
+}
+
+/** A desk that was fetched, checked; its files are asked for one by one. */
+export async function checkedContent(
+  line: ServerConnection,
+  secret: string,
+  copy: DeskCopy,
+  { index, texts }: FetchedDesk,
+): Promise<BackupRead> {
+  const rows = rowsOfPieces(texts.values());
+  const checked = checkedDesk({ savedAt: index.savedAt, tables: rows }, DeskRows, false);
+  if ('fault' in checked) return checked;
+  const key = await keyOf(secret, copy.salt);
+  return {
+    backup: {
+      savedAt: checked.savedAt,
+      // As they are, so that the pieces stay the same; what another version wrote as this one reads it.
+      rows: index.savedBy === version ? (rows as unknown as DeskRows) : checked.tables,
+      bytes: async (fileId) => (await openedFile(line, key, fileId)) ?? new Uint8Array(),
+    },
+  };
+}
+
+const openedFile = async (line: ServerConnection, key: Uint8Array, fileId: string) => {
+  const id = await filePartId(key, fileId);
+  return openedPart(key, id, await line.part(id));
+};
 
 /** A copy that lies on the server. */
 export async function readServerCopy(
@@ -130,11 +254,22 @@ export async function readServerCopy(
   copy: DeskCopy,
   progress?: Progress,
 ): Promise<BackupRead> {
+  if (copy.version === 1) return readZipCopy(line, secret, copy, progress);
+  const fetched = await fetchDesk(line, secret, copy, new Map(), progress);
+  return fetched ? checkedContent(line, secret, copy, fetched) : { fault: { code: 'sealed' } };
+}
+
+/** As versions before made them. */
+async function readZipCopy(
+  line: ServerConnection,
+  secret: string,
+  copy: DeskCopy,
+  progress?: Progress,
+): Promise<BackupRead> {
   const key = await keyOf(secret, copy.salt);
-  const opened = async (id: string) => openedPart(key, id, await line.part(id));
   const pieces: Uint8Array<ArrayBuffer>[] = [];
   for (const id of copy.zip) {
-    const piece = await opened(id);
+    const piece = await openedPart(key, id, await line.part(id));
     if (!piece) return { fault: { code: 'sealed' } };
     pieces.push(Uint8Array.from(piece));
   }
@@ -142,7 +277,7 @@ export async function readServerCopy(
   return readArchive(
     new Blob(pieces),
     progress,
-    async (fileId) => (await opened(await filePartId(key, fileId))) ?? new Uint8Array(),
+    async (fileId) => (await openedFile(line, key, fileId)) ?? new Uint8Array(),
   );
 }
 

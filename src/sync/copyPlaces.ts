@@ -1,5 +1,9 @@
 import type { CopyFault } from '@/core/formats/backup/copyDue';
 import Dexie, { type Table } from 'dexie';
+import { nanoid } from 'nanoid';
+import type { DeskIndex } from '@/core/formats/backup/pieces';
+import type { Computer } from '@/core/model/deskHold';
+import { guessedComputerName } from '@/words/computers';
 
 interface Place {
   /** When the last copy was made; null: none yet. */
@@ -24,6 +28,13 @@ export interface ServerPlace extends Place {
   secret: string;
   /** In Base64; drawn once. */
   salt: string;
+  /** The desk as it was there last, and was here: what changed since is told against it. */
+  sent?: { deskId: string; at: string; index: DeskIndex };
+}
+
+/** What this browser is known by to the server. */
+interface ThisComputer extends Computer {
+  key: 'this';
 }
 
 export type CopyPlace = FolderPlace | ServerPlace;
@@ -31,10 +42,12 @@ export type CopyPlace = FolderPlace | ServerPlace;
 /** Where copies keep themselves. A database of its own, so that it is still there when the desk is gone. */
 class CopyDatabase extends Dexie {
   declare places: Table<CopyPlace, CopyPlace['key']>;
+  declare computer: Table<ThisComputer, 'this'>;
 
   constructor(name = 'gribbet-copies') {
     super(name);
     this.version(1).stores({ places: 'key' });
+    this.version(2).stores({ places: 'key', computer: 'key' });
   }
 }
 
@@ -48,4 +61,30 @@ export async function folderPlace(): Promise<FolderPlace | undefined> {
 export async function serverPlace(): Promise<ServerPlace | undefined> {
   const found = await copyPlaces.places.get('server');
   return found?.key === 'server' ? found : undefined;
+}
+
+/** This browser, as the server and the teacher's other computers know it; drawn when it is asked for first. */
+export async function thisComputer(): Promise<Computer> {
+  return copyPlaces.transaction('rw', copyPlaces.computer, async () => {
+    const found = await copyPlaces.computer.get('this');
+    if (found) return { id: found.id, name: found.name };
+    const { userAgent = '' } = (globalThis as { navigator?: Navigator }).navigator ?? {};
+    const computer = { id: nanoid(12), name: guessedComputerName(userAgent) };
+    await copyPlaces.computer.put({ key: 'this', ...computer });
+    return computer;
+  });
+}
+
+export async function nameThisComputer(name: string): Promise<Computer> {
+  const { id } = await thisComputer();
+  await copyPlaces.computer.put({ key: 'this', id, name });
+  return { id, name };
+}
+
+/** Changes what is known of the copies on the server, where there is anything. */
+export async function changeServerPlace(patch: Partial<Omit<ServerPlace, 'key'>>): Promise<void> {
+  await copyPlaces.transaction('rw', copyPlaces.places, async () => {
+    const place = await serverPlace();
+    if (place) await copyPlaces.places.put({ ...place, ...patch });
+  });
 }

@@ -19,6 +19,7 @@ import {
   type WantedRow,
 } from './mailboxRows';
 import { dropProgress } from '../store/command';
+import { thisComputer } from './copyPlaces';
 import { pairing } from '../store/pairing';
 import { desk, type Pairing } from '../store/tables';
 
@@ -31,7 +32,7 @@ export { pairing };
 
 /** Pairs this desk with the server. */
 export async function pairDesk(server: ServerConnection, secret: string): Promise<void> {
-  const mailbox = await server.pair(secret);
+  const mailbox = await server.pair(secret, await thisComputer());
   await desk.transaction('rw', desk.pairing, desk.posted, desk.carried, async () => {
     const before = (await desk.pairing.get('now')) ?? (await desk.pairing.get('before'));
     const same = before?.mailbox === mailbox;
@@ -71,12 +72,14 @@ async function inMailbox(mailbox: string): Promise<void> {
  * Takes the students' news in, all there is.
  *
  * @param arriving is told how many answers are about to be taken in
- * @returns what the server's clock said last, ms since 1970, and who is stopped there
+ * @param follow looks at who holds the desk, and by whose clock; nothing is taken in where it is not here
+ * @returns what the server's clock said last, ms since 1970, and who is stopped there; null: the desk is not here
  */
 export async function pull(
   server: ServerConnection,
   arriving: (answers: number) => void = () => undefined,
-): Promise<Pick<MailboxNews, 'now' | 'stopped'>> {
+  follow: (news: Pick<MailboxNews, 'holds' | 'now'>) => Promise<boolean> = async () => true,
+): Promise<Pick<MailboxNews, 'now' | 'stopped'> | null> {
   for (;;) {
     const kept = await pairing();
     if (!kept) return { now: 0, stopped: [] };
@@ -85,6 +88,7 @@ export async function pull(
       await inMailbox(news.mailbox);
       continue;
     }
+    if (!(await follow(news))) return null;
     if (news.attempts.length > 0) arriving(await newAnswers(news.attempts));
     await takeIn(news);
     await fetchFiles(server, news.attempts);

@@ -5,13 +5,14 @@ import { MailNews, type MailJob } from '@/core/exchange/mail';
 import { RegisterReply, type ToRegister } from '@/core/exchange/register';
 import { DeskCopy, LackingParts, SealedBytes } from '@/core/formats/backup/copies';
 import { PackedAsset, type Asset } from '@/core/basics/asset';
+import { DeskHold, PairedComputer, type Computer, type HoldAct } from '@/core/model/deskHold';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
 import { askServer, type Fetch } from '../carriers/ask';
 
 /** The desk's connection to the mailbox of the classroom server. */
 export interface ServerConnection {
   /** @returns which mailbox it is */
-  pair(secret: string): Promise<string>;
+  pair(secret: string, computer?: Computer): Promise<string>;
   unpair(): Promise<void>;
   state(): Promise<MailboxState>;
   forgive(from: string): Promise<void>;
@@ -28,6 +29,13 @@ export interface ServerConnection {
   putCopy(copy: DeskCopy): Promise<void>;
   /** The copies that are there, of whatever desk, the newest first. */
   copies(): Promise<DeskCopy[]>;
+  /** Which computers hold the desks that are there. */
+  holds(): Promise<DeskHold[]>;
+  /** @throws {ServerFault} `elsewhere` or `changed`: see `holdAfter` */
+  hold(act: HoldAct): Promise<DeskHold>;
+  computers(): Promise<PairedComputer[]>;
+  /** Forgets a browser that is paired. @throws {ServerFault} wrongSecret */
+  forgetComputer(secret: string, id: string): Promise<void>;
   /** What the server can do with mail, and how messages stand that changed since. */
   mail(after: number): Promise<MailNews>;
   sendMail(jobs: readonly MailJob[]): Promise<void>;
@@ -41,8 +49,8 @@ export function serverConnection(fetcher?: Fetch): ServerConnection {
   const ask = (method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown) =>
     askServer(method, path, body, fetcher);
   return {
-    pair: async (secret) =>
-      z.object({ mailbox: z.string() }).parse(await ask('POST', '/pair', { secret })).mailbox,
+    pair: async (secret, computer) =>
+      z.object({ mailbox: z.string() }).parse(await ask('POST', '/pair', { secret, computer })).mailbox,
     unpair: async () => void (await ask('DELETE', '/pair')),
     state: async () => MailboxState.parse(await ask('GET', '/desk/state')),
     forgive: async (from) => void (await ask('POST', '/desk/forgive', { from })),
@@ -58,6 +66,10 @@ export function serverConnection(fetcher?: Fetch): ServerConnection {
     part: async (id) => bytesFrom(SealedBytes.parse(await ask('GET', `/desk/copies/parts/${id}`)).base64),
     putCopy: async (copy) => void (await ask('PUT', '/desk/copies', copy)),
     copies: async () => DeskCopy.array().parse(await ask('GET', '/desk/copies')),
+    holds: async () => DeskHold.array().parse(await ask('GET', '/desk/holds')),
+    hold: async (act) => DeskHold.parse(await ask('POST', '/desk/holds', act)),
+    computers: async () => PairedComputer.array().parse(await ask('GET', '/desk/computers')),
+    forgetComputer: async (secret, id) => void (await ask('POST', '/desk/computers/forget', { secret, id })),
     mail: async (after) => MailNews.parse(await ask('GET', `/desk/mail?after=${after}`)),
     sendMail: async (jobs) => void (await ask('POST', '/desk/mail', { jobs })),
     sendMailAgain: async (ids) => void (await ask('POST', '/desk/mail/again', { ids })),

@@ -28,6 +28,8 @@ const words: Record<CommandFaultCode, string | ((detail: string) => string)> = {
     'These answer papers can’t be made again: this version lays pages out differently. What was printed can still be scanned',
   scanGone: 'This scanned page no longer exists',
   copyTaken: 'This student has another answer paper already',
+  deskElsewhere: (computer) =>
+    `the desk is on ${computer} and for reading only here. Take it over here first, under Computers`,
   fileChanged: (name) => `The file ${name} has changed since it was saved`,
 };
 

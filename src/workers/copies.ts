@@ -1,9 +1,13 @@
+import type { Computer } from '@/core/model/deskHold';
+
 /** All tabs and the worker that makes copies hear each other here. */
 const channelName = 'gribbet-copies';
 
 export interface CopyWord {
   /** A copy is wanted now. */
   now?: true;
+  /** Another computer wants the desk: the last changes are to be sent to it. */
+  give?: Computer;
 }
 
 let worker: Worker | null = null;
@@ -22,7 +26,14 @@ export function copyNow(): void {
   channel.close();
 }
 
-/** Hears when a copy is wanted now. */
-export function onCopyNow(wanted: () => void): void {
-  new BroadcastChannel(channelName).onmessage = ({ data }: MessageEvent<CopyWord>) => data.now && wanted();
+/** Has the last changes sent, for another computer that wants the desk. */
+export function giveDesk(give: Computer): void {
+  const channel = new BroadcastChannel(channelName);
+  channel.postMessage({ give } satisfies CopyWord);
+  channel.close();
+}
+
+/** Hears what is wanted of the worker that makes copies. */
+export function onCopyWord(heard: (word: CopyWord) => void): void {
+  new BroadcastChannel(channelName).onmessage = ({ data }: MessageEvent<CopyWord>) => heard(data);
 }

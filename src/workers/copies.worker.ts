@@ -1,18 +1,20 @@
 import { ServerFault } from '@/core/exchange/serverFault';
 import { base64From } from '@/core/basics/base64';
-import { copyDue } from '@/core/formats/backup/copyDue';
+import { copyDue, restMs, sentAfterMs } from '@/core/formats/backup/copyDue';
+import type { Computer } from '@/core/model/deskHold';
 import { onDeskChanged } from '@/store/changes';
 import { pairing } from '@/store/pairing';
-import { copyPlaces, serverPlace, type CopyPlace } from '@/sync/copyPlaces';
+import { deskElsewhere, deskIsHere, isElsewhere, leaveDesk } from '@/store/elsewhere';
+import { changeServerPlace, copyPlaces, serverPlace, thisComputer, type CopyPlace } from '@/sync/copyPlaces';
 import type { CopyFault } from '@/core/formats/backup/copyDue';
-import { onCopyNow } from './copies';
+import { onCopyWord } from './copies';
 
 /** Makes copies of the desk where the teacher wants them, soon after it has changed. */
 
 /** What could not be done is tried again after so long. */
 const againMs = 60_000;
 /** Places come and go in other tabs; so often they are looked at. */
-const lookMs = 15_000;
+const lookMs = 5_000;
 
 const awayMs = 10 * 60_000;
 
@@ -21,6 +23,10 @@ const triedAt = new Map<CopyPlace['key'], number>();
 let timer: ReturnType<typeof setTimeout> | null = null;
 let busy = false;
 let wanted = false;
+/** Whether this worker does it for all tabs. */
+let mine = false;
+/** The last changes are being sent to another computer. */
+let giving = false;
 
 function soon(afterMs: number): void {
   if (timer) clearTimeout(timer);
@@ -58,9 +64,9 @@ async function turn(): Promise<void> {
   try {
     await keepServerPlace();
     for (const place of await copyPlaces.places.toArray()) {
-      if (place.key === 'server' && place.secret === '') continue;
+      if (place.key === 'server' && (place.secret === '' || isElsewhere())) continue;
       const changed = place.changedSince === null ? null : Date.parse(place.changedSince);
-      const due = copyDue(changed, ended.get(place.key) ?? null);
+      const due = copyDue(changed, ended.get(place.key) ?? null, await restOf(place));
       const retry = (triedAt.get(place.key) ?? -Infinity) + againMs;
       const now = Date.now();
       if (asked || place.lastAt === null || (due !== null && due <= now))
@@ -72,33 +78,84 @@ async function turn(): Promise<void> {
   }
 }
 
-async function copyTo(place: CopyPlace): Promise<void> {
+/** How long a change rests. What was deleted can be brought back until it is in a copy: that is left time. */
+async function restOf({ key }: CopyPlace): Promise<number> {
+  if (key === 'folder') return restMs;
+  const { deletionsWait } = await import('./copying');
+  return (await deletionsWait()) ? restMs : sentAfterMs;
+}
+
+/**
+ * Another computer wants the desk: from now on nothing is changed here, and what was changed is sent. Where that can't be done the
+ * desk stays here; whoever wants it finds what was sent before.
+ */
+async function give(computer: Computer): Promise<void> {
+  if (!mine || giving || (await deskElsewhere())) return;
+  giving = true;
+  try {
+    const { deskId, serverConnection } = await import('./copying');
+    const [server, id, own] = [serverConnection(), await deskId(), await thisComputer()];
+    await server.hold({ act: 'hear', deskId: id, computer: own });
+    await leaveDesk({
+      ...{ computer: computer.name, since: new Date().toISOString(), sentAt: null },
+      ...{ unsent: false, why: 'giving' },
+    });
+    // What is under way has to end first.
+    while (busy) await new Promise((resolve) => setTimeout(resolve, 50));
+    const now = await serverPlace();
+    const sent = now?.changedSince === null || (now !== undefined && (await copyTo(now)));
+    if (sent) await server.hold({ act: 'give', deskId: id, computer: own });
+    else await deskIsHere();
+  } catch (error) {
+    console.error('the last changes could not be sent', error);
+    await deskIsHere();
+  } finally {
+    giving = false;
+  }
+}
+
+/** @returns whether it was made */
+async function copyTo(place: CopyPlace): Promise<boolean> {
   const began = Date.now();
   const at = new Date(began).toISOString();
   triedAt.set(place.key, began);
   // What changes from here on is in the next one.
   await copyPlaces.places.update(place.key, { changedSince: null });
   try {
-    const { copyIntoFolder, copyOntoServer, deskContent, deskId, finishDeletions, serverConnection } =
-      await import('./copying');
+    const {
+      copyIntoFolder,
+      copyOntoServer,
+      deskContent,
+      deskId,
+      finishDeletions,
+      holdDesk,
+      serverConnection,
+    } = await import('./copying');
     const id = await deskId();
     const server = serverConnection();
     // Whether it can be made at all: what was deleted is brought back as long as it can't.
-    if (place.key === 'server') await server.state();
+    if (place.key === 'server') await holdDesk(server);
     else if ((await place.handle.queryPermission({ mode: 'readwrite' })) !== 'granted')
       throw new NoPermission();
-    await finishDeletions();
+    if (!giving) await finishDeletions();
     const content = await deskContent();
     if (place.key === 'folder') await copyIntoFolder(place.handle, content, id, at);
-    else await copyOntoServer(server, place, content, id, at);
+    else {
+      const sent = place.sent?.deskId === id ? place.sent.index : undefined;
+      const { id: computer } = await thisComputer();
+      const index = await copyOntoServer(server, place, content, id, at, { computer, sent });
+      await changeServerPlace({ sent: { deskId: id, at, index } });
+    }
     await copyPlaces.places.update(place.key, { lastAt: at, fault: null, deskId: id });
     ended.set(place.key, { at: Date.now(), tookMs: Date.now() - began });
+    return true;
   } catch (error) {
     const { changedSince } = (await copyPlaces.places.get(place.key)) ?? {};
     await copyPlaces.places.update(place.key, {
       fault: faultOf(error),
       changedSince: place.changedSince ?? changedSince ?? at,
     });
+    return false;
   }
 }
 
@@ -118,7 +175,7 @@ function faultOf(error: unknown): CopyFault {
 }
 
 /** What can be made again, or is of this browser alone, is in no copy. */
-const apart = new Set(['progress', 'carried', 'posted', 'pairing']);
+const apart = new Set(['progress', 'totals', 'carried', 'posted', 'pairing', 'elsewhere', 'readPages']);
 
 onDeskChanged((table) => {
   if (!apart.has(table))
@@ -126,13 +183,17 @@ onDeskChanged((table) => {
       .filter(({ changedSince }) => changedSince === null)
       .modify({ changedSince: new Date().toISOString() });
 });
-onCopyNow(() => {
+onCopyWord(({ now, give: to }) => {
+  if (!mine) return;
+  if (to) void give(to);
+  if (!now) return;
   wanted = true;
   soon(0);
 });
 
 /** What changed last before all pages were closed may not have been noted: a desk that was away is copied once. */
 async function begin(): Promise<void> {
+  mine = true;
   const longAgo = new Date(Date.now() - awayMs).toISOString();
   const now = new Date().toISOString();
   await copyPlaces.places

@@ -2,9 +2,15 @@ import { serverConnection } from '@/sync/serverConnection';
 import { ServerFault } from '@/core/exchange/serverFault';
 import { pairing, pull, push } from '@/sync/mailboxSync';
 import { isMailUnderWay, pullMail } from '@/sync/mail';
+import { changeServerPlace, serverPlace } from '@/sync/copyPlaces';
 import { pullMarks } from '@/sync/sharedMarks';
 import { shareConnection } from '@/sync/shareConnection';
+import { followHolds } from '@/sync/takeOver';
+import type { DeskHold } from '@/core/model/deskHold';
 import { ChangedRows, onRowsChanged } from '@/store/changes';
+import { deskElsewhere, leaveDesk } from '@/store/elsewhere';
+import { desk } from '@/store/tables';
+import { giveDesk } from './copies';
 import { mailboxSources } from '@/sync/mailboxRows';
 import type { ConnectionState } from './connection';
 import { connectionChannel } from '../store/connectionChannel';
@@ -60,7 +66,14 @@ async function turn(): Promise<void> {
       said({ reach: 'notPaired' });
     } else {
       const before = Date.now();
-      const { now: theirs, stopped } = await pull(server, (arriving) => said({ arriving }));
+      const news = await newsHere();
+      if (!news) {
+        anew = true;
+        changed.take();
+        said({ reach: 'here', heardAt: Date.now(), arriving: 0 });
+        return listen();
+      }
+      const { now: theirs, stopped } = news;
       await hearMarkers();
       if (await isMailUnderWay()) await pullMail(server);
       // Another mailbox knows nothing of what was put into the one before.
@@ -81,6 +94,7 @@ async function turn(): Promise<void> {
     const why = error instanceof ServerFault ? error.why : 'failed';
     // Something came in while a sitting was taken off: it is taken in first.
     if (why === 'notYet') return soon(gatherMs);
+    if (why === 'forgotten') await isForgotten();
     said({ reach: why === 'notPaired' || why === 'full' || why === 'unreachable' ? why : 'failed' });
     stream?.close();
     stream = null;
@@ -88,6 +102,37 @@ async function turn(): Promise<void> {
     busy = false;
     soon(hearing && stream?.readyState === EventSource.OPEN ? listeningMs : askingMs);
   }
+}
+
+/** Takes in what students did; null: another computer holds the desk, and takes it in there. */
+async function newsHere() {
+  if (await deskElsewhere()) {
+    const [{ now }, holds] = [await server.state(), await server.holds()];
+    if ((await follow(holds, now)) !== true) return null;
+  }
+  return pull(
+    server,
+    (arriving) => said({ arriving }),
+    ({ holds, now }) => follow(holds, now),
+  );
+}
+
+/** @returns whether the desk is here */
+async function follow(holds: readonly DeskHold[], now: number): Promise<boolean> {
+  const found = await followHolds(holds, now);
+  if (typeof found === 'object') giveDesk(found.asked);
+  return found !== 'elsewhere';
+}
+
+/** This browser was forgotten by the teacher's secret: it forgets the secret. */
+async function isForgotten(): Promise<void> {
+  const place = await serverPlace();
+  await leaveDesk({
+    ...{ computer: '', since: new Date().toISOString(), sentAt: place?.lastAt ?? null },
+    ...{ unsent: place?.changedSince != null, why: 'forgotten' },
+  });
+  await desk.pairing.clear();
+  await changeServerPlace({ secret: '', fault: 'unpaired' });
 }
 
 /** Takes in what markers sent. Where that cannot be done, what students send does not wait for it. */
@@ -133,7 +178,7 @@ onRowsChanged((table, keys) => {
   const source = mailboxSources.includes(table);
   if (source) changed.add(table, keys);
   // Pairing wakes it; that news was taken in is written there as well, and is nothing new.
-  const woken = table === 'pairing' && state.reach === 'notPaired';
+  const woken = (table === 'pairing' && state.reach === 'notPaired') || table === 'elsewhere';
   if (woken || source) soon(gatherMs);
 });
 channel.onmessage = ({ data }: MessageEvent<{ tell?: true; again?: true }>) => {

@@ -3,6 +3,7 @@ import { Sealed } from '../formats/packet/sealed';
 import { ScriptPacket } from '../handback/script';
 import { Id, Instant } from '../basics/common';
 import { PaperVersion } from '../model/paper';
+import { DeskHold } from '../model/deskHold';
 import { Group, Student } from '../model/people';
 import { Allowance, Attempt, ExceptionRequest, Sitting } from '../model/sitting';
 import { Invites, Release, ReleaseStage } from '../model/release';
@@ -126,6 +127,8 @@ export const MailboxNews = z.object({
   requests: ExceptionRequest.array(),
   opened: z.object({ sittingId: Id, studentId: Id, openedAt: Instant.array() }).array(),
   stopped: Stopped.array(),
+  /** Which computers hold the desks that this server has copies of; none from a server of an older version. */
+  holds: DeskHold.array().default([]),
 });
 export type MailboxNews = z.infer<typeof MailboxNews>;
 

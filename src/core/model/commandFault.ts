@@ -24,7 +24,8 @@ export type CommandFaultCode =
   | 'printChanged'
   | 'scanGone'
   | 'copyTaken'
-  | 'fileChanged';
+  | 'fileChanged'
+  | 'deskElsewhere';
 
 /** Thrown by a command that cannot be done; nothing of it has been. The words stand in `words/faults`. */
 export class CommandFault extends Error {

@@ -1,7 +1,9 @@
+import { unzlibSync, zlibSync } from 'fflate';
 import { z } from 'zod';
 import { base64UrlFrom, bytesFromUrl } from '../../basics/base64';
 import { decrypted, encrypted, passwordKey, sha256 } from '../../basics/crypto';
-import { Instant } from '../../basics/common';
+import { Id, Instant } from '../../basics/common';
+import { ComputerName, DeskId } from '../../model/deskHold';
 import { sealIterations } from '../packet/sealed';
 
 /** Copies of the desk that keep themselves: what they are called, and which are kept back. */
@@ -52,17 +54,22 @@ export const PartId = z.string().regex(/^[\w-]{43}$/);
 
 /** A copy on a server: which of the sealed parts lying there make it up. */
 export const DeskCopy = z.object({
-  deskId: z.string().regex(/^[a-z0-9]{6}$/),
+  deskId: DeskId,
   at: Instant,
-  version: z.literal(1),
+  /** 1: a zip cut into parts; 2: an index of its pieces, and the pieces. */
+  version: z.union([z.literal(1), z.literal(2)]),
+  /** Which computer made it. */
+  computer: Id.optional(),
+  /** One of two desks that were both changed, as it was before one of them was taken: so long it is kept. */
+  kept: z.object({ computer: ComputerName, until: Instant }).optional(),
   /** Drawn once for a desk; the key of the seal is drawn from it and the teacher's secret. */
   salt: z.base64().max(100),
   /** Copies of before hold somebody who is forgotten: they go. */
   since: Instant.optional(),
   /** The bytes of all its parts together, as they were before they were sealed. */
   size: z.number().int().min(0),
-  /** The parts of the zip without its files, in order. */
-  zip: PartId.array().max(1_000),
+  /** The parts of the zip without its files, in order; or that of the index, and after it the pieces. */
+  zip: PartId.array().max(100_000),
   /** The parts that are its files. */
   files: PartId.array().max(100_000),
 });
@@ -72,9 +79,6 @@ export type DeskCopy = z.infer<typeof DeskCopy>;
 export const LackingParts = z.object({ ids: PartId.array().max(100_000) });
 /** A sealed part on its way. */
 export const SealedBytes = z.object({ base64: z.base64() });
-
-/** The zip is cut into parts of so many bytes. */
-const partBytes = 4 * 1024 * 1024;
 
 /** The key of the seal, drawn from the secret that the teacher pairs browsers with. */
 export const copyKey = (secret: string, salt: Uint8Array): Promise<Uint8Array> =>
@@ -100,15 +104,14 @@ export async function partId(key: Uint8Array, digest: Uint8Array): Promise<strin
 export const filePartId = (key: Uint8Array, fileId: string): Promise<string> =>
   partId(key, bytesFromUrl(fileId));
 
-/** The parts of a zip, in order. */
-export async function zipParts(key: Uint8Array, zip: Uint8Array): Promise<Part[]> {
-  const parts: Part[] = [];
-  for (let from = 0; from < zip.length; from += partBytes) {
-    const piece = zip.subarray(from, from + partBytes);
-    parts.push({ id: await partId(key, await sha256(piece)), bytes: async () => piece });
-  }
-  return parts;
+/** A text as a part: packed (RFC 1950) in the same way everywhere, so that the same text is the same part. */
+export async function textPart(key: Uint8Array, text: string): Promise<Part> {
+  const packed = zlibSync(new TextEncoder().encode(text), { level: 6 });
+  return { id: await partId(key, await sha256(packed)), bytes: async () => packed };
 }
+
+/** The text that a part is. @throws where it is none */
+export const textOfPart = (packed: Uint8Array): string => new TextDecoder().decode(unzlibSync(packed));
 
 /** AES-256-GCM; the nonce is drawn from key and name, which no other content has. */
 export async function sealedPart(key: Uint8Array, { id, bytes }: Part): Promise<Uint8Array> {

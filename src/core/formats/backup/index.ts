@@ -11,7 +11,9 @@ export {
   type Progress,
 } from './archive';
 export {
+  checkedDesk,
   contentOf,
+  DeskRows,
   DeskTables,
   isFile,
   noRows,
@@ -19,7 +21,6 @@ export {
   type BackupFault,
   type BackupRead,
   type DeskContent,
-  type DeskRows,
 } from './desk';
 
 /** Reads a backup of any version. Either all of it is good, or the fault says where it is not. */

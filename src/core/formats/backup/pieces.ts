@@ -1,0 +1,135 @@
+import { sha256 } from '@noble/hashes/sha2.js';
+import { z } from 'zod';
+import { base64UrlFrom } from '../../basics/base64';
+import { Instant } from '../../basics/common';
+import { deskTableNames, keyOfRow, tableEntry, type DeskTableName } from '../../model/desk';
+import { PartId } from './copies';
+import type { DeskRows } from './desk';
+import { fieldOf, type AnyRows } from './deskPart';
+
+/**
+ * A desk in pieces: rows that belong together and change together. The same rows are the same piece, wherever they are; so
+ * what changed since is known by its pieces, and nothing else has to travel. See docs/formats.md.
+ */
+
+/** Something of a desk that is kept or changed as one: a sitting, a paper, or one of the tables of neither. */
+export type Unit = `sittings/${string}` | `papers/${string}` | `rest/${string}`;
+
+export interface Piece {
+  /** Of which unit it is, and which piece of it: `sittings/ab12/3of4`. */
+  key: string;
+  /** Its rows, a line of JSON each: the table and the row. */
+  text: string;
+  /** SHA-256 of it in the letters of Base64url. */
+  digest: string;
+}
+
+/** What a desk is made of: every piece, what is in it, and the sealed part that it is. */
+export const DeskIndex = z.object({
+  savedAt: Instant,
+  /** The version of Gribbet that wrote it. */
+  savedBy: z.string().max(100),
+  pieces: z
+    .object({ key: z.string().max(200), digest: PartId, part: PartId })
+    .array()
+    .max(100_000),
+});
+export type DeskIndex = z.infer<typeof DeskIndex>;
+
+/** A piece is meant to have about so many letters. */
+const meantSize = 256 * 1024;
+/** So many entries of the log are one piece: what is added to it touches the last alone. */
+const entriesTogether = 256;
+
+/** What a row belongs to. */
+export function unitOf(table: DeskTableName, row: object): Unit {
+  const owners = tableEntry(table).owners ?? {};
+  const of = (field: string) => String(fieldOf(row, field));
+  if (table === 'sittings') return `sittings/${of('id')}`;
+  if (table === 'papers') return `papers/${of('id')}`;
+  if (table === 'students') return 'rest/students';
+  if (owners.sittings !== undefined) return `sittings/${of(owners.sittings)}`;
+  if (owners.papers !== undefined) return `papers/${of(owners.papers)}`;
+  return `rest/${table}`;
+}
+
+/** The unit of which a piece is. */
+export const unitOfPiece = (key: string): Unit => key.slice(0, key.lastIndexOf('/')) as Unit; // as it was put together
+
+/** What is marked or answered together lies together: a change of one mark touches the marks of its question alone. */
+const placeOf = (table: DeskTableName, row: object): string =>
+  table === 'marks'
+    ? `marks ${String(fieldOf(row, 'questionId'))}`
+    : `${table} ${keyOfRow(table, row).join(' ')}`;
+
+/** FNV-1a over 32 bits (draft-eastlake-fnv): where a row lies only has to be the same everywhere. */
+function spread(text: string): number {
+  let hash = 0x811c9dc5;
+  for (let at = 0; at < text.length; at++) hash = Math.imul(hash ^ text.charCodeAt(at), 0x01000193);
+  return hash >>> 0;
+}
+
+/** The pieces of a desk, its files without their bytes. */
+export function* piecesOf(rows: DeskRows): Generator<Piece> {
+  const units = new Map<Unit, { place: string; line: string }[]>();
+  for (const table of deskTableNames)
+    for (const row of (rows as AnyRows)[table]) {
+      const unit = unitOf(table, row);
+      const line = `${JSON.stringify([table, row])}\n`;
+      const all = units.get(unit) ?? [];
+      if (all.length === 0) units.set(unit, all);
+      all.push({ place: isLog(table) ? String(fieldOf(row, 'seq')) : placeOf(table, row), line });
+    }
+  for (const [unit, all] of units) yield* piecesOfUnit(unit, all);
+}
+
+const isLog = (table: string): boolean => table === 'log' || table === 'logChanges';
+
+function* piecesOfUnit(unit: Unit, all: readonly { place: string; line: string }[]): Generator<Piece> {
+  const size = all.reduce((sum, { line }) => sum + line.length, 0);
+  // Doubled where it grows, so that a row that is added moves nothing else.
+  let of = 1;
+  while (size / of > meantSize) of *= 2;
+  const texts = new Map<string, string[]>();
+  for (const { place, line } of all) {
+    const name = isLog(unit.slice(5))
+      ? String(Math.floor(Number(place) / entriesTogether))
+      : `${spread(place) % of}of${of}`;
+    const lines = texts.get(name) ?? [];
+    if (lines.length === 0) texts.set(name, lines);
+    lines.push(line);
+  }
+  for (const [name, lines] of texts) {
+    const text = lines.join('');
+    yield {
+      key: `${unit}/${name}`,
+      text,
+      digest: base64UrlFrom(sha256(new TextEncoder().encode(text))),
+    };
+  }
+}
+
+/** The rows of pieces, by table. @throws where a piece is none */
+export function rowsOfPieces(texts: Iterable<string>): Record<DeskTableName, object[]> {
+  const rows = Object.fromEntries(
+    deskTableNames.map((table) => [table, [] as object[]]),
+  ) as unknown as Record<DeskTableName, object[]>; // every table there is
+  for (const text of texts)
+    for (const line of text.split('\n')) {
+      if (line === '') continue;
+      const [table, row] = JSON.parse(line) as [DeskTableName, object];
+      rows[table].push(row);
+    }
+  return rows;
+}
+
+/** The units of which the pieces are not the same. */
+export function unitsChanged(
+  before: ReadonlyMap<string, string>,
+  after: ReadonlyMap<string, string>,
+): Set<Unit> {
+  const changed = new Set<Unit>();
+  for (const key of new Set([...before.keys(), ...after.keys()]))
+    if (before.get(key) !== after.get(key)) changed.add(unitOfPiece(key));
+  return changed;
+}

@@ -1,0 +1,310 @@
+import 'fake-indexeddb/auto';
+import type Dexie from 'dexie';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { buildDemo } from '@demo/buildDemo';
+import { testStore } from '../../tests/unit/testStore';
+import type { Fetch } from '@/carriers/ask';
+import type { Side, Topic } from '@/core/formats/backup/twoDesks';
+import { exchangeServer } from '@/server/exchangeServer';
+import type { ExchangeStore } from '@/server/exchangeStore';
+import type { ServerSettings } from '@/server/settings';
+import { deskContent, emptyTables, replaceDesk } from '@/store/backup';
+import { deskElsewhere } from '@/store/elsewhere';
+import { changeSitting } from '@/store/sittings';
+import { desk } from '@/store/tables';
+import { copyOntoServer, deskId, readServerCopy } from './copies';
+import { changeServerPlace, copyPlaces, nameThisComputer, serverPlace, thisComputer } from './copyPlaces';
+import { pairDesk } from './mailboxSync';
+import { serverConnection, type ServerConnection } from './serverConnection';
+import { findDesk, followHolds, holdDesk, takeDesk } from './takeOver';
+
+const secret = 'ABCDEFGH23456789';
+const start = Date.parse('2026-11-26T12:00:00.000Z');
+let clock = start;
+const now = () => new Date((clock += 1_000)).toISOString();
+
+type Rows = [string, unknown[]][];
+const bases: Dexie[] = [desk, copyPlaces];
+
+/** One of two browsers: what it holds is put aside while the other is at work. */
+class Browser {
+  private held: Rows[] | null = null;
+  private cookie = '';
+  readonly line: ServerConnection;
+  readonly sent: string[] = [];
+
+  constructor(
+    private readonly name: string,
+    private readonly server: ReturnType<typeof exchangeServer>,
+  ) {
+    const asked: Fetch = async (address, { method = 'GET', body, headers }) => {
+      this.sent.push(`${method} ${address}`);
+      const request = new Request(`http://mailbox${address}`, {
+        method,
+        headers: {
+          ...(headers as Record<string, string>),
+          ...{ host: 'mailbox', origin: 'http://mailbox', cookie: this.cookie },
+        },
+        body: (body ?? null) as string | null,
+      });
+      const response = await this.server.answer(request, '10.0.0.1', clock);
+      this.cookie = response.headers.get('set-cookie')?.split(';')[0] ?? this.cookie;
+      return response;
+    };
+    this.line = serverConnection(asked);
+  }
+
+  /** Goes on where this browser was left. */
+  async sit(before?: Browser): Promise<void> {
+    if (before)
+      before.held = await Promise.all(
+        bases.map((base) =>
+          Promise.all(
+            base.tables.map(async (table) => [table.name, await table.toArray()] as [string, unknown[]]),
+          ),
+        ),
+      );
+    await desk.elsewhere.clear();
+    for (const [at, base] of bases.entries())
+      for (const table of base.tables) {
+        await table.clear();
+        const rows = this.held?.[at]?.find(([name]) => name === table.name)?.[1] ?? [];
+        if (table.name !== 'elsewhere') await table.bulkAdd(rows);
+      }
+    const elsewhere = this.held?.[0]?.find(([name]) => name === 'elsewhere')?.[1] ?? [];
+    await desk.elsewhere.bulkAdd(elsewhere as never[]);
+    if (this.held) return;
+    await nameThisComputer(this.name);
+    await replaceDesk(emptyTables);
+    await pairDesk(this.line, secret);
+    await copyPlaces.places.put({
+      ...{
+        key: 'server',
+        secret,
+        salt: this.name === 'School' ? 'AAECAwQFBgcICQoLDA0ODw==' : 'Dw4NDAsKCQgHBgUEAwIBAA==',
+      },
+      ...{ lastAt: null, changedSince: null, fault: null },
+    });
+  }
+
+  /** As the worker does soon after a change. */
+  async send(): Promise<void> {
+    const place = (await serverPlace())!;
+    const [id, at] = [await deskId(), now()];
+    await holdDesk(this.line);
+    const sent = place.sent?.deskId === id ? place.sent.index : undefined;
+    const { id: computer } = await thisComputer();
+    const index = await copyOntoServer(this.line, place, await deskContent(), id, at, { computer, sent });
+    await changeServerPlace({ sent: { deskId: id, at, index }, lastAt: at, changedSince: null });
+  }
+
+  async hear() {
+    return followHolds(await this.line.holds(), clock);
+  }
+
+  async take(id: string, choices: [Topic, Side][] = []) {
+    const found = await findDesk(id, { line: this.line, now, patienceMs: 0 });
+    if ('fault' in found) throw new Error(found.fault.code);
+    return { found, outcome: await takeDesk(found, new Map(choices), { line: this.line, now }) };
+  }
+}
+
+let store: ExchangeStore;
+let school: Browser;
+let home: Browser;
+let id: string;
+
+beforeEach(async () => {
+  clock = start;
+  store = await testStore();
+  const settings: ServerSettings = {
+    folder: '',
+    secret,
+    fresh: false,
+    origin: null,
+    port: 4321,
+    log: 'plain',
+  };
+  const server = exchangeServer(store, settings, () => undefined);
+  school = new Browser('School', server);
+  home = new Browser('Home', server);
+  await school.sit();
+  await replaceDesk(buildDemo(start));
+  await pairDesk(school.line, secret);
+  id = await deskId();
+  await school.send();
+});
+afterEach(() => store.close());
+
+const renameSitting = async (sittingId: string, title: string, at: string) => {
+  const sitting = (await desk.sittings.get(sittingId))!;
+  await changeSitting({ ...sitting, title }, 'Renamed', at, sitting);
+};
+const titleOf = async (sittingId: string) => (await desk.sittings.get(sittingId))?.title;
+/** Without what tells the time of the page. */
+const rowsHere = async () => (await deskContent()).rows;
+
+describe('a desk on two computers', () => {
+  it('is taken over whole, files too; the other is for reading only, and says where it is', async () => {
+    const before = await rowsHere();
+    await home.sit(school);
+    const { found, outcome } = await home.take(id);
+    expect(outcome).toBeNull();
+    expect(found.same).toBe(false);
+    expect(await rowsHere()).toEqual(before);
+    for (const { id: file, size } of before.assets)
+      expect((await desk.assets.get(file))?.bytes.length).toBe(size);
+    expect(await home.hear()).toBe('here');
+    await renameSitting('tides', 'Tides at home', now());
+    await home.send();
+
+    await school.sit(home);
+    expect(await school.hear()).toBe('elsewhere');
+    expect(await deskElsewhere()).toMatchObject({ computer: 'Home', why: 'taken', unsent: false });
+    await expect(renameSitting('tides', 'Tides at school', now())).rejects.toThrow('deskElsewhere Home');
+    expect(await titleOf('tides')).not.toBe('Tides at school');
+    await expect(school.send()).rejects.toMatchObject({ why: 'elsewhere' });
+
+    // Back at school: only what changed is fetched.
+    school.sent.length = 0;
+    const again = await school.take(id);
+    expect(again.found.differences).toEqual([]);
+    expect(
+      school.sent.filter((each) => each.startsWith('GET') && each.includes('/parts/')).length,
+    ).toBeLessThan(6);
+    expect(await titleOf('tides')).toBe('Tides at home');
+    expect(await school.hear()).toBe('here');
+    await renameSitting('tides', 'Tides at school', now());
+    await school.send();
+    await home.sit(school);
+    expect(await home.hear()).toBe('elsewhere');
+  });
+
+  it('whoever takes it asks for the last changes, and they come', async () => {
+    await home.sit(school);
+    const asking = home.line.hold({ act: 'ask', deskId: id, computer: await thisComputer() });
+    await asking;
+    await school.sit(home);
+    const heard = await school.hear();
+    expect(heard).toMatchObject({ asked: { name: 'Home' } });
+    await renameSitting('tides', 'The last change', now());
+    await school.send();
+    await school.line.hold({ act: 'give', deskId: id, computer: await thisComputer() });
+    await home.sit(school);
+    expect((await home.line.holds())[0]).toMatchObject({ given: true, computer: { name: 'School' } });
+    await home.take(id);
+    expect(await titleOf('tides')).toBe('The last change');
+  });
+
+  it('one of two that take it at once gets it', async () => {
+    await home.sit(school);
+    const found = await findDesk(id, { line: home.line, now, patienceMs: 0 });
+    if ('fault' in found) throw new Error(found.fault.code);
+    await school.sit(home);
+    await renameSitting('tides', 'Newer', now());
+    await school.send();
+    await home.sit(school);
+    expect(await takeDesk(found, new Map(), { line: home.line, now })).toEqual({
+      fault: { code: 'takenElsewhere' },
+    });
+    expect(await desk.sittings.count()).toBe(0);
+    await home.take(id);
+    expect(await titleOf('tides')).toBe('Newer');
+  });
+
+  it('both changed without a network: shown by sitting and paper, one of each taken, both kept as they were', async () => {
+    await home.sit(school);
+    await home.take(id);
+    await renameSitting('tides', 'Tides at home', now());
+    await renameSitting('lights', 'Lights at home', now());
+    await home.send();
+    await school.sit(home);
+    // It does not know yet that the desk was taken over.
+    await renameSitting('tides', 'Tides at school', now());
+    await renameSitting('rules', 'Rules at school', now());
+    await changeServerPlace({ changedSince: now() });
+    expect(await school.hear()).toBe('elsewhere');
+    expect(await deskElsewhere()).toMatchObject({ unsent: true });
+
+    const found = await findDesk(id, { line: school.line, now, patienceMs: 0 });
+    if ('fault' in found) throw new Error(found.fault.code);
+    const told = found.differences.map(({ topic, changed }) => [topic, changed]);
+    expect(told).toEqual(
+      expect.arrayContaining([
+        ['sittings/tides', 'both'],
+        ['sittings/lights', 'there'],
+        ['sittings/rules', 'here'],
+      ]),
+    );
+    expect(told).toHaveLength(3);
+    expect(
+      await takeDesk(found, new Map([['sittings/tides', 'here']]), { line: school.line, now }),
+    ).toBeNull();
+    expect(await Promise.all(['tides', 'lights', 'rules'].map(titleOf))).toEqual([
+      'Tides at school',
+      'Lights at home',
+      'Rules at school',
+    ]);
+    const kept = (await school.line.copies()).filter((copy) => copy.kept);
+    expect(kept.map((copy) => copy.kept?.computer).sort()).toEqual(['Home', 'School']);
+    const titles = await Promise.all(
+      kept.map(async (copy) => {
+        const read = await readServerCopy(school.line, secret, copy);
+        if ('fault' in read) throw new Error(read.fault.code);
+        return [copy.kept?.computer, read.backup.rows.sittings.find((each) => each.id === 'tides')?.title];
+      }),
+    );
+    expect(Object.fromEntries(titles)).toEqual({ Home: 'Tides at home', School: 'Tides at school' });
+    // They stay, however many copies come after them.
+    for (let times = 0; times < 8; times++) await school.send();
+    expect((await school.line.copies()).filter((copy) => copy.kept)).toHaveLength(2);
+  });
+
+  it('a lost computer is forgotten by the secret: it gets nothing any more, and is told so', async () => {
+    await home.sit(school);
+    await home.take(id);
+    const all = await home.line.computers();
+    expect(all.map(({ name, here }) => [name, here]).sort()).toEqual([
+      ['Home', true],
+      ['School', false],
+    ]);
+    const lost = all.find(({ name }) => name === 'School')!;
+    await expect(home.line.forgetComputer('WRONGSECRET12345', lost.id)).rejects.toMatchObject({
+      why: 'wrongSecret',
+    });
+    await home.line.forgetComputer(secret, lost.id);
+    expect((await home.line.computers()).map(({ name }) => name)).toEqual(['Home']);
+    await expect(school.line.copies()).rejects.toMatchObject({ why: 'forgotten' });
+    await expect(school.line.holds()).rejects.toMatchObject({ why: 'forgotten' });
+    await expect(home.line.forgetComputer(secret, lost.id)).rejects.toMatchObject({ why: 'notFound' });
+  });
+
+  it('whoever is stopped while it is put in place takes it over again', async () => {
+    await home.sit(school);
+    await home.take(id);
+    await renameSitting('tides', 'Tides at home', now());
+    await home.send();
+    await school.sit(home);
+    await school.hear();
+    const found = await findDesk(id, { line: school.line, now, patienceMs: 0 });
+    if ('fault' in found) throw new Error(found.fault.code);
+    const stopped = {
+      ...found,
+      backup: { ...found.backup, rows: { ...found.backup.rows, sittings: [{}] as never } },
+    };
+    await expect(takeDesk(stopped, new Map(), { line: school.line, now })).resolves.toMatchObject({
+      fault: { code: 'damaged' },
+    });
+    expect(await deskElsewhere()).toMatchObject({ why: 'taken' });
+    // The server has it here already; the tab was closed before it was in place.
+    await desk.elsewhere.update('now', { why: 'taking' });
+    await school.line.hold({
+      ...{ act: 'take', deskId: id, computer: await thisComputer() },
+      ...{ turn: found.hold?.turn ?? 0, copyAt: found.copy.at },
+    });
+    expect(await school.hear()).toBe('elsewhere');
+    await school.take(id);
+    expect(await school.hear()).toBe('here');
+    expect(await titleOf('tides')).toBe('Tides at home');
+  });
+});

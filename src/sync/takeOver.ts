@@ -1,0 +1,246 @@
+import { ServerFault } from '@/core/exchange/serverFault';
+import {
+  checkedDesk,
+  DeskRows,
+  type Backup,
+  type BackupFault,
+  type DeskContent,
+  type Progress,
+} from '@/core/formats/backup';
+import type { DeskCopy } from '@/core/formats/backup/copies';
+import { piecesOf, unitsChanged, type Piece } from '@/core/formats/backup/pieces';
+import {
+  differencesOf,
+  oneDesk,
+  type Difference,
+  type Side,
+  type Topic,
+} from '@/core/formats/backup/twoDesks';
+import { waitingFor, type Computer, type DeskHold } from '@/core/model/deskHold';
+import { deskContent, putInPlace, replaceRows } from '@/store/backup';
+import { deskElsewhere, deskIsHere, leaveDesk, settled } from '@/store/elsewhere';
+import { pairing } from '@/store/pairing';
+import { desk } from '@/store/tables';
+import { checkedContent, copyOntoServer, deskId, fetchDesk, type FetchedDesk } from './copies';
+import { copyPlaces, serverPlace, thisComputer, type ServerPlace } from './copyPlaces';
+import type { ServerConnection } from './serverConnection';
+
+/** Takes a desk over that another computer holds: fetched, held against what is here, and put in its place. */
+
+/** So long a sign of whoever holds the desk is waited for; a computer that is shut off gives none. */
+const waitMs = 1_500;
+const lookMs = 150;
+/** Whoever heard that it is wanted may take so long to send it. */
+const sendingMs = 30_000;
+/** Two desks that were both changed are kept as they were so long. */
+const keptDays = 90;
+
+/** Why a desk can't be taken over. */
+export type TakeOverFault =
+  /** There is no copy of it on the server. */
+  | { code: 'nothingThere' }
+  /** Another computer took it at the same moment, again and again. */
+  | { code: 'takenElsewhere' }
+  | BackupFault;
+
+/** What is found before anything is done. */
+export interface DeskFound {
+  hold: DeskHold | null;
+  copy: DeskCopy;
+  /** Whether it is the desk that this browser has, as it was before. */
+  same: boolean;
+  /** What differs, where it was changed on both since; empty: nothing that was done here gets lost. */
+  differences: Difference[];
+  /** Where the one that holds it answered, nothing is missing of what was done there. */
+  answered: boolean;
+}
+
+interface Found extends DeskFound {
+  backup: Backup;
+  fetched: FetchedDesk;
+  place: ServerPlace;
+  /** The desk that is in this browser. */
+  here: DeskContent;
+}
+
+export interface TakeOverKit {
+  line: ServerConnection;
+  /** ISO instant. */
+  now: () => string;
+  progress?: Progress;
+  /** How long the last changes are waited for, ms. */
+  patienceMs?: number;
+}
+
+/**
+ * Fetches the desk as it is on the server, once whoever holds it has sent all there is.
+ *
+ * @throws {ServerFault} the server can't be reached, or this browser isn't paired
+ */
+export async function findDesk(
+  id: string,
+  { line, progress = () => undefined, patienceMs = waitMs }: TakeOverKit,
+): Promise<Found | { fault: TakeOverFault }> {
+  const place = await serverPlace();
+  if (!place || place.secret === '') throw new ServerFault('notPaired');
+  const answered = await lastChanges(line, id, patienceMs);
+  const hold = (await line.holds()).find(({ deskId: of }) => of === id) ?? null;
+  const copy = (await line.copies())
+    .filter(({ deskId: of, kept }) => of === id && !kept)
+    .sort((a, b) => b.at.localeCompare(a.at))[0];
+  if (copy?.version !== 2) return { fault: { code: 'nothingThere' } };
+  const here = await deskContent();
+  const same = (await deskId()) === id;
+  const known = new Map<string, Piece>(
+    same ? [...piecesOf(here.rows)].map((piece) => [piece.key, piece]) : [],
+  );
+  const fetched = await fetchDesk(line, place.secret, copy, known, progress);
+  if (!fetched) return { fault: { code: 'sealed' } };
+  const read = await checkedContent(line, place.secret, copy, fetched);
+  if ('fault' in read) return read;
+  const sent = place.sent?.deskId === id ? place.sent : null;
+  const base = sent && new Map(sent.index.pieces.map(({ key, digest }) => [key, digest]));
+  const digests = new Map([...known].map(([key, { digest }]) => [key, digest]));
+  // What was not changed here since it was there has nothing that could be lost.
+  const changedHere = same && (base === null || unitsChanged(base, digests).size > 0);
+  return {
+    ...{ hold, copy, same, answered, place, fetched, here, backup: read.backup },
+    differences: changedHere ? differencesOf(here.rows, read.backup.rows, base) : [],
+  };
+}
+
+/**
+ * Asks whoever holds a desk for the last changes. One that does not say soon that it heard is shut off; one that did is waited for.
+ *
+ * @returns whether all there is has come
+ */
+async function lastChanges(line: ServerConnection, id: string, patienceMs: number): Promise<boolean> {
+  const computer = await thisComputer();
+  const look = async () => (await line.holds()).find((hold) => hold.deskId === id);
+  const before = await look();
+  if (!before || before.computer.id === computer.id) return true;
+  await line.hold({ act: 'ask', deskId: id, computer });
+  let heard = false;
+  for (let waited = 0; waited < (heard ? sendingMs : patienceMs); waited += lookMs) {
+    await new Promise((resolve) => setTimeout(resolve, lookMs));
+    const hold = await look();
+    if (hold?.given) return true;
+    heard ||= hold?.asked?.heard === true;
+  }
+  return false;
+}
+
+/**
+ * Takes the desk that was found over: from then on it is here, and for reading only where it was. Nothing is done here before the
+ * server has said so; where putting it in place fails, it can be taken over again.
+ *
+ * @param choices from where each topic is taken that was changed on both
+ */
+export async function takeDesk(
+  { hold, copy, backup, differences, place, fetched, here, same }: Found,
+  choices: ReadonlyMap<Topic, Side>,
+  { line, now, progress = () => undefined }: TakeOverKit,
+): Promise<null | { fault: TakeOverFault }> {
+  const [computer, paired, { deskId: id }] = [await thisComputer(), await pairing(), copy];
+  const rows = differences.length > 0 ? oneDesk(here.rows, backup.rows, differences, choices) : backup.rows;
+  const checked = checkedDesk({ savedAt: backup.savedAt, tables: rows }, DeskRows, false);
+  if ('fault' in checked) return checked;
+  const at = now();
+  if (differences.some(({ changed }) => changed === 'both'))
+    await keepBoth(line, { hold, copy, here, place }, computer, at);
+  if (same) await desk.elsewhere.update('now', { why: 'taking' });
+  try {
+    await line.hold({ act: 'take', deskId: id, computer, turn: hold?.turn ?? 0, copyAt: copy.at });
+  } catch (error) {
+    if (same) await desk.elsewhere.update('now', { why: 'taken' });
+    if (error instanceof ServerFault && error.why === 'changed') return { fault: { code: 'takenElsewhere' } };
+    throw error;
+  }
+  const own = new Set(here.rows.assets.map((asset) => asset.id));
+  const content = {
+    rows,
+    bytes: (fileId: string) => (own.has(fileId) ? here.bytes(fileId) : backup.bytes(fileId)),
+  };
+  await settled(async () => {
+    if (same) await replaceRows(here.rows, content, progress);
+    else await putInPlace(content, progress);
+    await desk.transaction('rw', desk.pairing, desk.posted, desk.carried, async () => {
+      // What the server had last is told anew: what is known of it here may be of long ago.
+      await desk.posted.clear();
+      await desk.carried.clear();
+      if (paired) await desk.pairing.put({ ...paired, rev: 0 });
+    });
+    await deskIsHere();
+  });
+  await copyPlaces.places.put({
+    ...place,
+    ...{ salt: copy.salt, deskId: id, lastAt: copy.at, fault: null },
+    changedSince: differences.length > 0 ? at : null,
+    sent: { deskId: id, at: copy.at, index: fetched.index },
+  });
+  return null;
+}
+
+/** Both desks as they were before one was made of them. */
+async function keepBoth(
+  line: ServerConnection,
+  { hold, copy, here, place }: Pick<Found, 'hold' | 'copy' | 'here' | 'place'>,
+  computer: Computer,
+  now: string,
+): Promise<void> {
+  const until = new Date(Date.parse(now) + keptDays * 86_400_000).toISOString();
+  const there = hold?.computer.name ?? computer.name;
+  await line.putCopy({ ...copy, at: earlier(now, 1), kept: { computer: there, until } });
+  const seal = { secret: place.secret, salt: copy.salt };
+  await copyOntoServer(line, seal, here, copy.deskId, earlier(now, 2), {
+    ...{ computer: computer.id, kept: { computer: computer.name, until } },
+  });
+}
+
+/** Two copies of one moment would be one. */
+const earlier = (at: string, ms: number) => new Date(Date.parse(at) - ms).toISOString();
+
+/** Says that the desk is on this computer, unless another one holds it. @throws {ServerFault} elsewhere */
+export async function holdDesk(line: ServerConnection): Promise<DeskHold> {
+  return line.hold({ act: 'begin', deskId: await deskId(), computer: await thisComputer() });
+}
+
+/**
+ * What the server says of who holds this desk, held against what is known here: it is left to another computer, or it is here
+ * again.
+ *
+ * @param now by the server's clock, ms since 1970
+ * @returns `here`: it may be changed here; `asked`: another computer waits for the last changes
+ */
+export async function followHolds(
+  holds: readonly DeskHold[],
+  now: number,
+): Promise<'here' | 'elsewhere' | { asked: Computer }> {
+  const elsewhere = await deskElsewhere();
+  const id = await knownDeskId();
+  const hold = holds.find(({ deskId: of }) => of === id);
+  const { id: mine } = await thisComputer();
+  if (!hold || hold.computer.id === mine) {
+    const asked = hold ? waitingFor(hold, now) : null;
+    if (asked && !elsewhere) return { asked };
+    // Whoever asked for it did not come back; or this browser was forgotten, and is paired again.
+    const over = elsewhere?.why === 'giving' ? asked === null : elsewhere?.why === 'forgotten' || !hold;
+    if (elsewhere && !over) return 'elsewhere';
+    if (elsewhere) await deskIsHere();
+    return 'here';
+  }
+  const { name: computer } = hold.computer;
+  if (elsewhere?.why !== 'taken' || elsewhere.computer !== computer || elsewhere.since !== hold.since) {
+    const place = await serverPlace();
+    await leaveDesk({
+      ...{ computer, since: hold.since, why: 'taken', sentAt: place?.lastAt ?? null },
+      unsent: elsewhere?.unsent ?? place?.changedSince != null,
+    });
+  }
+  return 'elsewhere';
+}
+
+async function knownDeskId(): Promise<string | null> {
+  const found = await desk.settings.get('deskId');
+  return typeof found?.value === 'string' ? found.value : null;
+}
