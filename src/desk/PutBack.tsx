@@ -113,6 +113,7 @@ export function PutBack({ offer, offerPart, first = false, children }: PutBackPr
                   {now - Date.parse(copy.at) < hourMs && `${ageWords(copy.at, now)}, `}
                   {placeWords[copy.place]}
                   {!copy.own && ', from another desk'}
+                  {copy.keptFrom !== undefined && `, as it was on ${copy.keptFrom} before two were made one`}
                 </span>
               </span>
               <Button

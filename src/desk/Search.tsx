@@ -19,6 +19,7 @@ const actions: [string, string, string][] = [
   ['Show all students', 'in every group, archived too', '/groups/all'],
   ['Search the question bank', 'all questions of all papers', '/bank'],
   ['Back up or restore the desk', 'backup file', '/backup'],
+  ['Take the desk over', 'from another computer; see which are paired', '/computers'],
   ['See what is kept where', 'privacy: how much, and until when', '/kept'],
   ['Try the student page', 'where students join', '/sit'],
   ['Read the guide', 'how everything works', '/guide/start'],

@@ -14,6 +14,7 @@ import { cssVariables, theme } from '../ui/theme';
 import { Wordmark } from '../ui/Wordmark';
 import { Asking } from './Asking';
 import { SaveStatus } from './SaveStatus';
+import { ElsewhereBar } from './ElsewhereBar';
 import { Help, type Shortcut } from './Help';
 import { NewVersion } from './NewVersion';
 import { Search } from './Search';
@@ -71,6 +72,7 @@ function Frame({ strip, shortcuts = [], children }: ShellProps) {
         <LightOrDark />
       </header>
       <NewVersion />
+      <ElsewhereBar />
       {strip}
       <main className={styles.main}>{children}</main>
       <SaveStatus />

@@ -8,6 +8,7 @@ export const guideParts: Record<string, string> = {
   '/backup': 'files#backups',
   '/bank': 'write#the-bank',
   '/bank/[id]': 'write#the-bank',
+  '/computers': 'devices#your-desk-on-two-computers',
   '/groups': 'students#groups',
   '/groups/register': 'students#adding-students',
   '/groups/[id]': 'students#adding-students',

@@ -20,6 +20,8 @@ export type FoundCopy = {
   at: string;
   /** Whether this browser made it; otherwise it is of a desk elsewhere. */
   own: boolean;
+  /** The computer it was on, where it is one of two desks that were both changed. */
+  keptFrom?: string;
 } & ({ place: 'folder'; file: () => Promise<File> } | { place: 'server'; copy: DeskCopy; secret: string });
 
 /** All copies that can be put back, those of this desk first, then the newest; what cannot be looked at now has none. */
@@ -59,6 +61,7 @@ async function foundOnServer({ secret, deskId: mine }: ServerPlace): Promise<Fou
     .catch(() => []);
   return copies.map((copy) => ({
     ...{ place: 'server', deskId: copy.deskId, at: copy.at, own: copy.deskId === mine },
+    ...(copy.kept && { keptFrom: copy.kept.computer }),
     copy,
     secret,
   }));

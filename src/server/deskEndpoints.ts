@@ -13,13 +13,13 @@ import { Id, Line } from '@/core/basics/common';
 import { Computer } from '@/core/model/deskHold';
 import { keys } from './mailboxRepository';
 import { copyEndpoints } from './deskCopies';
-import { holdEndpoints, holdsIn } from './deskHolds';
+import { holdEndpoints, holdsIn, isComputer } from './deskHolds';
 import { newsAfter, sittingsIn, takeChanges } from './deskSide';
 import { deskBytes, smallBytes, type Endpoint, type Surroundings } from './endpoint';
 import type { ExchangeStore } from './exchangeStore';
 import { bodyOf, fitting, Refused } from './respond';
 import { revisionStream } from './revisionStream';
-import { forgetComputer, isSecret, pair, pairedComputers, unpair } from './sessions';
+import { forgetComputer, isSecret, nameComputer, pair, pairedComputers, unpair } from './sessions';
 import { addressesOf } from './settings';
 
 /** What the teacher's desk asks of the server. */
@@ -93,7 +93,10 @@ export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundi
       role: 'desk',
       most: smallBytes,
       answer: async ({ http, now }) =>
-        http.json({ now, seen: presence.since(afterOf(http)) } satisfies MailboxPresence),
+        http.json({
+          now,
+          seen: presence.since(afterOf(http)).filter(([name]) => !isComputer(name)),
+        } satisfies MailboxPresence),
     },
     {
       method: 'GET',
@@ -106,7 +109,7 @@ export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundi
     },
     ...fileEndpoints(place, store),
     ...copyEndpoints(store),
-    ...holdEndpoints(store),
+    ...holdEndpoints(store, presence),
     ...computerEndpoints(surroundings),
   ];
 }
@@ -156,6 +159,16 @@ function computerEndpoints({ store, settings, guesses, log }: Surroundings): End
       role: 'desk',
       most: smallBytes,
       answer: async ({ http }) => http.json(await pairedComputers(store, settings, http)),
+    },
+    {
+      method: 'PUT',
+      path: '/desk/computers/this',
+      role: 'desk',
+      most: smallBytes,
+      answer: async ({ http }) => {
+        await nameComputer(store, settings, http, fitting(Computer, await bodyOf(http)));
+        return http.json({});
+      },
     },
     {
       method: 'POST',

@@ -1,5 +1,6 @@
 import { keyText } from '@/core/exchange/mailbox';
-import { HoldAct, holdAfter, type DeskHold } from '@/core/model/deskHold';
+import type { Presence } from '@/core/exchange/presence';
+import { HoldAct, holdAfter, type DeskHold, type ToldHold } from '@/core/model/deskHold';
 import { copiesLock, newestCopy } from './deskCopies';
 import { smallBytes, type Endpoint } from './endpoint';
 import type { ExchangeStore } from './exchangeStore';
@@ -15,14 +16,25 @@ export const holdOf = async (store: ExchangeStore, deskId: string): Promise<Desk
 export const holdsIn = async (store: ExchangeStore): Promise<DeskHold[]> =>
   (await store.list('holds/')).map(({ value }) => value as DeskHold);
 
-export function holdEndpoints(store: ExchangeStore): Endpoint[] {
+/** What a computer's signs of life go under, beside those of attempts. */
+export const computerName = (id: string) => `${ofComputers}${id}`;
+const ofComputers = 'computer/';
+export const isComputer = (name: string): boolean => name.startsWith(ofComputers);
+
+export function holdEndpoints(store: ExchangeStore, presence: Presence): Endpoint[] {
   return [
     {
       method: 'GET',
       path: '/desk/holds',
       role: 'desk',
       most: smallBytes,
-      answer: async ({ http }) => http.json(await holdsIn(store)),
+      answer: async ({ http, now }) => {
+        const told = (await holdsIn(store)).map((hold): ToldHold => {
+          const at = presence.at(computerName(hold.computer.id));
+          return { ...hold, heardMs: at === undefined ? null : Math.max(0, now - at) };
+        });
+        return http.json(told);
+      },
     },
     {
       method: 'POST',

@@ -11,6 +11,7 @@ import { mailEndpoints } from './mailEndpoints';
 import { newMetrics } from './metrics';
 import { registerEndpoints } from './registerEndpoints';
 import { Refused, refusal } from './respond';
+import { computerName } from './deskHolds';
 import { needDesk, needSession } from './sessions';
 import type { Log } from './serverLog';
 import type { ServerSettings } from './settings';
@@ -80,7 +81,10 @@ export function exchangeServer(
       method,
       path,
       async (http, next) => {
-        if (role === 'desk') await needDesk(store, settings, http);
+        if (role === 'desk') {
+          const computer = await needDesk(store, settings, http);
+          if (computer) presence.saw(computerName(computer.id), http.env.now);
+        }
         if (role !== 'student') return next();
         return store.request(async () => {
           const session = await needSession(store, http, http.req.param('attemptId') ?? '');

@@ -123,11 +123,16 @@ export async function unpair(store: ExchangeStore, settings: ServerSettings, htt
 }
 
 /** @throws {Refused} where the request does not come from a paired desk */
-export async function needDesk(store: ExchangeStore, settings: ServerSettings, http: Context): Promise<void> {
+export async function needDesk(
+  store: ExchangeStore,
+  settings: ServerSettings,
+  http: Context,
+): Promise<Computer | null> {
   const token = getCookie(http, deskCookie);
   const session = token ? ((await sessionOf(store, settings, token)) ?? null) : null;
   if (!session) throw new Refused('notPaired');
   if (session.forgotten !== undefined) throw new Refused('forgotten');
+  return session.computer ?? null;
 }
 
 const sessionOf = async (store: ExchangeStore, settings: ServerSettings, token: string) =>
@@ -150,6 +155,20 @@ export async function pairedComputers(
       return [{ id, name, pairedAt: at, here: own.includes(key) }];
     })
     .sort((a, b) => b.pairedAt.localeCompare(a.pairedAt));
+}
+
+/** The browser that asks is called otherwise from now on. */
+export async function nameComputer(
+  store: ExchangeStore,
+  settings: ServerSettings,
+  http: Context,
+  computer: Computer,
+): Promise<void> {
+  const token = getCookie(http, deskCookie) ?? '';
+  for (const key of [deskKey(settings, token), oldDeskKey(token)]) {
+    const session = (await store.get(key)) as DeskSession | undefined;
+    if (session) await store.commit([{ key, value: { ...session, computer } satisfies DeskSession }]);
+  }
 }
 
 /** Stands for a browser that said no id of its own; nobody can come in with it. */

@@ -4,6 +4,13 @@ import { desk } from './tables';
 /** How this desk began: with the demo course or empty. Absent on a fresh profile. */
 const begunKey = 'begun';
 const savedKey = 'backupSavedAt';
+export const deskIdKey = 'deskId';
+
+/** What tells this desk's copies from those of another; null until one is drawn. */
+export async function knownDeskId(): Promise<string | null> {
+  const found = await desk.settings.get(deskIdKey);
+  return typeof found?.value === 'string' ? found.value : null;
+}
 
 export async function begunWith(): Promise<'demo' | 'empty' | null> {
   const row = await desk.settings.get(begunKey);

@@ -15,8 +15,6 @@ export interface DeskElsewhere {
   since: string;
   /** Up to when what was done here is there too; null: nothing is. */
   sentAt: string | null;
-  /** Something was changed here that is not there. */
-  unsent: boolean;
   /**
    * `taken`: the other computer took it over. `giving`: it is about to, and the last changes are sent. `taking`: it is being
    * taken over here. `forgotten`: this browser was forgotten by the server.

@@ -195,7 +195,7 @@ describe('copies on the server', () => {
     // The index tells its own time; pieces and files are the same.
     expect(sent.filter((address) => address.includes('/parts/'))).toHaveLength(1);
     const [student] = await desk.students.toArray();
-    await desk.students.put({ ...student!, givenName: 'Changed' });
+    await desk.students.update(student?.id ?? '', { givenName: 'Changed' });
     sent = [];
     await copyOntoServer(line, place, await deskContent(), id, iso(1.5));
     expect(sent.filter((address) => address.includes('/parts/'))).toHaveLength(2);

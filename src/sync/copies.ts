@@ -27,18 +27,18 @@ import {
 } from '@/core/formats/backup/copies';
 import { DeskIndex, piecesOf, rowsOfPieces, type Piece } from '@/core/formats/backup/pieces';
 import type { ServerPlace } from './copyPlaces';
+import { deskIdKey, knownDeskId } from '../store/deskSettings';
 import { copiesSince } from '../store/forget';
 import { desk } from '../store/tables';
 
 /** Copies of the whole desk, in a folder of this computer and sealed on the classroom server. */
 
-const deskIdKey = 'deskId';
 const sixOf = customAlphabet('abcdefghijkmnpqrstuvwxyz23456789', 6);
 
 /** What tells this desk's copies from those of another; drawn when it is asked for first. */
 export async function deskId(): Promise<string> {
-  const found = await desk.settings.get(deskIdKey);
-  if (typeof found?.value === 'string') return found.value;
+  const found = await knownDeskId();
+  if (found !== null) return found;
   const value = sixOf();
   await desk.settings.put({ key: deskIdKey, value });
   return value;

@@ -1,9 +1,11 @@
 import type { CopyFault } from '@/core/formats/backup/copyDue';
 import Dexie, { type Table } from 'dexie';
 import { nanoid } from 'nanoid';
+import { base64From } from '@/core/basics/base64';
 import type { DeskIndex } from '@/core/formats/backup/pieces';
 import type { Computer } from '@/core/model/deskHold';
-import { guessedComputerName } from '@/words/computers';
+import { pairing } from '@/store/pairing';
+import { guessedComputerName } from '@/words/computerName';
 
 interface Place {
   /** When the last copy was made; null: none yet. */
@@ -63,7 +65,11 @@ export async function serverPlace(): Promise<ServerPlace | undefined> {
   return found?.key === 'server' ? found : undefined;
 }
 
-/** This browser, as the server and the teacher's other computers know it; drawn when it is asked for first. */
+/** This browser, as the server and the teacher's other computers know it; null until it is drawn. */
+export const knownComputer = async (): Promise<Computer | null> =>
+  (await copyPlaces.computer.get('this')) ?? null;
+
+/** The same, drawn when it is asked for first. */
 export async function thisComputer(): Promise<Computer> {
   return copyPlaces.transaction('rw', copyPlaces.computer, async () => {
     const found = await copyPlaces.computer.get('this');
@@ -87,4 +93,29 @@ export async function changeServerPlace(patch: Partial<Omit<ServerPlace, 'key'>>
     const place = await serverPlace();
     if (place) await copyPlaces.places.put({ ...place, ...patch });
   });
+}
+
+/**
+ * The server this browser is paired with is a place. Once the pairing is ended here the secret goes; what else is known
+ * stays, so that the same seals are made when it is paired again.
+ */
+export async function keepServerPlace(): Promise<ServerPlace | undefined> {
+  const paired = await pairing();
+  const place = await serverPlace();
+  if (!paired) {
+    if (place && place.secret !== '')
+      await copyPlaces.places.put({ ...place, secret: '', fault: 'unpaired' });
+    return undefined;
+  }
+  if (place?.secret === paired.secret) return place;
+  const next: ServerPlace = {
+    key: 'server',
+    secret: paired.secret,
+    salt: place?.salt ?? base64From(crypto.getRandomValues(new Uint8Array(16))),
+    lastAt: null,
+    changedSince: new Date().toISOString(),
+    fault: null,
+  };
+  await copyPlaces.places.put(next);
+  return next;
 }

@@ -5,7 +5,7 @@ import { MailNews, type MailJob } from '@/core/exchange/mail';
 import { RegisterReply, type ToRegister } from '@/core/exchange/register';
 import { DeskCopy, LackingParts, SealedBytes } from '@/core/formats/backup/copies';
 import { PackedAsset, type Asset } from '@/core/basics/asset';
-import { DeskHold, PairedComputer, type Computer, type HoldAct } from '@/core/model/deskHold';
+import { DeskHold, PairedComputer, ToldHold, type Computer, type HoldAct } from '@/core/model/deskHold';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
 import { askServer, type Fetch } from '../carriers/ask';
 
@@ -30,10 +30,12 @@ export interface ServerConnection {
   /** The copies that are there, of whatever desk, the newest first. */
   copies(): Promise<DeskCopy[]>;
   /** Which computers hold the desks that are there. */
-  holds(): Promise<DeskHold[]>;
+  holds(): Promise<ToldHold[]>;
   /** @throws {ServerFault} `elsewhere` or `changed`: see `holdAfter` */
   hold(act: HoldAct): Promise<DeskHold>;
   computers(): Promise<PairedComputer[]>;
+  /** Says what this browser is called. */
+  nameComputer(computer: Computer): Promise<void>;
   /** Forgets a browser that is paired. @throws {ServerFault} wrongSecret */
   forgetComputer(secret: string, id: string): Promise<void>;
   /** What the server can do with mail, and how messages stand that changed since. */
@@ -66,9 +68,10 @@ export function serverConnection(fetcher?: Fetch): ServerConnection {
     part: async (id) => bytesFrom(SealedBytes.parse(await ask('GET', `/desk/copies/parts/${id}`)).base64),
     putCopy: async (copy) => void (await ask('PUT', '/desk/copies', copy)),
     copies: async () => DeskCopy.array().parse(await ask('GET', '/desk/copies')),
-    holds: async () => DeskHold.array().parse(await ask('GET', '/desk/holds')),
+    holds: async () => ToldHold.array().parse(await ask('GET', '/desk/holds')),
     hold: async (act) => DeskHold.parse(await ask('POST', '/desk/holds', act)),
     computers: async () => PairedComputer.array().parse(await ask('GET', '/desk/computers')),
+    nameComputer: async (computer) => void (await ask('PUT', '/desk/computers/this', computer)),
     forgetComputer: async (secret, id) => void (await ask('POST', '/desk/computers/forget', { secret, id })),
     mail: async (after) => MailNews.parse(await ask('GET', `/desk/mail?after=${after}`)),
     sendMail: async (jobs) => void (await ask('POST', '/desk/mail', { jobs })),

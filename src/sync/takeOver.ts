@@ -1,12 +1,5 @@
 import { ServerFault } from '@/core/exchange/serverFault';
-import {
-  checkedDesk,
-  DeskRows,
-  type Backup,
-  type BackupFault,
-  type DeskContent,
-  type Progress,
-} from '@/core/formats/backup';
+import { checkedDesk, DeskRows, type Backup, type DeskContent, type Progress } from '@/core/formats/backup';
 import type { DeskCopy } from '@/core/formats/backup/copies';
 import { piecesOf, unitsChanged, type Piece } from '@/core/formats/backup/pieces';
 import {
@@ -14,34 +7,31 @@ import {
   oneDesk,
   type Difference,
   type Side,
+  type TakeOverFault,
   type Topic,
 } from '@/core/formats/backup/twoDesks';
 import { waitingFor, type Computer, type DeskHold } from '@/core/model/deskHold';
 import { deskContent, putInPlace, replaceRows } from '@/store/backup';
 import { deskElsewhere, deskIsHere, leaveDesk, settled } from '@/store/elsewhere';
+import { knownDeskId } from '@/store/deskSettings';
 import { pairing } from '@/store/pairing';
 import { desk } from '@/store/tables';
 import { checkedContent, copyOntoServer, deskId, fetchDesk, type FetchedDesk } from './copies';
-import { copyPlaces, serverPlace, thisComputer, type ServerPlace } from './copyPlaces';
+import { copyPlaces, keepServerPlace, serverPlace, thisComputer, type ServerPlace } from './copyPlaces';
 import type { ServerConnection } from './serverConnection';
 
 /** Takes a desk over that another computer holds: fetched, held against what is here, and put in its place. */
 
 /** So long a sign of whoever holds the desk is waited for; a computer that is shut off gives none. */
-const waitMs = 1_500;
+const awayMs = 1_500;
 const lookMs = 150;
+/** One that was heard of within so long is there, and may take so long until it hears. */
+const thereMs = 12_000;
+const openingMs = 8_000;
 /** Whoever heard that it is wanted may take so long to send it. */
 const sendingMs = 30_000;
 /** Two desks that were both changed are kept as they were so long. */
 const keptDays = 90;
-
-/** Why a desk can't be taken over. */
-export type TakeOverFault =
-  /** There is no copy of it on the server. */
-  | { code: 'nothingThere' }
-  /** Another computer took it at the same moment, again and again. */
-  | { code: 'takenElsewhere' }
-  | BackupFault;
 
 /** What is found before anything is done. */
 export interface DeskFound {
@@ -68,8 +58,8 @@ export interface TakeOverKit {
   /** ISO instant. */
   now: () => string;
   progress?: Progress;
-  /** How long the last changes are waited for, ms. */
-  patienceMs?: number;
+  /** Whether the last changes are waited for. */
+  patient?: boolean;
 }
 
 /**
@@ -79,11 +69,11 @@ export interface TakeOverKit {
  */
 export async function findDesk(
   id: string,
-  { line, progress = () => undefined, patienceMs = waitMs }: TakeOverKit,
+  { line, progress = () => undefined, patient = true }: TakeOverKit,
 ): Promise<Found | { fault: TakeOverFault }> {
-  const place = await serverPlace();
-  if (!place || place.secret === '') throw new ServerFault('notPaired');
-  const answered = await lastChanges(line, id, patienceMs);
+  const place = await keepServerPlace();
+  if (!place) throw new ServerFault('notPaired');
+  const answered = await lastChanges(line, id, patient);
   const hold = (await line.holds()).find(({ deskId: of }) => of === id) ?? null;
   const copy = (await line.copies())
     .filter(({ deskId: of, kept }) => of === id && !kept)
@@ -114,18 +104,21 @@ export async function findDesk(
  *
  * @returns whether all there is has come
  */
-async function lastChanges(line: ServerConnection, id: string, patienceMs: number): Promise<boolean> {
+async function lastChanges(line: ServerConnection, id: string, patient: boolean): Promise<boolean> {
   const computer = await thisComputer();
   const look = async () => (await line.holds()).find((hold) => hold.deskId === id);
   const before = await look();
   if (!before || before.computer.id === computer.id) return true;
+  if (!patient) return false;
   await line.hold({ act: 'ask', deskId: id, computer });
-  let heard = false;
-  for (let waited = 0; waited < (heard ? sendingMs : patienceMs); waited += lookMs) {
+  // One that was there a moment ago hears it, though its page may just be opening.
+  const isThere = before.heardMs !== null && before.heardMs < thereMs;
+  let patienceMs = isThere ? openingMs : awayMs;
+  for (let waited = 0; waited < patienceMs; waited += lookMs) {
     await new Promise((resolve) => setTimeout(resolve, lookMs));
     const hold = await look();
     if (hold?.given) return true;
-    heard ||= hold?.asked?.heard === true;
+    if (hold?.asked?.heard) patienceMs = sendingMs;
   }
   return false;
 }
@@ -234,13 +227,7 @@ export async function followHolds(
     const place = await serverPlace();
     await leaveDesk({
       ...{ computer, since: hold.since, why: 'taken', sentAt: place?.lastAt ?? null },
-      unsent: elsewhere?.unsent ?? place?.changedSince != null,
     });
   }
   return 'elsewhere';
-}
-
-async function knownDeskId(): Promise<string | null> {
-  const found = await desk.settings.get('deskId');
-  return typeof found?.value === 'string' ? found.value : null;
 }

@@ -1,15 +1,100 @@
-/** What a teacher's computer is called until it gets a name: by what its browser says of it. */
-export function guessedComputerName(userAgent: string): string {
-  const [, what] = kinds.find(([sign]) => sign.test(userAgent)) ?? [];
-  return what ?? 'Computer';
+import type { Difference, RestTopic, SideFacts, TakeOverFault } from '@/core/formats/backup/twoDesks';
+import { deskTableNames, type DeskTableName } from '@/core/model/desk';
+import { backupFaultWords } from './backups';
+import { counted, dayAndTime } from './format';
+
+/** What differs on one side of a topic, as the end of a line: "12 marks and 1 answer paper". */
+export function sideWords({ exists, differing }: SideFacts): string {
+  if (!exists) return 'not there';
+  const parts = deskTableNames.flatMap((table) => {
+    const count = differing[table] ?? 0;
+    return count === 0 ? [] : [thingWords(table, count)];
+  });
+  return parts.length === 0
+    ? 'nothing that the other lacks'
+    : new Intl.ListFormat('en', { type: 'conjunction' }).format(parts);
 }
 
-// The signs that browsers give (MDN, "User-Agent header"); some tablets say that they are computers.
-const kinds: readonly (readonly [RegExp, string])[] = [
-  [/iPad|Tablet|Android(?!.*Mobile)/, 'Tablet'],
-  [/iPhone|Mobile/, 'Phone'],
-  [/Windows/, 'Windows computer'],
-  [/Mac OS X|Macintosh/, 'Mac'],
-  [/CrOS/, 'Chromebook'],
-  [/Linux/, 'Linux computer'],
-];
+const things: Partial<Record<DeskTableName, string>> = {
+  students: 'student',
+  groups: 'group',
+  allowances: 'exception',
+  attempts: 'attempt',
+  marks: 'mark',
+  piles: 'pile',
+  shares: 'share of marking',
+  repairs: 'repair',
+  releases: 'result',
+  openings: 'look at a result',
+  requests: 'request',
+  outbox: 'message',
+  scans: 'scanned page',
+  prints: 'print',
+  markBooks: 'mark book',
+  gradeTemplates: 'set of grade lines',
+  bank: 'question in the bank',
+  commentBank: 'comment',
+  messageTemplates: 'message template',
+  templates: 'template',
+  paperVersions: 'version',
+  settings: 'setting',
+};
+
+const severals: Partial<Record<DeskTableName, string>> = {
+  shares: 'shares of marking',
+  openings: 'looks at results',
+  gradeTemplates: 'sets of grade lines',
+  bank: 'questions in the bank',
+};
+
+function thingWords(table: DeskTableName, count: number): string {
+  if (table === 'sittings') return 'its own rules and title';
+  if (table === 'papers') return 'its questions';
+  return counted(count, things[table] ?? 'entry', severals[table] ?? (things[table] ? undefined : 'entries'));
+}
+
+/** What a topic is called. */
+export function topicWords({ topic, title }: Pick<Difference, 'topic' | 'title'>): string {
+  if (topic.startsWith('sittings/')) return `Sitting: ${title}`;
+  if (topic.startsWith('papers/')) return `Paper: ${title}`;
+  return restWords[topic as RestTopic]; // the others are those
+}
+
+const restWords: Record<RestTopic, string> = {
+  people: 'Students and groups',
+  markBooks: 'Mark books and grade lines',
+  bank: 'Bank, comments and templates',
+  settings: 'Settings',
+};
+
+/** Why a desk was not taken over. */
+export function takeOverFaultWords(fault: TakeOverFault): string {
+  switch (fault.code) {
+    case 'nothingThere':
+      return 'There is no copy of this desk on the server yet. Open it on the other computer, and wait until Backup says when it was backed up there.';
+    case 'takenElsewhere':
+      return 'The desk was changed or taken over at the same moment on another computer. Nothing was changed here. Try again.';
+    default:
+      return `The desk on the server can’t be read: ${backupFaultWords(fault)}`;
+  }
+}
+
+interface Elsewhere {
+  computer: string;
+  since: string;
+  why: 'taken' | 'giving' | 'taking' | 'forgotten';
+}
+
+/** What the line across the page says of a desk that is elsewhere. */
+export function elsewhereWords({ computer, since, why }: Elsewhere, now: number): string {
+  switch (why) {
+    case 'forgotten':
+      return 'This browser was forgotten by the server. What is here is for reading only.';
+    case 'giving':
+      return `${computer} is taking this desk over. What was done here is being sent.`;
+    case 'taking':
+      return `Taking this desk over from ${computer} isn’t finished. Until then it is for reading only here.`;
+    case 'taken':
+      return `This desk is on ${computer} since ${dayAndTime(since, now)}. Here it is for reading only.`;
+  }
+}

@@ -29,7 +29,9 @@ const words: Record<CommandFaultCode, string | ((detail: string) => string)> = {
   scanGone: 'This scanned page no longer exists',
   copyTaken: 'This student has another answer paper already',
   deskElsewhere: (computer) =>
-    `the desk is on ${computer} and for reading only here. Take it over here first, under Computers`,
+    computer === ''
+      ? 'this browser was forgotten by the server, and the desk is for reading only here. See Computers'
+      : `the desk is on ${computer} and for reading only here. Take it over here first, under Computers`,
   fileChanged: (name) => `The file ${name} has changed since it was saved`,
 };
 

@@ -1,11 +1,16 @@
 import { ServerFault } from '@/core/exchange/serverFault';
-import { base64From } from '@/core/basics/base64';
-import { copyDue, restMs, sentAfterMs } from '@/core/formats/backup/copyDue';
+import { copyDue, fullRests, sentRests, type Rests } from '@/core/formats/backup/copyDue';
 import type { Computer } from '@/core/model/deskHold';
 import { onDeskChanged } from '@/store/changes';
-import { pairing } from '@/store/pairing';
 import { deskElsewhere, deskIsHere, isElsewhere, leaveDesk } from '@/store/elsewhere';
-import { changeServerPlace, copyPlaces, serverPlace, thisComputer, type CopyPlace } from '@/sync/copyPlaces';
+import {
+  changeServerPlace,
+  copyPlaces,
+  keepServerPlace,
+  serverPlace,
+  thisComputer,
+  type CopyPlace,
+} from '@/sync/copyPlaces';
 import type { CopyFault } from '@/core/formats/backup/copyDue';
 import { onCopyWord } from './copies';
 
@@ -15,6 +20,8 @@ import { onCopyWord } from './copies';
 const againMs = 60_000;
 /** Places come and go in other tabs; so often they are looked at. */
 const lookMs = 5_000;
+/** A change is noted after so long at most. */
+const notedMs = 200;
 
 const awayMs = 10 * 60_000;
 
@@ -33,29 +40,6 @@ function soon(afterMs: number): void {
   timer = setTimeout(() => void turn(), afterMs);
 }
 
-/**
- * The server this browser is paired with is a place. Once the pairing is ended here the secret goes; what else is known
- * stays, so that the same seals are made when it is paired again.
- */
-async function keepServerPlace(): Promise<void> {
-  const paired = await pairing();
-  const place = await serverPlace();
-  if (!paired) {
-    if (place && place.secret !== '')
-      await copyPlaces.places.put({ ...place, secret: '', fault: 'unpaired' });
-    return;
-  }
-  if (place?.secret === paired.secret) return;
-  await copyPlaces.places.put({
-    key: 'server',
-    secret: paired.secret,
-    salt: place?.salt ?? base64From(crypto.getRandomValues(new Uint8Array(16))),
-    lastAt: null,
-    changedSince: new Date().toISOString(),
-    fault: null,
-  });
-}
-
 async function turn(): Promise<void> {
   if (busy) return;
   busy = true;
@@ -66,7 +50,7 @@ async function turn(): Promise<void> {
     for (const place of await copyPlaces.places.toArray()) {
       if (place.key === 'server' && (place.secret === '' || isElsewhere())) continue;
       const changed = place.changedSince === null ? null : Date.parse(place.changedSince);
-      const due = copyDue(changed, ended.get(place.key) ?? null, await restOf(place));
+      const due = copyDue(changed, ended.get(place.key) ?? null, await restsOf(place));
       const retry = (triedAt.get(place.key) ?? -Infinity) + againMs;
       const now = Date.now();
       if (asked || place.lastAt === null || (due !== null && due <= now))
@@ -79,10 +63,10 @@ async function turn(): Promise<void> {
 }
 
 /** How long a change rests. What was deleted can be brought back until it is in a copy: that is left time. */
-async function restOf({ key }: CopyPlace): Promise<number> {
-  if (key === 'folder') return restMs;
+async function restsOf({ key }: CopyPlace): Promise<Rests> {
+  if (key === 'folder') return fullRests;
   const { deletionsWait } = await import('./copying');
-  return (await deletionsWait()) ? restMs : sentAfterMs;
+  return (await deletionsWait()) ? fullRests : sentRests;
 }
 
 /**
@@ -98,9 +82,10 @@ async function give(computer: Computer): Promise<void> {
     await server.hold({ act: 'hear', deskId: id, computer: own });
     await leaveDesk({
       ...{ computer: computer.name, since: new Date().toISOString(), sentAt: null },
-      ...{ unsent: false, why: 'giving' },
+      why: 'giving',
     });
-    // What is under way has to end first.
+    // What was done a moment ago is noted, and what is under way ends first.
+    await new Promise((resolve) => setTimeout(resolve, notedMs));
     while (busy) await new Promise((resolve) => setTimeout(resolve, 50));
     const now = await serverPlace();
     const sent = now?.changedSince === null || (now !== undefined && (await copyTo(now)));
@@ -119,8 +104,6 @@ async function copyTo(place: CopyPlace): Promise<boolean> {
   const began = Date.now();
   const at = new Date(began).toISOString();
   triedAt.set(place.key, began);
-  // What changes from here on is in the next one.
-  await copyPlaces.places.update(place.key, { changedSince: null });
   try {
     const {
       copyIntoFolder,
@@ -131,7 +114,10 @@ async function copyTo(place: CopyPlace): Promise<boolean> {
       holdDesk,
       serverConnection,
     } = await import('./copying');
+    // It gets its name before it is copied, not by it.
     const id = await deskId();
+    // What changes from here on is in the next one.
+    await copyPlaces.places.update(place.key, { changedSince: null });
     const server = serverConnection();
     // Whether it can be made at all: what was deleted is brought back as long as it can't.
     if (place.key === 'server') await holdDesk(server);

@@ -129,7 +129,7 @@ async function isForgotten(): Promise<void> {
   const place = await serverPlace();
   await leaveDesk({
     ...{ computer: '', since: new Date().toISOString(), sentAt: place?.lastAt ?? null },
-    ...{ unsent: place?.changedSince != null, why: 'forgotten' },
+    why: 'forgotten',
   });
   await desk.pairing.clear();
   await changeServerPlace({ secret: '', fault: 'unpaired' });

@@ -27,6 +27,13 @@ export type DeskHold = z.infer<typeof DeskHold>;
 
 const about = { deskId: DeskId, computer: Computer };
 
+/** The same as it is told to who asks. */
+export const ToldHold = DeskHold.extend({
+  /** How long ago the computer that holds it was heard of, ms; null: not since the server began. */
+  heardMs: z.number().nullable(),
+});
+export type ToldHold = z.infer<typeof ToldHold>;
+
 /** What a computer says of a desk. */
 export const HoldAct = z.discriminatedUnion('act', [
   /** It is here, unless another computer holds it already. */

@@ -4,6 +4,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import { emptyTables, replaceDesk } from '@/store/backup';
 import { backupSavedAt, setBackupSavedAt } from '@/store/deskSettings';
+import { deskCounts } from '@/store/deskCounts';
 import { picturesSize } from '@/store/onPaper';
 import { desk } from '@/store/tables';
 import { isoNow, useNow } from '@/ui/clock';
@@ -39,7 +40,7 @@ interface Offered {
 }
 
 function BackupView() {
-  const here = useLiveQuery(deskCounts);
+  const here = useLiveQuery(async () => holdsWords(await deskCounts()));
   const saved = useLiveQuery(backupSavedAt);
   const now = useNow(30_000);
   const [offered, setOffered] = useState<Offered | null>(null);
@@ -71,6 +72,9 @@ function BackupView() {
           </p>
           <p>
             <a href="/kept">See what is kept where</a>
+          </p>
+          <p>
+            <a href="/computers">Use this desk on another computer</a>
           </p>
           <p className={styles.soft}>Gribbet {version}; its backups say so, too.</p>
         </MarginBlock>
@@ -200,9 +204,4 @@ function Sure({ opened, title, go, children, run, close }: SureProps) {
       </div>
     </Modal>
   );
-}
-
-async function deskCounts(): Promise<string> {
-  const tables = [desk.students, desk.groups, desk.papers, desk.sittings, desk.attempts];
-  return holdsWords(await Promise.all(tables.map((table) => table.count())));
 }

@@ -14,7 +14,7 @@ import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import type { ConnectionState } from '@/workers/connection';
 import { GoneFromServer, OtherSittings } from './OnServer';
-import { PairForm } from './PairForm';
+import { PairForm } from '@/desk/PairForm';
 import { ServerWord, StoppedWord } from './ServerWord';
 import { WayIn } from './WayIn';
 import { stateGroups } from '@/words/attempts';

@@ -1,6 +1,6 @@
 import isDeepEqual from 'fast-deep-equal';
 import { deskTableNames, keyOfRow, type DeskTableName } from '../../model/desk';
-import type { DeskRows } from './desk';
+import type { BackupFault, DeskRows } from './desk';
 import { fieldOf, type AnyRows } from './deskPart';
 import { piecesOf, unitOf, unitsChanged, type Unit } from './pieces';
 
@@ -229,3 +229,11 @@ function bringAlong(one: Record<DeskTableName, object[]>, here: DeskRows, there:
   );
   bring('groups', (row) => groups.has(String(fieldOf(row, 'id'))));
 }
+
+/** Why a desk can't be taken over from another computer. */
+export type TakeOverFault =
+  /** There is no copy of it on the server. */
+  | { code: 'nothingThere' }
+  /** Another computer took it at the same moment, or a newer copy of it came. */
+  | { code: 'takenElsewhere' }
+  | BackupFault;

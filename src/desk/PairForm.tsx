@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { ServerFault } from '@/core/exchange/serverFault';
 import type { ServerConnection } from '@/sync/serverConnection';
 import { pairDesk } from '@/sync/mailboxSync';
-import styles from './run.module.css';
+import styles from './PairForm.module.css';
 
 const words: Record<string, string> = {
   wrongSecret: 'That isn’t this server’s secret.',
@@ -27,7 +27,7 @@ export function PairForm({ server }: { server: ServerConnection }) {
   };
   return (
     <form
-      className={styles.act}
+      className={styles.form}
       aria-label="Pair with the server"
       onSubmit={(event) => {
         event.preventDefault();

@@ -1,0 +1,123 @@
+import { Button, TextInput } from '@mantine/core';
+import { useState } from 'react';
+import { ServerFault } from '@/core/exchange/serverFault';
+import type { PairedComputer } from '@/core/model/deskHold';
+import { say } from '@/desk/act';
+import type { ServerConnection } from '@/sync/serverConnection';
+import { useNow } from '@/ui/clock';
+import { dayAndTime } from '@/words/format';
+import styles from './BackupPage.module.css';
+
+interface PairedComputersProps {
+  computers: readonly PairedComputer[];
+  server: ServerConnection;
+  changed: () => void;
+}
+
+/** The computers that are paired, and how a lost one is forgotten. */
+export function PairedComputers({ computers, server, changed }: PairedComputersProps) {
+  const now = useNow(60_000);
+  const [lost, setLost] = useState<PairedComputer | null>(null);
+  return (
+    <section className={styles.part} aria-label="Paired computers">
+      <h2>Paired computers</h2>
+      <ul className={styles.desks}>
+        {computers.map((computer) => (
+          <li key={computer.id}>
+            <p>
+              <strong>{nameOf(computer)}</strong>
+              {computer.here && ' (this one)'}, paired {dayAndTime(computer.pairedAt, now)}
+            </p>
+            {!computer.here && lost?.id !== computer.id && (
+              <Button
+                size="compact-sm"
+                aria-label={`Forget ${nameOf(computer)}`}
+                onClick={() => setLost(computer)}
+              >
+                Forget this computer
+              </Button>
+            )}
+            {lost?.id === computer.id && (
+              <ForgetForm
+                computer={computer}
+                server={server}
+                close={() => setLost(null)}
+                forgotten={() => {
+                  setLost(null);
+                  say(`${nameOf(computer)} is forgotten`);
+                  changed();
+                }}
+              />
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const nameOf = ({ name }: PairedComputer) => name || 'A browser without a name';
+
+const words: Record<string, string> = {
+  wrongSecret: 'That isn’t this server’s secret.',
+  tooManyGuesses: 'Too many wrong attempts. Try again in ten minutes.',
+  unreachable: 'The server can’t be reached.',
+  notFound: 'It is forgotten already.',
+};
+
+interface ForgetFormProps {
+  computer: PairedComputer;
+  server: ServerConnection;
+  close: () => void;
+  forgotten: () => void;
+}
+
+function ForgetForm({ computer, server, close, forgotten }: ForgetFormProps) {
+  const [secret, setSecret] = useState('');
+  const [word, setWord] = useState('');
+  const forget = async () => {
+    try {
+      await server.forgetComputer(secret, computer.id);
+      forgotten();
+    } catch (error) {
+      setWord(
+        words[error instanceof ServerFault ? error.why : ''] ?? 'The server refused. Its log says why.',
+      );
+    }
+  };
+  return (
+    <form
+      className={styles.forget}
+      aria-label={`Forget ${nameOf(computer)}`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        void forget();
+      }}
+    >
+      <p>
+        The server no longer lets it in: it can’t fetch the desk, send changes or give out papers. When
+        Gribbet is opened on it next and reaches the server, it forgets the secret, and its desk is for
+        reading only. What is stored in that browser stays on that computer. If it was stolen, also have the
+        secret changed on the server: then every computer has to be paired again.
+      </p>
+      <TextInput
+        label="The teacher’s secret"
+        data-not-desk
+        data-autofocus
+        autoFocus
+        autoComplete="off"
+        spellCheck={false}
+        maxLength={100}
+        value={secret}
+        error={word}
+        onChange={(event) => setSecret(event.currentTarget.value)}
+      />
+      <div className={styles.row}>
+        <Button type="submit" variant="filled" disabled={secret.trim().length < 12}>
+          Forget {nameOf(computer)}
+        </Button>
+        <Button onClick={close}>Cancel</Button>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,139 @@
+import { Button, Modal } from '@mantine/core';
+import { useEffect, useRef, useState } from 'react';
+import type { Side, Topic } from '@/core/formats/backup/twoDesks';
+import { deskCounts } from '@/store/deskCounts';
+import { act, say } from '@/desk/act';
+import { Working } from '@/desk/PutBack';
+import { useNow } from '@/ui/clock';
+import { holdsWords } from '@/words/backups';
+import { takeOverFaultWords } from '@/words/computers';
+import { dayAndTime } from '@/words/format';
+import { openTakeOver, type DeskFound, type OpenTakeOver } from '@/workers/takeOver';
+import styles from './BackupPage.module.css';
+import { TwoDesks } from './TwoDesks';
+
+interface TakeOverProps {
+  deskId: string;
+  label: string;
+  /** Tells this button from others like it. */
+  about?: string;
+  /** Begins by itself. */
+  begin?: boolean;
+  done: () => void;
+}
+
+type Found = Exclude<DeskFound, { fault: object }>;
+
+/** Takes a desk over from another computer: what can get lost is shown first, and chosen. */
+export function TakeOver({ deskId, label, about, begin = false, done }: TakeOverProps) {
+  const now = useNow(30_000);
+  const [working, setWorking] = useState<{ what: string; share: number } | null>(null);
+  const [fault, setFault] = useState('');
+  const [found, setFound] = useState<Found | null>(null);
+  const [here, setHere] = useState('');
+  const open = useRef<OpenTakeOver | null>(null);
+  const taking = useRef(false);
+  const leave = () => {
+    open.current?.close();
+    open.current = null;
+    setWorking(null);
+    setFound(null);
+  };
+  const take = async (from: Found, choices: [Topic, Side][]) => {
+    setFound(null);
+    taking.current = true;
+    setWorking({ what: 'Putting it in place', share: 0 });
+    const work = open.current?.take(choices, (share) => setWorking({ what: 'Putting it in place', share }));
+    const outcome = work && (await act(work.then((fault) => fault ?? 'taken')));
+    taking.current = false;
+    leave();
+    if (!outcome) return;
+    if (outcome !== 'taken') return setFault(takeOverFaultWords(outcome.fault));
+    say(from.from === '' ? 'The desk is here now' : `The desk is here now, no longer on ${from.from}`);
+    done();
+  };
+  const find = async () => {
+    leave();
+    setFault('');
+    setWorking({ what: 'Fetching the desk', share: 0 });
+    open.current = openTakeOver(deskId, (share) => setWorking({ what: 'Fetching the desk', share }));
+    const next = await act(open.current.found);
+    setWorking(null);
+    if (!next) return leave();
+    if ('fault' in next) {
+      leave();
+      return setFault(takeOverFaultWords(next.fault));
+    }
+    const clashes = next.differences.some(({ changed }) => changed === 'both');
+    if (next.same && !clashes) return take(next, []);
+    setHere(holdsWords(await deskCounts()));
+    setFound(next);
+  };
+  const begun = useRef(false);
+  useEffect(() => {
+    if (begin && !begun.current) {
+      begun.current = true;
+      // Once: opening the page again does not take it again.
+      window.history.replaceState(null, '', window.location.pathname);
+      void find();
+    }
+    // It begins with the page.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, []);
+  // What is being put in place goes on: with the desk that comes, the button for it goes.
+  useEffect(
+    () => () => {
+      if (!taking.current) open.current?.close();
+    },
+    [],
+  );
+  return (
+    <>
+      {!working && !found?.same && (
+        <Button
+          variant={about === undefined ? 'filled' : 'default'}
+          aria-label={about === undefined ? label : `${label}: ${about}`}
+          onClick={() => void find()}
+        >
+          {label}
+        </Button>
+      )}
+      {working && <Working {...working} stop={working.what.startsWith('Fetching') ? leave : null} />}
+      {fault && (
+        <p role="alert" className={styles.fault}>
+          {fault}
+        </p>
+      )}
+      {found?.same && (
+        <TwoDesks
+          differences={found.differences}
+          there={found.from}
+          take={(choices) => void take(found, choices)}
+          cancel={leave}
+        />
+      )}
+      <Modal
+        opened={found !== null && !found.same}
+        onClose={leave}
+        title="Replace your desk with this one"
+        closeButtonProps={{ 'aria-label': 'Cancel' }}
+      >
+        {found && (
+          <p className={styles.sure}>
+            It is as it was {dayAndTime(found.sentAt, now)}
+            {found.from !== '' && ` on ${found.from}`}, and holds {holdsWords(found.counts)}.
+            {!found.answered &&
+              ` ${found.from} didn’t answer: what was done there after that isn’t in it, and is shown when it is back.`}{' '}
+            What is on this desk now will be deleted permanently: {here}.
+          </p>
+        )}
+        <div className={styles.row}>
+          <Button variant="filled" onClick={() => found && void take(found, [])}>
+            Replace permanently
+          </Button>
+          <Button onClick={leave}>Cancel</Button>
+        </div>
+      </Modal>
+    </>
+  );
+}

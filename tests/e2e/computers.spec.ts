@@ -1,0 +1,140 @@
+import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { teacherSecret } from './steps';
+
+/** Names of its own: other tests have computers at the same server. */
+const names = (test: string) => ({ school: `School ${test}`, home: `Home ${test}` });
+
+async function pairAs(context: BrowserContext, name: string): Promise<Page> {
+  const page = await context.newPage();
+  await page.goto('/groups/group1');
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
+  await page.goto('/computers');
+  await page.getByLabel('The teacher’s secret').fill(teacherSecret);
+  await page.getByRole('button', { name: 'Pair browser' }).click();
+  await page.getByLabel('What it is called').fill(name);
+  await page.getByLabel('What it is called').press('Enter');
+  await expect(page.getByText(`This computer is called ${name} now`)).toBeVisible();
+  return page;
+}
+
+/** Waits until all that was done is on the server. */
+async function sent(page: Page): Promise<void> {
+  await page.goto('/backup');
+  await expect(page.getByText('sealed with the teacher’s secret: last backup')).toContainText(
+    'nothing has changed since',
+    { timeout: 60_000 },
+  );
+}
+
+async function takeFirst(page: Page, from: string): Promise<void> {
+  await page.goto('/computers');
+  await page.getByRole('button', { name: `Take this desk over here: ${from}` }).click();
+  const asked = page.getByRole('dialog', { name: 'Replace your desk with this one' });
+  await expect(asked).toContainText('holds 92 students');
+  await asked.getByRole('button', { name: 'Replace permanently' }).click();
+  await expect(page.getByText(`The desk is here now, no longer on ${from}`)).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your desk is here' })).toBeVisible();
+}
+
+async function rename(page: Page, group: string, name: string): Promise<void> {
+  await page.goto(`/groups/${group}`);
+  await page.getByLabel('Group name').fill(name);
+  await page.getByRole('button', { name: 'Rename' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(name);
+}
+
+test('a desk is taken over at home and back at school, and is for reading only where it is not', async ({
+  browser,
+}) => {
+  const { school: atSchool, home: atHome } = names('A');
+  const contexts = [await browser.newContext(), await browser.newContext()] as const;
+  const school = await pairAs(contexts[0], atSchool);
+  await sent(school);
+  const home = await pairAs(contexts[1], atHome);
+  await takeFirst(home, atSchool);
+  await home.goto('/sittings/lights/mark');
+  await expect(home.getByLabel('Points for the current answers')).toBeVisible();
+
+  await test.step('at school it can be read, and nothing can be changed', async () => {
+    await school.goto('/sittings/lights/run');
+    const bar = school.getByText(new RegExp(`^This desk is on ${atHome} since`));
+    await expect(bar).toBeVisible({ timeout: 30_000 });
+    await expect(school.getByRole('table')).toBeVisible();
+    await school.goto('/groups/group1');
+    const heading = school.getByRole('heading', { level: 1 });
+    const before = await heading.textContent();
+    await school.getByLabel('Group name').focus();
+    await school.keyboard.type('Other');
+    await expect(
+      school
+        .getByRole('status')
+        .filter({ hasText: `on ${atHome}` })
+        .first(),
+    ).toBeVisible();
+    await expect(school.getByLabel('Group name')).toHaveValue(before ?? '');
+  });
+
+  await test.step('it comes back with what was done last at home, though nobody sent it', async () => {
+    await rename(home, 'group1', 'Evening mates');
+    await school.getByRole('link', { name: 'Take the desk over here' }).click();
+    await expect(school.getByText(`The desk is here now, no longer on ${atHome}`)).toBeVisible();
+    await school.goto('/groups/group1');
+    await expect(school.getByRole('heading', { level: 1 })).toHaveText('Evening mates');
+    await expect(home.getByText(new RegExp(`^This desk is on ${atSchool} since`))).toBeVisible({
+      timeout: 30_000,
+    });
+  });
+
+  await test.step('a lost computer is forgotten by the secret', async () => {
+    await school.goto('/computers');
+    await school.getByRole('button', { name: `Forget ${atHome}` }).click();
+    const form = school.getByRole('form', { name: `Forget ${atHome}` });
+    await form.getByLabel('The teacher’s secret').fill('not the secret at all');
+    await form.getByRole('button', { name: `Forget ${atHome}` }).click();
+    await expect(form.getByText('That isn’t this server’s secret.')).toBeVisible();
+    await form.getByLabel('The teacher’s secret').fill(teacherSecret);
+    await form.getByRole('button', { name: `Forget ${atHome}` }).click();
+    await expect(school.getByText(`${atHome} is forgotten`)).toBeVisible();
+    await expect(home.getByText('This browser was forgotten by the server.').first()).toBeVisible({
+      timeout: 30_000,
+    });
+    await home.goto('/computers');
+    await expect(home.getByRole('heading', { name: 'Pair this browser first' })).toBeVisible();
+  });
+  for (const context of contexts) await context.close();
+});
+
+test('both changed without a network: side by side, one of each taken, both kept', async ({ browser }) => {
+  const { school: atSchool, home: atHome } = names('B');
+  const contexts = [await browser.newContext(), await browser.newContext()] as const;
+  const school = await pairAs(contexts[0], atSchool);
+  await sent(school);
+  await school.goto('/groups/group1');
+  await expect(school.getByRole('heading', { level: 1 })).toBeVisible();
+  // The server can't be reached from school.
+  await contexts[0].route('**/api/exchange/**', (route) => route.abort());
+  const home = await pairAs(contexts[1], atHome);
+  await takeFirst(home, atSchool);
+  await rename(home, 'group1', 'Named at home');
+  await sent(home);
+  await rename(school, 'group1', 'Named at school');
+  await contexts[0].unroute('**/api/exchange/**');
+  const bar = school.getByText(new RegExp(`^This desk is on ${atHome} since`));
+  await expect(bar).toContainText('What was changed here last never got there.', { timeout: 60_000 });
+  await school.getByRole('link', { name: 'Take the desk over here' }).click();
+  const both = school.getByRole('region', { name: 'Changed on both computers' });
+  await expect(both.getByRole('heading', { name: 'Changed on both computers' })).toBeFocused();
+  const people = both.getByRole('group', { name: 'Students and groups' });
+  await expect(people).toContainText('1 group');
+  const take = both.getByRole('button', { name: 'Take the desk over like this' });
+  await expect(take).toBeDisabled();
+  await people.getByRole('radio', { name: /this computer/ }).check();
+  await take.click();
+  await expect(school.getByText(`The desk is here now, no longer on ${atHome}`)).toBeVisible();
+  await school.goto('/groups/group1');
+  await expect(school.getByRole('heading', { level: 1 })).toHaveText('Named at school');
+  await school.goto('/backup');
+  for (const name of [atSchool, atHome])
+    await expect(school.getByText(`as it was on ${name} before two were made one`)).toBeVisible();
+  for (const context of contexts) await context.close();
+});
