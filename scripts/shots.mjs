@@ -53,9 +53,38 @@ try {
   const browser = await chromium.launch({ executablePath: chromiumPath, args: flags.split(' ') });
   await desk(browser, 'light');
   await desk(browser, 'dark');
+  await elsewhere(browser);
   await browser.close();
 } finally {
   server.kill();
+}
+
+/** The desk at school after it was taken over at home. */
+async function elsewhere(browser) {
+  const computer = async (name) => {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
+    const page = await context.newPage();
+    await page.goto(base);
+    await page.getByRole('heading', { name: 'On the desk' }).waitFor();
+    await page.goto(`${base}/computers`);
+    await page.getByLabel('The teacher’s secret').fill('high water at ten');
+    await page.getByRole('button', { name: 'Pair browser' }).click();
+    await page.getByLabel('What it is called').fill(name);
+    await page.getByLabel('What it is called').press('Enter');
+    await page.getByText(`This computer is called ${name} now`).waitFor();
+    return page;
+  };
+  const school = await computer('School, room 12');
+  await school.goto(`${base}/backup`);
+  await school.getByText(/with the teacher’s secret: last backup/).waitFor({ timeout: 60_000 });
+  const home = await computer('Laptop at home');
+  await home.getByRole('button', { name: 'Take this desk over here: School, room 12' }).click();
+  await home.getByRole('button', { name: 'Replace permanently' }).click();
+  await home.getByText('The desk is here now, no longer on School, room 12').waitFor();
+  await school.goto(base);
+  await school.getByText(/^This desk is on Laptop at home since/).waitFor({ timeout: 30_000 });
+  await school.waitForTimeout(800);
+  await school.screenshot({ path: 'docs/screenshots/elsewhere.png' });
 }
 
 async function desk(browser, colorScheme) {
@@ -153,7 +182,6 @@ async function desk(browser, colorScheme) {
     page.getByRole('button', { name: '11: Is the key wrong?' }).waitFor(),
   );
   await at('/sittings/tides/hand-back', 'hand-back', async () => page.waitForTimeout(600));
-  await at('/sittings/lights/message', 'message');
   await at('/sittings/lights/grades', 'grades');
   await at('/mark-books/navigation', 'mark-book', async () => {
     await page.getByText('92 students', { exact: true }).waitFor();

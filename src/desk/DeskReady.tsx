@@ -1,4 +1,5 @@
 import { useEffect, type ReactNode } from 'react';
+import { noteChanges } from '@/sync/copyPlaces';
 import { pairing } from '@/sync/mailboxSync';
 import { keepCopies } from '@/workers/copies';
 import { keepConnected } from '@/workers/connection';
@@ -29,9 +30,13 @@ export function DeskReady({
   useEffect(() => {
     if (!begun) return;
     void pairing().then((line) => line && keepConnected());
+    const noted = noteChanges();
     // What is on the page comes first.
     const timer = setTimeout(keepCopies, copiesAfterMs);
-    return () => clearTimeout(timer);
+    return () => {
+      clearTimeout(timer);
+      noted();
+    };
   }, [begun]);
   return (
     <FilesFrom files={deskFiles}>

@@ -1,6 +1,7 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { isoNow } from '../ui/clock';
+import { onLeaving } from '../ui/leaving';
 import type { Clash } from '@/core/basics/merge';
 import type { RichText } from '@/core/basics/richText';
 import { plainText } from '@/core/basics/richWords';
@@ -116,12 +117,12 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
 
   useEffect(() => {
     const hidden = () => document.visibilityState === 'hidden' && flush();
-    window.addEventListener('pagehide', flush);
+    const stay = onLeaving(flush);
     window.addEventListener('focusout', flush);
     document.addEventListener('visibilitychange', hidden);
     return () => {
       flush();
-      window.removeEventListener('pagehide', flush);
+      stay();
       window.removeEventListener('focusout', flush);
       document.removeEventListener('visibilitychange', hidden);
     };

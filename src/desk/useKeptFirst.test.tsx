@@ -2,6 +2,7 @@
 import { createEvent, fireEvent, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
 import { draw } from '../../tests/unit/screen';
+import { KeptTextarea } from '@/ui/KeptTextarea';
 import { act } from './act';
 import { useKeptFirst } from './useKeptFirst';
 
@@ -57,5 +58,33 @@ describe('leaving by a link', () => {
     expect(held('apart')).toBe(false);
     expect(held('away')).toBe(false);
     expect(held('on', { ctrlKey: true })).toBe(false);
+  });
+
+  it('left by its address while something is being kept, the browser asks; else it does not', async () => {
+    draw(<Links />);
+    const asks = () => {
+      const event = new Event('beforeunload', { cancelable: true });
+      window.dispatchEvent(event);
+      return event.defaultPrevented;
+    };
+    expect(asks()).toBe(false);
+    const kept = slow();
+    expect(asks()).toBe(true);
+    finish();
+    await kept;
+    expect(asks()).toBe(false);
+  });
+
+  it('what is still being typed is written as the page is left, before it is asked', () => {
+    draw(
+      <>
+        <Links />
+        <KeptTextarea aria-label="Comment" value="" onKeep={() => void slow()} />
+      </>,
+    );
+    fireEvent.change(screen.getByLabelText('Comment'), { target: { value: 'half a word' } });
+    const event = new Event('beforeunload', { cancelable: true });
+    window.dispatchEvent(event);
+    expect(event.defaultPrevented).toBe(true);
   });
 });

@@ -3,7 +3,7 @@ import { untilSaved } from './act';
 
 /**
  * Leaving by a link waits until what was done last is kept: a page that is gone would take its unfinished writing with
- * it.
+ * it. Left otherwise while something is being written, the browser asks first.
  */
 export function useKeptFirst(): void {
   useEffect(() => {
@@ -16,7 +16,15 @@ export function useKeptFirst(): void {
       event.preventDefault();
       void kept.then(() => window.location.assign(link.href));
     };
+    // By the address, a key or the tab being closed: the browser asks, and meanwhile it is written.
+    const left = (event: BeforeUnloadEvent) => {
+      if (untilSaved()) event.preventDefault();
+    };
     document.addEventListener('click', clicked);
-    return () => document.removeEventListener('click', clicked);
+    window.addEventListener('beforeunload', left);
+    return () => {
+      document.removeEventListener('click', clicked);
+      window.removeEventListener('beforeunload', left);
+    };
   }, []);
 }

@@ -1,11 +1,6 @@
 import Dexie, { cmp, mergeRanges, RangeSet, type IndexableType, type ObservabilitySet } from 'dexie';
 import { desk } from './tables';
 
-/** Says which table of the desk has changed, in whatever tab or worker that was. */
-export function onDeskChanged(changed: (table: string) => void): void {
-  onRowsChanged(changed);
-}
-
 /**
  * Says which rows of the desk have changed, in whatever tab or worker that was: by table, the ranges in which the keys of
  * rows lie that were added, changed or taken away.

@@ -4,7 +4,9 @@ import { nanoid } from 'nanoid';
 import { base64From } from '@/core/basics/base64';
 import type { DeskIndex } from '@/core/formats/backup/pieces';
 import type { Computer } from '@/core/model/deskHold';
+import { onRowsChanged } from '@/store/changes';
 import { pairing } from '@/store/pairing';
+import { desk } from '@/store/tables';
 import { guessedComputerName } from '@/words/computerName';
 
 interface Place {
@@ -15,6 +17,8 @@ interface Place {
   fault: CopyFault | null;
   /** Of which desk the copies were that this browser put there last. */
   deskId?: string;
+  /** What had been done last on the desk when the last copy was begun. */
+  lastDone?: string;
 }
 
 /** A folder that the teacher chose. */
@@ -119,3 +123,25 @@ export async function keepServerPlace(): Promise<ServerPlace | undefined> {
   await copyPlaces.places.put(next);
   return next;
 }
+
+/** Notes that the desk has changed beyond the last copy. @param where absent: in every place */
+export async function noteChange(where: (place: CopyPlace) => boolean = () => true): Promise<void> {
+  await copyPlaces.places
+    .filter((place) => place.changedSince === null && where(place))
+    .modify({ changedSince: new Date().toISOString() });
+}
+
+/** Stands for what was done last on the desk, as the record of changes has it. */
+export async function lastDone(): Promise<string> {
+  const last = await desk.log.orderBy('seq').last();
+  return last ? `${last.seq} ${last.at} ${last.undoneAt ?? ''}` : '';
+}
+
+/** What can be made again, or is of this browser alone, is in no copy. */
+const apart = new Set(['progress', 'totals', 'carried', 'posted', 'pairing', 'elsewhere', 'readPages']);
+
+/** Notes changes of the desk from now on, wherever they are made. @returns ends it */
+export const noteChanges = (): (() => void) =>
+  onRowsChanged((table) => {
+    if (!apart.has(table)) void noteChange();
+  });

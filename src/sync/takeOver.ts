@@ -17,7 +17,7 @@ import { knownDeskId } from '@/store/deskSettings';
 import { pairing } from '@/store/pairing';
 import { desk } from '@/store/tables';
 import { checkedContent, copyOntoServer, deskId, fetchDesk, type FetchedDesk } from './copies';
-import { copyPlaces, keepServerPlace, serverPlace, thisComputer, type ServerPlace } from './copyPlaces';
+import { copyPlaces, keepServerPlace, lastDone, serverPlace, thisComputer, type ServerPlace } from './copyPlaces';
 import type { ServerConnection } from './serverConnection';
 
 /** Takes a desk over that another computer holds: fetched, held against what is here, and put in its place. */
@@ -168,7 +168,7 @@ export async function takeDesk(
   await copyPlaces.places.put({
     ...place,
     ...{ salt: copy.salt, deskId: id, lastAt: copy.at, fault: null },
-    changedSince: differences.length > 0 ? at : null,
+    ...{ changedSince: differences.length > 0 ? at : null, lastDone: await lastDone() },
     sent: { deskId: id, at: copy.at, index: fetched.index },
   });
   return null;

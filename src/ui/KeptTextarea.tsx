@@ -1,4 +1,5 @@
 import { Textarea, type TextareaProps } from '@mantine/core';
+import { onLeaving } from './leaving';
 import { forwardRef, useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 
 interface KeptTextareaProps extends Omit<TextareaProps, 'value' | 'onChange'> {
@@ -52,10 +53,7 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
   useEffect(() => {
     if (typed !== null) timer.current ??= setTimeout(keep, restMs);
   }, [typed, keep]);
-  useEffect(() => {
-    window.addEventListener('pagehide', keep);
-    return () => window.removeEventListener('pagehide', keep);
-  }, [keep]);
+  useEffect(() => onLeaving(keep), [keep]);
   useEffect(
     () => () => {
       if (latest.current.typed !== null) latest.current.onKeep(latest.current.typed);

@@ -1,12 +1,13 @@
 import { ServerFault } from '@/core/exchange/serverFault';
 import { copyDue, fullRests, sentRests, type Rests } from '@/core/formats/backup/copyDue';
 import type { Computer } from '@/core/model/deskHold';
-import { onDeskChanged } from '@/store/changes';
 import { deskElsewhere, deskIsHere, isElsewhere, leaveDesk } from '@/store/elsewhere';
 import {
   changeServerPlace,
   copyPlaces,
   keepServerPlace,
+  lastDone,
+  noteChange,
   serverPlace,
   thisComputer,
   type CopyPlace,
@@ -88,7 +89,8 @@ async function give(computer: Computer): Promise<void> {
     await new Promise((resolve) => setTimeout(resolve, notedMs));
     while (busy) await new Promise((resolve) => setTimeout(resolve, 50));
     const now = await serverPlace();
-    const sent = now?.changedSince === null || (now !== undefined && (await copyTo(now)));
+    const isSent = now?.changedSince === null && now.lastDone === (await lastDone());
+    const sent = isSent || (now !== undefined && (await copyTo(now)));
     if (sent) await server.hold({ act: 'give', deskId: id, computer: own });
     else await deskIsHere();
   } catch (error) {
@@ -117,7 +119,7 @@ async function copyTo(place: CopyPlace): Promise<boolean> {
     // It gets its name before it is copied, not by it.
     const id = await deskId();
     // What changes from here on is in the next one.
-    await copyPlaces.places.update(place.key, { changedSince: null });
+    await copyPlaces.places.update(place.key, { changedSince: null, lastDone: await lastDone() });
     const server = serverConnection();
     // Whether it can be made at all: what was deleted is brought back as long as it can't.
     if (place.key === 'server') await holdDesk(server);
@@ -160,15 +162,6 @@ function faultOf(error: unknown): CopyFault {
   return name === 'QuotaExceededError' ? 'full' : 'failed';
 }
 
-/** What can be made again, or is of this browser alone, is in no copy. */
-const apart = new Set(['progress', 'totals', 'carried', 'posted', 'pairing', 'elsewhere', 'readPages']);
-
-onDeskChanged((table) => {
-  if (!apart.has(table))
-    void copyPlaces.places
-      .filter(({ changedSince }) => changedSince === null)
-      .modify({ changedSince: new Date().toISOString() });
-});
 onCopyWord(({ now, give: to }) => {
   if (!mine) return;
   if (to) void give(to);
@@ -177,14 +170,14 @@ onCopyWord(({ now, give: to }) => {
   soon(0);
 });
 
-/** What changed last before all pages were closed may not have been noted: a desk that was away is copied once. */
+/** What changed last before a page was left may not have been noted: what was done since, and a desk that was away, is copied. */
 async function begin(): Promise<void> {
   mine = true;
   const longAgo = new Date(Date.now() - awayMs).toISOString();
-  const now = new Date().toISOString();
-  await copyPlaces.places
-    .filter(({ lastAt, changedSince }) => changedSince === null && (lastAt ?? '') < longAgo)
-    .modify({ changedSince: now });
+  const done = await lastDone();
+  // What another computer holds is not changed here.
+  if (await deskElsewhere()) return soon(1_000);
+  await noteChange(({ lastAt, lastDone: copied }) => (lastAt ?? '') < longAgo || copied !== done);
   soon(1_000);
 }
 
