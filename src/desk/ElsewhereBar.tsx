@@ -23,14 +23,15 @@ export function ElsewhereBar() {
     document.addEventListener('beforeinput', refuse, true);
     return () => document.removeEventListener('beforeinput', refuse, true);
   }, [words]);
-  if (!elsewhere) return null;
+  // That page says it at length.
+  if (!elsewhere || window.location.pathname === '/computers') return null;
   return (
     <p role="status" className={styles.elsewhere}>
       <span>
         {words}
         {elsewhere.unsent && ' What was changed here last never got there.'}
       </span>
-      {elsewhere.why !== 'giving' && window.location.pathname !== '/computers' && (
+      {elsewhere.why !== 'giving' && (
         <Button
           component="a"
           size="compact-sm"

@@ -5,7 +5,7 @@ import { copiesToDrop, DeskCopy, LackingParts, PartId, SealedBytes } from '@/cor
 import { keyText } from '@/core/exchange/mailbox';
 import { deskBytes, smallBytes, type Endpoint } from './endpoint';
 import type { ExchangeStore } from './exchangeStore';
-import { holdOf } from './deskHolds';
+import { holdOf } from './deskHoldRows';
 import { mayChange } from '@/core/model/deskHold';
 import { bodyOf, fitting, Refused } from './respond';
 

@@ -1,20 +1,12 @@
-import { keyText } from '@/core/exchange/mailbox';
 import type { Presence } from '@/core/exchange/presence';
-import { HoldAct, holdAfter, type DeskHold, type ToldHold } from '@/core/model/deskHold';
+import { HoldAct, holdAfter, type ToldHold } from '@/core/model/deskHold';
 import { copiesLock, newestCopy } from './deskCopies';
+import { holdOf, holdRow, holdsIn } from './deskHoldRows';
 import { smallBytes, type Endpoint } from './endpoint';
 import type { ExchangeStore } from './exchangeStore';
 import { bodyOf, fitting, Refused } from './respond';
 
 /** Which of a teacher's computers holds the desk. */
-
-const holdRow = (deskId: string) => `holds/${keyText([deskId])}`;
-
-export const holdOf = async (store: ExchangeStore, deskId: string): Promise<DeskHold | null> =>
-  ((await store.get(holdRow(deskId))) as DeskHold | undefined) ?? null;
-
-export const holdsIn = async (store: ExchangeStore): Promise<DeskHold[]> =>
-  (await store.list('holds/')).map(({ value }) => value as DeskHold);
 
 /** What a computer's signs of life go under, beside those of attempts. */
 export const computerName = (id: string) => `${ofComputers}${id}`;

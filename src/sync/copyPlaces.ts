@@ -7,7 +7,6 @@ import type { Computer } from '@/core/model/deskHold';
 import { onRowsChanged } from '@/store/changes';
 import { pairing } from '@/store/pairing';
 import { desk } from '@/store/tables';
-import { guessedComputerName } from '@/words/computerName';
 
 interface Place {
   /** When the last copy was made; null: none yet. */
@@ -79,7 +78,9 @@ export async function thisComputer(): Promise<Computer> {
     const found = await copyPlaces.computer.get('this');
     if (found) return { id: found.id, name: found.name };
     const { userAgent = '' } = (globalThis as { navigator?: Navigator }).navigator ?? {};
-    const computer = { id: nanoid(12), name: guessedComputerName(userAgent) };
+    // As the browser says it (MDN, "User-Agent header"), until somebody gives it a name.
+    const [name = 'Computer'] = /Windows|Android|CrOS|iPad|iPhone|Macintosh|Linux/.exec(userAgent) ?? [];
+    const computer = { id: nanoid(12), name };
     await copyPlaces.computer.put({ key: 'this', ...computer });
     return computer;
   });

@@ -17,7 +17,14 @@ import { knownDeskId } from '@/store/deskSettings';
 import { pairing } from '@/store/pairing';
 import { desk } from '@/store/tables';
 import { checkedContent, copyOntoServer, deskId, fetchDesk, type FetchedDesk } from './copies';
-import { copyPlaces, keepServerPlace, lastDone, serverPlace, thisComputer, type ServerPlace } from './copyPlaces';
+import {
+  copyPlaces,
+  keepServerPlace,
+  lastDone,
+  serverPlace,
+  thisComputer,
+  type ServerPlace,
+} from './copyPlaces';
 import type { ServerConnection } from './serverConnection';
 
 /** Takes a desk over that another computer holds: fetched, held against what is here, and put in its place. */

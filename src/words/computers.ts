@@ -55,8 +55,8 @@ function thingWords(table: DeskTableName, count: number): string {
 
 /** What a topic is called. */
 export function topicWords({ topic, title }: Pick<Difference, 'topic' | 'title'>): string {
-  if (topic.startsWith('sittings/')) return `Sitting: ${title}`;
-  if (topic.startsWith('papers/')) return `Paper: ${title}`;
+  if (topic.startsWith('sittings/')) return `${title} (sitting)`;
+  if (topic.startsWith('papers/')) return `${title} (paper)`;
   return restWords[topic as RestTopic]; // the others are those
 }
 

@@ -61,6 +61,12 @@ function useOnServer(paired: boolean): { there: OnServer | null; look: () => Pro
         };
       });
       setThere({ desks, computers });
+      // It was named before it was paired.
+      const [named, told] = [await thisComputer(), computers.find(({ here }) => here)];
+      if (told && told.name !== named.name) {
+        await server.nameComputer(named);
+        setThere({ desks, computers: await server.computers() });
+      }
     } catch {
       setThere(null);
     }
@@ -125,7 +131,7 @@ function Computers() {
               <p>{elsewhereWords(elsewhere, now)}</p>
               {elsewhere.sentAt && (
                 <p className={styles.soft}>
-                  What you see here is how it was on {dayAndTime(elsewhere.sentAt, now)}
+                  What you see here is from {dayAndTime(elsewhere.sentAt, now)}
                   {elsewhere.unsent ? ', and what was done here after that.' : '.'}
                 </p>
               )}

@@ -69,7 +69,7 @@ export function TwoDesks({ differences, there, take, cancel }: TwoDesksProps) {
           <ul className={styles.alone}>
             {alone.map((each) => (
               <li key={each.topic}>
-                {topicWords(each)}: as on {names[sideOf(each, choices)]}
+                {topicWords(each)}, as on {names[sideOf(each, choices)]}
               </li>
             ))}
           </ul>

@@ -131,7 +131,7 @@ function factsOf(topic: Topic, own: TopicRows, other: TopicRows): SideFacts {
 
 /** When a row was changed last, as far as it says. */
 function lastOf(row: object): string | null {
-  const all = ['changedAt', 'at', 'handedInAt', 'endedAt', 'createdAt'].flatMap((field) => {
+  const all = ['changedAt', 'at', 'handedInAt', 'endedAt'].flatMap((field) => {
     const value = fieldOf(row, field);
     return typeof value === 'string' ? [value] : [];
   });
