@@ -11,6 +11,7 @@ export type Fetch = (address: string, init: RequestInit) => Promise<Response>;
  * Asks an endpoint of the classroom server.
  *
  * @param body sent as JSON
+ * @param outlives whether it goes out though the page is closed: browsers bound how much such requests may hold together
  * @throws {ServerFault} with the server's word, or `unreachable`
  */
 export async function askServer(
@@ -18,6 +19,7 @@ export async function askServer(
   path: string,
   body: unknown,
   fetcher: Fetch = (address, init) => fetch(address, init),
+  outlives = true,
 ): Promise<unknown> {
   let response: Response;
   const text = body === undefined ? null : JSON.stringify(body);
@@ -29,8 +31,8 @@ export async function askServer(
       ...(text !== null && {
         headers: { 'content-type': 'application/json' },
         body: text,
-        // What is handed over as the tab is closed still goes out; browsers bound how much that may be.
-        keepalive: text.length < mostKeptAlive,
+        // What is handed over as the tab is closed still goes out.
+        keepalive: outlives && text.length < mostKeptAlive,
       }),
     });
     const said: unknown = await response.json();

@@ -281,6 +281,11 @@ async function readZipCopy(
   );
 }
 
+/** Draws the key beforehand: it takes long. */
+export async function drawKey(secret: string, salt: string): Promise<void> {
+  await keyOf(secret, salt);
+}
+
 let lastKey: { of: string; key: Promise<Uint8Array> } | null = null;
 
 /** It takes long to draw, and is drawn once. */

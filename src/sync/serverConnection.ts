@@ -48,8 +48,12 @@ export interface ServerConnection {
 }
 
 export function serverConnection(fetcher?: Fetch): ServerConnection {
-  const ask = (method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: unknown) =>
-    askServer(method, path, body, fetcher);
+  const ask = (
+    method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+    path: string,
+    body?: unknown,
+    { outlives = true } = {},
+  ) => askServer(method, path, body, fetcher, outlives);
   return {
     pair: async (secret, computer) =>
       z.object({ mailbox: z.string() }).parse(await ask('POST', '/pair', { secret, computer })).mailbox,
@@ -64,7 +68,13 @@ export function serverConnection(fetcher?: Fetch): ServerConnection {
       unpackedAsset(PackedAsset.parse(await ask('GET', `/desk/files/${encodeURIComponent(id)}`))),
     lackingParts: async (ids) => LackingParts.parse(await ask('POST', '/desk/copies/lacking', { ids })).ids,
     putPart: async (id, sealed) =>
-      void (await ask('PUT', `/desk/copies/parts/${id}`, { base64: base64From(sealed) })),
+      // Several are on their way at the same time.
+      void (await ask(
+        'PUT',
+        `/desk/copies/parts/${id}`,
+        { base64: base64From(sealed) },
+        { outlives: false },
+      )),
     part: async (id) => bytesFrom(SealedBytes.parse(await ask('GET', `/desk/copies/parts/${id}`)).base64),
     putCopy: async (copy) => void (await ask('PUT', '/desk/copies', copy)),
     copies: async () => DeskCopy.array().parse(await ask('GET', '/desk/copies')),

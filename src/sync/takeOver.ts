@@ -16,7 +16,7 @@ import { deskElsewhere, deskIsHere, leaveDesk, settled } from '@/store/elsewhere
 import { knownDeskId } from '@/store/deskSettings';
 import { pairing } from '@/store/pairing';
 import { desk } from '@/store/tables';
-import { checkedContent, copyOntoServer, deskId, fetchDesk, type FetchedDesk } from './copies';
+import { checkedContent, copyOntoServer, deskId, drawKey, fetchDesk, type FetchedDesk } from './copies';
 import {
   copyPlaces,
   keepServerPlace,
@@ -29,8 +29,6 @@ import type { ServerConnection } from './serverConnection';
 
 /** Takes a desk over that another computer holds: fetched, held against what is here, and put in its place. */
 
-/** So long a sign of whoever holds the desk is waited for; a computer that is shut off gives none. */
-const awayMs = 1_500;
 const lookMs = 150;
 /** One that was heard of within so long is there, and may take so long until it hears. */
 const thereMs = 12_000;
@@ -80,17 +78,17 @@ export async function findDesk(
 ): Promise<Found | { fault: TakeOverFault }> {
   const place = await keepServerPlace();
   if (!place) throw new ServerFault('notPaired');
-  const answered = await lastChanges(line, id, patient);
+  // While the other computer sends what it has, what is here is read.
+  const [answered, { here, same, known }] = await Promise.all([
+    lastChanges(line, id, patient),
+    deskHere(id),
+    drawKey(place.secret, place.salt),
+  ]);
   const hold = (await line.holds()).find(({ deskId: of }) => of === id) ?? null;
   const copy = (await line.copies())
     .filter(({ deskId: of, kept }) => of === id && !kept)
     .sort((a, b) => b.at.localeCompare(a.at))[0];
   if (copy?.version !== 2) return { fault: { code: 'nothingThere' } };
-  const here = await deskContent();
-  const same = (await deskId()) === id;
-  const known = new Map<string, Piece>(
-    same ? [...piecesOf(here.rows)].map((piece) => [piece.key, piece]) : [],
-  );
   const fetched = await fetchDesk(line, place.secret, copy, known, progress);
   if (!fetched) return { fault: { code: 'sealed' } };
   const read = await checkedContent(line, place.secret, copy, fetched);
@@ -106,8 +104,18 @@ export async function findDesk(
   };
 }
 
+/** The desk in this browser, and its pieces where it is the one that is meant. */
+async function deskHere(id: string): Promise<Pick<Found, 'here' | 'same'> & { known: Map<string, Piece> }> {
+  const [here, own] = [await deskContent(), await knownDeskId()];
+  const same = own === id;
+  return {
+    ...{ here, same },
+    known: new Map(same ? [...piecesOf(here.rows)].map((piece) => [piece.key, piece]) : []),
+  };
+}
+
 /**
- * Asks whoever holds a desk for the last changes. One that does not say soon that it heard is shut off; one that did is waited for.
+ * Asks whoever holds a desk for the last changes. One that was not heard of lately is shut off; one that says it heard is waited for.
  *
  * @returns whether all there is has come
  */
@@ -117,10 +125,10 @@ async function lastChanges(line: ServerConnection, id: string, patient: boolean)
   const before = await look();
   if (!before || before.computer.id === computer.id) return true;
   if (!patient) return false;
+  // One that is there hears it, though its page may just be opening.
+  if (before.heardMs === null || before.heardMs > thereMs) return false;
   await line.hold({ act: 'ask', deskId: id, computer });
-  // One that was there a moment ago hears it, though its page may just be opening.
-  const isThere = before.heardMs !== null && before.heardMs < thereMs;
-  let patienceMs = isThere ? openingMs : awayMs;
+  let patienceMs = openingMs;
   for (let waited = 0; waited < patienceMs; waited += lookMs) {
     await new Promise((resolve) => setTimeout(resolve, lookMs));
     const hold = await look();
@@ -143,8 +151,11 @@ export async function takeDesk(
 ): Promise<null | { fault: TakeOverFault }> {
   const [computer, paired, { deskId: id }] = [await thisComputer(), await pairing(), copy];
   const rows = differences.length > 0 ? oneDesk(here.rows, backup.rows, differences, choices) : backup.rows;
-  const checked = checkedDesk({ savedAt: backup.savedAt, tables: rows }, DeskRows, false);
-  if ('fault' in checked) return checked;
+  if (differences.length > 0) {
+    // What was fetched was checked as it was read.
+    const checked = checkedDesk({ savedAt: copy.at, tables: rows }, DeskRows, false);
+    if ('fault' in checked) return checked;
+  }
   const at = now();
   if (differences.some(({ changed }) => changed === 'both'))
     await keepBoth(line, { hold, copy, here, place }, computer, at);

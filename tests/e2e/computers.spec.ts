@@ -1,4 +1,5 @@
 import { expect, test, type BrowserContext, type Page } from '@playwright/test';
+import { expectNoViolation } from './noViolation';
 import { teacherSecret } from './steps';
 
 /** Names of its own: other tests have computers at the same server. */
@@ -60,6 +61,7 @@ test('a desk is taken over at home and back at school, and is for reading only w
     const bar = school.getByText(new RegExp(`^This desk is on ${atHome} since`));
     await expect(bar).toBeVisible({ timeout: 30_000 });
     await expect(school.getByRole('table')).toBeVisible();
+    await expectNoViolation(school, 'a desk that is elsewhere');
     await school.goto('/groups/group1');
     const heading = school.getByRole('heading', { level: 1 });
     const before = await heading.textContent();
@@ -128,7 +130,14 @@ test('both changed without a network: side by side, one of each taken, both kept
   await expect(people).toContainText('1 group');
   const take = both.getByRole('button', { name: 'Take the desk over like this' });
   await expect(take).toBeDisabled();
-  await people.getByRole('radio', { name: /this computer/ }).check();
+  await expectNoViolation(school, 'two desks side by side');
+  await school.setViewportSize({ width: 320, height: 640 });
+  expect(await school.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
+  await school.setViewportSize({ width: 1280, height: 800 });
+  // By keys alone: the first radio of the group, then its button.
+  await people.getByRole('radio').first().focus();
+  await school.keyboard.press('Space');
+  await expect(people.getByRole('radio', { name: /this computer/ })).toBeChecked();
   await take.click();
   await expect(school.getByText(`The desk is here now, no longer on ${atHome}`)).toBeVisible();
   await school.goto('/groups/group1');
