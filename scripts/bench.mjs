@@ -52,7 +52,12 @@ try {
   code ||= run('npx', ['tsx', 'bench/onPaper.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/years.ts', `http://localhost:${port}`]);
   code ||= run('npx', ['tsx', 'bench/running.ts', `http://localhost:${port}`]);
-  code ||= run('npx', ['tsx', 'bench/computers.ts', `http://127.0.0.1:${port}`, secret.GRIBBET_TEACHER_SECRET]);
+  code ||= run('npx', [
+    'tsx',
+    'bench/computers.ts',
+    `http://127.0.0.1:${port}`,
+    secret.GRIBBET_TEACHER_SECRET,
+  ]);
   code ||= run('npx', ['tsx', 'bench/phone.ts', `http://localhost:${port}`], secret);
 } finally {
   server.kill();
