@@ -5,7 +5,7 @@ import { copiesToDrop, DeskCopy, LackingParts, PartId, SealedBytes } from '@/cor
 import { keyText } from '@/core/exchange/mailbox';
 import { deskBytes, smallBytes, type Endpoint } from './endpoint';
 import type { ExchangeStore } from './exchangeStore';
-import { holdOf } from './deskHoldRows';
+import { holdOf, holdRow } from './deskHoldRows';
 import { mayChange } from '@/core/model/deskHold';
 import { bodyOf, fitting, Refused } from './respond';
 
@@ -13,12 +13,11 @@ import { bodyOf, fitting, Refused } from './respond';
 
 const copyRow = ({ deskId, at }: DeskCopy) => `copies/${keyText([deskId, at])}`;
 
-/** When the newest copy of a desk was made, without those of before two were made one. */
-export async function newestCopy(store: ExchangeStore, deskId: string): Promise<string | null> {
+/** The newest copy of a desk, without those of before two were made one; null: there is none. */
+export async function newestCopy(store: ExchangeStore, deskId: string): Promise<DeskCopy | null> {
   const all = (await store.list(`copies/${keyText([deskId])}/`)).map(({ value }) => value as DeskCopy);
-  return all
-    .filter(({ kept }) => !kept)
-    .reduce<string | null>((last, { at }) => (last === null || at > last ? at : last), null);
+  const sorted = all.filter(({ kept }) => !kept).sort((x, y) => y.at.localeCompare(x.at));
+  return sorted[0] ?? null;
 }
 
 const copiesIn = async (store: ExchangeStore): Promise<DeskCopy[]> =>
@@ -90,7 +89,13 @@ export function copyEndpoints(store: ExchangeStore): Endpoint[] {
       path: '/desk/copies',
       role: 'desk',
       most: smallBytes,
-      answer: async ({ http }) => http.json((await copiesIn(store)).sort((a, b) => b.at.localeCompare(a.at))),
+      answer: async ({ http }) => {
+        const newestOf = http.req.query('newest');
+        if (newestOf === undefined)
+          return http.json((await copiesIn(store)).sort((a, b) => b.at.localeCompare(a.at)));
+        const copy = await newestCopy(store, newestOf);
+        return http.json(copy ? [copy] : []);
+      },
     },
   ];
 }
@@ -102,9 +107,12 @@ export function copyEndpoints(store: ExchangeStore): Endpoint[] {
 async function putCopy(store: ExchangeStore, copy: DeskCopy): Promise<void> {
   for (const id of partsOf([copy]))
     if ((await store.get(`parts/${id}`)) === undefined) throw new Refused('notYet', 'parts');
-  if (!copy.kept && !mayChange(await holdOf(store, copy.deskId), copy.computer ?? ''))
-    throw new Refused('elsewhere');
-  await store.commit([{ key: copyRow(copy), value: copy }]);
+  const hold = await holdOf(store, copy.deskId);
+  if (!copy.kept && !mayChange(hold, copy.computer ?? '')) throw new Refused('elsewhere');
+  await store.commit([
+    { key: copyRow(copy), value: copy },
+    ...(hold && !copy.kept ? [{ key: holdRow(copy.deskId), value: { ...hold, sentAt: copy.at } }] : []),
+  ]);
   const all = await copiesIn(store);
   const mine = all.filter(({ deskId }) => deskId === copy.deskId);
   const old = new Set(

@@ -41,7 +41,7 @@ export function holdEndpoints(store: ExchangeStore, presence: Presence): Endpoin
           const after = holdAfter(
             before,
             act,
-            await newestCopy(store, act.deskId),
+            (await newestCopy(store, act.deskId))?.at ?? null,
             new Date(now).toISOString(),
           );
           if (typeof after === 'string') throw new Refused(after);

@@ -29,6 +29,8 @@ export interface ServerConnection {
   putCopy(copy: DeskCopy): Promise<void>;
   /** The copies that are there, of whatever desk, the newest first. */
   copies(): Promise<DeskCopy[]>;
+  /** The newest copy of a desk; null: there is none. */
+  newestCopy(deskId: string): Promise<DeskCopy | null>;
   /** Which computers hold the desks that are there. */
   holds(): Promise<ToldHold[]>;
   /** @throws {ServerFault} `elsewhere` or `changed`: see `holdAfter` */
@@ -78,6 +80,9 @@ export function serverConnection(fetcher?: Fetch): ServerConnection {
     part: async (id) => bytesFrom(SealedBytes.parse(await ask('GET', `/desk/copies/parts/${id}`)).base64),
     putCopy: async (copy) => void (await ask('PUT', '/desk/copies', copy)),
     copies: async () => DeskCopy.array().parse(await ask('GET', '/desk/copies')),
+    newestCopy: async (deskId) =>
+      DeskCopy.array().parse(await ask('GET', `/desk/copies?newest=${encodeURIComponent(deskId)}`))[0] ??
+      null,
     holds: async () => ToldHold.array().parse(await ask('GET', '/desk/holds')),
     hold: async (act) => DeskHold.parse(await ask('POST', '/desk/holds', act)),
     computers: async () => PairedComputer.array().parse(await ask('GET', '/desk/computers')),

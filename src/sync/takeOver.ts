@@ -85,9 +85,7 @@ export async function findDesk(
     drawKey(place.secret, place.salt),
   ]);
   const hold = (await line.holds()).find(({ deskId: of }) => of === id) ?? null;
-  const copy = (await line.copies())
-    .filter(({ deskId: of, kept }) => of === id && !kept)
-    .sort((a, b) => b.at.localeCompare(a.at))[0];
+  const copy = await line.newestCopy(id);
   if (copy?.version !== 2) return { fault: { code: 'nothingThere' } };
   const fetched = await fetchDesk(line, place.secret, copy, known, progress);
   if (!fetched) return { fault: { code: 'sealed' } };

@@ -51,6 +51,12 @@ test('a desk is taken over at home and back at school, and is for reading only w
   const contexts = [await browser.newContext(), await browser.newContext()] as const;
   const school = await pairAs(contexts[0], atSchool);
   await sent(school);
+  await school.goto('/groups/group2');
+  const joinCode =
+    (await school
+      .getByText(/^[2-9A-Z]{3} [2-9A-Z]{3}$/)
+      .first()
+      .textContent()) ?? '';
   const home = await pairAs(contexts[1], atHome);
   await takeFirst(home, atSchool);
   await home.goto('/sittings/lights/mark');
@@ -62,6 +68,13 @@ test('a desk is taken over at home and back at school, and is for reading only w
     await expect(bar).toBeVisible({ timeout: 30_000 });
     await expect(school.getByRole('table')).toBeVisible();
     await expectNoViolation(school, 'a desk that is elsewhere');
+    // Who would come in on this computer is looked for on the server, and what is shown here takes nothing in.
+    const student = await school.context().newPage();
+    await student.goto('/sit');
+    await student.getByLabel('Your join code').fill(joinCode);
+    await student.getByRole('button', { name: 'Continue' }).click();
+    await expect(student.getByText(/^Code not recognised/)).toBeVisible();
+    await student.close();
     await school.goto('/groups/group1');
     const heading = school.getByRole('heading', { level: 1 });
     const before = await heading.textContent();

@@ -18,7 +18,7 @@ const atSchool = held(after(null, { act: 'begin', computer: school }, null));
 
 describe('who holds a desk', () => {
   it('the first that says so; another one does not get it by saying the same', () => {
-    expect(atSchool).toMatchObject({ computer: school, turn: 1, since: now });
+    expect(atSchool).toMatchObject({ computer: school, turn: 1, since: now, sentAt: null });
     expect(after(atSchool, { act: 'begin', computer: home })).toBe('elsewhere');
     const named = held(
       after(atSchool, { act: 'begin', computer: { ...school, name: 'Room 12' } }, null, later),

@@ -22,6 +22,8 @@ export const DeskHold = z.object({
   asked: z.object({ computer: Computer, at: Instant, heard: z.boolean() }).nullable(),
   /** Whoever holds it has sent all there is, and changes nothing any more. */
   given: z.boolean(),
+  /** When the newest copy of it was made; null: there is none yet. */
+  sentAt: Instant.nullable().default(null),
 });
 export type DeskHold = z.infer<typeof DeskHold>;
 
@@ -68,6 +70,7 @@ export function holdAfter(
   const mine = hold === null || hold.computer.id === computer.id;
   const here = (turn: number): DeskHold => ({
     ...{ deskId, computer, since: hold && mine ? hold.since : now, turn, asked: null, given: false },
+    sentAt: newest,
   });
   switch (act.act) {
     case 'begin':

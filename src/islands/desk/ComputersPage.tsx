@@ -33,8 +33,7 @@ export function ComputersPage() {
 }
 
 interface OnServer {
-  /** Each desk with who holds it, and when its newest copy was made. */
-  desks: { hold: DeskHold; sentAt: string | null }[];
+  holds: DeskHold[];
   computers: PairedComputer[];
 }
 
@@ -44,28 +43,13 @@ function useOnServer(paired: boolean): { there: OnServer | null; look: () => Pro
   const look = useCallback(async () => {
     if (!paired) return;
     try {
-      const [holds, copies, computers] = await Promise.all([
-        server.holds(),
-        server.copies(),
-        server.computers(),
-      ]);
-      const desks = holds.map((hold) => {
-        const own = copies.filter(({ deskId, kept }) => deskId === hold.deskId && !kept);
-        return {
-          hold,
-          sentAt:
-            own
-              .map(({ at }) => at)
-              .sort()
-              .at(-1) ?? null,
-        };
-      });
-      setThere({ desks, computers });
+      const [holds, computers] = await Promise.all([server.holds(), server.computers()]);
+      setThere({ holds, computers });
       // It was named before it was paired.
       const [named, told] = [await thisComputer(), computers.find(({ here }) => here)];
       if (told && told.name !== named.name) {
         await server.nameComputer(named);
-        setThere({ desks, computers: await server.computers() });
+        setThere({ holds, computers: await server.computers() });
       }
     } catch {
       setThere(null);
@@ -90,7 +74,8 @@ function Computers() {
   const now = useNow(15_000);
   if (paired === undefined || elsewhere === undefined || !mine || id === undefined) return null;
   // What was on this computer before is under Restore a backup.
-  const others = there?.desks.filter(({ hold }) => hold.deskId !== id && hold.computer.id !== mine.id) ?? [];
+  const others =
+    there?.holds.filter(({ deskId, computer }) => deskId !== id && computer.id !== mine.id) ?? [];
   const begin = new URLSearchParams(window.location.search).has('take');
   return (
     <TwoColumns
@@ -163,7 +148,7 @@ function Computers() {
         <section className={styles.part} aria-label="Other desks on this server">
           <h2>{others.length === 1 ? 'Another desk on this server' : 'Other desks on this server'}</h2>
           <ul className={styles.desks}>
-            {others.map(({ hold: { deskId, computer, since }, sentAt }) => (
+            {others.map(({ deskId, computer, since, sentAt }) => (
               <li key={deskId}>
                 <p>
                   On <strong>{computer.name}</strong> since {dayAndTime(since, now)}
