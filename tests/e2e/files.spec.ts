@@ -163,7 +163,7 @@ test('working is drawn, typed as maths and photographed on a phone, a file is ha
     await expect(photo).toHaveAccessibleName(/1 arrow, 1 note$/);
     // What was set by mistake is taken back.
     await page.keyboard.press('x');
-    await kept(page, 'Cross set');
+    await kept(page, 'Question 1: Cross set');
     await page.keyboard.press('Control+z');
     await expect(photo).toHaveAccessibleName(/1 arrow, 1 note$/);
     await page.keyboard.press('Escape');
