@@ -18,7 +18,7 @@ import { onCopyWord } from './copies';
 /** Makes copies of the desk where the teacher wants them, soon after it has changed. */
 
 /** What could not be done is tried again after so long. */
-const againMs = 60_000;
+const againMs = 15_000;
 /** Places come and go in other tabs; so often they are looked at. */
 const lookMs = 5_000;
 /** A change is noted after so long at most. */

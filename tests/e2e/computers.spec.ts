@@ -23,7 +23,7 @@ async function sent(page: Page): Promise<void> {
   await page.goto('/backup');
   await expect(page.getByText('sealed with the teacher’s secret: last backup')).toContainText(
     'nothing has changed since',
-    { timeout: 60_000 },
+    { timeout: 120_000 },
   );
 }
 
