@@ -83,7 +83,9 @@ test('working is drawn, typed as maths and photographed on a phone, a file is ha
   const maths = first.locator('math-field');
   await expect(maths).toBeVisible();
   await maths.focus();
+  await expect(maths).toBeFocused();
   await student.keyboard.press('Tab');
+  await expect(maths).not.toBeFocused();
   await student.keyboard.press('Shift+Tab');
   await expect(maths).toBeFocused();
   await student.keyboard.type('d/t=v');
