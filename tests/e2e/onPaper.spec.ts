@@ -34,17 +34,21 @@ async function sittingWithClass(page: Page): Promise<string> {
   return /sittings\/([^/]+)/.exec(page.url())?.[1] ?? '';
 }
 
-/** What was printed, as the desk keeps it. */
-const printOf = (page: Page): Promise<AnswerPaper> =>
+/** What was printed for a sitting, as the desk keeps it; the demo has a print of its own. */
+const printOf = (page: Page, sitting: string): Promise<AnswerPaper> =>
   page.evaluate(
-    () =>
+    (sittingId) =>
       new Promise<AnswerPaper>((resolve) => {
         const opening = indexedDB.open('gribbet-desk');
         opening.onsuccess = () => {
           const all = opening.result.transaction('prints').objectStore('prints').getAll();
-          all.onsuccess = () => resolve(all.result[0] as AnswerPaper);
+          all.onsuccess = () =>
+            resolve(
+              (all.result as AnswerPaper[]).find((print) => print.sittingId === sittingId) as AnswerPaper,
+            );
         };
       }),
+    sitting,
   );
 
 /** What a student comes in with. */
@@ -74,7 +78,7 @@ test('papers are printed and scanned, doubtful ticks settled, answers typed and 
   for (const name of ['Amara Okafor', 'Ines Duarte', 'Kai Lindqvist'])
     expect(await pdfText(papers)).toContain(name);
 
-  const print = await printOf(page);
+  const print = await printOf(page, sitting);
   expect(print.pages.length).toBe(1);
   const blank = await pagesOf(readFileSync(papers));
   const [regions = []] = print.pages;
