@@ -1,15 +1,9 @@
-import { Button, TextInput } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useState } from 'react';
-import { ServerFault } from '@/core/exchange/serverFault';
 import type { ServerConnection } from '@/sync/serverConnection';
 import { pairDesk } from '@/sync/mailboxSync';
+import { isWholeSecret, SecretField, secretFaultWords } from './SecretField';
 import styles from './PairForm.module.css';
-
-const words: Record<string, string> = {
-  wrongSecret: 'That isn’t this server’s secret.',
-  tooManyGuesses: 'Too many wrong attempts. Try again in ten minutes.',
-  unreachable: 'The server can’t be reached. Check that Gribbet is running there.',
-};
 
 /** Once in each browser: the secret says that this is the teacher's. */
 export function PairForm({ server }: { server: ServerConnection }) {
@@ -19,10 +13,7 @@ export function PairForm({ server }: { server: ServerConnection }) {
     try {
       await pairDesk(server, secret);
     } catch (error) {
-      setWord(
-        words[error instanceof ServerFault ? error.why : ''] ??
-          'Pairing failed. The server’s terminal says why.',
-      );
+      setWord(secretFaultWords(error, 'Pairing failed. The server’s terminal says why.'));
     }
   };
   return (
@@ -40,16 +31,8 @@ export function PairForm({ server }: { server: ServerConnection }) {
         the terminal where Gribbet first started, and is in <code>teacher-secret.txt</code> in its exchange
         folder.
       </p>
-      <TextInput
-        label="The teacher’s secret"
-        autoComplete="off"
-        spellCheck={false}
-        maxLength={100}
-        value={secret}
-        error={word}
-        onChange={(event) => setSecret(event.currentTarget.value)}
-      />
-      <Button type="submit" variant="filled" disabled={secret.trim().length < 12}>
+      <SecretField value={secret} error={word} change={setSecret} />
+      <Button type="submit" variant="filled" disabled={!isWholeSecret(secret)}>
         Pair browser
       </Button>
     </form>

@@ -117,9 +117,8 @@ export async function keepServerPlace(): Promise<ServerPlace | undefined> {
     key: 'server',
     secret: paired.secret,
     salt: place?.salt ?? base64From(crypto.getRandomValues(new Uint8Array(16))),
-    lastAt: null,
-    changedSince: new Date().toISOString(),
-    fault: null,
+    // It is copied at once, as nothing is there; whether it was changed since is another question.
+    ...{ lastAt: null, changedSince: place?.changedSince ?? null, fault: null },
   };
   await copyPlaces.places.put(next);
   return next;

@@ -4,6 +4,7 @@ import type { DeskCopy } from '@/core/formats/backup/copies';
 import { piecesOf, unitsChanged, type Piece } from '@/core/formats/backup/pieces';
 import {
   differencesOf,
+  isAsked,
   oneDesk,
   type Difference,
   type Side,
@@ -155,8 +156,7 @@ export async function takeDesk(
     if ('fault' in checked) return checked;
   }
   const at = now();
-  if (differences.some(({ changed }) => changed === 'both'))
-    await keepBoth(line, { hold, copy, here, place }, computer, at);
+  if (differences.some(isAsked)) await keepBoth(line, { hold, copy, here, place }, computer, at);
   if (same) await desk.elsewhere.update('now', { why: 'taking' });
   try {
     await line.hold({ act: 'take', deskId: id, computer, turn: hold?.turn ?? 0, copyAt: copy.at });

@@ -85,6 +85,13 @@ interface Elsewhere {
   why: 'taken' | 'giving' | 'taking' | 'forgotten';
 }
 
+/** That a desk was taken over; also where the other computer could not say whether it had sent all. */
+export function takenWords(from: string, answered: boolean): string {
+  if (from === '') return 'The desk is here now';
+  const said = `The desk is here now, no longer on ${from}`;
+  return answered ? said : `${said}. It didn’t answer: what it hadn’t sent is shown once it is back`;
+}
+
 /** What the line across the page says of a desk that is elsewhere. */
 export function elsewhereWords({ computer, since, why }: Elsewhere, now: number): string {
   switch (why) {

@@ -92,13 +92,18 @@ async function give(computer: Computer): Promise<void> {
     const isSent = now?.changedSince === null && now.lastDone === (await lastDone());
     const sent = isSent || (now !== undefined && (await copyTo(now)));
     if (sent) await server.hold({ act: 'give', deskId: id, computer: own });
-    else await deskIsHere();
+    else await keepIt();
   } catch (error) {
     console.error('the last changes could not be sent', error);
-    await deskIsHere();
+    await keepIt();
   } finally {
     giving = false;
   }
+}
+
+/** The desk stays here, unless it was taken over meanwhile. */
+async function keepIt(): Promise<void> {
+  if ((await deskElsewhere())?.why === 'giving') await deskIsHere();
 }
 
 /** @returns whether it was made */

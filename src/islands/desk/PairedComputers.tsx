@@ -1,8 +1,8 @@
-import { Button, TextInput } from '@mantine/core';
+import { Button } from '@mantine/core';
 import { useState } from 'react';
-import { ServerFault } from '@/core/exchange/serverFault';
 import type { PairedComputer } from '@/core/model/deskHold';
 import { say } from '@/desk/act';
+import { isWholeSecret, SecretField, secretFaultWords } from '@/desk/SecretField';
 import type { ServerConnection } from '@/sync/serverConnection';
 import { useNow } from '@/ui/clock';
 import { dayAndTime } from '@/words/format';
@@ -58,13 +58,6 @@ export function PairedComputers({ computers, server, changed }: PairedComputersP
 
 const nameOf = ({ name }: PairedComputer) => name || 'A browser without a name';
 
-const words: Record<string, string> = {
-  wrongSecret: 'That isn’t this server’s secret.',
-  tooManyGuesses: 'Too many wrong attempts. Try again in ten minutes.',
-  unreachable: 'The server can’t be reached.',
-  notFound: 'It is forgotten already.',
-};
-
 interface ForgetFormProps {
   computer: PairedComputer;
   server: ServerConnection;
@@ -80,9 +73,7 @@ function ForgetForm({ computer, server, close, forgotten }: ForgetFormProps) {
       await server.forgetComputer(secret, computer.id);
       forgotten();
     } catch (error) {
-      setWord(
-        words[error instanceof ServerFault ? error.why : ''] ?? 'The server refused. Its log says why.',
-      );
+      setWord(secretFaultWords(error, 'The server refused. Its log says why.'));
     }
   };
   return (
@@ -100,20 +91,9 @@ function ForgetForm({ computer, server, close, forgotten }: ForgetFormProps) {
         reading only. What is stored in that browser stays on that computer. If it was stolen, also have the
         secret changed on the server: then every computer has to be paired again.
       </p>
-      <TextInput
-        label="The teacher’s secret"
-        data-not-desk
-        data-autofocus
-        autoFocus
-        autoComplete="off"
-        spellCheck={false}
-        maxLength={100}
-        value={secret}
-        error={word}
-        onChange={(event) => setSecret(event.currentTarget.value)}
-      />
+      <SecretField autoFocus value={secret} error={word} change={setSecret} />
       <div className={styles.row}>
-        <Button type="submit" variant="filled" disabled={secret.trim().length < 12}>
+        <Button type="submit" variant="filled" disabled={!isWholeSecret(secret)}>
           Forget {nameOf(computer)}
         </Button>
         <Button onClick={close}>Cancel</Button>

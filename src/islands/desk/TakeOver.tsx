@@ -1,12 +1,12 @@
 import { Button, Modal } from '@mantine/core';
 import { useEffect, useRef, useState } from 'react';
-import type { Side, Topic } from '@/core/formats/backup/twoDesks';
+import { isAsked, type Side, type Topic } from '@/core/formats/backup/twoDesks';
 import { deskCounts } from '@/store/deskCounts';
 import { act, say } from '@/desk/act';
 import { Working } from '@/desk/PutBack';
 import { useNow } from '@/ui/clock';
 import { holdsWords } from '@/words/backups';
-import { takeOverFaultWords } from '@/words/computers';
+import { takenWords, takeOverFaultWords } from '@/words/computers';
 import { dayAndTime } from '@/words/format';
 import { openTakeOver, type DeskFound, type OpenTakeOver } from '@/workers/takeOver';
 import styles from './BackupPage.module.css';
@@ -49,7 +49,7 @@ export function TakeOver({ deskId, label, about, begin = false, done }: TakeOver
     leave();
     if (!outcome) return;
     if (outcome !== 'taken') return setFault(takeOverFaultWords(outcome.fault));
-    say(from.from === '' ? 'The desk is here now' : `The desk is here now, no longer on ${from.from}`);
+    say(takenWords(from.from, from.answered));
     done();
   };
   const find = async () => {
@@ -64,8 +64,7 @@ export function TakeOver({ deskId, label, about, begin = false, done }: TakeOver
       leave();
       return setFault(takeOverFaultWords(next.fault));
     }
-    const clashes = next.differences.some(({ changed }) => changed === 'both');
-    if (next.same && !clashes) return take(next, []);
+    if (next.same && !next.differences.some(isAsked)) return take(next, []);
     setHere(holdsWords(await deskCounts()));
     setFound(next);
   };

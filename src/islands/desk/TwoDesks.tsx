@@ -1,6 +1,7 @@
 import { Button } from '@mantine/core';
 import { useEffect, useId, useRef, useState } from 'react';
 import {
+  isAsked,
   sideOf,
   type Difference,
   type Side,
@@ -28,8 +29,8 @@ export function TwoDesks({ differences, there, take, cancel }: TwoDesksProps) {
     heading.current?.focus();
     heading.current?.scrollIntoView({ block: 'start' });
   }, []);
-  const both = differences.filter(({ changed }) => changed === 'both');
-  const alone = differences.filter(({ changed }) => changed !== 'both');
+  const both = differences.filter(isAsked);
+  const alone = differences.filter((each) => !isAsked(each));
   const names = { here: 'this computer', there };
   const isOpen = ({ goesWith }: Difference) =>
     goesWith === null || !both.some(({ topic }) => topic === goesWith);

@@ -56,6 +56,9 @@ export interface Difference {
   goesWith: Topic | null;
 }
 
+/** Whether it has to be asked which side is taken. */
+export const isAsked = ({ changed }: Difference): boolean => changed === 'both';
+
 /** Digests of the pieces of a desk by their keys. */
 export type Digests = ReadonlyMap<string, string>;
 
@@ -168,9 +171,9 @@ export function oneDesk(
   choices: ReadonlyMap<Topic, Side>,
 ): DeskRows {
   const sides = new Map(differences.map((each) => [each.topic, sideOf(each, choices)]));
-  const both = new Set(differences.filter(({ changed }) => changed === 'both').map(({ topic }) => topic));
+  const both = new Set(differences.filter(isAsked).map(({ topic }) => topic));
   const all = { here: here as AnyRows, there: there as AnyRows };
-  // What was done is told by the side of which more is taken: the record of changes cannot be made one.
+  // The record of changes cannot be made one: it is that of there, unless all is taken from here.
   const taken = [...sides.values()];
   const history: Side = taken.length > 0 && taken.every((side) => side === 'here') ? 'here' : 'there';
   const one = Object.fromEntries(
