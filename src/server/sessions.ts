@@ -157,6 +157,16 @@ export async function pairedComputers(
     .sort((a, b) => b.pairedAt.localeCompare(a.pairedAt));
 }
 
+/** What the computers that were paired are called now; by id. */
+export async function computerNames(store: ExchangeStore): Promise<Map<string, string>> {
+  const sessions = (await store.list('desks/')).map(({ value }) => value as DeskSession);
+  return new Map(
+    sessions
+      .sort((a, b) => a.at.localeCompare(b.at))
+      .flatMap(({ computer }) => (computer ? [[computer.id, computer.name] as const] : [])),
+  );
+}
+
 /** The browser that asks is called otherwise from now on. */
 export async function nameComputer(
   store: ExchangeStore,

@@ -32,7 +32,8 @@ export { pairing };
 
 /** Pairs this desk with the server. */
 export async function pairDesk(server: ServerConnection, secret: string): Promise<void> {
-  const mailbox = await server.pair(secret, await thisComputer());
+  const computer = await thisComputer();
+  const mailbox = await server.pair(secret, computer);
   await desk.transaction('rw', desk.pairing, desk.posted, desk.carried, async () => {
     const before = (await desk.pairing.get('now')) ?? (await desk.pairing.get('before'));
     const same = before?.mailbox === mailbox;
@@ -43,6 +44,9 @@ export async function pairDesk(server: ServerConnection, secret: string): Promis
     // What both sides had is still told by it: the teacher's acts of the meantime hold.
     if (!same) await desk.carried.clear();
   });
+  // It was given another name meanwhile; from here on whoever names it tells the server.
+  const named = await thisComputer();
+  if (named.name !== computer.name) await server.nameComputer(named);
 }
 
 export async function unpairDesk(server: ServerConnection): Promise<void> {

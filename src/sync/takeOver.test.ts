@@ -198,6 +198,34 @@ describe('a desk on two computers', () => {
     expect(await titleOf('tides')).toBe('The last change');
   });
 
+  it('computers are called what they are called now, whatever they were when they last said that they hold it', async () => {
+    const before = await thisComputer();
+    const named = await nameThisComputer('Staff room');
+    await school.line.nameComputer(named);
+    // Sent before it was named, and come after.
+    await school.line.hold({ act: 'begin', deskId: id, computer: before });
+    expect((await school.line.holds()).map(({ computer }) => computer)).toEqual([named]);
+    await home.sit(school);
+    const asking = await nameThisComputer('Kitchen');
+    await home.line.hold({ act: 'ask', deskId: id, computer: asking });
+    await home.line.nameComputer({ ...asking, name: 'Kitchen table' });
+    const [told] = await home.line.holds();
+    expect([told?.computer.name, told?.asked?.computer.name]).toEqual(['Staff room', 'Kitchen table']);
+  });
+
+  it('a name given while it is being paired is the one that it has', async () => {
+    const line: ServerConnection = {
+      ...school.line,
+      pair: async (...said) => {
+        const mailbox = await school.line.pair(...said);
+        await nameThisComputer('Staff room');
+        return mailbox;
+      },
+    };
+    await pairDesk(line, secret);
+    expect((await school.line.computers()).map(({ name }) => name)).toEqual(['Staff room']);
+  });
+
   it('one of two that take it at once gets it', async () => {
     await home.sit(school);
     const found = await findDesk(id, { line: home.line, now, patient: false });

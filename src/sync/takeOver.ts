@@ -39,19 +39,21 @@ const sendingMs = 30_000;
 /** Two desks that were both changed are kept as they were so long. */
 const keptDays = 90;
 
+/**
+ * What came from the computer that holds a desk. `all`: nothing is missing of what was done there; `away`: it was not heard of
+ * lately; `silent`: it is there, and did not answer in time.
+ */
+export type HolderAnswer = 'all' | 'away' | 'silent';
+
 /** What is found before anything is done. */
-export interface DeskFound {
+interface Found {
   hold: DeskHold | null;
   copy: DeskCopy;
   /** Whether it is the desk that this browser has, as it was before. */
   same: boolean;
   /** What differs, where it was changed on both since; empty: nothing that was done here gets lost. */
   differences: Difference[];
-  /** Where the one that holds it answered, nothing is missing of what was done there. */
-  answered: boolean;
-}
-
-interface Found extends DeskFound {
+  answer: HolderAnswer;
   backup: Backup;
   fetched: FetchedDesk;
   place: ServerPlace;
@@ -80,7 +82,7 @@ export async function findDesk(
   const place = await keepServerPlace();
   if (!place) throw new ServerFault('notPaired');
   // While the other computer sends what it has, what is here is read.
-  const [answered, { here, same, known }] = await Promise.all([
+  const [answer, { here, same, known }] = await Promise.all([
     lastChanges(line, id, patient),
     deskHere(id),
     drawKey(place.secret, place.salt),
@@ -98,7 +100,7 @@ export async function findDesk(
   // What was not changed here since it was there has nothing that could be lost.
   const changedHere = same && (base === null || unitsChanged(base, digests).size > 0);
   return {
-    ...{ hold, copy, same, answered, place, fetched, here, backup: read.backup },
+    ...{ hold, copy, same, answer, place, fetched, here, backup: read.backup },
     differences: changedHere ? differencesOf(here.rows, read.backup.rows, base) : [],
   };
 }
@@ -113,28 +115,24 @@ async function deskHere(id: string): Promise<Pick<Found, 'here' | 'same'> & { kn
   };
 }
 
-/**
- * Asks whoever holds a desk for the last changes. One that was not heard of lately is shut off; one that says it heard is waited for.
- *
- * @returns whether all there is has come
- */
-async function lastChanges(line: ServerConnection, id: string, patient: boolean): Promise<boolean> {
+/** Asks whoever holds a desk for the last changes. One that was not heard of lately is shut off; one that says it heard is waited for. */
+async function lastChanges(line: ServerConnection, id: string, patient: boolean): Promise<HolderAnswer> {
   const computer = await thisComputer();
   const look = async () => (await line.holds()).find((hold) => hold.deskId === id);
   const before = await look();
-  if (!before || before.computer.id === computer.id) return true;
-  if (!patient) return false;
+  if (!before || before.computer.id === computer.id) return 'all';
+  if (!patient) return 'away';
   // One that is there hears it, though its page may just be opening.
-  if (before.heardMs === null || before.heardMs > thereMs) return false;
+  if (before.heardMs === null || before.heardMs > thereMs) return 'away';
   await line.hold({ act: 'ask', deskId: id, computer });
   let patienceMs = openingMs;
   for (let waited = 0; waited < patienceMs; waited += lookMs) {
     await new Promise((resolve) => setTimeout(resolve, lookMs));
     const hold = await look();
-    if (hold?.given) return true;
+    if (hold?.given) return 'all';
     if (hold?.asked?.heard) patienceMs = sendingMs;
   }
-  return false;
+  return 'silent';
 }
 
 /**

@@ -86,11 +86,15 @@ interface Elsewhere {
 }
 
 /** That a desk was taken over; also where the other computer could not say whether it had sent all. */
-export function takenWords(from: string, answered: boolean): string {
+export function takenWords(from: string, sentAll: boolean): string {
   if (from === '') return 'The desk is here now';
   const said = `The desk is here now, no longer on ${from}`;
-  return answered ? said : `${said}. It didn’t answer: what it hadn’t sent is shown once it is back`;
+  return sentAll ? said : `${said}. It didn’t answer: what it hadn’t sent is shown once it is back`;
 }
+
+/** That the last changes did not come from the computer that holds a desk. @param since what came from there is from then */
+export const unansweredWords = (from: string, since: string) =>
+  `${from} didn’t answer: what was done there after ${since} isn’t in it, and is shown once it is back.`;
 
 /** What the line across the page says of a desk that is elsewhere. */
 export function elsewhereWords({ computer, since, why }: Elsewhere, now: number): string {

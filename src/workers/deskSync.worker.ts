@@ -23,6 +23,8 @@ const askingMs = 3_000;
 const presentMs = 4_000;
 /** After a change here or there, so that several go together. */
 const gatherMs = 250;
+/** While another computer waits for the desk: the worker that sends the last changes may just be opening, and did not hear of it. */
+const wantedMs = 500;
 
 const server = serverConnection();
 const shares = shareConnection();
@@ -35,6 +37,9 @@ let anew = true;
 let timer: ReturnType<typeof setTimeout> | null = null;
 let dueAt = Infinity;
 let busy = false;
+let busySince = 0;
+/** Whether another computer waits for the desk, and it was not begun to give it. */
+let wanted = false;
 let stream: EventSource | null = null;
 /** Whether the stream has told anything: what stands between may hold it back. */
 let hearing = false;
@@ -58,6 +63,8 @@ async function turn(): Promise<void> {
   dueAt = Infinity;
   if (busy) return soon(gatherMs);
   busy = true;
+  busySince = performance.now();
+  wanted = false;
   try {
     const paired = await pairing();
     if (!paired) {
@@ -74,6 +81,8 @@ async function turn(): Promise<void> {
         return listen();
       }
       const { now: theirs, stopped } = news;
+      // What is sent to the server may take long: whoever wants the desk meanwhile is heard.
+      listen();
       await hearMarkers();
       if (await isMailUnderWay()) await pullMail(server);
       // Another mailbox knows nothing of what was put into the one before.
@@ -88,7 +97,6 @@ async function turn(): Promise<void> {
         throw error;
       }
       said({ reach: 'here', heardAt: Date.now(), aheadMs: theirs - before, stopped, arriving: 0 });
-      listen();
     }
   } catch (error) {
     const why = error instanceof ServerFault ? error.why : 'failed';
@@ -100,7 +108,8 @@ async function turn(): Promise<void> {
     stream = null;
   } finally {
     busy = false;
-    soon(hearing && stream?.readyState === EventSource.OPEN ? listeningMs : askingMs);
+    const told = hearing && stream?.readyState === EventSource.OPEN;
+    soon(wanted ? wantedMs : told ? listeningMs : askingMs);
   }
 }
 
@@ -120,8 +129,24 @@ async function newsHere() {
 /** @returns whether the desk is here */
 async function follow(holds: readonly DeskHold[], now: number): Promise<boolean> {
   const found = await followHolds(holds, now);
+  wanted = typeof found === 'object';
   if (typeof found === 'object') giveDesk(found.asked);
   return found !== 'elsewhere';
+}
+
+let asking = false;
+
+/** Something came while a turn is under way that takes long: that another computer wants the desk does not wait for its end. */
+async function hearWanted(): Promise<void> {
+  if (asking || performance.now() - busySince < wantedMs) return;
+  asking = true;
+  try {
+    await follow(await server.holds(), Date.now() + state.aheadMs);
+  } catch {
+    // The turn says how the connection is.
+  } finally {
+    asking = false;
+  }
 }
 
 /** This browser was forgotten by the teacher's secret: it forgets the secret. */
@@ -169,6 +194,7 @@ function listen(): void {
   stream = new EventSource('/api/exchange/desk/stream');
   stream.onmessage = () => {
     hearing = true;
+    if (busy) void hearWanted();
     soon(gatherMs);
   };
   stream.onerror = () => soon(askingMs);

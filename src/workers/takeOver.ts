@@ -1,14 +1,15 @@
 import { proxy, wrap } from 'comlink';
 import type { Progress } from '@/core/formats/backup';
 import type { Difference, Side, TakeOverFault, Topic } from '@/core/formats/backup/twoDesks';
+import type { HolderAnswer } from '@/sync/takeOver';
 import type { TakeOverWorker } from './takeOver.worker';
 
 /** A desk on the server, as it was found; or why it can't be taken over. */
 export type DeskFound =
   | {
       differences: Difference[];
-      /** Whether all there is has come: the computer that holds it answered. */
-      answered: boolean;
+      /** Whether all there is has come from the computer that holds it. */
+      answer: HolderAnswer;
       /** Whether it is the desk of this browser, as it was before. */
       same: boolean;
       /** The computer that holds it; '' where none does. */

@@ -27,14 +27,18 @@ async function sent(page: Page): Promise<void> {
   );
 }
 
-async function takeFirst(page: Page, from: string): Promise<void> {
+/** That it was taken over with all that was done there: nothing is said of an answer that did not come. */
+const takenFrom = (page: Page, from: string) =>
+  page.getByText(`The desk is here now, no longer on ${from}`, { exact: true });
+
+async function takeFirst(page: Page, from: string, unanswered = ''): Promise<void> {
   await page.goto('/computers');
   await page.getByRole('button', { name: `Take this desk over here: ${from}` }).click();
   const asked = page.getByRole('dialog', { name: 'Replace your desk with this one' });
   await expect(asked).toContainText('holds 92 students');
   await asked.getByRole('button', { name: 'Replace permanently' }).click();
-  await expect(page.getByText(`The desk is here now, no longer on ${from}`)).toBeVisible();
-  await expect(page.getByRole('heading', { name: 'Your desk is here' })).toBeVisible();
+  await expect(takenFrom(page, `${from}${unanswered}`)).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Your desk is here' })).toBeFocused();
 }
 
 async function rename(page: Page, group: string, name: string): Promise<void> {
@@ -90,9 +94,26 @@ test('a desk is taken over at home and back at school, and is for reading only w
   });
 
   await test.step('it comes back with what was done last at home, though nobody sent it', async () => {
+    await home.context().route('**/api/exchange/**', (route) => route.abort());
     await rename(home, 'group1', 'Evening mates');
     await school.getByRole('link', { name: 'Take the desk over here' }).click();
-    await expect(school.getByText(`The desk is here now, no longer on ${atHome}`)).toBeVisible();
+    // It was there a moment ago: without its answer nothing is taken unasked.
+    const silent = school.getByRole('region', { name: 'The other computer didn’t answer' });
+    await expect(silent).toContainText(`${atHome} didn’t answer`);
+    await expectNoViolation(school, 'a computer that didn’t answer');
+    await silent.getByRole('button', { name: 'Cancel' }).click();
+    await expect(school.getByRole('button', { name: 'Take the desk over here' })).toBeFocused();
+    await home.context().unroute('**/api/exchange/**');
+    const heard = home
+      .context()
+      .waitForEvent(
+        'response',
+        (response) => response.ok() && response.url().includes('/api/exchange/desk/'),
+      );
+    await home.goto('/groups/group1');
+    await heard;
+    await school.keyboard.press('Enter');
+    await expect(takenFrom(school, atHome)).toBeVisible();
     await school.goto('/groups/group1');
     await expect(school.getByRole('heading', { level: 1 })).toHaveText('Evening mates');
     await expect(home.getByText(new RegExp(`^This desk is on ${atSchool} since`))).toBeVisible({
@@ -104,12 +125,16 @@ test('a desk is taken over at home and back at school, and is for reading only w
     await school.goto('/computers');
     await school.getByRole('button', { name: `Forget ${atHome}` }).click();
     const form = school.getByRole('form', { name: `Forget ${atHome}` });
+    await form.getByRole('button', { name: 'Cancel' }).click();
+    await expect(school.getByRole('button', { name: `Forget ${atHome}` })).toBeFocused();
+    await school.keyboard.press('Enter');
     await form.getByLabel('The teacher’s secret').fill('not the secret at all');
     await form.getByRole('button', { name: `Forget ${atHome}` }).click();
     await expect(form.getByText('That isn’t this server’s secret.')).toBeVisible();
     await form.getByLabel('The teacher’s secret').fill(teacherSecret);
     await form.getByRole('button', { name: `Forget ${atHome}` }).click();
     await expect(school.getByText(`${atHome} is forgotten`)).toBeVisible();
+    await expect(school.getByRole('heading', { name: 'Paired computers' })).toBeFocused();
     await expect(home.getByText('This browser was forgotten by the server.').first()).toBeVisible({
       timeout: 30_000,
     });
@@ -134,7 +159,7 @@ test('both changed without a network: side by side, one of each taken, both kept
   // The server can't be reached from school.
   await contexts[0].route('**/api/exchange/**', (route) => route.abort());
   const home = await pairAs(contexts[1], atHome);
-  await takeFirst(home, atSchool);
+  await takeFirst(home, atSchool, `. It didn’t answer: what it hadn’t sent is shown once it is back`);
   await rename(home, 'group1', 'Named at home');
   await sent(home);
   await rename(school, 'group1', 'Named at school');

@@ -1,23 +1,24 @@
 import { Button, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { DeskHold, PairedComputer } from '@/core/model/deskHold';
 import { act, say } from '@/desk/act';
-import { CopyWords } from '@/desk/CopyWords';
 import { DeskReady } from '@/desk/DeskReady';
 import { PairForm } from '@/desk/PairForm';
 import { useConnection } from '@/desk/useConnection';
+import { useCopyPlaces } from '@/desk/useCopies';
 import { useElsewhere } from '@/desk/useElsewhere';
-import { backupSavedAt, knownDeskId } from '@/store/deskSettings';
+import { knownDeskId } from '@/store/deskSettings';
 import { deskIsHere } from '@/store/elsewhere';
+import { pairing } from '@/store/pairing';
 import { knownComputer, nameThisComputer, thisComputer } from '@/sync/copyPlaces';
 import { serverConnection } from '@/sync/serverConnection';
-import { holdDesk } from '@/sync/takeOver';
 import { useNow } from '@/ui/clock';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { elsewhereWords } from '@/words/computers';
 import { dayAndTime } from '@/words/format';
 import styles from './BackupPage.module.css';
+import { PlaceWords } from './CopyPlaces';
 import { PairedComputers } from './PairedComputers';
 import { TakeOver } from './TakeOver';
 
@@ -70,7 +71,13 @@ function Computers() {
   const mine = useLiveQuery(knownComputer);
   useEffect(() => void thisComputer(), []);
   const id = useLiveQuery(knownDeskId);
-  const saved = useLiveQuery(backupSavedAt);
+  const copies = useCopyPlaces();
+  const heading = useRef<HTMLHeadingElement>(null);
+  // The button for it is gone.
+  const taken = () => {
+    heading.current?.focus();
+    void look();
+  };
   const now = useNow(15_000);
   if (paired === undefined || elsewhere === undefined || !mine || id === undefined) return null;
   // What was on this computer before is under Restore a backup.
@@ -87,17 +94,14 @@ function Computers() {
               name={mine.name}
               named={async (name) => {
                 const computer = await nameThisComputer(name);
-                if (paired) await server.nameComputer(computer);
-                if (paired && !elsewhere) await holdDesk(server);
+                if (await pairing()) await server.nameComputer(computer);
                 await look();
               }}
             />
           </MarginBlock>
-          {paired && !elsewhere && (
+          {paired && !elsewhere && copies?.server && (
             <MarginBlock title="Sent to the server">
-              <p className={styles.soft}>
-                <CopyWords savedAt={saved} />
-              </p>
+              <PlaceWords place={copies.server} name="Your desk, sealed" />
             </MarginBlock>
           )}
         </>
@@ -110,7 +114,9 @@ function Computers() {
       </p>
       {paired || elsewhere?.why === 'taken' || elsewhere?.why === 'taking' ? (
         <section className={styles.part} aria-label="Where your desk is">
-          <h2>{elsewhere ? 'Your desk is on another computer' : 'Your desk is here'}</h2>
+          <h2 ref={heading} tabIndex={-1}>
+            {elsewhere ? 'Your desk is on another computer' : 'Your desk is here'}
+          </h2>
           {elsewhere ? (
             <>
               <p>{elsewhereWords(elsewhere, now)}</p>
@@ -121,13 +127,7 @@ function Computers() {
                 </p>
               )}
               {id !== null && elsewhere.why !== 'giving' && (
-                <TakeOver
-                  key="own"
-                  deskId={id}
-                  label="Take the desk over here"
-                  begin={begin}
-                  done={() => void look()}
-                />
+                <TakeOver key="own" deskId={id} label="Take the desk over here" begin={begin} done={taken} />
               )}
               {state?.reach === 'unreachable' && <WithoutServer />}
             </>
@@ -158,7 +158,7 @@ function Computers() {
                   deskId={deskId}
                   label="Take this desk over here"
                   about={computer.name}
-                  done={() => void look()}
+                  done={taken}
                 />
               </li>
             ))}

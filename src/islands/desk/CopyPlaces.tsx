@@ -51,7 +51,8 @@ export function CopyPlaces() {
   );
 }
 
-function PlaceWords({ place, name }: { place: CopyPlace; name: string }) {
+/** How old the last copy in a place is, and what keeps new ones from it. */
+export function PlaceWords({ place, name }: { place: CopyPlace; name: string }) {
   const now = useNow(15_000);
   const { lastAt, changedSince, fault } = place;
   return (

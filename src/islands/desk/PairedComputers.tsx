@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { PairedComputer } from '@/core/model/deskHold';
 import { say } from '@/desk/act';
 import { isWholeSecret, SecretField, secretFaultWords } from '@/desk/SecretField';
@@ -18,9 +18,20 @@ interface PairedComputersProps {
 export function PairedComputers({ computers, server, changed }: PairedComputersProps) {
   const now = useNow(60_000);
   const [lost, setLost] = useState<PairedComputer | null>(null);
+  const heading = useRef<HTMLHeadingElement>(null);
+  const buttons = useRef(new Map<string, HTMLButtonElement>());
+  /** Whose form was left: the way back is its button, or the heading where it is forgotten. */
+  const [left, setLeft] = useState<string | null>(null);
+  useEffect(() => {
+    if (left === null || lost) return;
+    (buttons.current.get(left) ?? heading.current)?.focus();
+    setLeft(null);
+  }, [left, lost]);
   return (
     <section className={styles.part} aria-label="Paired computers">
-      <h2>Paired computers</h2>
+      <h2 ref={heading} tabIndex={-1}>
+        Paired computers
+      </h2>
       <ul className={styles.desks}>
         {computers.map((computer) => (
           <li key={computer.id}>
@@ -30,6 +41,10 @@ export function PairedComputers({ computers, server, changed }: PairedComputersP
             </p>
             {!computer.here && lost?.id !== computer.id && (
               <Button
+                ref={(button: HTMLButtonElement | null) => {
+                  if (button) buttons.current.set(computer.id, button);
+                  else buttons.current.delete(computer.id);
+                }}
                 size="compact-sm"
                 aria-label={`Forget ${nameOf(computer)}`}
                 onClick={() => setLost(computer)}
@@ -41,9 +56,13 @@ export function PairedComputers({ computers, server, changed }: PairedComputersP
               <ForgetForm
                 computer={computer}
                 server={server}
-                close={() => setLost(null)}
+                close={() => {
+                  setLost(null);
+                  setLeft(computer.id);
+                }}
                 forgotten={() => {
                   setLost(null);
+                  heading.current?.focus();
                   say(`${nameOf(computer)} is forgotten`);
                   changed();
                 }}

@@ -6,7 +6,7 @@ import { act, say } from '@/desk/act';
 import { Working } from '@/desk/PutBack';
 import { useNow } from '@/ui/clock';
 import { holdsWords } from '@/words/backups';
-import { takenWords, takeOverFaultWords } from '@/words/computers';
+import { takenWords, takeOverFaultWords, unansweredWords } from '@/words/computers';
 import { dayAndTime } from '@/words/format';
 import { openTakeOver, type DeskFound, type OpenTakeOver } from '@/workers/takeOver';
 import styles from './BackupPage.module.css';
@@ -33,11 +33,23 @@ export function TakeOver({ deskId, label, about, begin = false, done }: TakeOver
   const [here, setHere] = useState('');
   const open = useRef<OpenTakeOver | null>(null);
   const taking = useRef(false);
+  const button = useRef<HTMLButtonElement>(null);
+  /** The way back to the button, once it stands again. */
+  const [back, setBack] = useState(false);
+  useEffect(() => {
+    if (!back || working || found) return;
+    button.current?.focus();
+    setBack(false);
+  }, [back, working, found]);
   const leave = () => {
     open.current?.close();
     open.current = null;
     setWorking(null);
     setFound(null);
+  };
+  const cancel = () => {
+    leave();
+    setBack(true);
   };
   const take = async (from: Found, choices: [Topic, Side][]) => {
     setFound(null);
@@ -47,9 +59,10 @@ export function TakeOver({ deskId, label, about, begin = false, done }: TakeOver
     const outcome = work && (await act(work.then((fault) => fault ?? 'taken')));
     taking.current = false;
     leave();
+    if (outcome !== 'taken') setBack(true);
     if (!outcome) return;
     if (outcome !== 'taken') return setFault(takeOverFaultWords(outcome.fault));
-    say(takenWords(from.from, from.answered));
+    say(takenWords(from.from, from.answer === 'all'));
     done();
   };
   const find = async () => {
@@ -59,12 +72,12 @@ export function TakeOver({ deskId, label, about, begin = false, done }: TakeOver
     open.current = openTakeOver(deskId, (share) => setWorking({ what: 'Fetching the desk', share }));
     const next = await act(open.current.found);
     setWorking(null);
-    if (!next) return leave();
+    if (!next) return cancel();
     if ('fault' in next) {
-      leave();
+      cancel();
       return setFault(takeOverFaultWords(next.fault));
     }
-    if (next.same && !next.differences.some(isAsked)) return take(next, []);
+    if (next.same && next.answer !== 'silent' && !next.differences.some(isAsked)) return take(next, []);
     setHere(holdsWords(await deskCounts()));
     setFound(next);
   };
@@ -86,10 +99,13 @@ export function TakeOver({ deskId, label, about, begin = false, done }: TakeOver
     },
     [],
   );
+  const since = found ? dayAndTime(found.sentAt, now) : '';
+  const unanswered = found && found.answer !== 'all' ? unansweredWords(found.from, since) : '';
   return (
     <>
       {!working && !found?.same && (
         <Button
+          ref={button}
           variant={about === undefined ? 'filled' : 'default'}
           aria-label={about === undefined ? label : `${label}: ${about}`}
           onClick={() => void find()}
@@ -97,32 +113,38 @@ export function TakeOver({ deskId, label, about, begin = false, done }: TakeOver
           {label}
         </Button>
       )}
-      {working && <Working {...working} stop={working.what.startsWith('Fetching') ? leave : null} />}
+      {working && <Working {...working} stop={working.what.startsWith('Fetching') ? cancel : null} />}
       {fault && (
         <p role="alert" className={styles.fault}>
           {fault}
         </p>
       )}
-      {found?.same && (
+      {found?.same && !found.differences.some(isAsked) && (
+        <Unanswered
+          {...{ words: unanswered, since, cancel }}
+          again={() => void find()}
+          take={() => void take(found, [])}
+        />
+      )}
+      {found?.same && found.differences.some(isAsked) && (
         <TwoDesks
+          unanswered={unanswered}
           differences={found.differences}
           there={found.from}
           take={(choices) => void take(found, choices)}
-          cancel={leave}
+          cancel={cancel}
         />
       )}
       <Modal
         opened={found !== null && !found.same}
-        onClose={leave}
+        onClose={cancel}
         title="Replace your desk with this one"
         closeButtonProps={{ 'aria-label': 'Cancel' }}
       >
         {found && (
           <p className={styles.sure}>
-            It is as it was {dayAndTime(found.sentAt, now)}
-            {found.from !== '' && ` on ${found.from}`}, and holds {holdsWords(found.counts)}.
-            {!found.answered &&
-              ` ${found.from} didn’t answer: what was done there after that isn’t in it, and is shown when it is back.`}{' '}
+            It is as it was {since}
+            {found.from !== '' && ` on ${found.from}`}, and holds {holdsWords(found.counts)}. {unanswered}{' '}
             What is on this desk now will be deleted permanently: {here}.
           </p>
         )}
@@ -130,9 +152,35 @@ export function TakeOver({ deskId, label, about, begin = false, done }: TakeOver
           <Button variant="filled" onClick={() => found && void take(found, [])}>
             Replace permanently
           </Button>
-          <Button onClick={leave}>Cancel</Button>
+          <Button onClick={cancel}>Cancel</Button>
         </div>
       </Modal>
     </>
+  );
+}
+
+interface UnansweredProps {
+  words: string;
+  since: string;
+  again: () => void;
+  take: () => void;
+  cancel: () => void;
+}
+
+/** The other computer is there and did not send what was done last: the teacher says whether to wait for it. */
+function Unanswered({ words, since, again, take, cancel }: UnansweredProps) {
+  const first = useRef<HTMLButtonElement>(null);
+  useEffect(() => first.current?.focus(), []);
+  return (
+    <section className={styles.part} aria-label="The other computer didn’t answer">
+      <p role="alert">{words}</p>
+      <div className={styles.row}>
+        <Button ref={first} variant="filled" onClick={again}>
+          Ask it again
+        </Button>
+        <Button onClick={take}>Take the desk over as it was {since}</Button>
+        <Button onClick={cancel}>Cancel</Button>
+      </div>
+    </section>
   );
 }

@@ -17,12 +17,14 @@ interface TwoDesksProps {
   differences: readonly Difference[];
   /** What the other computer is called. */
   there: string;
+  /** That the last changes from there did not come; '' where they did. */
+  unanswered: string;
   take: (choices: [Topic, Side][]) => void;
   cancel: () => void;
 }
 
 /** A desk that was changed on two computers, side by side by sitting and paper: of each one is taken, both are kept as they were. */
-export function TwoDesks({ differences, there, take, cancel }: TwoDesksProps) {
+export function TwoDesks({ differences, there, unanswered, take, cancel }: TwoDesksProps) {
   const [choices, setChoices] = useState<ReadonlyMap<Topic, Side>>(new Map());
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
@@ -45,6 +47,7 @@ export function TwoDesks({ differences, there, take, cancel }: TwoDesksProps) {
         Neither knew of the other. Choose which to take of each. Both desks as they were are kept for 90 days,
         under <em>Restore a backup</em>.
       </p>
+      {unanswered && <p role="alert">{unanswered}</p>}
       <div className={styles.all}>
         <Button size="compact-sm" onClick={() => all('here')}>
           All as on this computer
