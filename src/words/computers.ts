@@ -94,7 +94,7 @@ export function takenWords(from: string, sentAll: boolean): string {
 
 /** That the last changes did not come from the computer that holds a desk. @param since what came from there is from then */
 export const unansweredWords = (from: string, since: string) =>
-  `${from} didn’t answer: what was done there after ${since} isn’t in it, and is shown once it is back.`;
+  `${from} didn’t answer: what was done there after ${since} hasn’t come, and is shown once it is back.`;
 
 /** What the line across the page says of a desk that is elsewhere. */
 export function elsewhereWords({ computer, since, why }: Elsewhere, now: number): string {
