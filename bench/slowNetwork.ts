@@ -1,3 +1,4 @@
+import { setTimeout as sleep } from 'node:timers/promises';
 import { createServer, connect, type Server, type Socket } from 'node:net';
 
 /** A network between a browser and a server: so many bits a second in each direction, and a delay. */
@@ -9,6 +10,11 @@ export async function slowNetwork(
   // All connections share the line.
   const free = { up: 0, down: 0 };
   const pass = (from: Socket, into: Socket, way: 'up' | 'down') => {
+    // One after another: timers of the same moment may come in any order.
+    let last: Promise<unknown> = Promise.resolve();
+    const later = (at: number, what: () => void) => {
+      last = last.then(() => sleep(Math.max(0, at - performance.now()))).then(what);
+    };
     from.on('data', (bytes) => {
       passed[way] += bytes.length;
       const now = performance.now();
@@ -16,11 +22,9 @@ export async function slowNetwork(
       from.pause();
       // The next is read once this one is out; it arrives a delay later.
       setTimeout(() => from.resume(), Math.max(0, free[way] - now));
-      setTimeout(() => into.write(bytes), free[way] - now + delayMs);
+      later(free[way] + delayMs, () => into.write(bytes));
     });
-    from.on('end', () =>
-      setTimeout(() => into.end(), Math.max(0, free[way] - performance.now()) + delayMs + 5),
-    );
+    from.on('end', () => later(performance.now() + delayMs, () => into.end()));
     from.on('error', () => into.destroy());
   };
   const server: Server = createServer((browser) => {

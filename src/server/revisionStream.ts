@@ -4,7 +4,7 @@ import type { Surroundings } from './endpoint';
 import { Refused } from './respond';
 
 const mostStreams = 64;
-/** Between two signs that the stream is there; and after a change, so that several are told at once. */
+/** Between two signs that the stream is there; and between two changes, so that several are told at once. */
 const beatMs = 15_000;
 const gatherMs = 150;
 /** So soon after the server ended listeners come again. */
@@ -37,9 +37,11 @@ export function revisionStream({
           if (rev === told) await events.write(': still here\n\n');
           else await events.writeSSE({ data: JSON.stringify({ rev }) });
           told = rev;
+          const toldAt = performance.now();
           await Promise.race([woken, events.sleep(beatMs)]);
-          // So that several go together.
-          if (!events.aborted && !stopping.aborted) await events.sleep(gatherMs);
+          // So that several go together; one that comes alone is told at once.
+          const left = toldAt + gatherMs - performance.now();
+          if (left > 0 && !events.aborted && !stopping.aborted) await events.sleep(left);
         }
         // Whoever listened comes again: to the server that is there then.
         if (!events.aborted) await events.write(`retry: ${againMs}\n\n`);

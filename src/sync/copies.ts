@@ -1,3 +1,4 @@
+import { ServerFault } from '@/core/exchange/serverFault';
 import { customAlphabet } from 'nanoid';
 import pLimit from 'p-limit';
 import type { ServerConnection } from '@/sync/serverConnection';
@@ -120,7 +121,7 @@ export async function copyOntoServer(
   const pieces: DeskIndex['pieces'] = [];
   const parts = new Map<string, Part>();
   let size = content.rows.assets.reduce((sum, asset) => sum + asset.size, 0);
-  for (const { key: name, text, digest } of piecesOf(content.rows)) {
+  for (const { key: name, text, digest } of await piecesOf(content.rows)) {
     size += text.length;
     let part = lie.get(`${name} ${digest}`);
     if (part === undefined) {
@@ -149,7 +150,9 @@ export async function copyOntoServer(
     lacking.map((each) =>
       some(async () => {
         const part = parts.get(each);
-        if (part) await line.putPart(each, await sealedPart(key, part));
+        if (!part) return;
+        const sealed = await sealedPart(key, part);
+        await steadily(() => line.putPart(each, sealed));
       }),
     ),
   );
@@ -170,6 +173,19 @@ export async function copyOntoServer(
   });
   return index;
 }
+
+/** A network that breaks for a moment does not end what takes long. */
+async function steadily<T>(ask: () => Promise<T>): Promise<T> {
+  for (let tries = 1; ; tries += 1)
+    try {
+      return await ask();
+    } catch (error) {
+      if (!(error instanceof ServerFault) || error.why !== 'unreachable' || tries === mostTries) throw error;
+      await new Promise((resolve) => setTimeout(resolve, tries * againMs));
+    }
+}
+const mostTries = 3;
+const againMs = 500;
 
 /** So many parts are on their way at the same time. */
 const atOnce = 6;
@@ -196,7 +212,7 @@ export async function fetchDesk(
 ): Promise<FetchedDesk | null> {
   const key = await keyOf(secret, copy.salt);
   const opened = async (id: string) => {
-    const packed = await openedPart(key, id, await line.part(id));
+    const packed = await openedPart(key, id, await steadily(() => line.part(id)));
     return packed && textOfPart(packed);
   };
   const [head = ''] = copy.zip;
@@ -244,7 +260,7 @@ export async function checkedContent(
 
 const openedFile = async (line: ServerConnection, key: Uint8Array, fileId: string) => {
   const id = await filePartId(key, fileId);
-  return openedPart(key, id, await line.part(id));
+  return openedPart(key, id, await steadily(() => line.part(id)));
 };
 
 /** A copy that lies on the server. */

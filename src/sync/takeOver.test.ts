@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { testStore } from '../../tests/unit/testStore';
 import type { Fetch } from '@/carriers/ask';
+import { ServerFault } from '@/core/exchange/serverFault';
 import type { Side, Topic } from '@/core/formats/backup/twoDesks';
 import { exchangeServer } from '@/server/exchangeServer';
 import type { ExchangeStore } from '@/server/exchangeStore';
@@ -181,6 +182,24 @@ describe('a desk on two computers', () => {
     await home.sit(school);
     expect(await home.hear()).toBe('elsewhere');
   });
+
+  it('a network that breaks for a moment does not end it', async () => {
+    await home.sit(school);
+    let asked = 0;
+    const line: ServerConnection = {
+      ...home.line,
+      part: async (part) => {
+        asked += 1;
+        if (asked % 5 === 1) throw new ServerFault('unreachable');
+        return home.line.part(part);
+      },
+    };
+    const found = await findDesk(id, { line, now, patient: false });
+    expect(found).toMatchObject({ answer: 'away', same: false });
+    // One that stays away does.
+    line.part = () => Promise.reject(new ServerFault('unreachable'));
+    await expect(findDesk(id, { line, now, patient: false })).rejects.toMatchObject({ why: 'unreachable' });
+  }, 60_000);
 
   it('whoever takes it asks for the last changes, and they come', async () => {
     await home.sit(school);

@@ -101,7 +101,7 @@ export async function findDesk(
   const changedHere = same && (base === null || unitsChanged(base, digests).size > 0);
   return {
     ...{ hold, copy, same, answer, place, fetched, here, backup: read.backup },
-    differences: changedHere ? differencesOf(here.rows, read.backup.rows, base) : [],
+    differences: changedHere ? await differencesOf(here.rows, read.backup.rows, base) : [],
   };
 }
 
@@ -111,7 +111,7 @@ async function deskHere(id: string): Promise<Pick<Found, 'here' | 'same'> & { kn
   const same = own === id;
   return {
     ...{ here, same },
-    known: new Map(same ? [...piecesOf(here.rows)].map((piece) => [piece.key, piece]) : []),
+    known: new Map(same ? (await piecesOf(here.rows)).map((piece) => [piece.key, piece]) : []),
   };
 }
 

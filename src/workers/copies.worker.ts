@@ -85,12 +85,10 @@ async function give(computer: Computer): Promise<void> {
       ...{ computer: computer.name, since: new Date().toISOString(), sentAt: null },
       why: 'giving',
     });
-    // What was done a moment ago is noted, and what is under way ends first.
-    await new Promise((resolve) => setTimeout(resolve, notedMs));
+    // What is under way ends first.
     while (busy) await new Promise((resolve) => setTimeout(resolve, 50));
     const now = await serverPlace();
-    const isSent = now?.changedSince === null && now.lastDone === (await lastDone());
-    const sent = isSent || (now !== undefined && (await copyTo(now)));
+    const sent = (await isSent()) || (now !== undefined && (await copyTo(now)));
     if (sent) await server.hold({ act: 'give', deskId: id, computer: own });
     else await keepIt();
   } catch (error) {
@@ -99,6 +97,17 @@ async function give(computer: Computer): Promise<void> {
   } finally {
     giving = false;
   }
+}
+
+/** Whether all that was done is on the server; what was done a moment ago may not have been noted yet. */
+async function isSent(): Promise<boolean> {
+  const noted = async () => {
+    const place = await serverPlace();
+    return place?.changedSince === null && place.lastDone === (await lastDone());
+  };
+  if (!(await noted())) return false;
+  await new Promise((resolve) => setTimeout(resolve, notedMs));
+  return noted();
 }
 
 /** The desk stays here, unless it was taken over meanwhile. */
@@ -127,8 +136,10 @@ async function copyTo(place: CopyPlace): Promise<boolean> {
     await copyPlaces.places.update(place.key, { changedSince: null, lastDone: await lastDone() });
     const server = serverConnection();
     // Whether it can be made at all: what was deleted is brought back as long as it can't.
-    if (place.key === 'server') await holdDesk(server);
-    else if ((await place.handle.queryPermission({ mode: 'readwrite' })) !== 'granted')
+    if (place.key === 'server') {
+      // Whoever gives it up has said so a moment ago.
+      if (!giving) await holdDesk(server);
+    } else if ((await place.handle.queryPermission({ mode: 'readwrite' })) !== 'granted')
       throw new NoPermission();
     if (!giving) await finishDeletions();
     const content = await deskContent();

@@ -23,6 +23,8 @@ const askingMs = 3_000;
 const presentMs = 4_000;
 /** After a change here or there, so that several go together. */
 const gatherMs = 250;
+/** Where nothing was looked at for so long, what comes comes alone. */
+const quietMs = 1_000;
 /** While another computer waits for the desk: the worker that sends the last changes may just be opening, and did not hear of it. */
 const wantedMs = 500;
 
@@ -195,7 +197,8 @@ function listen(): void {
   stream.onmessage = () => {
     hearing = true;
     if (busy) void hearWanted();
-    soon(gatherMs);
+    // What comes alone does not wait for others.
+    soon(performance.now() - busySince > quietMs ? 0 : gatherMs);
   };
   stream.onerror = () => soon(askingMs);
 }

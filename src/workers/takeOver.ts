@@ -30,8 +30,19 @@ export interface OpenTakeOver {
   close: () => void;
 }
 
+const begun = () => new Worker(new URL('./takeOver.worker.ts', import.meta.url), { type: 'module' });
+
+let ready: Worker | null = null;
+
+/** Has the worker loaded: a desk may be taken over soon. */
+export function prepareTakeOver(): void {
+  // Where pages are tested without a browser there are none.
+  if (typeof Worker !== 'undefined') ready ??= begun();
+}
+
 export function openTakeOver(deskId: string, progress: Progress): OpenTakeOver {
-  const worker = new Worker(new URL('./takeOver.worker.ts', import.meta.url), { type: 'module' });
+  const worker = ready ?? begun();
+  ready = null;
   const remote = wrap<TakeOverWorker>(worker);
   return {
     found: remote.find(deskId, proxy(progress)),

@@ -8,7 +8,7 @@ import { useNow } from '@/ui/clock';
 import { holdsWords } from '@/words/backups';
 import { takenWords, takeOverFaultWords, unansweredWords } from '@/words/computers';
 import { dayAndTime } from '@/words/format';
-import { openTakeOver, type DeskFound, type OpenTakeOver } from '@/workers/takeOver';
+import { openTakeOver, prepareTakeOver, type DeskFound, type OpenTakeOver } from '@/workers/takeOver';
 import styles from './BackupPage.module.css';
 import { TwoDesks } from './TwoDesks';
 
@@ -81,6 +81,7 @@ export function TakeOver({ deskId, label, about, begin = false, done }: TakeOver
     setHere(holdsWords(await deskCounts()));
     setFound(next);
   };
+  useEffect(prepareTakeOver, []);
   const begun = useRef(false);
   useEffect(() => {
     if (begin && !begun.current) {

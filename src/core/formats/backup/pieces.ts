@@ -1,7 +1,7 @@
-import { sha256 } from '@noble/hashes/sha2.js';
 import { z } from 'zod';
 import { base64UrlFrom } from '../../basics/base64';
 import { Instant } from '../../basics/common';
+import { sha256 } from '../../basics/crypto';
 import { deskTableNames, keyOfRow, tableEntry, type DeskTableName } from '../../model/desk';
 import { PartId } from './copies';
 import type { DeskRows } from './desk';
@@ -70,7 +70,7 @@ function spread(text: string): number {
 }
 
 /** The pieces of a desk, its files without their bytes. */
-export function* piecesOf(rows: DeskRows): Generator<Piece> {
+export async function piecesOf(rows: DeskRows): Promise<Piece[]> {
   const units = new Map<Unit, { place: string; line: string }[]>();
   for (const table of deskTableNames)
     for (const row of (rows as AnyRows)[table]) {
@@ -80,12 +80,21 @@ export function* piecesOf(rows: DeskRows): Generator<Piece> {
       if (all.length === 0) units.set(unit, all);
       all.push({ place: isLog(table) ? String(fieldOf(row, 'seq')) : placeOf(table, row), line });
     }
-  for (const [unit, all] of units) yield* piecesOfUnit(unit, all);
+  const texts = [...units].flatMap(([unit, all]) => textsOfUnit(unit, all));
+  return Promise.all(
+    texts.map(async ({ key, text }) => ({
+      ...{ key, text },
+      digest: base64UrlFrom(await sha256(new TextEncoder().encode(text))),
+    })),
+  );
 }
 
 const isLog = (table: string): boolean => table === 'log' || table === 'logChanges';
 
-function* piecesOfUnit(unit: Unit, all: readonly { place: string; line: string }[]): Generator<Piece> {
+function textsOfUnit(
+  unit: Unit,
+  all: readonly { place: string; line: string }[],
+): Pick<Piece, 'key' | 'text'>[] {
   const size = all.reduce((sum, { line }) => sum + line.length, 0);
   // Doubled where it grows, so that a row that is added moves nothing else.
   let of = 1;
@@ -99,14 +108,7 @@ function* piecesOfUnit(unit: Unit, all: readonly { place: string; line: string }
     if (lines.length === 0) texts.set(name, lines);
     lines.push(line);
   }
-  for (const [name, lines] of texts) {
-    const text = lines.join('');
-    yield {
-      key: `${unit}/${name}`,
-      text,
-      digest: base64UrlFrom(sha256(new TextEncoder().encode(text))),
-    };
-  }
+  return [...texts].map(([name, lines]) => ({ key: `${unit}/${name}`, text: lines.join('') }));
 }
 
 /** The rows of pieces, by table. @throws where a piece is none */

@@ -40,24 +40,24 @@ const acts: Record<string, (rows: DeskRows, who: string) => void> = {
 const names = Object.keys(acts) as Topic[];
 
 describe('pieces of a desk', () => {
-  it('have all rows in them, and are the same for the same rows', () => {
-    const pieces = [...piecesOf(demo)];
+  it('have all rows in them, and are the same for the same rows', async () => {
+    const pieces = await piecesOf(demo);
     const read = rowsOfPieces(pieces.map(({ text }) => text));
     for (const table of deskTableNames) {
       const sorted = (rows: readonly object[]) =>
         rows.map((row) => JSON.stringify([keyOfRow(table, row), row])).sort();
       expect(sorted(read[table])).toEqual(sorted(demo[table]));
     }
-    expect([...piecesOf(copy(demo))]).toEqual(pieces);
+    expect(await piecesOf(copy(demo))).toEqual(pieces);
     expect(new Set(pieces.map(({ key }) => key)).size).toBe(pieces.length);
     // Large units are cut, so that a change of one row does not move all of it.
     expect(Math.max(...pieces.map(({ text }) => text.length))).toBeLessThan(1_000_000);
   });
 
-  it('one mark changes one piece', () => {
+  it('one mark changes one piece', async () => {
     const changed = copy(demo);
     acts['sittings/tides']?.(changed, 'home');
-    const [before, after] = [digestsOf(demo), digestsOf(changed)];
+    const [before, after] = [await digestsOf(demo), await digestsOf(changed)];
     const other = [...after].filter(([key, digest]) => before.get(key) !== digest).map(([key]) => key);
     expect(other.map(unitOfPiece)).toEqual(['sittings/tides']);
     expect([...unitsChanged(before, after)]).toEqual(['sittings/tides']);
@@ -65,18 +65,18 @@ describe('pieces of a desk', () => {
 });
 
 describe('a desk that was changed on two computers', () => {
-  it('whatever was done where: each difference is told once, and what is chosen is what is taken', () => {
+  it('whatever was done where: each difference is told once, and what is chosen is what is taken', async () => {
     const some = fc.subarray(names);
-    fc.assert(
-      fc.property(
+    await fc.assert(
+      fc.asyncProperty(
         some,
         some,
         fc.array(fc.constantFrom<Side>('here', 'there'), { minLength: 4, maxLength: 4 }),
-        (here, there, sides) => {
+        async (here, there, sides) => {
           const [mine, theirs] = [copy(demo), copy(demo)];
           for (const name of here) acts[name]?.(mine, 'here');
           for (const name of there) acts[name]?.(theirs, 'there');
-          const found = differencesOf(mine, theirs, digestsOf(demo));
+          const found = await differencesOf(mine, theirs, await digestsOf(demo));
           expect(new Set(found.map(({ topic }) => topic))).toEqual(new Set([...here, ...there]));
           for (const { topic, changed } of found)
             expect(changed).toBe(here.includes(topic) ? (there.includes(topic) ? 'both' : 'here') : 'there');
@@ -89,7 +89,7 @@ describe('a desk that was changed on two computers', () => {
           const one = oneDesk(mine, theirs, found, open);
           expect(checkedDesk({ savedAt: at, tables: one }, DeskRows, false)).not.toHaveProperty('fault');
           // Held against each side: nothing differs but what was taken from the other one.
-          for (const { topic } of differencesOf(one, mine, null))
+          for (const { topic } of await differencesOf(one, mine, null))
             if (topic !== 'people') {
               const taken = open.get(topic) ?? (here.includes(topic) ? 'here' : 'there');
               expect(taken).toBe('there');
@@ -103,19 +103,19 @@ describe('a desk that was changed on two computers', () => {
     );
   }, 120_000);
 
-  it('the same on both sides, nothing is told', () => {
-    expect(differencesOf(demo, copy(demo), null)).toEqual([]);
+  it('the same on both sides, nothing is told', async () => {
+    expect(await differencesOf(demo, copy(demo), null)).toEqual([]);
   });
 
-  it('where it is not known what both had, all that differs is asked', () => {
+  it('where it is not known what both had, all that differs is asked', async () => {
     const mine = copy(demo);
     acts['sittings/lights']?.(mine, 'here');
-    expect(differencesOf(mine, demo, null).map(({ topic, changed }) => [topic, changed])).toEqual([
+    expect((await differencesOf(mine, demo, null)).map(({ topic, changed }) => [topic, changed])).toEqual([
       ['sittings/lights', 'both'],
     ]);
   });
 
-  it('a sitting that was deleted on the other side is there or not, as chosen', () => {
+  it('a sitting that was deleted on the other side is there or not, as chosen', async () => {
     const theirs = copy(demo);
     theirs.sittings = theirs.sittings.filter(({ id }) => id !== 'tides');
     for (const table of [
@@ -137,7 +137,7 @@ describe('a desk that was changed on two computers', () => {
       (theirs[table] as { sittingId: string }[]) = (theirs[table] as { sittingId: string }[]).filter(
         ({ sittingId }) => sittingId !== 'tides',
       );
-    const found = differencesOf(demo, theirs, null);
+    const found = await differencesOf(demo, theirs, null);
     const [only] = found;
     expect(only).toMatchObject({ topic: 'sittings/tides', there: { exists: false }, here: { exists: true } });
     const take = (side: Side) => oneDesk(demo, theirs, found, new Map([['sittings/tides', side]]));
@@ -147,7 +147,7 @@ describe('a desk that was changed on two computers', () => {
       expect(checkedDesk({ savedAt: at, tables: take(side) }, DeskRows, false)).not.toHaveProperty('fault');
   });
 
-  it('what a sitting needs comes along: its students, its paper, and the versions it is scored by', () => {
+  it('what a sitting needs comes along: its students, its paper, and the versions it is scored by', async () => {
     const [mine, theirs] = [copy(demo), copy(demo)];
     // There the student was deleted for good; here the student sat meanwhile.
     const attempt = mine.attempts.find(({ sittingId }) => sittingId === 'lights');
@@ -160,7 +160,7 @@ describe('a desk that was changed on two computers', () => {
     const left = new Set(theirs.attempts.map(({ id }) => id));
     theirs.marks = theirs.marks.filter(({ attemptId }) => left.has(attemptId));
     for (const each of mine.marks) if (each.sittingId === 'lights') each.comment = 'Here';
-    const found = differencesOf(mine, theirs, null);
+    const found = await differencesOf(mine, theirs, null);
     const choices = new Map<Topic, Side>(
       found.map(({ topic }) => [topic, topic === 'people' ? 'there' : 'here']),
     );
@@ -169,7 +169,7 @@ describe('a desk that was changed on two computers', () => {
     expect(one.students.some(({ id }) => id === gone)).toBe(true);
   });
 
-  it('two versions under one number tie a sitting to its paper', () => {
+  it('two versions under one number tie a sitting to its paper', async () => {
     const [mine, theirs] = [copy(demo), copy(demo)];
     const paperId = mine.sittings.find(({ id }) => id === 'lights')?.paperId ?? '';
     for (const [rows, who] of [
@@ -179,7 +179,7 @@ describe('a desk that was changed on two computers', () => {
       for (const each of rows.paperVersions) if (each.paperId === paperId) each.instructions = who;
       acts['sittings/lights']?.(rows, who);
     }
-    const found = differencesOf(mine, theirs, digestsOf(demo));
+    const found = await differencesOf(mine, theirs, await digestsOf(demo));
     const sitting = found.find(({ topic }) => topic === 'sittings/lights');
     expect(sitting?.goesWith).toBe(`papers/${paperId}`);
     const one = oneDesk(

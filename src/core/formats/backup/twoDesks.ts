@@ -62,16 +62,20 @@ export const isAsked = ({ changed }: Difference): boolean => changed === 'both';
 /** Digests of the pieces of a desk by their keys. */
 export type Digests = ReadonlyMap<string, string>;
 
-export const digestsOf = (rows: DeskRows): Digests =>
-  new Map([...piecesOf(rows)].map(({ key, digest }) => [key, digest]));
+export const digestsOf = async (rows: DeskRows): Promise<Digests> =>
+  new Map((await piecesOf(rows)).map(({ key, digest }) => [key, digest]));
 
 /**
  * What differs between two desks, the sittings first.
  *
  * @param base the pieces of the desk when it was the same on both; null: that is not known, and all that differs was changed on both
  */
-export function differencesOf(here: DeskRows, there: DeskRows, base: Digests | null): Difference[] {
-  const [mine, theirs] = [digestsOf(here), digestsOf(there)];
+export async function differencesOf(
+  here: DeskRows,
+  there: DeskRows,
+  base: Digests | null,
+): Promise<Difference[]> {
+  const [mine, theirs] = [await digestsOf(here), await digestsOf(there)];
   const changedHere = base && topicsOf(unitsChanged(base, mine));
   const changedThere = base && topicsOf(unitsChanged(base, theirs));
   const rows = { here: byTopic(here), there: byTopic(there) };
