@@ -1,6 +1,7 @@
 import { CommandFault } from '@/core/model/commandFault';
 import { fullName, registerName } from '@/core/model/names';
 import type { Student } from '@/core/model/people';
+import { forgottenAmong, forgottenDigest, forgottenIn, forgottenKey } from '@/core/people/forgotten';
 import { sameAnswers } from '@/core/marking/sameAnswers';
 import { seatsOf } from '@/core/seats/seats';
 import { done } from '@/words/done';
@@ -21,6 +22,32 @@ export const copiesSince = async (): Promise<string | null> => {
 };
 
 export const forgetCopiesBefore = (now: string) => desk.settings.put({ key: copiesSinceKey, value: now });
+
+/** The digests of those who were forgotten here. */
+export const forgottenHere = async (): Promise<Set<string>> =>
+  forgottenIn((await desk.settings.bulkGet([forgottenKey])).filter((row) => row !== undefined));
+
+/** Whom of these students this desk has forgotten. */
+export const areForgotten = async (studentIds: Iterable<string>): Promise<Set<string>> =>
+  forgottenAmong(studentIds, await forgottenHere());
+
+/**
+ * Whoever was forgotten on one of two computers and came back with the other's desk is forgotten again.
+ *
+ * @param digests of those who were forgotten on either of them
+ * @param first what is done before they go, where any of them is there
+ */
+export async function forgetAgain(
+  digests: ReadonlySet<string>,
+  now: string,
+  first: (studentIds: ReadonlySet<string>) => Promise<void>,
+): Promise<void> {
+  if (digests.size === 0) return;
+  await desk.settings.put({ key: forgottenKey, value: [...digests] });
+  const back = await forgottenAmong((await desk.students.toCollection().primaryKeys()) as string[], digests);
+  if (back.size > 0) await first(back);
+  for (const id of back) await forgetStudent(id, now);
+}
 
 /** What there is of a student on this desk. */
 export interface StudentHoldings {
@@ -54,6 +81,7 @@ export async function holdingsOf(studentId: string): Promise<StudentHoldings> {
  */
 export async function forgetStudent(studentId: string, now: string): Promise<{ said: string }> {
   const said = done.studentForgotten;
+  const digest = await forgottenDigest(studentId);
   let joinCode = '';
   await desk.transaction('rw', desk.tables, async () => {
     const student = await desk.students.get(studentId);
@@ -84,6 +112,7 @@ export async function forgetStudent(studentId: string, now: string): Promise<{ s
     await desk.progress.clear();
     await desk.totals.clear();
     await forgetCopiesBefore(now);
+    await desk.settings.put({ key: forgottenKey, value: [...(await forgottenHere()).add(digest)] });
     await desk.log.add({
       ...{ at: now, who: 'teacher', command: 'forgetStudent', said, about: null },
       ...{ rows: 0, undoneAt: null },

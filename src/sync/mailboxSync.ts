@@ -19,6 +19,7 @@ import {
   type WantedRow,
 } from './mailboxRows';
 import { dropProgress } from '../store/command';
+import { areForgotten } from '../store/forget';
 import { thisComputer } from './copyPlaces';
 import { pairing } from '../store/pairing';
 import { desk, type Pairing } from '../store/tables';
@@ -113,6 +114,7 @@ async function newAnswers(attempts: readonly Attempt[]): Promise<number> {
 
 /** Lays news over what the desk has; what the teacher did meanwhile stays. */
 export async function takeIn(news: MailboxNews): Promise<void> {
+  const forgotten = await areForgotten(news.attempts.map(({ studentId }) => studentId));
   const { attempts, carried, students, requests, openings, progress, sittings } = desk;
   await desk.transaction(
     'rw',
@@ -125,7 +127,10 @@ export async function takeIn(news: MailboxNews): Promise<void> {
           await students.add(Student.parse({ ...guest, number: '', email: '' }));
       for (const request of news.requests)
         if (known.has(request.sittingId) && !(await requests.get(request.id))) await requests.add(request);
-      for (const theirs of news.attempts) if (known.has(theirs.sittingId)) await takeAttempt(theirs);
+      for (const theirs of news.attempts)
+        // Of whoever is forgotten nothing comes back: it is known to lie there, and goes from there next.
+        if (forgotten.has(theirs.studentId)) await carried.put(theirs);
+        else if (known.has(theirs.sittingId)) await takeAttempt(theirs);
       for (const { sittingId, studentId, openedAt } of news.opened) {
         const before = await openings.get([sittingId, studentId]);
         const joined = (all: readonly string[] = []) => [...new Set([...all, ...openedAt])].sort();
@@ -163,9 +168,10 @@ async function takeAttempt(theirs: Attempt): Promise<void> {
   await desk.carried.put(theirs);
 }
 
-/** Fetches the files that answers name and the desk has not. */
+/** Fetches the files that answers name and the desk has not; of attempts that were deleted here, none. */
 async function fetchFiles(server: ServerConnection, attempts: readonly Attempt[]): Promise<void> {
-  const ids = new Set(attempts.flatMap(({ files }) => files ?? []).map(({ id }) => id));
+  const here = await desk.attempts.bulkGet(attempts.map(({ id }) => id));
+  const ids = new Set(here.flatMap((attempt) => attempt?.files ?? []).map(({ id }) => id));
   for (const id of ids) if (!(await desk.assets.get(id))) await desk.assets.put(await server.file(id));
 }
 
@@ -175,6 +181,16 @@ export async function forgetPosted(sittingId: string): Promise<void> {
     await desk.posted.clear();
     await desk.carried.where({ sittingId }).delete();
   });
+}
+
+/** Takes all that would lie in the mailbox for lying there, in whatever state: what goes from the desk then goes from there, too. */
+export async function takeForPosted(now: number): Promise<void> {
+  const kept = await pairing();
+  if (!kept) return;
+  const [sittings, seal] = [await sittingsOnDevices(), sealerFor(kept)];
+  const { rows } = await rowsForMailbox(sittings, seal);
+  rows.push(...(await scriptsForMailbox(sittings, now, seal)));
+  await desk.posted.bulkPut(rows.map(({ key }) => ({ key, digest: '' })));
 }
 
 /** One thing to put into the mailbox, and what is noted once it is there. */

@@ -6,16 +6,19 @@ import { testStore } from '../../tests/unit/testStore';
 import type { Fetch } from '@/carriers/ask';
 import { ServerFault } from '@/core/exchange/serverFault';
 import type { Side, Topic } from '@/core/formats/backup/twoDesks';
+import type { Student } from '@/core/model/people';
 import { exchangeServer } from '@/server/exchangeServer';
 import type { ExchangeStore } from '@/server/exchangeStore';
 import type { ServerSettings } from '@/server/settings';
 import { deskContent, emptyTables, replaceDesk } from '@/store/backup';
 import { deskElsewhere } from '@/store/elsewhere';
+import { forgetStudent } from '@/store/forget';
+import { changeStudent } from '@/store/people';
 import { changeSitting } from '@/store/sittings';
 import { desk } from '@/store/tables';
 import { copyOntoServer, deskId, readServerCopy } from './copies';
 import { changeServerPlace, copyPlaces, nameThisComputer, serverPlace, thisComputer } from './copyPlaces';
-import { pairDesk } from './mailboxSync';
+import { pairDesk, pull, push } from './mailboxSync';
 import { serverConnection, type ServerConnection } from './serverConnection';
 import { findDesk, followHolds, holdDesk, takeDesk } from './takeOver';
 
@@ -308,6 +311,45 @@ describe('a desk on two computers', () => {
     for (let times = 0; times < 8; times++) await school.send();
     expect((await school.line.copies()).filter((copy) => copy.kept)).toHaveLength(2);
   });
+
+  it('a student who was forgotten on one of them does not come back with the other’s desk, nor from the server', async () => {
+    await home.sit(school);
+    await home.take(id);
+    await renameSitting('lights', 'Lights at home', now());
+    const person = await desk.students.get('student64');
+    await changeStudent({ ...(person as Student), email: 'changed@example.org' }, now());
+    await desk.sittings.update('tides', { onDevices: true });
+    await push(home.line, clock);
+    await home.send();
+    const lies = async () => JSON.stringify(await store.list(''));
+    const everything = async () => JSON.stringify(await Promise.all(desk.tables.map((t) => t.toArray())));
+    const before = await lies();
+    expect(before).toContain('student64');
+    await school.sit(home);
+    // Without a network.
+    await forgetStudent('student64', now());
+    await changeServerPlace({ changedSince: now() });
+    expect(await school.hear()).toBe('elsewhere');
+    const found = await findDesk(id, { line: school.line, now, patient: false });
+    if ('fault' in found) throw new Error(found.fault.code);
+    const all = new Map(found.differences.map(({ topic }) => [topic, 'there' as const]));
+    expect(await takeDesk(found, all, { line: school.line, now })).toBeNull();
+    expect(await titleOf('lights')).toBe('Lights at home');
+    expect(await desk.students.get('student64')).toBeUndefined();
+    expect(await desk.attempts.where({ studentId: 'student64' }).count()).toBe(0);
+    expect(await desk.marks.count()).toBeGreaterThan(0);
+
+    await pull(school.line);
+    await push(school.line, clock);
+    await pull(school.line);
+    expect(await desk.attempts.where({ studentId: 'student64' }).count()).toBe(0);
+    expect(await lies()).not.toContain('student64');
+    expect(await lies()).toContain('student63');
+    expect(await everything()).not.toContain('student64');
+    // The next copy takes those along that held them, also the two that were kept.
+    await school.send();
+    expect((await school.line.copies()).filter((copy) => copy.kept)).toEqual([]);
+  }, 60_000);
 
   it('a lost computer is forgotten by the secret: it gets nothing any more, and is told so', async () => {
     await home.sit(school);

@@ -11,8 +11,10 @@ import {
   type TakeOverFault,
   type Topic,
 } from '@/core/formats/backup/twoDesks';
+import { forgottenIn } from '@/core/people/forgotten';
 import { waitingFor, type Computer, type DeskHold } from '@/core/model/deskHold';
 import { deskContent, putInPlace, replaceRows } from '@/store/backup';
+import { forgetAgain } from '@/store/forget';
 import { deskElsewhere, deskIsHere, leaveDesk, settled } from '@/store/elsewhere';
 import { knownDeskId } from '@/store/deskSettings';
 import { pairing } from '@/store/pairing';
@@ -26,6 +28,7 @@ import {
   thisComputer,
   type ServerPlace,
 } from './copyPlaces';
+import { takeForPosted } from './mailboxSync';
 import type { ServerConnection } from './serverConnection';
 
 /** Takes a desk over that another computer holds: fetched, held against what is here, and put in its place. */
@@ -177,6 +180,14 @@ export async function takeDesk(
       await desk.carried.clear();
       if (paired) await desk.pairing.put({ ...paired, rev: 0 });
     });
+    if (differences.length > 0) {
+      const forgotten = [here, backup].flatMap((each) => [...forgottenIn(each.rows.settings)]);
+      await forgetAgain(new Set(forgotten), at, async (students) => {
+        await takeForPosted(Date.parse(at));
+        const attempts = desk.attempts.where('studentId').anyOf([...students]);
+        await desk.carried.bulkPut(await attempts.toArray());
+      });
+    }
     await deskIsHere();
   });
   await copyPlaces.places.put({
