@@ -1,10 +1,13 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { deskFile, keepAsset } from './assets';
+import { paperQuestions } from '../../tests/unit/samples';
+import type { Paper } from '@/core/model/paper';
 import { backupBytes, backupIn } from '../../tests/unit/savedDesk';
 import { deskContent, emptyTables, putInPlace, replaceDesk } from './backup';
-import { undo } from './command';
+import { runCommand, undo } from './command';
 import { bringPapers } from './papers';
+import { finishDeletions } from './retention';
 import { desk } from './tables';
 
 const now = '2026-11-23T10:00:00.000Z';
@@ -34,6 +37,47 @@ describe('the pictures and files of the desk', () => {
     expect(await deskFile(id)).toBeNull();
     await putInPlace(saved.backup);
     expect((await deskFile(id))?.bytes).toEqual(chart.bytes);
+  });
+});
+
+describe('files that nothing names any more', () => {
+  const questionWith = (asset: string) => ({
+    ...paperQuestions[0],
+    prompt: [{ type: 'picture', asset, alt: 'A chart', decoration: false, width: 9, height: 9 }],
+  });
+  const put = (title: string, questions: unknown[], ms: number) =>
+    runCommand(
+      { command: 'changePaper', said: title },
+      new Date(Date.parse(now) + ms).toISOString(),
+      async (record) =>
+        record.put('papers', {
+          ...{ id: 'p', title, instructions: '', createdAt: now, changedAt: now },
+          questions: questions as Paper['questions'],
+        }),
+    );
+
+  it('go with the last act that named them and can be undone; those that something names stay', async () => {
+    const [gone, used] = [
+      await keepAsset(chart),
+      await keepAsset({ ...chart, bytes: Uint8Array.from([1, 2, 3]) }),
+    ];
+    const never = await keepAsset({ ...chart, bytes: Uint8Array.from([4, 5, 6]) });
+    await put('both', [questionWith(gone.id), questionWith(used.id)], 0);
+    await put('one', [questionWith(used.id)], 1_000);
+    for (let act = 2; act < 100; act++) await put(`act ${act}`, [questionWith(used.id)], act * 1_000);
+    await finishDeletions();
+    expect(await deskFile(gone.id)).not.toBeNull();
+    for (let act = 100; act < 310; act++)
+      await put(`act ${act}`, [questionWith(used.id)], 40 * 86_400_000 + act * 1_000);
+    // Of acts older than a month and than the last 200 the rows are gone.
+    await finishDeletions();
+    expect(await deskFile(gone.id)).toBeNull();
+    expect(await deskFile(used.id)).not.toBeNull();
+    // It was put there a moment ago, by an act that is still under way.
+    expect(await deskFile(never.id)).not.toBeNull();
+    const before = await desk.settings.get('filesLeft');
+    await finishDeletions();
+    expect(await desk.settings.get('filesLeft')).toEqual(before);
   });
 });
 

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import type { Asset } from '@/core/basics/asset';
 import { assetId } from '@/core/basics/assetBytes';
 import type { FileRef } from '@/core/basics/file';
@@ -6,7 +7,7 @@ import { desk, type DeskDatabase } from './tables';
 
 /**
  * Keeps the bytes of a picture or file under the id that is drawn from them; the same bytes are kept once. It is no
- * step of the log: what uses the file is, and bytes that nothing uses do no harm.
+ * step of the log: what uses the file is, and bytes that nothing uses go once no act names them any more.
  */
 export async function keepAsset(
   file: { name: string; mediaType: string; bytes: Uint8Array<ArrayBuffer> },
@@ -35,4 +36,37 @@ export async function dropUnusedFiles(ids: readonly string[]): Promise<void> {
   await desk.attempts.each(({ files = [] }) => files.forEach(({ id }) => mine.delete(id)));
   await desk.scans.each(({ picture }) => mine.delete(picture.id));
   await desk.assets.bulkDelete([...mine]);
+}
+
+const filesLeftKey = 'filesLeft';
+/** Files that nothing may name any longer; `due`: an act that named some cannot be undone any more. */
+const FilesLeft = z.object({ ids: z.string().array(), due: z.boolean() }).catch({ ids: [], due: false });
+const filesLeft = async (db: DeskDatabase) => FilesLeft.parse((await db.settings.get(filesLeftKey))?.value);
+
+/** What looks like the id of a file, wherever it stands (`assetId`: SHA-256 in the letters of Base64url). */
+const filesNamed = (value: unknown): Set<string> =>
+  new Set(JSON.stringify(value).match(/(?<![\w-])[\w-]{43}(?![\w-])/g));
+
+/** Notes the files that were named here for the last time, perhaps: that is looked at when a copy is made. */
+export async function mayBeLeft(gone: unknown, db: DeskDatabase): Promise<void> {
+  const { ids } = await filesLeft(db);
+  const all = new Set([...ids, ...filesNamed(gone)]);
+  if (all.size > 0) await db.settings.put({ key: filesLeftKey, value: { ids: [...all], due: true } });
+}
+
+/** Deletes the files that were noted and that nothing on the desk names any more, not even an act that can be undone. */
+export async function dropLeftFiles(): Promise<void> {
+  if (!(await filesLeft(desk)).due) return;
+  await desk.transaction('rw', desk.tables, async () => {
+    const left = new Set((await filesLeft(desk)).ids);
+    const undoable: string[] = [];
+    for (const { name } of desk.tables)
+      if (name !== 'assets')
+        await desk.table(name).each((row: { key?: unknown }) => {
+          if (left.size === 0 || (name === 'settings' && row.key === filesLeftKey)) return;
+          for (const id of filesNamed(row)) if (left.delete(id) && name === 'logChanges') undoable.push(id);
+        });
+    await desk.assets.bulkDelete([...left]);
+    await desk.settings.put({ key: filesLeftKey, value: { ids: undoable, due: false } });
+  });
 }

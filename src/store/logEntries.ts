@@ -1,4 +1,5 @@
 import type { LogChanges, LogEntry, RowChange } from '@/core/model/log';
+import { mayBeLeft } from './assets';
 import { ChangedSince, dexieKey, patchBetween, patched, plainRow } from './rowPatches';
 import type { DeskDatabase } from './tables';
 
@@ -89,6 +90,9 @@ async function tidyLog(db: DeskDatabase, seq: number, now: string): Promise<void
     .filter(({ at }) => at >= old)
     .first();
   const to = young?.seq ?? Math.max(from, seq - undoKept);
+  // What they held may be the last to name a file.
+  const gone = await db.logChanges.where('seq').between(from, to).toArray();
+  await mayBeLeft(gone, db);
   await db.log.where('seq').between(from, to).modify({ rows: 0 });
   await db.logChanges.where('seq').between(from, to).delete();
   await db.settings.put({ key: tidiedToKey, value: to });

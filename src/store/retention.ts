@@ -7,7 +7,7 @@ import type { Attempt } from '@/core/model/sitting';
 import { sittingsByCourse } from '@/core/sittings/deskOrder';
 import { dueAt, overAt, type Retention } from '@/core/sittings/retention';
 import { done } from '@/words/done';
-import { dropUnusedFiles } from './assets';
+import { dropLeftFiles, dropUnusedFiles } from './assets';
 import { runCommand } from './command';
 import { forgetCopiesBefore, dropChangesOf } from './forget';
 import { changesOf } from './logEntries';
@@ -119,4 +119,5 @@ export async function finishDeletions(): Promise<void> {
       await dropUnusedFiles([...files, ...pages].map(({ id }) => id));
       await forgetCopiesBefore(at);
     });
+  await dropLeftFiles();
 }
