@@ -35,6 +35,8 @@ let wanted = false;
 let mine = false;
 /** The last changes are being sent to another computer. */
 let giving = false;
+/** They could not be sent: it is not tried again before. */
+let giveFrom = 0;
 
 function soon(afterMs: number): void {
   if (timer) clearTimeout(timer);
@@ -75,7 +77,7 @@ async function restsOf({ key }: CopyPlace): Promise<Rests> {
  * desk stays here; whoever wants it finds what was sent before.
  */
 async function give(computer: Computer): Promise<void> {
-  if (!mine || giving || (await deskElsewhere())) return;
+  if (!mine || giving || Date.now() < giveFrom || (await deskElsewhere())) return;
   giving = true;
   try {
     const { deskId, serverConnection } = await import('./copying');
@@ -112,6 +114,7 @@ async function isSent(): Promise<boolean> {
 
 /** The desk stays here, unless it was taken over meanwhile. */
 async function keepIt(): Promise<void> {
+  giveFrom = Date.now() + againMs;
   if ((await deskElsewhere())?.why === 'giving') await deskIsHere();
 }
 

@@ -51,6 +51,7 @@ async function rename(page: Page, group: string, name: string): Promise<void> {
 test('a desk is taken over at home and back at school, and is for reading only where it is not', async ({
   browser,
 }) => {
+  test.setTimeout(360_000);
   const { school: atSchool, home: atHome } = names('A');
   const contexts = [await browser.newContext(), await browser.newContext()] as const;
   const school = await pairAs(contexts[0], atSchool);
@@ -150,6 +151,7 @@ test('a desk is taken over at home and back at school, and is for reading only w
 });
 
 test('both changed without a network: side by side, one of each taken, both kept', async ({ browser }) => {
+  test.setTimeout(360_000);
   const { school: atSchool, home: atHome } = names('B');
   const contexts = [await browser.newContext(), await browser.newContext()] as const;
   const school = await pairAs(contexts[0], atSchool);
