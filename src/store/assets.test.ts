@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { deskFile, keepAsset } from './assets';
+import { buildDemo } from '@demo/buildDemo';
+import { deskFile, dropUnusedFiles, keepAsset } from './assets';
 import { paperQuestions } from '../../tests/unit/samples';
 import type { Paper } from '@/core/model/paper';
 import { backupBytes, backupIn } from '../../tests/unit/savedDesk';
@@ -79,6 +80,18 @@ describe('files that nothing names any more', () => {
     await finishDeletions();
     expect(await desk.settings.get('filesLeft')).toEqual(before);
   });
+});
+
+it('a file is in use wherever the desk has it: in answers, on scanned pages, as the blank page of a print, in papers', async () => {
+  await replaceDesk(buildDemo(Date.parse(now)));
+  const all = (await desk.assets.toCollection().primaryKeys()) as string[];
+  const blank = await keepAsset(chart);
+  const [print] = await desk.prints.toArray();
+  if (!print) throw new Error('no print in the demo');
+  await desk.prints.put({ ...print, id: 'foreign', foreign: { blanks: [blank], name: null } });
+  const nobody = await keepAsset({ ...chart, bytes: Uint8Array.from([7, 8, 9]) });
+  await dropUnusedFiles([...all, blank.id, nobody.id]);
+  expect(await desk.assets.toCollection().primaryKeys()).toEqual([...all, blank.id].sort());
 });
 
 describe('papers from elsewhere', () => {

@@ -24,7 +24,7 @@ export async function deskFile(id: string): Promise<Asset | null> {
   return (await desk.assets.get(id)) ?? null;
 }
 
-/** Deletes those of these files that no attempt, scanned page, paper or question of the bank has any more. */
+/** Deletes those of these files that no attempt, scanned page, print, paper or question of the bank has any more. */
 export async function dropUnusedFiles(ids: readonly string[]): Promise<void> {
   const used = assetsIn([
     await desk.papers.toArray(),
@@ -35,6 +35,8 @@ export async function dropUnusedFiles(ids: readonly string[]): Promise<void> {
   if (mine.size === 0) return;
   await desk.attempts.each(({ files = [] }) => files.forEach(({ id }) => mine.delete(id)));
   await desk.scans.each(({ picture }) => mine.delete(picture.id));
+  await desk.readPages.each(({ picture }) => mine.delete(picture.id));
+  await desk.prints.each(({ foreign }) => foreign?.blanks.forEach(({ id }) => mine.delete(id)));
   await desk.assets.bulkDelete([...mine]);
 }
 
@@ -58,15 +60,11 @@ export async function mayBeLeft(gone: unknown, db: DeskDatabase): Promise<void> 
 export async function dropLeftFiles(): Promise<void> {
   if (!(await filesLeft(desk)).due) return;
   await desk.transaction('rw', desk.tables, async () => {
-    const left = new Set((await filesLeft(desk)).ids);
-    const undoable: string[] = [];
-    for (const { name } of desk.tables)
-      if (name !== 'assets')
-        await desk.table(name).each((row: { key?: unknown }) => {
-          if (left.size === 0 || (name === 'settings' && row.key === filesLeftKey)) return;
-          for (const id of filesNamed(row)) if (left.delete(id) && name === 'logChanges') undoable.push(id);
-        });
-    await desk.assets.bulkDelete([...left]);
-    await desk.settings.put({ key: filesLeftKey, value: { ids: undoable, due: false } });
+    const { ids } = await filesLeft(desk);
+    const undoable = new Set<string>();
+    await desk.logChanges.each((row) => filesNamed(row).forEach((id) => undoable.add(id)));
+    await dropUnusedFiles(ids.filter((id) => !undoable.has(id)));
+    const later = ids.filter((id) => undoable.has(id));
+    await desk.settings.put({ key: filesLeftKey, value: { ids: later, due: false } });
   });
 }

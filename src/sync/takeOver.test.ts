@@ -332,6 +332,7 @@ describe('a desk on two computers', () => {
     expect(await school.hear()).toBe('elsewhere');
     const found = await findDesk(id, { line: school.line, now, patient: false });
     if ('fault' in found) throw new Error(found.fault.code);
+    expect(found.forgotten).toBe(1);
     const all = new Map(found.differences.map(({ topic }) => [topic, 'there' as const]));
     expect(await takeDesk(found, all, { line: school.line, now })).toBeNull();
     expect(await titleOf('lights')).toBe('Lights at home');

@@ -11,7 +11,7 @@ import {
   type TakeOverFault,
   type Topic,
 } from '@/core/formats/backup/twoDesks';
-import { forgottenIn } from '@/core/people/forgotten';
+import { forgottenAmong, forgottenIn } from '@/core/people/forgotten';
 import { waitingFor, type Computer, type DeskHold } from '@/core/model/deskHold';
 import { deskContent, putInPlace, replaceRows } from '@/store/backup';
 import { forgetAgain } from '@/store/forget';
@@ -57,6 +57,8 @@ interface Found {
   /** What differs, where it was changed on both since; empty: nothing that was done here gets lost. */
   differences: Difference[];
   answer: HolderAnswer;
+  /** How many students were forgotten on one of both and are there on the other one: they go again. */
+  forgotten: number;
   backup: Backup;
   fetched: FetchedDesk;
   place: ServerPlace;
@@ -102,9 +104,12 @@ export async function findDesk(
   const digests = new Map([...known].map(([key, { digest }]) => [key, digest]));
   // What was not changed here since it was there has nothing that could be lost.
   const changedHere = same && (base === null || unitsChanged(base, digests).size > 0);
+  const { rows } = read.backup;
+  const everybody = [...here.rows.students, ...rows.students].map((student) => student.id);
   return {
     ...{ hold, copy, same, answer, place, fetched, here, backup: read.backup },
-    differences: changedHere ? await differencesOf(here.rows, read.backup.rows, base) : [],
+    differences: changedHere ? await differencesOf(here.rows, rows, base) : [],
+    forgotten: changedHere ? (await forgottenAmong(everybody, forgottenOnEither(here.rows, rows))).size : 0,
   };
 }
 
@@ -181,8 +186,7 @@ export async function takeDesk(
       if (paired) await desk.pairing.put({ ...paired, rev: 0 });
     });
     if (differences.length > 0) {
-      const forgotten = [here, backup].flatMap((each) => [...forgottenIn(each.rows.settings)]);
-      await forgetAgain(new Set(forgotten), at, async (students) => {
+      await forgetAgain(forgottenOnEither(here.rows, backup.rows), at, async (students) => {
         await takeForPosted(Date.parse(at));
         const attempts = desk.attempts.where('studentId').anyOf([...students]);
         await desk.carried.bulkPut(await attempts.toArray());
@@ -198,6 +202,9 @@ export async function takeDesk(
   });
   return null;
 }
+
+const forgottenOnEither = (...desks: Pick<DeskRows, 'settings'>[]) =>
+  new Set(desks.flatMap(({ settings }) => [...forgottenIn(settings)]));
 
 /** Both desks as they were before one was made of them. */
 async function keepBoth(

@@ -96,6 +96,12 @@ export function takenWords(from: string, sentAll: boolean): string {
 export const unansweredWords = (from: string, since: string) =>
   `${from} didn’t answer: what was done there after ${since} hasn’t come, and is shown once it is back.`;
 
+/** How long two desks stay as they were before one is made of them. @param forgotten students who were forgotten on one of them */
+export const keptWords = (forgotten: number) =>
+  forgotten === 0
+    ? 'Both desks as they were are kept for 90 days'
+    : `${counted(forgotten, 'student')} forgotten on one computer will be forgotten here too. Both desks as they were are therefore kept only until the next backup`;
+
 /** What the line across the page says of a desk that is elsewhere. */
 export function elsewhereWords({ computer, since, why }: Elsewhere, now: number): string {
   switch (why) {

@@ -10,6 +10,8 @@ export type DeskFound =
       differences: Difference[];
       /** Whether all there is has come from the computer that holds it. */
       answer: HolderAnswer;
+      /** How many students were forgotten on one of both and go from the other's, too. */
+      forgotten: number;
       /** Whether it is the desk of this browser, as it was before. */
       same: boolean;
       /** The computer that holds it; '' where none does. */

@@ -17,10 +17,10 @@ const takeOverWorker = {
     const read = await findDesk(deskId, kit(progress));
     if ('fault' in read) return read;
     found = read;
-    const { differences, answer, hold, copy, same } = read;
+    const { differences, answer, forgotten, hold, copy, same } = read;
     const { students, groups, papers, sittings, attempts } = read.backup.rows;
     const counts = [students, groups, papers, sittings, attempts].map(({ length }) => length);
-    return { differences, answer, same, from: hold?.computer.name ?? '', sentAt: copy.at, counts };
+    return { differences, answer, forgotten, same, from: hold?.computer.name ?? '', sentAt: copy.at, counts };
   },
   take: async (choices: [Topic, Side][], progress: Progress): Promise<TakeOverOutcome> => {
     if (!found) throw new Error('Nothing was found');

@@ -130,6 +130,7 @@ export function TakeOver({ deskId, label, about, begin = false, done }: TakeOver
       {found?.same && found.differences.some(isAsked) && (
         <TwoDesks
           unanswered={unanswered}
+          forgotten={found.forgotten}
           differences={found.differences}
           there={found.from}
           take={(choices) => void take(found, choices)}

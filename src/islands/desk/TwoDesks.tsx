@@ -9,7 +9,7 @@ import {
   type Topic,
 } from '@/core/formats/backup/twoDesks';
 import { useNow } from '@/ui/clock';
-import { sideWords, topicWords } from '@/words/computers';
+import { keptWords, sideWords, topicWords } from '@/words/computers';
 import { counted, dayAndTime } from '@/words/format';
 import styles from './TwoDesks.module.css';
 
@@ -19,12 +19,14 @@ interface TwoDesksProps {
   there: string;
   /** That the last changes from there did not come; '' where they did. */
   unanswered: string;
+  /** How many students were forgotten on one of both. */
+  forgotten: number;
   take: (choices: [Topic, Side][]) => void;
   cancel: () => void;
 }
 
 /** A desk that was changed on two computers, side by side by sitting and paper: of each one is taken, both are kept as they were. */
-export function TwoDesks({ differences, there, unanswered, take, cancel }: TwoDesksProps) {
+export function TwoDesks({ differences, there, unanswered, forgotten, take, cancel }: TwoDesksProps) {
   const [choices, setChoices] = useState<ReadonlyMap<Topic, Side>>(new Map());
   const heading = useRef<HTMLHeadingElement>(null);
   useEffect(() => {
@@ -44,8 +46,8 @@ export function TwoDesks({ differences, there, unanswered, take, cancel }: TwoDe
         Changed on both computers
       </h3>
       <p>
-        Neither knew of the other. Choose which to take of each. Both desks as they were are kept for 90 days,
-        under <em>Restore a backup</em>.
+        Neither knew of the other. Choose which to take of each. {keptWords(forgotten)}, under{' '}
+        <em>Restore a backup</em>.
       </p>
       {unanswered && <p role="alert">{unanswered}</p>}
       <div className={styles.all}>
