@@ -9,11 +9,15 @@ import styles from './PairForm.module.css';
 export function PairForm({ server }: { server: ServerConnection }) {
   const [secret, setSecret] = useState('');
   const [word, setWord] = useState('');
+  const [busy, setBusy] = useState(false);
   const pair = async () => {
+    setBusy(true);
     try {
       await pairDesk(server, secret);
     } catch (error) {
       setWord(secretFaultWords(error, 'Pairing failed. The server’s terminal says why.'));
+    } finally {
+      setBusy(false);
     }
   };
   return (
@@ -32,7 +36,7 @@ export function PairForm({ server }: { server: ServerConnection }) {
         folder.
       </p>
       <SecretField value={secret} error={word} change={setSecret} />
-      <Button type="submit" variant="filled" disabled={!isWholeSecret(secret)}>
+      <Button type="submit" variant="filled" loading={busy} disabled={!isWholeSecret(secret)}>
         Pair browser
       </Button>
     </form>

@@ -24,6 +24,11 @@ export async function deskFile(id: string): Promise<Asset | null> {
   return (await desk.assets.get(id)) ?? null;
 }
 
+/** What `dropUnusedFiles` reads and deletes: a transaction that calls it has these. */
+export const tablesOfFiles: readonly string[] = [
+  ...['assets', 'papers', 'paperVersions', 'bank', 'attempts', 'scans', 'readPages', 'prints'],
+];
+
 /** Deletes those of these files that no attempt, scanned page, print, paper or question of the bank has any more. */
 export async function dropUnusedFiles(ids: readonly string[]): Promise<void> {
   const used = assetsIn([

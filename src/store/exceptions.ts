@@ -18,7 +18,7 @@ import {
   type Terms,
 } from '@/core/attempts/terms';
 import { lastAttempt } from '@/core/attempts/counting';
-import { dropUnusedFiles } from './assets';
+import { dropUnusedFiles, tablesOfFiles } from './assets';
 import { dropProgress, runCommand, type Recorder } from './command';
 import { hangingOn, type Command } from './commandTables';
 import { newId } from './ids';
@@ -153,17 +153,7 @@ export async function restoreAttempt(attemptId: string, reason: string, now: str
  * was done. The caller names what goes, and asks first.
  */
 export async function deleteAttempts(attemptIds: readonly string[], now: string) {
-  const tables = [
-    ...hangingOn('attempts'),
-    'releases',
-    'openings',
-    'students',
-    'papers',
-    'paperVersions',
-    'bank',
-    'scans',
-    'assets',
-  ];
+  const tables = [...hangingOn('attempts'), 'releases', 'openings', 'students', ...tablesOfFiles];
   return desk.transaction('rw', [...tables, 'log', 'progress'], async () => {
     const attempts = (await desk.attempts.bulkGet([...attemptIds])).filter((each) => each !== undefined);
     const [first] = attempts;

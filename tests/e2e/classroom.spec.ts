@@ -26,6 +26,7 @@ async function letIn(page: Page) {
   await expect(page.getByText('That isn’t this server’s secret.')).toBeVisible();
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
   await page.getByRole('button', { name: 'Pair browser' }).click();
+  await expect(page.getByRole('heading', { name: /on students’ own devices$/ })).toBeFocused();
   await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
   await expect(page.getByRole('img', { name: /^QR code of http.*\/sit$/ })).toBeVisible();
   await expect(page.getByRole('status').filter({ hasText: 'Connected' })).toBeVisible();

@@ -12,6 +12,8 @@ async function pairAs(context: BrowserContext, name: string): Promise<Page> {
   await page.goto('/computers');
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
   await page.getByRole('button', { name: 'Pair browser' }).click();
+  // Left before that, it is not paired.
+  await expect(page.getByRole('heading', { level: 2 }).first()).toBeFocused();
   await page.getByLabel('What it is called').fill(name);
   await page.getByLabel('What it is called').press('Enter');
   await expect(page.getByText(`This computer is called ${name} now`)).toBeVisible();

@@ -8,6 +8,7 @@ import { PairForm } from '@/desk/PairForm';
 import { useConnection } from '@/desk/useConnection';
 import { useCopyPlaces } from '@/desk/useCopies';
 import { useElsewhere } from '@/desk/useElsewhere';
+import { useFocusOverPairing } from '@/desk/useFocusOverPairing';
 import { knownDeskId } from '@/store/deskSettings';
 import { deskIsHere } from '@/store/elsewhere';
 import { pairing } from '@/store/pairing';
@@ -78,6 +79,7 @@ function Computers() {
     heading.current?.focus();
     void look();
   };
+  useFocusOverPairing(paired, heading);
   const now = useNow(15_000);
   if (paired === undefined || elsewhere === undefined || !mine || id === undefined) return null;
   // What was on this computer before is under Restore a backup.
@@ -140,7 +142,9 @@ function Computers() {
         </section>
       ) : (
         <section className={styles.part}>
-          <h2>Pair this browser first</h2>
+          <h2 ref={heading} tabIndex={-1}>
+            Pair this browser first
+          </h2>
           <PairForm server={server} />
         </section>
       )}

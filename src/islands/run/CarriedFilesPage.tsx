@@ -63,7 +63,7 @@ function CarriedFiles({ sitting }: { sitting: SittingData }) {
         </>
       }
     >
-      <h1 className={styles.heading}>{record.title} carried in files</h1>
+      <h2 className={styles.heading}>{record.title} carried in files</h2>
       <PaperOut sitting={sitting} />
       <AnswersIn sitting={sitting} />
       <ScriptsOut sitting={sitting} />

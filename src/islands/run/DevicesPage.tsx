@@ -1,5 +1,5 @@
 import { Button, NativeSelect } from '@mantine/core';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { serverConnection } from '@/sync/serverConnection';
 import type { MailboxState } from '@/core/exchange/mailbox';
 import { readyToSit } from '@/core/scoring/paperFindings';
@@ -9,6 +9,7 @@ import { isoNow, useNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
 import { useConnection } from '@/desk/useConnection';
+import { useFocusOverPairing } from '@/desk/useFocusOverPairing';
 import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
@@ -36,6 +37,8 @@ function Devices({ sitting }: { sitting: SittingData }) {
   const { paired, state } = useConnection();
   const { mailbox, before } = useMailbox(paired === true);
   const [address, setAddress] = useState('');
+  const heading = useRef<HTMLHeadingElement>(null);
+  useFocusOverPairing(paired, heading);
   if (paired === undefined) return null;
   const addresses = [...(mailbox?.addresses ?? []), window.location.origin].filter(
     (each, index, all) => all.indexOf(each) === index,
@@ -92,7 +95,9 @@ function Devices({ sitting }: { sitting: SittingData }) {
         </>
       }
     >
-      <h1 className={styles.heading}>{record.title} on students’ own devices</h1>
+      <h2 ref={heading} tabIndex={-1} className={styles.heading}>
+        {record.title} on students’ own devices
+      </h2>
       {!paired ? (
         <PairForm server={server} />
       ) : record.onDevices ? (
