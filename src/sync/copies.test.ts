@@ -13,6 +13,8 @@ import { exchangeServer } from '@/server/exchangeServer';
 import { deskContent, emptyTables, putInPlace, replaceDesk } from '../store/backup';
 import { forgetStudent } from '../store/forget';
 import { copiesInFolder, copyIntoFolder, copyOntoServer, deskId, readServerCopy } from './copies';
+import { base64From } from '@/core/basics/base64';
+import { copyPlaces, forgetSecret, keepSealKey, knownSealKey, serverPlace } from './copyPlaces';
 import { desk } from '../store/tables';
 
 const start = Date.parse('2026-11-26T12:00:00.000Z');
@@ -147,6 +149,23 @@ describe('copies on the server', () => {
     for (const { id, size } of content.rows.assets)
       expect((await desk.assets.get(id))?.bytes.length).toBe(size);
     expect(await readServerCopy(line, 'WRONGSECRET12345', copy)).toEqual({ fault: { code: 'sealed' } });
+  });
+
+  it('the key of the seal is drawn once in a browser, and goes with the secret', async () => {
+    const salt = base64From(new Uint8Array(16).fill(7));
+    const place = { key: 'server', lastAt: null, changedSince: null, fault: null } as const;
+    // Of a secret that isn't kept here nothing is kept.
+    await keepSealKey({ secret: 'tide tables of 2026', salt }, Uint8Array.of(1));
+    expect(await copyPlaces.seals.count()).toBe(0);
+    await copyPlaces.places.put({ ...place, secret: 'tide tables of 2026', salt });
+    await keepSealKey({ secret: 'tide tables of 2026', salt }, Uint8Array.of(1));
+    expect(await knownSealKey({ secret: 'tide tables of 2026', salt })).toEqual(Uint8Array.of(1));
+    expect(await knownSealKey({ secret: 'tide tables of 2027', salt })).toBeNull();
+    expect(await knownSealKey({ secret: 'tide tables of 2026', salt: '' })).toBeNull();
+    await forgetSecret();
+    expect(await copyPlaces.seals.count()).toBe(0);
+    expect((await serverPlace())?.secret).toBe('');
+    await copyPlaces.places.clear();
   });
 
   it('nothing of the desk can be read in the server’s folder', async () => {

@@ -7,6 +7,7 @@ import { version } from '@/core/basics/version';
 import {
   DeskRows,
   checkedDesk,
+  joinedRows,
   readArchive,
   writeBackup,
   type BackupRead,
@@ -26,8 +27,15 @@ import {
   type DeskCopy,
   type Part,
 } from '@/core/formats/backup/copies';
-import { DeskIndex, piecesOf, rowsOfPieces, type Piece } from '@/core/formats/backup/pieces';
-import type { ServerPlace } from './copyPlaces';
+import {
+  DeskIndex,
+  piecesOf,
+  rowsByTable,
+  rowsOfPieces,
+  type Piece,
+  type PieceRow,
+} from '@/core/formats/backup/pieces';
+import { keepSealKey, knownSealKey, type ServerPlace } from './copyPlaces';
 import { deskIdKey, knownDeskId } from '../store/deskSettings';
 import { copiesSince } from '../store/forget';
 import { desk } from '../store/tables';
@@ -190,11 +198,13 @@ const againMs = 500;
 /** So many parts are on their way at the same time. */
 const atOnce = 6;
 
-/** What a desk on the server is made of: its index, and the texts of pieces, as far as they are not known here. */
+/** A desk that lies on the server, as it was fetched. */
 export interface FetchedDesk {
   index: DeskIndex;
-  /** By the key of the piece. */
-  texts: Map<string, string>;
+  /** The pieces that were not here. */
+  texts: string[];
+  /** The rows of those that are here. */
+  known: PieceRow[];
 }
 
 /**
@@ -207,7 +217,7 @@ export async function fetchDesk(
   line: ServerConnection,
   secret: string,
   copy: DeskCopy,
-  known: ReadonlyMap<string, Pick<Piece, 'text' | 'digest'>> = new Map(),
+  known: ReadonlyMap<string, Pick<Piece, 'rows' | 'digest'>> = new Map(),
   progress: Progress = () => undefined,
 ): Promise<FetchedDesk | null> {
   const key = await keyOf(secret, copy.salt);
@@ -219,22 +229,22 @@ export async function fetchDesk(
   const said = await opened(head);
   if (said === null) return null;
   const index = DeskIndex.parse(JSON.parse(said));
-  const texts = new Map<string, string>();
+  const isHere = (piece: DeskIndex['pieces'][number]) => known.get(piece.key)?.digest === piece.digest;
+  const here = index.pieces.filter(isHere);
+  const lacking = index.pieces.filter((piece) => !isHere(piece));
+  const texts: string[] = [];
   const some = pLimit(atOnce);
-  let whole = true;
   await Promise.all(
-    index.pieces.map(({ key: name, digest, part }) => {
-      const here = known.get(name);
-      if (here?.digest === digest) return void texts.set(name, here.text);
-      return some(async () => {
+    lacking.map(({ part }) =>
+      some(async () => {
         const text = await opened(part);
-        if (text === null) whole = false;
-        else texts.set(name, text);
-        progress(texts.size / index.pieces.length);
-      });
-    }),
+        if (text !== null) texts.push(text);
+        progress(1 - (lacking.length - texts.length) / index.pieces.length);
+      }),
+    ),
   );
-  return whole ? { index, texts } : null;
+  if (texts.length < lacking.length) return null;
+  return { index, texts, known: here.flatMap(({ key: name }) => known.get(name)?.rows ?? []) };
 }
 
 /** A desk that was fetched, checked; its files are asked for one by one. */
@@ -242,17 +252,18 @@ export async function checkedContent(
   line: ServerConnection,
   secret: string,
   copy: DeskCopy,
-  { index, texts }: FetchedDesk,
+  { index, texts, known }: FetchedDesk,
 ): Promise<BackupRead> {
-  const rows = rowsOfPieces(texts.values());
-  const checked = checkedDesk({ savedAt: index.savedAt, tables: rows }, DeskRows, false);
+  const rows = rowsOfPieces(texts);
+  const before = rowsByTable(known) as unknown as DeskRows; // as they are on this desk
+  const checked = checkedDesk({ savedAt: index.savedAt, tables: rows }, DeskRows, false, before);
   if ('fault' in checked) return checked;
   const key = await keyOf(secret, copy.salt);
   return {
     backup: {
       savedAt: checked.savedAt,
       // As they are, so that the pieces stay the same; what another version wrote as this one reads it.
-      rows: index.savedBy === version ? (rows as unknown as DeskRows) : checked.tables,
+      rows: index.savedBy === version ? joinedRows(before, rows as unknown as DeskRows) : checked.tables,
       bytes: async (fileId) => (await openedFile(line, key, fileId)) ?? new Uint8Array(),
     },
   };
@@ -304,9 +315,17 @@ export async function drawKey(secret: string, salt: string): Promise<void> {
 
 let lastKey: { of: string; key: Promise<Uint8Array> } | null = null;
 
-/** It takes long to draw, and is drawn once. */
+/** It takes long to draw, and is drawn once: here, or as another page of this browser has drawn it. */
 function keyOf(secret: string, salt: string): Promise<Uint8Array> {
   const of = `${salt} ${secret}`;
-  if (lastKey?.of !== of) lastKey = { of, key: copyKey(secret, bytesFrom(salt)) };
+  if (lastKey?.of !== of) lastKey = { of, key: drawnKey(secret, salt) };
   return lastKey.key;
+}
+
+async function drawnKey(secret: string, salt: string): Promise<Uint8Array> {
+  const known = await knownSealKey({ secret, salt });
+  if (known) return known;
+  const key = await copyKey(secret, bytesFrom(salt));
+  await keepSealKey({ secret, salt }, key);
+  return key;
 }

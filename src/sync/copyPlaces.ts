@@ -42,17 +42,25 @@ interface ThisComputer extends Computer {
   key: 'this';
 }
 
+/** The key of the seal, as it was drawn from secret and salt: that takes a second and more. */
+interface SealKey extends Pick<ServerPlace, 'secret' | 'salt'> {
+  key: 'last';
+  bytes: Uint8Array;
+}
+
 export type CopyPlace = FolderPlace | ServerPlace;
 
 /** Where copies keep themselves. A database of its own, so that it is still there when the desk is gone. */
 class CopyDatabase extends Dexie {
   declare places: Table<CopyPlace, CopyPlace['key']>;
   declare computer: Table<ThisComputer, 'this'>;
+  declare seals: Table<SealKey, 'last'>;
 
   constructor(name = 'gribbet-copies') {
     super(name);
     this.version(1).stores({ places: 'key' });
     this.version(2).stores({ places: 'key', computer: 'key' });
+    this.version(3).stores({ places: 'key', computer: 'key', seals: 'key' });
   }
 }
 
@@ -100,6 +108,31 @@ export async function changeServerPlace(patch: Partial<Omit<ServerPlace, 'key'>>
   });
 }
 
+/** The key that was drawn from these, where it was drawn last. */
+export async function knownSealKey({ secret, salt }: Pick<ServerPlace, 'secret' | 'salt'>) {
+  const known = await copyPlaces.seals.get('last');
+  return known?.secret === secret && known.salt === salt ? known.bytes : null;
+}
+
+/** Keeps the key that was drawn, as long as the secret itself is kept here. */
+export async function keepSealKey(
+  of: Pick<ServerPlace, 'secret' | 'salt'>,
+  bytes: Uint8Array,
+): Promise<void> {
+  await copyPlaces.transaction('rw', copyPlaces.places, copyPlaces.seals, async () => {
+    if ((await serverPlace())?.secret === of.secret)
+      await copyPlaces.seals.put({ key: 'last', secret: of.secret, salt: of.salt, bytes });
+  });
+}
+
+/** The pairing is over: the secret goes from this browser, and what was drawn from it. */
+export async function forgetSecret(): Promise<void> {
+  await copyPlaces.transaction('rw', copyPlaces.places, copyPlaces.seals, async () => {
+    await changeServerPlace({ secret: '', fault: 'unpaired' });
+    await copyPlaces.seals.clear();
+  });
+}
+
 /**
  * The server this browser is paired with is a place. Once the pairing is ended here the secret goes; what else is known
  * stays, so that the same seals are made when it is paired again.
@@ -108,8 +141,7 @@ export async function keepServerPlace(): Promise<ServerPlace | undefined> {
   const paired = await pairing();
   const place = await serverPlace();
   if (!paired) {
-    if (place && place.secret !== '')
-      await copyPlaces.places.put({ ...place, secret: '', fault: 'unpaired' });
+    if (place && place.secret !== '') await forgetSecret();
     return undefined;
   }
   if (place?.secret === paired.secret) return place;
@@ -120,6 +152,8 @@ export async function keepServerPlace(): Promise<ServerPlace | undefined> {
     // It is copied at once, as nothing is there; whether it was changed since is another question.
     ...{ lastAt: null, changedSince: place?.changedSince ?? null, fault: null },
   };
+  // What was drawn from the secret of before goes with it.
+  await copyPlaces.seals.clear();
   await copyPlaces.places.put(next);
   return next;
 }

@@ -2,7 +2,7 @@ import { serverConnection } from '@/sync/serverConnection';
 import { ServerFault } from '@/core/exchange/serverFault';
 import { pairing, pull, push } from '@/sync/mailboxSync';
 import { isMailUnderWay, pullMail } from '@/sync/mail';
-import { changeServerPlace, serverPlace } from '@/sync/copyPlaces';
+import { forgetSecret, serverPlace } from '@/sync/copyPlaces';
 import { pullMarks } from '@/sync/sharedMarks';
 import { shareConnection } from '@/sync/shareConnection';
 import { followHolds } from '@/sync/takeOver';
@@ -159,7 +159,7 @@ async function isForgotten(): Promise<void> {
     why: 'forgotten',
   });
   await desk.pairing.clear();
-  await changeServerPlace({ secret: '', fault: 'unpaired' });
+  await forgetSecret();
 }
 
 /** Takes in what markers sent. Where that cannot be done, what students send does not wait for it. */

@@ -87,11 +87,13 @@ export const isFile = async (ref: FileRef, bytes: Uint8Array): Promise<boolean> 
  * @param raw `{ savedAt, tables }` as they were parsed
  * @param schema with the bytes among the rows, or apart from them
  * @param older of before the desk took along what hangs on what it deletes: that is left behind
+ * @param known rows that are part of it and were checked when they came to this desk
  */
 export function checkedDesk<T extends DeskTables | DeskRows>(
   raw: unknown,
   schema: z.ZodType<T>,
   older: boolean,
+  known?: T,
 ): { savedAt: string; tables: T } | { fault: BackupFault } {
   if (tooDeep(raw)) return { fault: { code: 'damaged', path: '', expected: 'less deeply nested', more: 0 } };
   const parsed = z.object({ savedAt: Instant, tables: schema }).safeParse(withLogChanges(withOpenings(raw)));
@@ -100,12 +102,19 @@ export function checkedDesk<T extends DeskTables | DeskRows>(
     const [path, expected] = [first?.path.join('.') ?? '', first?.message ?? ''];
     return { fault: { code: 'damaged', path, expected, more: more.length } };
   }
-  const double = doubleKey(parsed.data.tables);
+  const all = known ? joinedRows(known, parsed.data.tables) : parsed.data.tables;
+  const double = doubleKey(all);
   if (double) return { fault: double };
-  const tables = older ? swept(parsed.data.tables) : parsed.data.tables;
+  const tables = older ? swept(all) : all;
   const loose = looseEnd(tables);
   return loose ? { fault: loose } : { savedAt: parsed.data.savedAt, tables };
 }
+
+/** Two parts of a desk as one. */
+export const joinedRows = <T extends DeskTables | DeskRows>(one: T, other: T): T =>
+  Object.fromEntries(
+    deskTableNames.map((table) => [table, [...(one as Rows)[table], ...(other as Rows)[table]]]),
+  ) as unknown as T; // every table there is
 
 /** Files of before openings were rows of their own have them in the releases. */
 function withOpenings(raw: unknown): unknown {

@@ -16,6 +16,7 @@ export {
   DeskRows,
   DeskTables,
   isFile,
+  joinedRows,
   noRows,
   type Backup,
   type BackupFault,

@@ -4,7 +4,7 @@ import { Instant } from '../../basics/common';
 import { sha256 } from '../../basics/crypto';
 import { deskTableNames, keyOfRow, tableEntry, type DeskTableName } from '../../model/desk';
 import { PartId } from './copies';
-import type { DeskRows } from './desk';
+import { noRows, type DeskRows } from './desk';
 import { fieldOf, type AnyRows } from './deskPart';
 
 /**
@@ -22,7 +22,12 @@ export interface Piece {
   text: string;
   /** SHA-256 of it in the letters of Base64url. */
   digest: string;
+  /** The same rows as they were given. */
+  rows: PieceRow[];
 }
+
+/** A row of a desk, and its table. */
+export type PieceRow = [DeskTableName, object];
 
 /** What a desk is made of: every piece, what is in it, and the sealed part that it is. */
 export const DeskIndex = z.object({
@@ -71,19 +76,20 @@ function spread(text: string): number {
 
 /** The pieces of a desk, its files without their bytes. */
 export async function piecesOf(rows: DeskRows): Promise<Piece[]> {
-  const units = new Map<Unit, { place: string; line: string }[]>();
+  const units = new Map<Unit, PlacedRow[]>();
   for (const table of deskTableNames)
     for (const row of (rows as AnyRows)[table]) {
       const unit = unitOf(table, row);
       const line = `${JSON.stringify([table, row])}\n`;
       const all = units.get(unit) ?? [];
       if (all.length === 0) units.set(unit, all);
-      all.push({ place: isLog(table) ? String(fieldOf(row, 'seq')) : placeOf(table, row), line });
+      const place = isLog(table) ? String(fieldOf(row, 'seq')) : placeOf(table, row);
+      all.push({ place, line, row: [table, row] });
     }
   const texts = [...units].flatMap(([unit, all]) => textsOfUnit(unit, all));
   return Promise.all(
-    texts.map(async ({ key, text }) => ({
-      ...{ key, text },
+    texts.map(async ({ key, text, rows: its }) => ({
+      ...{ key, text, rows: its },
       digest: base64UrlFrom(await sha256(new TextEncoder().encode(text))),
     })),
   );
@@ -91,37 +97,46 @@ export async function piecesOf(rows: DeskRows): Promise<Piece[]> {
 
 const isLog = (table: string): boolean => table === 'log' || table === 'logChanges';
 
-function textsOfUnit(
-  unit: Unit,
-  all: readonly { place: string; line: string }[],
-): Pick<Piece, 'key' | 'text'>[] {
+interface PlacedRow {
+  place: string;
+  line: string;
+  row: PieceRow;
+}
+
+function textsOfUnit(unit: Unit, all: readonly PlacedRow[]): Omit<Piece, 'digest'>[] {
   const size = all.reduce((sum, { line }) => sum + line.length, 0);
   // Doubled where it grows, so that a row that is added moves nothing else.
   let of = 1;
   while (size / of > meantSize) of *= 2;
-  const texts = new Map<string, string[]>();
-  for (const { place, line } of all) {
+  const texts = new Map<string, { lines: string[]; rows: PieceRow[] }>();
+  for (const { place, line, row } of all) {
     const name = isLog(unit.slice(5))
       ? String(Math.floor(Number(place) / entriesTogether))
       : `${spread(place) % of}of${of}`;
-    const lines = texts.get(name) ?? [];
-    if (lines.length === 0) texts.set(name, lines);
-    lines.push(line);
+    const piece = texts.get(name) ?? { lines: [], rows: [] };
+    if (piece.lines.length === 0) texts.set(name, piece);
+    piece.lines.push(line);
+    piece.rows.push(row);
   }
-  return [...texts].map(([name, lines]) => ({ key: `${unit}/${name}`, text: lines.join('') }));
+  return [...texts].map(([name, { lines, rows }]) => ({
+    key: `${unit}/${name}`,
+    text: lines.join(''),
+    rows,
+  }));
 }
 
 /** The rows of pieces, by table. @throws where a piece is none */
 export function rowsOfPieces(texts: Iterable<string>): Record<DeskTableName, object[]> {
-  const rows = Object.fromEntries(
-    deskTableNames.map((table) => [table, [] as object[]]),
-  ) as unknown as Record<DeskTableName, object[]>; // every table there is
+  const all: PieceRow[] = [];
   for (const text of texts)
-    for (const line of text.split('\n')) {
-      if (line === '') continue;
-      const [table, row] = JSON.parse(line) as [DeskTableName, object];
-      rows[table].push(row);
-    }
+    for (const line of text.split('\n')) if (line !== '') all.push(JSON.parse(line) as PieceRow);
+  return rowsByTable(all);
+}
+
+/** Rows by table, every table there is. */
+export function rowsByTable(all: Iterable<PieceRow>): Record<DeskTableName, object[]> {
+  const rows: Record<DeskTableName, object[]> = noRows();
+  for (const [table, row] of all) rows[table].push(row);
   return rows;
 }
 

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { deskTableNames, keyOfRow } from '../../model/desk';
 import { checkedDesk, contentOf, DeskRows } from '.';
-import { piecesOf, rowsOfPieces, unitOfPiece, unitsChanged } from './pieces';
+import { piecesOf, rowsByTable, rowsOfPieces, unitOfPiece, unitsChanged } from './pieces';
 import { differencesOf, digestsOf, oneDesk, type Side, type Topic } from './twoDesks';
 
 const at = '2026-11-26T12:00:00.000Z';
@@ -43,6 +43,7 @@ describe('pieces of a desk', () => {
   it('have all rows in them, and are the same for the same rows', async () => {
     const pieces = await piecesOf(demo);
     const read = rowsOfPieces(pieces.map(({ text }) => text));
+    expect(rowsByTable(pieces.flatMap(({ rows }) => rows))).toEqual(read);
     for (const table of deskTableNames) {
       const sorted = (rows: readonly object[]) =>
         rows.map((row) => JSON.stringify([keyOfRow(table, row), row])).sort();
