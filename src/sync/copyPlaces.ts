@@ -44,7 +44,6 @@ interface ThisComputer extends Computer {
 
 /** The key of the seal, as it was drawn from secret and salt: that takes a second and more. */
 interface SealKey extends Pick<ServerPlace, 'secret' | 'salt'> {
-  key: 'last';
   bytes: Uint8Array;
 }
 
@@ -54,13 +53,13 @@ export type CopyPlace = FolderPlace | ServerPlace;
 class CopyDatabase extends Dexie {
   declare places: Table<CopyPlace, CopyPlace['key']>;
   declare computer: Table<ThisComputer, 'this'>;
-  declare seals: Table<SealKey, 'last'>;
+  declare seals: Table<SealKey, string>;
 
   constructor(name = 'gribbet-copies') {
     super(name);
     this.version(1).stores({ places: 'key' });
     this.version(2).stores({ places: 'key', computer: 'key' });
-    this.version(3).stores({ places: 'key', computer: 'key', seals: 'key' });
+    this.version(3).stores({ places: 'key', computer: 'key', seals: 'salt' });
   }
 }
 
@@ -108,10 +107,10 @@ export async function changeServerPlace(patch: Partial<Omit<ServerPlace, 'key'>>
   });
 }
 
-/** The key that was drawn from these, where it was drawn last. */
+/** The key that was drawn from these. */
 export async function knownSealKey({ secret, salt }: Pick<ServerPlace, 'secret' | 'salt'>) {
-  const known = await copyPlaces.seals.get('last');
-  return known?.secret === secret && known.salt === salt ? known.bytes : null;
+  const known = await copyPlaces.seals.get(salt);
+  return known?.secret === secret ? known.bytes : null;
 }
 
 /** Keeps the key that was drawn, as long as the secret itself is kept here. */
@@ -121,7 +120,7 @@ export async function keepSealKey(
 ): Promise<void> {
   await copyPlaces.transaction('rw', copyPlaces.places, copyPlaces.seals, async () => {
     if ((await serverPlace())?.secret === of.secret)
-      await copyPlaces.seals.put({ key: 'last', secret: of.secret, salt: of.salt, bytes });
+      await copyPlaces.seals.put({ secret: of.secret, salt: of.salt, bytes });
   });
 }
 
