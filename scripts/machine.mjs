@@ -85,7 +85,9 @@ export function ensureBuilt() {
     console.log('Building…');
     const next = join(builds, `next-${process.pid}`);
     const astro = join('node_modules', 'astro', 'astro.js');
-    if (run(process.execPath, [astro, 'build'], { GRIBBET_BUILD: next, GRIBBET_SOURCES: name }) !== 0) {
+    // With little room for what is new a fifth of the time goes into tidying it (Node, "--max-semi-space-size").
+    const command = ['--max-semi-space-size=128', astro, 'build'];
+    if (run(process.execPath, command, { GRIBBET_BUILD: next, GRIBBET_SOURCES: name }) !== 0) {
       rmSync(next, { recursive: true, force: true });
       fail('The build failed; the lines above say where.');
     }

@@ -1,6 +1,6 @@
 import { Button, TextInput } from '@mantine/core';
 import { RichTextEditor } from '@mantine/tiptap';
-import { IconMathFunction, IconTable } from '@tabler/icons-react';
+import { IconMathFunction, IconTable } from '@/ui/icons';
 import { Mathematics } from '@tiptap/extension-mathematics';
 import Subscript from '@tiptap/extension-subscript';
 import Superscript from '@tiptap/extension-superscript';

@@ -7,7 +7,7 @@ import {
 } from '@mantine/core';
 import { useDisclosure, useHotkeys } from '@mantine/hooks';
 import { spotlight } from '@mantine/spotlight';
-import { IconMoon, IconSun } from '@tabler/icons-react';
+import { IconMoon, IconSun } from '@/ui/icons';
 import type { ReactNode } from 'react';
 import { KeyHint } from '../ui/KeyHint';
 import { cssVariables, theme } from '../ui/theme';

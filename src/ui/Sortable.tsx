@@ -17,7 +17,7 @@ import {
   verticalListSortingStrategy,
 } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import { IconGripVertical } from '@tabler/icons-react';
+import { IconGripVertical } from '@/ui/icons';
 import type { ReactNode } from 'react';
 import styles from './Sortable.module.css';
 

@@ -1,5 +1,5 @@
 import { ActionIcon, Button, NumberInput, Radio, TextInput } from '@mantine/core';
-import { IconX } from '@tabler/icons-react';
+import { IconX } from '@/ui/icons';
 import { useMemo, useState } from 'react';
 import { aboveLine, gradeCounts, linesDown } from '@/core/scoring/gradeOf';
 import type { GradeLine, GradeScale } from '@/core/model/gradeScale';

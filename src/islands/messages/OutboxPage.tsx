@@ -1,5 +1,5 @@
 import { ActionIcon, Button } from '@mantine/core';
-import { IconX } from '@tabler/icons-react';
+import { IconX } from '@/ui/icons';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { zipSync, strToU8 } from 'fflate';
 import { emlOf } from '@/core/formats/eml';

@@ -1,5 +1,5 @@
 import { ActionIcon, Button, TextInput } from '@mantine/core';
-import { IconX } from '@tabler/icons-react';
+import { IconX } from '@/ui/icons';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import type { SittingTemplate } from '@/core/model/sitting';

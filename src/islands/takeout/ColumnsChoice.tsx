@@ -1,5 +1,5 @@
 import { ActionIcon, Button, Checkbox } from '@mantine/core';
-import { IconArrowDown, IconArrowUp } from '@tabler/icons-react';
+import { IconArrowDown, IconArrowUp } from '@/ui/icons';
 import { arranged, columnChoices, type ExportTable } from '@/core/formats/takeout/exportTable';
 import type { ExportForm } from '@/store/exportForms';
 import { MarginBlock } from '@/ui/TwoColumns';

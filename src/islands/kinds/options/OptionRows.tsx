@@ -1,5 +1,5 @@
 import { ActionIcon, Button, Checkbox, Textarea } from '@mantine/core';
-import { IconMathFunction, IconMessage, IconPin, IconPinFilled, IconX } from '@tabler/icons-react';
+import { IconMathFunction, IconMessage, IconPin, IconPinFilled, IconX } from '@/ui/icons';
 import { nanoid } from 'nanoid';
 import { useState, type ReactNode } from 'react';
 import type { Option } from '@/core/kinds/options';

@@ -1,4 +1,4 @@
-import { IconArrowDown, IconArrowUp } from '@tabler/icons-react';
+import { IconArrowDown, IconArrowUp } from '@/ui/icons';
 import type { OrderResponse, StudentOrdering } from '@/core/kinds/ordering/schema';
 import type { PairItem } from '@/core/kinds/pairs';
 import { announce } from '@/ui/announce';

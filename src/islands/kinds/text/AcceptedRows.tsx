@@ -1,5 +1,5 @@
 import { ActionIcon, Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
-import { IconX } from '@tabler/icons-react';
+import { IconX } from '@/ui/icons';
 import { nanoid } from 'nanoid';
 import type { Forgive } from '@/core/kinds/forgiving';
 import type { AcceptedAnswer } from '@/core/kinds/shortText/schema';
