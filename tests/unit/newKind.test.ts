@@ -55,6 +55,7 @@ describe('the kinds of question', () => {
           'src/islands/kinds',
           'src/islands/write',
           'tests/unit/samples.ts',
+          'src/ui/oneIcon.d.ts',
           'client.d.ts',
         ],
       }),
