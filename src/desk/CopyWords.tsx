@@ -1,6 +1,7 @@
 import { useNow } from '../ui/clock';
 import { dayAndTime } from '@/words/format';
 import { ageWords, copyFaultWords } from '@/words/backups';
+import { notCopiedSince } from '@/sync/copyPlaces';
 import { useCopyPlaces } from './useCopies';
 
 /** In a sentence or two: how old the last copy of this desk is, and where. */
@@ -20,7 +21,7 @@ export function CopyWords({ savedAt }: { savedAt: string | null | undefined }) {
         <>
           Last copy {ageWords(newest.lastAt, now)},{' '}
           {newest.key === 'folder' ? `in the folder ${newest.handle.name}` : 'on the server'}
-          {newest.changedSince === null && '; nothing has changed since'}.{' '}
+          {notCopiedSince(newest) === null && '; nothing has changed since'}.{' '}
         </>
       )}
       {broken?.fault && (

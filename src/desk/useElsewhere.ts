@@ -1,6 +1,6 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { deskElsewhere, type DeskElsewhere } from '@/store/elsewhere';
-import { serverPlace } from '@/sync/copyPlaces';
+import { notCopiedSince, serverPlace } from '@/sync/copyPlaces';
 
 /** A desk that is on another computer. */
 export interface Elsewhere extends DeskElsewhere {
@@ -13,6 +13,7 @@ export const useElsewhere = (): Elsewhere | null | undefined =>
   useLiveQuery(async () => {
     const elsewhere = await deskElsewhere();
     if (!elsewhere) return null;
-    const changed = (await serverPlace())?.changedSince ?? null;
+    const place = await serverPlace();
+    const changed = place ? notCopiedSince(place) : null;
     return { ...elsewhere, unsent: elsewhere.why !== 'giving' && changed !== null };
   });

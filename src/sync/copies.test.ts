@@ -14,7 +14,19 @@ import { deskContent, emptyTables, putInPlace, replaceDesk } from '../store/back
 import { forgetStudent } from '../store/forget';
 import { copiesInFolder, copyIntoFolder, copyOntoServer, deskId, readServerCopy } from './copies';
 import { base64From } from '@/core/basics/base64';
-import { copyPlaces, forgetSecret, keepSealKey, knownSealKey, serverPlace } from './copyPlaces';
+import {
+  beginCopy,
+  breakOffCopy,
+  copyPlaces,
+  endCopy,
+  forgetSecret,
+  keepSealKey,
+  knownSealKey,
+  noteChange,
+  notCopiedSince,
+  serverPlace,
+  takeUpCopies,
+} from './copyPlaces';
 import { desk } from '../store/tables';
 
 const start = Date.parse('2026-11-26T12:00:00.000Z');
@@ -91,6 +103,34 @@ describe('copies in a folder', () => {
     expect((await copiesInFolder(asHandle(folder))).map(({ at }) => at)).toEqual([iso(0)]);
     expect(folder.files.size).toBe(1);
   });
+});
+
+it('what a copy is of is in none before it has ended, whenever its page is left', async () => {
+  const place = { lastAt: iso(0), changedSince: iso(5), fault: null, secret: 'tide tables', salt: '' };
+  await copyPlaces.places.put({ key: 'server', ...place });
+  const since = async () => {
+    const now = await serverPlace();
+    return now && { since: notCopiedSince(now), changedSince: now.changedSince };
+  };
+  await beginCopy('server', iso(6));
+  expect(await since()).toEqual({ since: iso(5), changedSince: null });
+  // The page was left: another one begins.
+  await takeUpCopies();
+  expect(await since()).toEqual({ since: iso(5), changedSince: iso(5) });
+  await beginCopy('server', iso(7));
+  await breakOffCopy('server', iso(7), 'unreachable');
+  expect(await since()).toEqual({ since: iso(5), changedSince: iso(5) });
+  await beginCopy('server', iso(8));
+  await noteChange();
+  await endCopy('server', iso(8), 'abc234');
+  const noted = (await serverPlace())?.changedSince ?? null;
+  expect(noted).not.toBeNull();
+  expect(await since()).toEqual({ since: noted, changedSince: noted });
+  await beginCopy('server', iso(9));
+  await endCopy('server', iso(9), 'abc234');
+  await takeUpCopies();
+  expect(await since()).toEqual({ since: null, changedSince: null });
+  await copyPlaces.places.clear();
 });
 
 describe('copies on the server', () => {

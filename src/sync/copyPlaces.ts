@@ -13,6 +13,8 @@ interface Place {
   lastAt: string | null;
   /** Since when the desk has changed beyond the last copy; null: it has not. */
   changedSince: string | null;
+  /** Since when what changed is in the copy that is being made; it stays where the page was left before that ended. */
+  underWay?: string | null;
   fault: CopyFault | null;
   /** Of which desk the copies were that this browser put there last. */
   deskId?: string;
@@ -149,7 +151,7 @@ export async function keepServerPlace(): Promise<ServerPlace | undefined> {
     secret: paired.secret,
     salt: place?.salt ?? base64From(crypto.getRandomValues(new Uint8Array(16))),
     // It is copied at once, as nothing is there; whether it was changed since is another question.
-    ...{ lastAt: null, changedSince: place?.changedSince ?? null, fault: null },
+    ...{ lastAt: null, changedSince: place ? notCopiedSince(place) : null, fault: null },
   };
   // What was drawn from the secret of before goes with it.
   await copyPlaces.seals.clear();
@@ -162,6 +164,44 @@ export async function noteChange(where: (place: CopyPlace) => boolean = () => tr
   await copyPlaces.places
     .filter((place) => place.changedSince === null && where(place))
     .modify({ changedSince: new Date().toISOString() });
+}
+
+/** Since when there are changes that no copy in this place has for certain; null: it has them all. */
+export const notCopiedSince = ({ changedSince, underWay }: CopyPlace): string | null =>
+  underWay ?? changedSince;
+
+/** A copy is begun: what changes from here on is in the next one. What this one is of is kept until it has ended. */
+export async function beginCopy(key: CopyPlace['key'], at: string): Promise<void> {
+  const done = await lastDone();
+  await changePlace(key, (place) => {
+    place.underWay = notCopiedSince(place) ?? at;
+    place.changedSince = null;
+    place.lastDone = done;
+  });
+}
+
+/** It is there. */
+export const endCopy = (key: CopyPlace['key'], lastAt: string, deskId: string): Promise<void> =>
+  changePlace(key, (place) => Object.assign(place, { lastAt, deskId, fault: null, underWay: null }));
+
+/** It could not be made: what it is of is in none. */
+export const breakOffCopy = (key: CopyPlace['key'], at: string, fault: CopyFault): Promise<void> =>
+  changePlace(key, (place) =>
+    Object.assign(place, { fault, changedSince: notCopiedSince(place) ?? at, underWay: null }),
+  );
+
+/** Copies that were under way when their page was left are to be made anew. */
+export async function takeUpCopies(): Promise<void> {
+  await copyPlaces.places
+    .filter(({ underWay }) => Boolean(underWay))
+    .modify((place) => {
+      place.changedSince = notCopiedSince(place);
+      place.underWay = null;
+    });
+}
+
+async function changePlace(key: CopyPlace['key'], change: (place: CopyPlace) => void): Promise<void> {
+  await copyPlaces.places.where('key').equals(key).modify(change);
 }
 
 /** Stands for what was done last on the desk, as the record of changes has it. */

@@ -197,7 +197,7 @@ export async function takeDesk(
   await copyPlaces.places.put({
     ...place,
     ...{ salt: copy.salt, deskId: id, lastAt: copy.at, fault: null },
-    ...{ changedSince: differences.length > 0 ? at : null, lastDone: await lastDone() },
+    ...{ changedSince: differences.length > 0 ? at : null, underWay: null, lastDone: await lastDone() },
     sent: { deskId: id, at: copy.at, index: fetched.index },
   });
   return null;

@@ -3,12 +3,17 @@ import { copyDue, fullRests, sentRests, type Rests } from '@/core/formats/backup
 import type { Computer } from '@/core/model/deskHold';
 import { deskElsewhere, deskIsHere, isElsewhere, leaveDesk } from '@/store/elsewhere';
 import {
+  beginCopy,
+  breakOffCopy,
   changeServerPlace,
   copyPlaces,
+  endCopy,
   keepServerPlace,
   lastDone,
   noteChange,
+  notCopiedSince,
   serverPlace,
+  takeUpCopies,
   thisComputer,
   type CopyPlace,
 } from '@/sync/copyPlaces';
@@ -105,7 +110,7 @@ async function give(computer: Computer): Promise<void> {
 async function isSent(): Promise<boolean> {
   const noted = async () => {
     const place = await serverPlace();
-    return place?.changedSince === null && place.lastDone === (await lastDone());
+    return place && notCopiedSince(place) === null && place.lastDone === (await lastDone());
   };
   if (!(await noted())) return false;
   await new Promise((resolve) => setTimeout(resolve, notedMs));
@@ -135,8 +140,7 @@ async function copyTo(place: CopyPlace): Promise<boolean> {
     } = await import('./copying');
     // It gets its name before it is copied, not by it.
     const id = await deskId();
-    // What changes from here on is in the next one.
-    await copyPlaces.places.update(place.key, { changedSince: null, lastDone: await lastDone() });
+    await beginCopy(place.key, at);
     const server = serverConnection();
     // Whether it can be made at all: what was deleted is brought back as long as it can't.
     if (place.key === 'server') {
@@ -153,15 +157,11 @@ async function copyTo(place: CopyPlace): Promise<boolean> {
       const index = await copyOntoServer(server, place, content, id, at, { computer, sent });
       await changeServerPlace({ sent: { deskId: id, at, index } });
     }
-    await copyPlaces.places.update(place.key, { lastAt: at, fault: null, deskId: id });
+    await endCopy(place.key, at, id);
     ended.set(place.key, { at: Date.now(), tookMs: Date.now() - began });
     return true;
   } catch (error) {
-    const { changedSince } = (await copyPlaces.places.get(place.key)) ?? {};
-    await copyPlaces.places.update(place.key, {
-      fault: faultOf(error),
-      changedSince: place.changedSince ?? changedSince ?? at,
-    });
+    await breakOffCopy(place.key, at, faultOf(error));
     return false;
   }
 }
@@ -192,6 +192,7 @@ onCopyWord(({ now, give: to }) => {
 /** What changed last before a page was left may not have been noted: what was done since, and a desk that was away, is copied. */
 async function begin(): Promise<void> {
   mine = true;
+  await takeUpCopies();
   const longAgo = new Date(Date.now() - awayMs).toISOString();
   const done = await lastDone();
   // What another computer holds is not changed here.

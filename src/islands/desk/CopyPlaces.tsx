@@ -4,7 +4,7 @@ import { useNow } from '@/ui/clock';
 import { act } from '@/desk/act';
 import { ageWords, copyFaultWords } from '@/words/backups';
 import { allowFolder, canChooseFolder, chooseFolder, leaveFolder, useCopyPlaces } from '@/desk/useCopies';
-import type { CopyPlace } from '@/sync/copyPlaces';
+import { notCopiedSince, type CopyPlace } from '@/sync/copyPlaces';
 import { copyNow } from '@/workers/copies';
 import styles from './BackupPage.module.css';
 
@@ -54,7 +54,7 @@ export function CopyPlaces() {
 /** How old the last copy in a place is, and what keeps new ones from it. */
 export function PlaceWords({ place, name }: { place: CopyPlace; name: string }) {
   const now = useNow(15_000);
-  const { lastAt, changedSince, fault } = place;
+  const { lastAt, fault } = place;
   return (
     <p role="status">
       {name}:{' '}
@@ -63,7 +63,7 @@ export function PlaceWords({ place, name }: { place: CopyPlace; name: string }) 
         : fault
           ? 'no backup yet'
           : 'backing up for the first time'}
-      {lastAt && changedSince === null && ', nothing has changed since'}.{' '}
+      {lastAt && notCopiedSince(place) === null && ', nothing has changed since'}.{' '}
       {fault && <strong>No new backups: {copyFaultWords[fault]}.</strong>}
     </p>
   );
