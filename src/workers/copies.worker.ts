@@ -110,7 +110,8 @@ async function give(computer: Computer): Promise<void> {
 async function isSent(): Promise<boolean> {
   const noted = async () => {
     const place = await serverPlace();
-    return place && notCopiedSince(place) === null && place.lastDone === (await lastDone());
+    if (!place || notCopiedSince(place) !== null) return false;
+    return place.lastDone === (await lastDone());
   };
   if (!(await noted())) return false;
   await new Promise((resolve) => setTimeout(resolve, notedMs));
