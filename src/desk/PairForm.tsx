@@ -1,5 +1,5 @@
 import { Button } from '@mantine/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { ServerConnection } from '@/sync/serverConnection';
 import { pairDesk } from '@/sync/mailboxSync';
 import { isWholeSecret, SecretField, secretFaultWords } from './SecretField';
@@ -10,18 +10,22 @@ export function PairForm({ server }: { server: ServerConnection }) {
   const [secret, setSecret] = useState('');
   const [word, setWord] = useState('');
   const [busy, setBusy] = useState(false);
+  const form = useRef<HTMLFormElement>(null);
   const pair = async () => {
     setBusy(true);
     try {
       await pairDesk(server, secret);
     } catch (error) {
       setWord(secretFaultWords(error, 'Pairing failed. The server’s terminal says why.'));
+      // The button could not keep the focus meanwhile; what is to be changed is the secret.
+      form.current?.querySelector('input')?.focus();
     } finally {
       setBusy(false);
     }
   };
   return (
     <form
+      ref={form}
       className={styles.form}
       aria-label="Pair with the server"
       onSubmit={(event) => {

@@ -24,6 +24,7 @@ async function letIn(page: Page) {
   await page.getByLabel('The teacher’s secret').fill('not the secret at all');
   await page.getByRole('button', { name: 'Pair browser' }).click();
   await expect(page.getByText('That isn’t this server’s secret.')).toBeVisible();
+  await expect(page.getByLabel('The teacher’s secret')).toBeFocused();
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
   await page.getByRole('button', { name: 'Pair browser' }).click();
   await expect(page.getByRole('heading', { name: /on students’ own devices$/ })).toBeFocused();
