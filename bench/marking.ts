@@ -61,19 +61,21 @@ const rowsOn = (page: Page): Promise<SeenRow[]> =>
     const list = document.querySelector('[aria-label="Answers"]')?.parentElement?.getBoundingClientRect();
     let pile: { head: string; agreed: boolean } | null = null;
     return [...document.querySelectorAll<HTMLElement>('[data-row]')].map((element) => {
-      const label = element.getAttribute('aria-label') ?? '';
+      const [, answer, state] = element.children;
       const box = element.getBoundingClientRect();
-      const [, text = '', rest = ''] = /^(.*?)\. \d+ times?\. (.*)$/s.exec(label) ?? [];
+      // Where only what differs is drawn, the whole of it is said.
+      const text = (answer?.querySelector('.visuallyHidden') ?? answer?.firstChild)?.textContent ?? '';
+      const rest = state?.textContent ?? '';
       const inPile = rest.startsWith('Pile of');
       if (!inPile) pile = null;
       else if (element.parentElement?.querySelector('p'))
         pile = { head: text, agreed: /marked as one/.test(rest) };
       return {
         text,
-        blank: text === 'Not answered',
+        blank: /^not answered\b/.test(text),
         current: element.getAttribute('aria-current') === 'true',
         waits: /waits?\b/.test(rest),
-        like: /Put forward: ([^,]*)/.exec(rest)?.[1] ?? null,
+        like: /Put forward[a-z ]*:\s+(?:like )?([^?]*)\?/.exec(rest)?.[1] ?? null,
         pile: inPile ? pile : null,
         whole: list !== undefined && box.top >= list.top - 1 && box.bottom <= list.bottom + 1,
       };
@@ -99,7 +101,7 @@ try {
   const place = () =>
     page.evaluate(() => {
       const here = document.querySelector('[data-row][aria-current]');
-      const label = here?.getAttribute('aria-label') ?? '';
+      const label = here?.textContent ?? '';
       return `${location.search} ${here?.getAttribute('data-row')} ${/marked as one/.test(label)}`;
     });
   /** Waits until the marker is somewhere else, or the pile is marked as one. */
@@ -108,7 +110,7 @@ try {
       .waitForFunction(
         (was) => {
           const here = document.querySelector('[data-row][aria-current]');
-          const label = here?.getAttribute('aria-label') ?? '';
+          const label = here?.textContent ?? '';
           return (
             `${location.search} ${here?.getAttribute('data-row')} ${/marked as one/.test(label)}` !== was
           );
@@ -124,10 +126,9 @@ try {
       (all) =>
         ![...document.querySelectorAll('[data-row]')].some((each) =>
           all.some((text) => {
-            const label = each.getAttribute('aria-label') ?? '';
-            // Not one that only begins with the same words.
-            const rest = label.startsWith(`${text}. `) ? label.slice(text.length + 2) : '';
-            return /^\d+ times?\. /.test(rest) && /\. waits?\b/.test(rest);
+            const [, answer, state] = each.children;
+            const said = answer?.querySelector('.visuallyHidden') ?? answer?.firstChild;
+            return said?.textContent === text && /waits?\b/.test(state?.textContent ?? '');
           }),
         ),
       labels,

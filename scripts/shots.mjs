@@ -153,7 +153,7 @@ async function desk(browser, colorScheme) {
   }
   await at('/', 'desk');
   await at('/papers/paper-passage', 'write', async () =>
-    page.getByRole('button', { name: 'Open question 2', exact: true }).click(),
+    page.getByRole('button', { name: 'Open question 2:' }).click(),
   );
   await at('/answers', 'answers', answers);
   await at('/sittings/rules/run', 'live', async () =>
@@ -173,7 +173,9 @@ async function desk(browser, colorScheme) {
     await page.evaluate('document.activeElement.blur()');
   });
   await at('/sittings/lights/repair?question=l11', 'repair', async () => {
-    await page.getByRole('button', { name: 'Make “Two all-round lights, red over green” the key' }).click();
+    await page
+      .getByRole('button', { name: '“Two all-round lights, red over green” as the key instead' })
+      .click();
     await page.getByRole('region', { name: 'What it would do' }).waitFor();
     await page.waitForTimeout(600);
     await page.evaluate('scrollTo(0, 0)');

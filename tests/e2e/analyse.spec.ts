@@ -30,7 +30,7 @@ test('a wrong key is found, tried, repaired and undone; the student’s result s
   const name = (await drawn.getByRole('link').first().textContent()) ?? '';
   await margin.getByRole('link', { name: 'Try a repair' }).click();
 
-  await page.getByRole('button', { name: `Make “${right}” the key` }).click();
+  await page.getByRole('button', { name: `“${right}” as the key instead` }).click();
   const effect = page.getByRole('region', { name: 'What it would do' });
   await expect(effect).toContainText('58 up, 13 down, 21 as before');
   await expect(effect).toContainText(/\d+ students? goe?s? to 70% or above/);
@@ -73,7 +73,7 @@ test('a wording that many wrote is accepted from its finding; a question is drop
   await page.goto('/sittings/tides/analyse');
   await page.getByRole('button', { name: '14: Should this be accepted?' }).click();
   await page.getByRole('link', { name: 'Repair this question' }).click();
-  await page.getByRole('button', { name: 'Accept “[2] falling” for all the points' }).click();
+  await page.getByRole('button', { name: '“[2] falling” as right too' }).click();
   await expect(page.getByRole('region', { name: 'What it would do' })).toContainText('23 up, 0 down');
   await page.getByRole('radio', { name: /^It doesn’t count: the maximum gets smaller/ }).check();
   await expect(page.getByRole('region', { name: 'What it would do' })).toContainText('of 25');

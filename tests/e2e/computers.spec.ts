@@ -126,10 +126,10 @@ test('a desk is taken over at home and back at school, and is for reading only w
 
   await test.step('a lost computer is forgotten by the secret', async () => {
     await school.goto('/computers');
-    await school.getByRole('button', { name: `Forget ${atHome}` }).click();
+    await school.getByRole('button', { name: `Forget this computer: ${atHome}` }).click();
     const form = school.getByRole('form', { name: `Forget ${atHome}` });
     await form.getByRole('button', { name: 'Cancel' }).click();
-    await expect(school.getByRole('button', { name: `Forget ${atHome}` })).toBeFocused();
+    await expect(school.getByRole('button', { name: `Forget this computer: ${atHome}` })).toBeFocused();
     await school.keyboard.press('Enter');
     await form.getByLabel('The teacher’s secret').fill('not the secret at all');
     await form.getByRole('button', { name: `Forget ${atHome}` }).click();

@@ -224,7 +224,7 @@ test('a picture stands in a question, needs words, and reaches the student', asy
   await expect(page.getByText('Nothing to fix')).toBeVisible();
   // Pasted and dropped as well; a huge one is scaled down.
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Open question 1', exact: true }).click();
+  await page.getByRole('button', { name: 'Open question 1:' }).click();
   for (const how of ['paste', 'drop'] as const) {
     await stem.evaluate(async (field, kind) => {
       const canvas = document.createElement('canvas');

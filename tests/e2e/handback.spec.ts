@@ -201,7 +201,7 @@ test('a mark book: totals step by step, a typed column by keys, a grade line mov
   // Tab comes to one cell, the first; arrow keys go on from there.
   await page
     .getByRole('region', { name: 'Mark book' })
-    .getByRole('button', { name: 'Settings of Total' })
+    .getByRole('button', { name: 'how: settings of Total' })
     .focus();
   await page.keyboard.press('Tab');
   await page.keyboard.press('ArrowDown');

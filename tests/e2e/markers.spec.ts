@@ -134,7 +134,7 @@ test('two colleagues mark over the server; one is pulled back, and the two are h
   await expect(differ.getByText('Kappa, quadratic weights')).toBeVisible();
 
   await page.getByRole('button', { name: 'Pull back the share of Bo Lindqvist' }).click();
-  await expect(page.getByRole('button', { name: 'Take marks of Bo Lindqvist again' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Take again: marks of Bo Lindqvist' })).toBeVisible();
   const before = await markedBy(page, 'Bo Lindqvist');
   await marks(bo, [2]);
   await expect(bo.getByText('It was pulled back')).toBeVisible();

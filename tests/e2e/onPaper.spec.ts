@@ -238,7 +238,7 @@ test('reading that was cut short goes on where it was, and nothing comes twice',
   await page.goto('/sittings/symbols/on-paper');
   await expect(page.getByRole('heading', { name: '15 of 29 papers scanned' })).toBeVisible();
   // What was printed comes out the same again.
-  const papers = await pagesOf(readFileSync(await saved(page, 'Save the PDF of As in the paper again')));
+  const papers = await pagesOf(readFileSync(await saved(page, 'Save the PDF again: As in the paper')));
   expect(papers.length).toBe(58);
   const pages = papers.slice(30, 42).map((canvas) => ({ page: canvas, strokes: [] }));
   const buffer = await scansOf(pages);

@@ -92,7 +92,7 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
 
   await test.step('reordered by keys, duplicated, deleted and taken back', async () => {
     await page.keyboard.press('Escape');
-    await page.getByRole('button', { name: 'Open question 4' }).click();
+    await page.getByRole('button', { name: 'Open question 4:' }).click();
     await page.getByRole('heading', { name: /Question 4/ }).click();
     await page.keyboard.press('Alt+ArrowUp');
     await kept(page, 'Question 4 moved to 3');
@@ -100,9 +100,9 @@ test('the whole job once: from an empty desk and a CSV file to the grades', asyn
     await kept(page, 'Undone: Question 4 moved to 3');
     await expect(page.getByRole('heading', { name: /^Question 4, open text/ })).toBeVisible();
     await page.getByRole('button', { name: 'Delete question' }).click();
-    await expect(page.getByRole('button', { name: 'Open question 4' })).toHaveCount(0);
+    await expect(page.getByRole('button', { name: 'Open question 4:' })).toHaveCount(0);
     await page.getByRole('button', { name: /^Undo/ }).click();
-    await expect(page.getByRole('button', { name: 'Open question 4' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Open question 4:' })).toBeVisible();
   });
 
   await test.step('given out with a limit and an access code', async () => {

@@ -44,7 +44,7 @@ export function QuickRepairs({
               <Button
                 size="compact-sm"
                 aria-pressed={same(draft.changed, keyed)}
-                aria-label={`Make “${category.label}” the key`}
+                aria-label={`“${category.label}” as the key instead`}
                 onClick={() => setDraft({ ...draft, changed: keyed, rule: null })}
               >
                 as the key instead
@@ -55,10 +55,10 @@ export function QuickRepairs({
                 key={share}
                 size="compact-sm"
                 aria-pressed={same(draft.changed, changed)}
-                aria-label={`Accept “${category.label}” for ${share === 1 ? 'all the points' : 'half'}`}
+                aria-label={`“${category.label}” ${givenFor(share)}`}
                 onClick={() => setDraft({ ...draft, changed, rule: null })}
               >
-                {share === 1 ? 'as right too' : 'for half'}
+                {givenFor(share)}
               </Button>
             ))}
           </li>
@@ -68,6 +68,7 @@ export function QuickRepairs({
   );
 }
 
+const givenFor = (share: number) => (share === 1 ? 'as right too' : 'for half');
 const same = (a: Question | null, b: Question) => JSON.stringify(a) === JSON.stringify(b);
 
 const rules: { value: string; rule: RepairRule | null; label: string }[] = [

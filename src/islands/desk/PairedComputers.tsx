@@ -46,7 +46,7 @@ export function PairedComputers({ computers, server, changed }: PairedComputersP
                   else buttons.current.delete(computer.id);
                 }}
                 size="compact-sm"
-                aria-label={`Forget ${nameOf(computer)}`}
+                aria-label={`Forget this computer: ${nameOf(computer)}`}
                 onClick={() => setLost(computer)}
               >
                 Forget this computer

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { fullName } from '@/core/model/names';
@@ -13,11 +14,11 @@ import { awardGlyph } from '@/ui/awardGlyph';
 import type { WorkMark } from '@/core/model/workMark';
 import { FillGlyph } from '@/ui/FillGlyph';
 import MarkedText from '@/ui/plain/MarkedText';
-import { counted, points } from '@/words/format';
+import { points } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { viewOf } from '../kinds';
 import { PaperPictures } from '../kinds/PaperPictures';
-import { BehindWords, OnPaper, whyWords } from './OnPaperAnswer';
+import { BehindWords, OnPaper } from './OnPaperAnswer';
 import { TypeAnswer } from './TypeAnswer';
 import { CommentField } from './CommentField';
 import { pileWords } from './PileBlock';
@@ -118,7 +119,6 @@ export function AnswerRow({
         role="button"
         tabIndex={current ? 0 : -1}
         aria-current={current ? 'true' : undefined}
-        aria-label={`${group.onPaper ? `Answer on paper${whyWords(group)}` : group.blank ? 'Not answered' : group.text}. ${counted(group.answers.length, 'time')}. ${pile ? `Pile of ${pileWords(pile)}. ` : fits ? 'Fits the pile above. ' : ''}${pointsSoFar(group, question)}${like ? `. Put forward: ${givenWords(like, question)}, ${like.from === 'parts' ? 'by its parts' : 'like others'}` : ''}`}
         onClick={choose}
         onFocus={() => !current && !focusing.current && choose()}
         onKeyDown={() => undefined}
@@ -130,11 +130,15 @@ export function AnswerRow({
           ) : group.blank ? (
             `not answered${pictures.length > 0 ? ': no ink on paper' : ''}`
           ) : drawn && !current ? (
-            <Answer question={question} group={group} small />
+            <Seen said={group.text}>
+              <Answer question={question} group={group} small />
+            </Seen>
           ) : drawn ? (
             <span className={styles.hint}>{group.text.replaceAll('\n', ', ')}</span>
           ) : pile && !heads && !current ? (
-            <Differing from={pile.members[0]?.text ?? ''} to={group.text} />
+            <Seen said={group.text}>
+              <Differing from={pile.members[0]?.text ?? ''} to={group.text} />
+            </Seen>
           ) : marked.length > 0 ? (
             <MarkedText text={group.text} work={marked} />
           ) : (
@@ -149,9 +153,21 @@ export function AnswerRow({
           ))}
         </span>
         <span className={styles.state}>
-          {first && <FillGlyph {...awardGlyph(first.award)} waiting={group.waiting > 0} size={16} />}
+          {(pile ?? fits) && (
+            <span className="visuallyHidden">
+              {pile ? `Pile of ${pileWords(pile)}. ` : 'Fits the pile above. '}
+            </span>
+          )}
+          {first && <FillGlyph {...awardGlyph(first.award)} waiting={group.waiting > 0} size={16} label="" />}
           {pointsSoFar(group, question)}
-          {like && `  ${like.from === 'parts' ? '' : 'like '}${givenWords(like, question)}?`}
+          {like && (
+            <>
+              <span className="visuallyHidden">
+                . Put forward{like.from === 'parts' && ' by its parts'}:{' '}
+              </span>
+              {`  ${like.from === 'parts' ? '' : 'like '}${givenWords(like, question)}?`}
+            </>
+          )}
         </span>
       </div>
       {marksLayer && (
@@ -217,6 +233,16 @@ export function AnswerRow({
         </div>
       )}
     </div>
+  );
+}
+
+/** What is looked at, and what is said in its place: a picture, or words of which some are struck out. */
+function Seen({ said, children }: { said: string; children: ReactNode }) {
+  return (
+    <>
+      <span className="visuallyHidden">{said}</span>
+      <span aria-hidden>{children}</span>
+    </>
   );
 }
 

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import type { PointsTable } from '@/core/scoring/pointsTable';
 import type { Shortcut } from '@/desk/Help';
@@ -123,21 +123,30 @@ function QuestionChoice({ questions, numbers, currentId, table, choose }: Questi
       {questions.map((question) => {
         const { waiting: left, notRead, forward: near } = table.countsOf(question.id);
         const byHand = kindOf(question).scoredBy === 'hand';
-        const unread = notRead > 0 ? `${notRead} not read yet` : '';
-        const progress = left > 0 ? `${left} wait` : unread || (byHand ? 'all marked' : 'scored by key');
+        const said = [
+          ...(left > 0 ? [`${left} wait`] : []),
+          ...(notRead > 0 ? [`${notRead} not read yet`] : []),
+          ...(near > 0 ? [`${near} put forward`] : []),
+        ];
         return (
           <button
             key={question.id}
             type="button"
             aria-current={question.id === currentId ? 'true' : undefined}
-            aria-label={`Question ${numbers.get(question.id)}, ${progress}${near > 0 ? `, ${near} put forward` : ''}`}
+            aria-label={[
+              `Question ${numbers.get(question.id)}`,
+              ...(left + notRead === 0 ? [...said, byHand ? 'all marked' : 'scored by key'] : said),
+            ].join(', ')}
             className={byHand ? styles.handQuestion : styles.keyQuestion}
             onClick={() => choose(question.id)}
           >
             {numbers.get(question.id)}
-            {left > 0 && <span className={styles.left}>{left} wait</span>}
-            {notRead > 0 && <span className={styles.left}>{unread}</span>}
-            {near > 0 && <span className={styles.left}>{near} nearly</span>}
+            {said.map((words) => (
+              <Fragment key={words}>
+                {' '}
+                <span className={styles.left}>{words}</span>
+              </Fragment>
+            ))}
           </button>
         );
       })}

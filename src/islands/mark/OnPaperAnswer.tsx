@@ -17,7 +17,7 @@ export function OnPaper({ group, current }: { group: SameAnswers; current: boole
 }
 
 /** ": its page isn’t scanned", where it is not read for such a reason. */
-export function whyWords({ answers }: SameAnswers): string {
+function whyWords({ answers }: SameAnswers): string {
   const why = answers[0]?.notRead;
   return why === undefined || why === 'written' ? '' : `: ${notReadWords[why]}`;
 }

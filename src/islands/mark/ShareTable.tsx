@@ -117,7 +117,7 @@ function ShareActs({ share, title, now }: { share: MarkingShare; title: string; 
         pulled back {dayAndTime(pulledBackAt, now)}
         <Button
           size="compact-sm"
-          aria-label={`Take marks of ${marker} again`}
+          aria-label={`Take again: marks of ${marker}`}
           onClick={() => void takeAgain()}
         >
           Take again
@@ -133,7 +133,7 @@ function ShareActs({ share, title, now }: { share: MarkingShare; title: string; 
       {way === 'server' && onServerAt === undefined && (
         <Button
           size="compact-sm"
-          aria-label={`Put the share of ${marker} on the server`}
+          aria-label={`Put it there: the share of ${marker}, on the server`}
           onClick={() => void act(sendShare(id))}
         >
           Put it there
@@ -142,7 +142,7 @@ function ShareActs({ share, title, now }: { share: MarkingShare; title: string; 
       {way === 'file' && (
         <Button
           size="compact-sm"
-          aria-label={`Save the file for ${marker} again`}
+          aria-label={`Save again: the file for ${marker}`}
           onClick={() => void act(saveShare(id, marker, title))}
         >
           Save again

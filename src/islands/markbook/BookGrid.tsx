@@ -91,7 +91,7 @@ export function BookGrid({ at, rows, shown, names, picked, pick }: BookGridProps
         <button
           type="button"
           className={styles.about}
-          aria-label={`Settings of ${title}`}
+          aria-label={`${about}: settings of ${title}`}
           aria-pressed={picked.columnId === id && picked.studentId === null}
           onClick={() => pick({ studentId: null, columnId: id })}
         >

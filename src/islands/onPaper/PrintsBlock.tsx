@@ -81,17 +81,13 @@ function Printed({ print, removable }: { print: AnswerPaper; removable: boolean 
             Stop
           </Button>
         ) : (
-          <Button
-            size="compact-sm"
-            aria-label={`Save the PDF of ${named} again`}
-            onClick={() => void again()}
-          >
+          <Button size="compact-sm" aria-label={`Save the PDF again: ${named}`} onClick={() => void again()}>
             Save the PDF again
           </Button>
         )}
         <Button
           size="compact-sm"
-          aria-label={`Save the places of ${named}`}
+          aria-label={`Save its places: ${named}`}
           onClick={() =>
             saveFile(
               `${fileNameOf(print.name || 'answer papers')}.json`,

@@ -115,12 +115,8 @@ function ClosedQuestion({
   const findings = questionFindings(question).length;
   const key = kindOf(question).keyText(question);
   return (
-    <button
-      type="button"
-      className={styles.closed}
-      aria-label={`Open question ${number}`}
-      onClick={() => open(question.id)}
-    >
+    <button type="button" className={styles.closed} onClick={() => open(question.id)}>
+      <span className="visuallyHidden">Open question {number}: </span>
       <span className={`keepLines ${styles.stem}`}>{plainText(question.stem) || 'No text yet'}</span>
       <span className={styles.keyLine}>
         {kindOf(question).label}
