@@ -9,6 +9,18 @@ import { offline } from './scripts/astro/offline.mjs';
 
 const here = (path) => fileURLToPath(new URL(path, import.meta.url));
 
+/** How scripts are put into files. */
+const files = {
+  // Many small files pack worse than few.
+  experimentalMinChunkSize: 20_000,
+  // But what only a page without the browser's own cryptography needs is never put together with the rest.
+  // The words of the guide, too, are for whoever asks for them.
+  manualChunks: (id) => {
+    if (/@noble|cryptoLibrary/.test(id)) return 'cryptoLibrary';
+    return /\/docs\/guide\//.test(id) ? 'guideWords' : undefined;
+  },
+};
+
 export default defineConfig({
   // Each build in a folder of its own: scripts/machine.mjs.
   outDir: process.env.GRIBBET_BUILD ?? './dist/by-hand',
@@ -56,22 +68,8 @@ export default defineConfig({
   markdown: { remarkPlugins: [guideLinks], syntaxHighlight: false },
   vite: {
     plugins: [coreIsPure()],
-    worker: { format: 'es', plugins: () => [coreIsPure()] },
-    build: {
-      chunkSizeWarningLimit: 1500,
-      rollupOptions: {
-        output: {
-          // Many small files pack worse than few.
-          experimentalMinChunkSize: 20_000,
-          // But what only a page without the browser's own cryptography needs is never put together with the rest.
-          // The words of the guide, too, are for whoever asks for them.
-          manualChunks: (id) => {
-            if (/@noble|cryptoLibrary/.test(id)) return 'cryptoLibrary';
-            return /\/docs\/guide\//.test(id) ? 'guideWords' : undefined;
-          },
-        },
-      },
-    },
+    worker: { format: 'es', plugins: () => [coreIsPure()], rollupOptions: { output: files } },
+    build: { chunkSizeWarningLimit: 1500, rollupOptions: { output: files } },
     resolve: {
       alias: [
         // The package's own entry looks for copies of itself in the old way; this is the same for browsers of today.

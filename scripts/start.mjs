@@ -27,7 +27,7 @@ const client = join(build, 'client');
 const workerPolicy = (scripts) =>
   `default-src 'none'; script-src ${scripts}; connect-src 'self'; worker-src 'self'; frame-ancestors 'none'`;
 // Those that write and read the codes of pages, and open what is packed in scanned files, run WebAssembly of ours.
-const runsWasm = /\/(scans|prints|madeUpScans|pdf)\.worker[-.][^/]*\.m?js$/;
+const runsWasm = /\/(paper|pdf)\.worker[-.][^/]*\.m?js$/;
 
 // Files are known by name from the start: an answer on its way to the exchange does not wait for a look at the disk.
 const files = sirv(client, {

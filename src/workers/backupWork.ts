@@ -4,6 +4,7 @@ import type { ClashChoice, PartPlan } from '@/core/formats/backup/joinPart';
 import type { DeskCopy } from '@/core/formats/backup/copies';
 import type { BackupWorker } from './backup.worker';
 import { stoppable, type Work } from './stoppable';
+import { deskWorker } from './deskWorker';
 
 /** A backup that can be put in place: how many students, groups, papers, sittings and attempts it holds; or its fault. */
 export type BackupFound =
@@ -16,7 +17,7 @@ export type BackupFound =
     }
   | { fault: BackupFault };
 
-const newWorker = () => new Worker(new URL('./backup.worker.ts', import.meta.url), { type: 'module' });
+const newWorker = () => deskWorker('backup');
 
 /** The whole desk as a file, with the pictures of scanned pages or without. */
 export const savedDesk = (savedAt: string, withPages: boolean, progress: Progress): Work<Blob> =>

@@ -1,5 +1,6 @@
 import { connectionChannel } from '@/store/connectionChannel';
 import type { Stopped } from '@/core/exchange/mailbox';
+import { deskWorker } from './deskWorker';
 
 /** How The desk's connection to the classroom server is. */
 export interface ConnectionState {
@@ -18,7 +19,7 @@ let worker: Worker | null = null;
 
 /** Keeps the connection in the background, as long as this page is open. */
 export function keepConnected(): void {
-  worker ??= new Worker(new URL('./deskSync.worker.ts', import.meta.url), { type: 'module' });
+  worker ??= deskWorker('deskSync');
 }
 
 /** Tells How the connection is, now and whenever that changes, until the returned function is called. */

@@ -1,4 +1,5 @@
 import type { Computer } from '@/core/model/deskHold';
+import { deskWorker } from './deskWorker';
 
 /** All tabs and the worker that makes copies hear each other here. */
 const channelName = 'gribbet-copies';
@@ -16,7 +17,7 @@ let worker: Worker | null = null;
 export function keepCopies(): void {
   // Where pages are tested without a browser there are none.
   if (typeof Worker === 'undefined') return;
-  worker ??= new Worker(new URL('./copies.worker.ts', import.meta.url), { type: 'module' });
+  worker ??= deskWorker('copies');
 }
 
 /** Has copies made now, wherever there is a place for them. */

@@ -3,6 +3,7 @@ import type { TableRow } from '@/core/formats/csv/table';
 import type { SheetChoices } from '@/store/sheetAnswers';
 import type { IntakeWorker, SheetSummary } from './intake.worker';
 import { Stopped, type Work } from './stoppable';
+import { deskWorker } from './deskWorker';
 
 export type { SheetSummary } from './intake.worker';
 
@@ -41,7 +42,7 @@ type HeadOf<T> = T extends [...infer Head, unknown] ? Head : never;
 
 /** A worker that has the rows. What it is asked is rejected with `Stopped` once it was ended. */
 function begun(rows: readonly TableRow[]) {
-  const worker = new Worker(new URL('./intake.worker.ts', import.meta.url), { type: 'module' });
+  const worker = deskWorker('intake');
   const remote = wrap<IntakeWorker>(worker);
   let stop: () => void = () => undefined;
   const ended = new Promise<never>((_, reject) => {

@@ -4,11 +4,12 @@ import type { ReportContent } from '@/core/formats/reportDocument';
 import type { Student } from '@/core/model/people';
 import type { PdfWorker } from './pdf.worker';
 import { stoppable, type Work } from './stoppable';
+import { paperWorker } from './paperWorker';
 
 type Pdf = Uint8Array<ArrayBuffer>;
 
 const inWorker = (job: (worker: Remote<PdfWorker>) => Promise<Pdf>): Work<Pdf> =>
-  stoppable<PdfWorker, Pdf>(new Worker(new URL('./pdf.worker.ts', import.meta.url), { type: 'module' }), job);
+  stoppable<PdfWorker, Pdf>(paperWorker('pdf'), job);
 
 /** The join slips of a group as PDF. */
 export const slipsPdf = (students: Student[], groupName: string, origin: string): Work<Pdf> =>

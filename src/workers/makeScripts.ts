@@ -1,6 +1,7 @@
 import { proxy } from 'comlink';
 import type { ScriptsMade, ScriptsProgress, ScriptsWorker } from './scripts.worker';
 import { stoppable, type Work } from './stoppable';
+import { paperWorker } from './paperWorker';
 
 export type { ScriptsMade, ScriptsProgress };
 
@@ -9,7 +10,6 @@ export const makeScripts = (
   wish: Parameters<ScriptsWorker['make']>[0],
   progress: (now: ScriptsProgress) => void,
 ): Work<ScriptsMade> =>
-  stoppable<ScriptsWorker, ScriptsMade>(
-    new Worker(new URL('./scripts.worker.ts', import.meta.url), { type: 'module' }),
-    (worker) => worker.make(wish, proxy(progress)),
+  stoppable<ScriptsWorker, ScriptsMade>(paperWorker('scripts'), (worker) =>
+    worker.make(wish, proxy(progress)),
   );

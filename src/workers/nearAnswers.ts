@@ -1,8 +1,9 @@
 import { proxy } from 'comlink';
 import type { NearWorker } from './near.worker';
 import { stoppable, type Work } from './stoppable';
+import { deskWorker } from './deskWorker';
 
-const nearWorker = () => new Worker(new URL('./near.worker.ts', import.meta.url), { type: 'module' });
+const nearWorker = () => deskWorker('near');
 
 /** Which of these answers are near each other: the places of each pile of two and more. */
 export const nearAnswers = (

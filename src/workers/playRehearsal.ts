@@ -1,6 +1,7 @@
 import { proxy, wrap } from 'comlink';
 import type { RehearsalProgress, RehearsalWorker } from './rehearsal.worker';
 import { Stopped, type Work } from './stoppable';
+import { deskWorker } from './deskWorker';
 
 /** A rehearsal under way. */
 export interface Rehearsing extends Work<void> {
@@ -14,7 +15,7 @@ export function playRehearsal(
   times: number,
   progress: (now: RehearsalProgress) => void,
 ): Rehearsing {
-  const worker = new Worker(new URL('./rehearsal.worker.ts', import.meta.url), { type: 'module' });
+  const worker = deskWorker('rehearsal');
   const remote = wrap<RehearsalWorker>(worker);
   let stop: () => void = () => undefined;
   const stopped = new Promise<never>((_, reject) => {

@@ -4,12 +4,13 @@ import type { TestSheetWords } from '@/core/intake/paper/testSheet';
 import type { PrintWish } from '@/store/answerPapers';
 import type { PrintMade, PrintsWorker } from './prints.worker';
 import { stoppable, type Work } from './stoppable';
+import { paperWorker } from './paperWorker';
 
 export type { PrintMade };
 
 type Progress = (done: number, all: number) => void;
 
-const begun = () => new Worker(new URL('./prints.worker.ts', import.meta.url), { type: 'module' });
+const begun = () => paperWorker('prints');
 
 /** Makes answer papers, with their PDF. */
 export const makePapers = (

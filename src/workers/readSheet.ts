@@ -4,12 +4,10 @@ import type { Roster } from '@/core/formats/oneroster/readRoster';
 import type { OrRefused } from '@/core/basics/refused';
 import type { SheetWorker } from './sheet.worker';
 import { stoppable, type Work } from './stoppable';
+import { deskWorker } from './deskWorker';
 
 const inWorker = <T>(job: (worker: Remote<SheetWorker>) => Promise<T>): Work<T> =>
-  stoppable<SheetWorker, T>(
-    new Worker(new URL('./sheet.worker.ts', import.meta.url), { type: 'module' }),
-    job,
-  );
+  stoppable<SheetWorker, T>(deskWorker('sheet'), job);
 
 /** The rows of a file: separated text, or the first sheet of an XLSX or ODS workbook. */
 export function readSheet(file: File): Work<OrRefused<TableRow[]>> {

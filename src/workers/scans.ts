@@ -4,10 +4,11 @@ import type { OrRefused } from '@/core/basics/refused';
 import type { Scan } from '@/core/model/scan';
 import type { FileRead, Pile, ScansProgress, ScansWorker } from './scans.worker';
 import { stoppable, type Work } from './stoppable';
+import { paperWorker } from './paperWorker';
 
 export type { FileRead, Pile, ScansProgress };
 
-const begun = () => new Worker(new URL('./scans.worker.ts', import.meta.url), { type: 'module' });
+const begun = () => paperWorker('scans');
 
 /** Reads scanned files into a sitting; stopped, what was read of them so far waits for the rest. */
 export const readScans = (

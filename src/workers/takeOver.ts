@@ -3,6 +3,7 @@ import type { Progress } from '@/core/formats/backup';
 import type { Difference, Side, TakeOverFault, Topic } from '@/core/formats/backup/twoDesks';
 import type { HolderAnswer } from '@/sync/takeOver';
 import type { TakeOverWorker } from './takeOver.worker';
+import { deskWorker } from './deskWorker';
 
 /** A desk on the server, as it was found; or why it can't be taken over. */
 export type DeskFound =
@@ -32,7 +33,7 @@ export interface OpenTakeOver {
   close: () => void;
 }
 
-const begun = () => new Worker(new URL('./takeOver.worker.ts', import.meta.url), { type: 'module' });
+const begun = () => deskWorker('takeOver');
 
 let ready: Worker | null = null;
 

@@ -141,7 +141,7 @@ test('papers are printed and scanned, doubtful ticks settled, answers typed and 
   await page.getByRole('button', { name: 'Keep the words' }).click();
   await expect(questions.getByRole('button', { name: /^Question 2, 1 not read yet/ })).toBeVisible();
   await page
-    .getByRole('button', { name: /^Answer on paper|^Not answered/ })
+    .getByRole('button', { name: /^Answer on paper|^not answered/ })
     .first()
     .click();
   await page.keyboard.press('0');

@@ -10,7 +10,9 @@ export function OnPaper({ group, current }: { group: SameAnswers; current: boole
   const pictures = first?.pictures ?? [];
   return (
     <>
-      {(current || pictures.length === 0) && <span className={styles.hint}>on paper{whyWords(group)}</span>}
+      {(current || pictures.length === 0) && (
+        <span className={styles.hint}>Answer on paper{whyWords(group)}</span>
+      )}
       {!current && <PaperPictures pictures={pictures} small />}
     </>
   );

@@ -6,11 +6,11 @@ import type { PacketFor, SealWith } from '@/core/formats/packet/packetZip';
 import type { TakenIn } from '@/store/carriedFiles';
 import { stoppable, type Work } from '@/workers/stoppable';
 import type { PacketsWorker } from '@/workers/packets.worker';
+import { deskWorker } from '@/workers/deskWorker';
 
 /** Files as they go out of a sitting and come back, and what is said of them. */
 
-const packetsWorker = () =>
-  new Worker(new URL('../../workers/packets.worker.ts', import.meta.url), { type: 'module' });
+const packetsWorker = () => deskWorker('packets');
 
 /** Reads files that were dropped, in a worker. */
 export function readFiles(files: File[], progress: (done: number) => void): Work<FoundPacket[]> {

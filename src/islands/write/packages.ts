@@ -8,10 +8,11 @@ import { deskFile, keepAsset } from '@/store/assets';
 import { pictureFile } from '@/ui/pictureFile';
 import type { PackageReply, QtiWorker } from '@/workers/qti.worker';
 import { stoppable, type Work } from '@/workers/stoppable';
+import { deskWorker } from '@/workers/deskWorker';
 
 export type Progress = (done: number, of: number) => void;
 
-const worker = () => new Worker(new URL('../../workers/qti.worker.ts', import.meta.url), { type: 'module' });
+const worker = () => deskWorker('qti');
 
 /** The papers of a package, read in a worker. */
 export function readPackage(file: File, progress: Progress): Work<PackageReply> {
