@@ -78,58 +78,14 @@ interface Row {
  * @param seats of students who are in
  */
 export function answerFigures(question: Question, seats: readonly Seat[]): AnswerFigures {
-  const rows: Row[] = seats.flatMap((seat) => {
-    const award = seat.scorecard?.awards.find(({ questionId }) => questionId === question.id);
-    // What is not read yet is in no figure, and in nothing that figures are shares of.
-    return award && seat.scorecard && award.state !== 'notRead'
-      ? [{ seat, award, rest: seat.scorecard.total - (award.points ?? 0) }]
-      : [];
-  });
+  const rows = rowsOf(question, seats);
   const rest = rows.map((row) => row.rest);
   const third = partsByRest(rest, 3);
-  const kind = kindOf(question);
-  const counted = new Map<string, { is: Category; rows: number[] }>(
-    kind.offered(question).map((is) => [is.id, { is, rows: [] }]),
-  );
-  const shares = new Map<string, { label: string; of: number[] }>();
-  let [blank, formOnly] = [0, 0];
-  rows.forEach(({ seat, award }, row) => {
-    const answer = seat.attempt ? countedAnswer(seat.attempt, question.id) : undefined;
-    // What is on paper and not typed is no answer of any category, and not blank either.
-    if (!answer || kind.isBlank(answer.response)) {
-      if (!isWritten(answer)) blank++;
-      return;
-    }
-    for (const is of kind.categoriesOf(question, answer.response)) {
-      const entry = counted.get(is.id) ?? { is, rows: [] };
-      counted.set(is.id, entry);
-      entry.rows.push(row);
-      if (!is.part) continue;
-      const part = shares.get(is.part.id) ?? { label: is.part.label, of: rows.map(() => 0) };
-      shares.set(is.part.id, part);
-      part.of[row] = is.share ?? 0;
-    }
-    if (award.points !== null && award.points < award.max && kind.formOnly?.(question, answer.response))
-      formOnly++;
-  });
-  const categories = [...counted.values()].map(({ is, rows: of }): CategoryFigures => {
-    const chosen = new Set(of);
-    return {
-      ...is,
-      count: of.length,
-      thirds: inThirds(of, third),
-      correlation: correlation(
-        rows.map((_, row) => Number(chosen.has(row))),
-        rest,
-      ),
-      rest: spreadOf(of.map((row) => rest[row] ?? 0)),
-      near: of.filter((row) => rows[row]?.award.nearMiss != null).length,
-      studentIds: of.flatMap((row) => rows[row]?.seat.student.id ?? []),
-    };
-  });
-  const said = categories.filter(({ offered }) => !offered).sort((a, b) => b.count - a.count);
+  const { said, shares, blank, formOnly } = given(question, rows);
+  const categories = said.map((each) => categoryFigures(each, rows, rest, third));
+  const others = categories.filter(({ offered }) => !offered).sort((a, b) => b.count - a.count);
   return {
-    categories: [...categories.filter(({ offered }) => offered), ...said],
+    categories: [...categories.filter(({ offered }) => offered), ...others],
     blank,
     thirds: inThirds(
       rows.map((_, row) => row),
@@ -147,6 +103,79 @@ export function answerFigures(question: Question, seats: readonly Seat[]): Answe
     seconds: secondsOf(question, rows),
     points: pointsSpread(rows),
     byKey: rows.filter(({ award }) => award.state === 'byKey' || award.state === 'notAnswered').length,
+  };
+}
+
+/** Everyone who was given the question. What is not read yet is in no figure, and in nothing that figures are shares of. */
+const rowsOf = (question: Question, seats: readonly Seat[]): Row[] =>
+  seats.flatMap((seat) => {
+    const award = seat.scorecard?.awards.find(({ questionId }) => questionId === question.id);
+    return award && seat.scorecard && award.state !== 'notRead'
+      ? [{ seat, award, rest: seat.scorecard.total - (award.points ?? 0) }]
+      : [];
+  });
+
+/** A category, and the rows whose answers are of it. */
+interface Said {
+  is: Category;
+  rows: number[];
+}
+
+interface Given {
+  /** What is offered first, then what else was said as it was met. */
+  said: Said[];
+  /** Of each part the share that each row has of it. */
+  shares: Map<string, { label: string; of: number[] }>;
+  blank: number;
+  formOnly: number;
+}
+
+/** Which rows gave which answers. */
+function given(question: Question, rows: readonly Row[]): Given {
+  const kind = kindOf(question);
+  const said = new Map<string, Said>(kind.offered(question).map((is) => [is.id, { is, rows: [] }]));
+  const shares: Given['shares'] = new Map();
+  let [blank, formOnly] = [0, 0];
+  rows.forEach(({ seat, award }, row) => {
+    const answer = seat.attempt ? countedAnswer(seat.attempt, question.id) : undefined;
+    // What is on paper and not typed is no answer of any category, and not blank either.
+    if (!answer || kind.isBlank(answer.response)) {
+      if (!isWritten(answer)) blank++;
+      return;
+    }
+    for (const is of kind.categoriesOf(question, answer.response)) {
+      const entry = said.get(is.id) ?? { is, rows: [] };
+      said.set(is.id, entry);
+      entry.rows.push(row);
+      if (!is.part) continue;
+      const part = shares.get(is.part.id) ?? { label: is.part.label, of: rows.map(() => 0) };
+      shares.set(is.part.id, part);
+      part.of[row] = is.share ?? 0;
+    }
+    if (award.points !== null && award.points < award.max && kind.formOnly?.(question, answer.response))
+      formOnly++;
+  });
+  return { said: [...said.values()], shares, blank, formOnly };
+}
+
+function categoryFigures(
+  { is, rows: of }: Said,
+  rows: readonly Row[],
+  rest: readonly number[],
+  third: ReturnType<typeof partsByRest>,
+): CategoryFigures {
+  const chosen = new Set(of);
+  return {
+    ...is,
+    count: of.length,
+    thirds: inThirds(of, third),
+    correlation: correlation(
+      rows.map((_, row) => Number(chosen.has(row))),
+      rest,
+    ),
+    rest: spreadOf(of.map((row) => rest[row] ?? 0)),
+    near: of.filter((row) => rows[row]?.award.nearMiss != null).length,
+    studentIds: of.flatMap((row) => rows[row]?.seat.student.id ?? []),
   };
 }
 

@@ -27,7 +27,55 @@ export interface FigureSheet {
  *
  * @throws RangeError with row and column where a cell is no number
  */
-export function sheetFigures({ names, rows, key, max, groups }: FigureSheet) {
+export function sheetFigures(sheet: FigureSheet) {
+  const { names, rows, groups } = sheet;
+  const read = pointsIn(sheet);
+  const matrix = matrixFrom(
+    names.map((id, column) => ({ id, max: read.maxima[column] ?? 0 })),
+    read.points,
+  );
+  const totals = [...rowTotals(matrix)];
+  const trust = reliability(matrix);
+  const held = [...new Set(groups ?? [])].sort();
+  const two = held.length === 2 ? (row: number) => groups?.[row] === held[0] : null;
+  return {
+    n: rows.length,
+    k: names.length,
+    total: spreadOf(totals),
+    reliability: trust && {
+      n: trust.n,
+      alpha: trust.alpha,
+      interval95: trust.interval,
+      kr20: trust.isKr20 ? trust.alpha : null,
+      kr21: trust.kr21,
+      standardError: trust.standardError,
+      lengthForPoint8: lengthFor(0.8, trust.alpha),
+    },
+    questions: questionsOf(sheet, read, totals, questionMoments(matrix), trust, two),
+    ...(groups && {
+      groups: held.map((name) => {
+        const of = totals.filter((_, row) => groups[row] === name);
+        return { name, n: of.length, mean: mean(of), sd: standardDeviation(of) };
+      }),
+    }),
+    ...(two && {
+      difference: groupDifference(
+        totals.filter((_, row) => two(row)),
+        totals.filter((_, row) => !two(row)),
+      ),
+    }),
+  };
+}
+
+interface SheetPoints {
+  /** Rows × questions; null where nothing was given. */
+  points: (number | null)[][];
+  /** What each question is worth. */
+  maxima: number[];
+}
+
+/** The points of a sheet: as they stand, or a point for what is as the key says. */
+function pointsIn({ names, rows, key, max }: FigureSheet): SheetPoints {
   const points = rows.map((cells, row) =>
     names.map((name, column): number | null => {
       const cell = (cells[column] ?? '').trim();
@@ -42,82 +90,60 @@ export function sheetFigures({ names, rows, key, max, groups }: FigureSheet) {
   const maxima = names.map(
     (_, column) => max?.[column] ?? (key ? 1 : Math.max(0, ...points.map((row) => row[column] ?? 0))),
   );
-  const matrix = matrixFrom(
-    names.map((id, column) => ({ id, max: maxima[column] ?? 0 })),
-    points,
-  );
-  const totals = [...rowTotals(matrix)];
-  const trust = reliability(matrix);
-  const moments = questionMoments(matrix);
-  const held = [...new Set(groups ?? [])].sort();
-  const inFirst = (row: number) => groups?.[row] === held[0];
-  return {
-    n: rows.length,
-    k: names.length,
-    total: {
-      mean: mean(totals),
-      sd: standardDeviation(totals),
-      median: quantile(totals, 0.5),
-      quartiles: [quantile(totals, 0.25), quantile(totals, 0.75)],
-      min: quantile(totals, 0),
-      max: quantile(totals, 1),
-    },
-    reliability: trust && {
-      n: trust.n,
-      alpha: trust.alpha,
-      interval95: trust.interval,
-      kr20: trust.isKr20 ? trust.alpha : null,
-      kr21: trust.kr21,
-      standardError: trust.standardError,
-      lengthForPoint8: lengthFor(0.8, trust.alpha),
-    },
-    questions: names.map((name, column) => {
-      const having = points.flatMap((row, at) => (row[column] === null ? [] : [at]));
-      const own = having.map((row) => points[row]?.[column] ?? 0);
-      const of = having.map((row) => totals[row] ?? 0);
-      const rest = own.map((value, at) => (of[at] ?? 0) - value);
-      const found = moments[column];
-      const worth = maxima[column] ?? 0;
-      return {
-        name,
-        max: worth,
-        n: having.length,
-        mean: found?.mean ?? null,
-        sd: found ? Math.sqrt(found.variance) : null,
-        facility: worth > 0 && own.length > 0 ? mean(own) / worth : null,
-        discrimination: found ? correlationWithRest(found) : null,
-        upperLower27: upperLower(own, of, worth),
-        alphaWithout: trust?.without.get(name) ?? null,
-        ...(key && {
-          options: optionsOf(
-            having.map((row) => (rows[row]?.[column] ?? '').trim()),
-            rest,
-          ),
-        }),
-        ...(held.length === 2 && {
-          equallyAble: mantelHaenszel(
-            having.map((row, at) => ({
-              first: inFirst(row),
-              right: (own[at] ?? 0) >= worth,
-              total: of[at] ?? 0,
-            })),
-          ),
-        }),
-      };
-    }),
-    ...(groups && {
-      groups: held.map((name) => {
-        const of = totals.filter((_, row) => groups[row] === name);
-        return { name, n: of.length, mean: mean(of), sd: standardDeviation(of) };
+  return { points, maxima };
+}
+
+const spreadOf = (totals: readonly number[]) => ({
+  mean: mean(totals),
+  sd: standardDeviation(totals),
+  median: quantile(totals, 0.5),
+  quartiles: [quantile(totals, 0.25), quantile(totals, 0.75)],
+  min: quantile(totals, 0),
+  max: quantile(totals, 1),
+});
+
+/** @param two where there are two groups: whether a row is of the first */
+function questionsOf(
+  { names, rows, key }: FigureSheet,
+  { points, maxima }: SheetPoints,
+  totals: readonly number[],
+  moments: ReturnType<typeof questionMoments>,
+  trust: ReturnType<typeof reliability>,
+  two: ((row: number) => boolean) | null,
+) {
+  return names.map((name, column) => {
+    const having = points.flatMap((row, at) => (row[column] === null ? [] : [at]));
+    const own = having.map((row) => points[row]?.[column] ?? 0);
+    const of = having.map((row) => totals[row] ?? 0);
+    const found = moments[column];
+    const worth = maxima[column] ?? 0;
+    return {
+      name,
+      max: worth,
+      n: having.length,
+      mean: found?.mean ?? null,
+      sd: found ? Math.sqrt(found.variance) : null,
+      facility: worth > 0 && own.length > 0 ? mean(own) / worth : null,
+      discrimination: found ? correlationWithRest(found) : null,
+      upperLower27: upperLower(own, of, worth),
+      alphaWithout: trust?.without.get(name) ?? null,
+      ...(key && {
+        options: optionsOf(
+          having.map((row) => (rows[row]?.[column] ?? '').trim()),
+          own.map((value, at) => (of[at] ?? 0) - value),
+        ),
       }),
-    }),
-    ...(held.length === 2 && {
-      difference: groupDifference(
-        totals.filter((_, row) => inFirst(row)),
-        totals.filter((_, row) => !inFirst(row)),
-      ),
-    }),
-  };
+      ...(two && {
+        equallyAble: mantelHaenszel(
+          having.map((row, at) => ({
+            first: two(row),
+            right: (own[at] ?? 0) >= worth,
+            total: of[at] ?? 0,
+          })),
+        ),
+      }),
+    };
+  });
 }
 
 /** Each option with how many chose it, by thirds of the rest, and the correlation of choosing it with the rest. */

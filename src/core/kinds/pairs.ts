@@ -75,7 +75,6 @@ interface PairsShape<Q, S> {
 export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestion>(
   shape: PairsShape<Q, S>,
 ): QuestionKind<Q, S, PairsResponse> {
-  const keyed = (question: Q) => question.items.filter((item) => targetOf(question, question.key[item.id]));
   const kind: QuestionKind<Q, S, PairsResponse> = {
     ...pairsFilling,
     kind: shape.kind,
@@ -85,49 +84,11 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
     responseSchema: PairsResponse,
     scoredBy: 'key',
 
-    empty: (newId) => {
-      const blank = (count: number) => Array.from({ length: count }, () => ({ id: newId(), text: '' }));
-      const [items, targets] = shape.begins;
-      const question = {
-        ...emptyQuestionFields,
-        id: newId(),
-        kind: shape.kind,
-        points: 2,
-        items: blank(items),
-        targets: blank(targets),
-        key: {},
-        wrongTakesOff: false,
-      };
-      return shape.schema.parse(question);
-    },
-    copy: (question, newId) => {
-      const ids = new Map([...question.items, ...question.targets].map((each) => [each.id, newId()]));
-      const fresh = (id: string) => ids.get(id) ?? id;
-      const renewed = (rows: readonly PairItem[]) => rows.map((row) => ({ ...row, id: fresh(row.id) }));
-      return {
-        ...question,
-        id: newId(),
-        items: renewed(question.items),
-        targets: renewed(question.targets),
-        key: Object.fromEntries(
-          keyed(question).map((item) => [fresh(item.id), fresh(question.key[item.id] ?? '')]),
-        ),
-      };
-    },
+    empty: (newId) => shape.schema.parse(emptyPairs(shape, newId)),
+    copy: copyOf,
     findings: (question) => pairsFindings(question, keyed(question).length),
     hasKey: (question) => keyed(question).length > 0,
-    score: (question, { pairs }) => {
-      const asked = keyed(question).length;
-      let right = 0;
-      let wrong = 0;
-      for (const { id } of question.items) {
-        if (!targetOf(question, pairs[id])) continue;
-        if (pairs[id] === question.key[id]) right++;
-        else wrong++;
-      }
-      const share = question.wrongTakesOff ? Math.max(0, right - wrong) / asked : right / asked;
-      return { share, comments: [] };
-    },
+    score: (question, { pairs }) => ({ share: shareOf(question, pairs), comments: [] }),
     guess: ({ items, targets }, chance) => ({
       pairs: Object.fromEntries(items.map(({ id }) => [id, chance.pick(targets).id])),
     }),
@@ -149,12 +110,10 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
         const to = pairs[item.id];
         return to !== undefined && targetOf(question, to) ? [category(question, item, to)] : [];
       }),
-    rightAnswer: (question) =>
-      kind.hasKey(question)
-        ? {
-            pairs: Object.fromEntries(keyed(question).map((item) => [item.id, question.key[item.id] ?? ''])),
-          }
-        : null,
+    rightAnswer: (question) => {
+      const pairs = keyed(question).map((item) => [item.id, question.key[item.id] ?? '']);
+      return pairs.length > 0 ? { pairs: Object.fromEntries(pairs) } : null;
+    },
     keyedBy: (question, { pairs }) => ({ ...question, key: { ...question.key, ...pairs } }),
     partlyRight: (question) => {
       const [first, ...rest] = keyed(question);
@@ -166,41 +125,83 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
       shape.schema.parse({
         ...bareFields(question),
         kind: shape.kind,
-        ...mixed(question),
+        ...mixed(question, shape.shuffleTargets),
         key: {},
         wrongTakesOff: false,
       }),
-    forStudent: (question, seed) =>
-      shape.studentSchema.parse({
+    forStudent: (question, seed) => {
+      const { items, targets } = mixed(question, shape.shuffleTargets);
+      return shape.studentSchema.parse({
         ...studentFields(question),
         kind: shape.kind,
         // Always by chance: their order on the desk is the order of the key.
-        items: shuffled(mixed(question).items, `${seed} items`),
-        targets: shape.shuffleTargets
-          ? shuffled(mixed(question).targets, `${seed} targets`)
-          : question.targets,
-      }),
+        items: shuffled(items, `${seed} items`),
+        targets: shape.shuffleTargets ? shuffled(targets, `${seed} targets`) : targets,
+      });
+    },
   };
-
-  /** Items and targets no longer beside each other in the order of the key. */
-  function mixed({ id, items, targets }: Q): Pick<Q, 'items' | 'targets'> {
-    return {
-      items: unordered(items, id),
-      targets: shape.shuffleTargets ? unordered(targets, id) : targets,
-    };
-  }
-
-  function category(question: Q, item: PairItem, targetId: string): Category {
-    const right = question.key[item.id] === targetId;
-    return {
-      id: `${item.id}=${targetId}`,
-      label: `${item.text} → ${targetOf(question, targetId)?.text ?? ''}`,
-      share: kind.hasKey(question) ? Number(right) : null,
-      offered: right,
-      part: { id: item.id, label: item.text },
-    };
-  }
   return kind;
+}
+
+/** The items that the key puts to a target. */
+const keyed = (question: PairsQuestion): PairItem[] =>
+  question.items.filter((item) => targetOf(question, question.key[item.id]));
+
+function emptyPairs<Q, S>({ kind, begins: [items, targets] }: PairsShape<Q, S>, newId: () => string) {
+  const blank = (count: number) => Array.from({ length: count }, () => ({ id: newId(), text: '' }));
+  return {
+    ...emptyQuestionFields,
+    id: newId(),
+    kind,
+    points: 2,
+    items: blank(items),
+    targets: blank(targets),
+    key: {},
+    wrongTakesOff: false,
+  };
+}
+
+function copyOf<Q extends PairsQuestion>(question: Q, newId: () => string): Q {
+  const ids = new Map([...question.items, ...question.targets].map((each) => [each.id, newId()]));
+  const fresh = (id: string) => ids.get(id) ?? id;
+  const renewed = (rows: readonly PairItem[]) => rows.map((row) => ({ ...row, id: fresh(row.id) }));
+  return {
+    ...question,
+    id: newId(),
+    items: renewed(question.items),
+    targets: renewed(question.targets),
+    key: Object.fromEntries(
+      keyed(question).map((item) => [fresh(item.id), fresh(question.key[item.id] ?? '')]),
+    ),
+  };
+}
+
+/** The share of right pairs of those with a key; wrong ones take off where the question says so. */
+function shareOf(question: PairsQuestion, pairs: PairsResponse['pairs']): number {
+  const answered = question.items.filter(({ id }) => targetOf(question, pairs[id]));
+  const right = answered.filter(({ id }) => pairs[id] === question.key[id]).length;
+  const wrong = question.wrongTakesOff ? answered.length - right : 0;
+  return Math.max(0, right - wrong) / keyed(question).length;
+}
+
+/** Items and targets no longer beside each other in the order of the key. */
+const mixed = (
+  { id, items, targets }: PairsQuestion,
+  targetsToo: boolean,
+): Pick<PairsQuestion, 'items' | 'targets'> => ({
+  items: unordered(items, id),
+  targets: targetsToo ? unordered(targets, id) : targets,
+});
+
+function category(question: PairsQuestion, item: PairItem, targetId: string): Category {
+  const right = question.key[item.id] === targetId;
+  return {
+    id: `${item.id}=${targetId}`,
+    label: `${item.text} → ${targetOf(question, targetId)?.text ?? ''}`,
+    share: keyed(question).length > 0 ? Number(right) : null,
+    offered: right,
+    part: { id: item.id, label: item.text },
+  };
 }
 
 function targetOf(question: Pick<PairsQuestion, 'targets'>, id: string | undefined): PairItem | undefined {

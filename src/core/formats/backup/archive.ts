@@ -146,30 +146,18 @@ async function readWhole(
   progress: Progress,
   elsewhere?: (id: string) => Promise<Uint8Array>,
 ): Promise<BackupRead> {
-  const changed = () => new Faulty({ code: 'changed' });
-  const entries = new Map<string, FileEntry>();
-  for (const entry of await new ZipReader(new BlobReader(file)).getEntries()) {
-    if (entry.directory || entries.has(entry.filename)) throw changed();
-    entries.set(entry.filename, entry);
-  }
+  const entries = await entriesOf(file);
   const headEntry = entries.get(headPath);
   if (!headEntry) return { fault: { code: 'foreign' } };
   const version = versionOf(await smallJson(headEntry), archiveVersion);
   if ('fault' in version) return version;
-
-  const digestsEntry = entries.get(digestsPath);
-  const digests = z
-    .object({ sha256: z.record(z.string(), z.string()) })
-    .safeParse(digestsEntry && (await smallJson(digestsEntry)));
-  if (!digests.success) throw changed();
   const tableEntries = deskTableNames.flatMap((table) => {
-    const entry = entries.get(tablePath(table));
-    return entry ? [{ table, entry }] : [];
+    const path = tablePath(table);
+    const entry = entries.get(path);
+    return entry ? [{ table, path, entry }] : [];
   });
-  const told = new Set([headPath, ...tableEntries.map(({ table }) => tablePath(table))]);
-  const digested = Object.keys(digests.data.sha256);
-  // What is named is there, and what is there is named.
-  if (digested.length !== told.size || !digested.every((path) => told.has(path))) throw changed();
+  const lined: LinedEntry[] = [{ path: headPath, entry: headEntry }, ...tableEntries];
+  const digests = await digestsOf(entries.get(digestsPath), new Set(lined.map(({ path }) => path)));
 
   const ofTables = tableEntries.reduce((sum, { entry }) => sum + entry.uncompressedSize, 0);
   if (ofTables > mostTableBytes) throw new Faulty({ code: 'tooLarge', path: 'tables', most: mostTableBytes });
@@ -178,38 +166,17 @@ async function readWhole(
   let done = 0;
   const passed = (bytes: number) => progress(all === 0 ? 1 : Math.min(1, (done += bytes) / all));
 
-  const tables: Record<string, unknown[]> = {};
-  let unreadable: BackupFault | null = null;
-  for (const { path, entry } of [
-    { path: headPath, entry: headEntry },
-    ...tableEntries.map(({ table, entry }) => ({ path: tablePath(table), entry })),
-  ]) {
-    const read = await readLines(entry, passed);
-    if (read.digest !== digests.data.sha256[path]) throw changed();
-    if (read.badLine !== null)
-      unreadable ??= { code: 'damaged', path: `${path}, line ${read.badLine}`, expected: 'JSON', more: 0 };
-    tables[path] = read.rows;
-  }
-  if (unreadable) throw new Faulty(unreadable);
-  const [head] = tables[headPath] ?? [];
+  const rows = await rowsIn(lined, digests, passed);
+  const [head] = rows.get(headPath) ?? [];
   const { savedAt, part } = head as { savedAt?: unknown; part?: unknown };
   const raw = {
     savedAt,
-    tables: Object.fromEntries(tableEntries.map(({ table }) => [table, tables[tablePath(table)]])),
+    tables: Object.fromEntries(tableEntries.map(({ table, path }) => [table, rows.get(path)])),
   };
   const checked = checkedDesk(raw, DeskRows, false);
   if ('fault' in checked) return checked;
 
-  const bytes = async (id: string): Promise<Uint8Array> => {
-    const entry = entries.get(bytesPath(id));
-    const ref = checked.tables.assets.find((asset) => asset.id === id);
-    if (!ref) throw changed();
-    if (!entry && elsewhere) return elsewhere(id);
-    if (entry?.uncompressedSize !== ref.size) throw changed();
-    const content = await entry.getData(new Uint8ArrayWriter(), { checkSignature: true });
-    if (!(await isFile(ref, content))) throw changed();
-    return content;
-  };
+  const bytes = bytesIn(entries, checked.tables.assets, elsewhere);
   if (!elsewhere)
     for (const { id, size } of checked.tables.assets) {
       await bytes(id);
@@ -220,6 +187,76 @@ async function readWhole(
   return { backup: { savedAt: checked.savedAt, ...named, rows: checked.tables, bytes } };
 }
 
+/** A file of rows, one a line. */
+interface LinedEntry {
+  path: string;
+  entry: FileEntry;
+}
+
+/** What is said of a file that is not as it was saved. */
+const changed = () => new Faulty({ code: 'changed' });
+
+/** What the zip holds, by its path; nothing twice. */
+async function entriesOf(file: Blob): Promise<Map<string, FileEntry>> {
+  const entries = new Map<string, FileEntry>();
+  for (const entry of await new ZipReader(new BlobReader(file)).getEntries()) {
+    if (entry.directory || entries.has(entry.filename)) throw changed();
+    entries.set(entry.filename, entry);
+  }
+  return entries;
+}
+
+/** The digests of the files of rows. What is named is there, and what is there is named. */
+async function digestsOf(
+  entry: FileEntry | undefined,
+  there: ReadonlySet<string>,
+): Promise<Record<string, string>> {
+  const read = z
+    .object({ sha256: z.record(z.string(), z.string()) })
+    .safeParse(entry && (await smallJson(entry)));
+  if (!read.success) throw changed();
+  const named = Object.keys(read.data.sha256);
+  if (named.length !== there.size || !named.every((path) => there.has(path))) throw changed();
+  return read.data.sha256;
+}
+
+/** The rows of each file. One that is as it was saved but holds a line that can't be read is named, once all are known to be whole. */
+async function rowsIn(
+  lined: readonly LinedEntry[],
+  digests: Record<string, string>,
+  passed: (bytes: number) => void,
+): Promise<Map<string, unknown[]>> {
+  const rows = new Map<string, unknown[]>();
+  let unreadable: BackupFault | null = null;
+  for (const { path, entry } of lined) {
+    const read = await readLines(entry, passed);
+    if (read.digest !== digests[path]) throw changed();
+    if (read.badLine !== null)
+      unreadable ??= { code: 'damaged', path: `${path}, line ${read.badLine}`, expected: 'JSON', more: 0 };
+    rows.set(path, read.rows);
+  }
+  if (unreadable) throw new Faulty(unreadable);
+  return rows;
+}
+
+/** Reads the bytes of a picture or file, which are what its row says of them. */
+const bytesIn =
+  (
+    entries: ReadonlyMap<string, FileEntry>,
+    assets: DeskRows['assets'],
+    elsewhere?: (id: string) => Promise<Uint8Array>,
+  ) =>
+  async (id: string): Promise<Uint8Array> => {
+    const entry = entries.get(bytesPath(id));
+    const ref = assets.find((asset) => asset.id === id);
+    if (!ref) throw changed();
+    if (!entry && elsewhere) return elsewhere(id);
+    if (entry?.uncompressedSize !== ref.size) throw changed();
+    const content = await entry.getData(new Uint8ArrayWriter(), { checkSignature: true });
+    if (!(await isFile(ref, content))) throw changed();
+    return content;
+  };
+
 async function smallJson(entry: FileEntry): Promise<unknown> {
   if (entry.uncompressedSize > mostHeadBytes)
     throw new Faulty({ code: 'tooLarge', path: entry.filename, most: mostHeadBytes });
@@ -227,7 +264,7 @@ async function smallJson(entry: FileEntry): Promise<unknown> {
   try {
     return JSON.parse(text);
   } catch {
-    throw new Faulty({ code: 'changed' });
+    throw changed();
   }
 }
 
@@ -250,7 +287,7 @@ async function readLines(entry: FileEntry, passed: (bytes: number) => void) {
     write: (chunk) => {
       size += chunk.length;
       // It unpacks to more than it says.
-      if (size > entry.uncompressedSize) throw new Faulty({ code: 'changed' });
+      if (size > entry.uncompressedSize) throw changed();
       digest.update(chunk);
       const parts = (rest + decoder.decode(chunk, { stream: true })).split('\n');
       rest = parts.pop() ?? '';

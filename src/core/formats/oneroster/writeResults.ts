@@ -142,68 +142,8 @@ export function resultsPackage(about: RegisterResults): {
   zip: Uint8Array<ArrayBuffer>;
   losses: RegisterLoss[];
 } {
-  const { scale, now } = about;
   const { results, losses } = registerResults(about);
-  const changed = new Date(now).toISOString();
-  const item = lineItemOf(about);
-  const status: Cell[] = ['active', changed];
-  const scales = scale
-    ? [
-        [
-          ...['scale', ...status, 'Grades', 'textual', '', '', item.classSourcedId],
-          linesDown(scale)
-            .map(({ grade, from }) => `${grade}:${from}`)
-            .join(';'),
-        ],
-      ]
-    : [];
-  const files: Record<string, Cell[][]> = {
-    'categories.csv': [
-      ['sourcedId', 'status', 'dateLastModified', 'title', 'weight'],
-      ['gribbet', ...status, 'Tests', null],
-    ],
-    'lineItems.csv': [
-      [
-        ...['sourcedId', 'status', 'dateLastModified', 'title', 'description', 'assignDate', 'dueDate'],
-        ...['classSourcedId', 'categorySourcedId', 'gradingPeriodSourcedId', 'academicSessionSourcedId'],
-        ...['schoolSourcedId', 'resultValueMin', 'resultValueMax'],
-      ],
-      [
-        ...[item.sourcedId, ...status, item.title, null, item.assignDate, item.dueDate],
-        ...[item.classSourcedId, item.categorySourcedId, null, null],
-        ...[null, item.resultValueMin, item.resultValueMax],
-      ],
-    ],
-    'results.csv': [
-      [
-        ...[
-          'sourcedId',
-          'status',
-          'dateLastModified',
-          'lineItemSourcedId',
-          'studentSourcedId',
-          'scoreStatus',
-        ],
-        ...['score', 'textScore', 'scoreDate', 'comment', 'classSourcedId', 'inProgress', 'incomplete'],
-        ...['late', 'missing'],
-      ],
-      ...results.map((row): Cell[] => [
-        ...[row.sourcedId, ...status, row.lineItemSourcedId, row.studentSourcedId, row.scoreStatus],
-        ...[row.score, row.textScore, row.scoreDate, row.comment, row.classSourcedId],
-        ...[String(row.scoreStatus === scoreStatus.part), String(row.scoreStatus !== scoreStatus.full)],
-        ...[String(row.late), String(row.missing)],
-      ]),
-    ],
-    ...(scales.length > 0 && {
-      'scoreScales.csv': [
-        [
-          ...['sourcedId', 'status', 'dateLastModified', 'title', 'type', 'orgSourcedId', 'courseSourcedId'],
-          ...['classSourcedId', 'scoreScaleValue'],
-        ],
-        ...scales,
-      ],
-    }),
-  };
+  const files = resultFiles(about, results);
   const has = (name: string) => (`${name}.csv` in files ? 'bulk' : 'absent');
   files['manifest.csv'] = [
     ['propertyName', 'value'],
@@ -224,4 +164,59 @@ export function resultsPackage(about: RegisterResults): {
     ]),
   );
   return { zip: packed(bytes), losses };
+}
+
+/** The tables of the package by their files' names, each with its heading row. */
+function resultFiles(
+  about: RegisterResults,
+  results: ReturnType<typeof registerResults>['results'],
+): Record<string, Cell[][]> {
+  const { scale, now } = about;
+  const item = lineItemOf(about);
+  const status: Cell[] = ['active', new Date(now).toISOString()];
+  return {
+    'categories.csv': [
+      ['sourcedId', 'status', 'dateLastModified', 'title', 'weight'],
+      ['gribbet', ...status, 'Tests', null],
+    ],
+    'lineItems.csv': [
+      [
+        ...['sourcedId', 'status', 'dateLastModified', 'title', 'description', 'assignDate', 'dueDate'],
+        ...['classSourcedId', 'categorySourcedId', 'gradingPeriodSourcedId', 'academicSessionSourcedId'],
+        ...['schoolSourcedId', 'resultValueMin', 'resultValueMax'],
+      ],
+      [
+        ...[item.sourcedId, ...status, item.title, null, item.assignDate, item.dueDate],
+        ...[item.classSourcedId, item.categorySourcedId, null, null],
+        ...[null, item.resultValueMin, item.resultValueMax],
+      ],
+    ],
+    'results.csv': [
+      [
+        ...['sourcedId', 'status', 'dateLastModified', 'lineItemSourcedId', 'studentSourcedId'],
+        ...['scoreStatus', 'score', 'textScore', 'scoreDate', 'comment', 'classSourcedId'],
+        ...['inProgress', 'incomplete', 'late', 'missing'],
+      ],
+      ...results.map((row): Cell[] => [
+        ...[row.sourcedId, ...status, row.lineItemSourcedId, row.studentSourcedId],
+        ...[row.scoreStatus, row.score, row.textScore, row.scoreDate, row.comment, row.classSourcedId],
+        ...[String(row.scoreStatus === scoreStatus.part), String(row.scoreStatus !== scoreStatus.full)],
+        ...[String(row.late), String(row.missing)],
+      ]),
+    ],
+    ...(scale && {
+      'scoreScales.csv': [
+        [
+          ...['sourcedId', 'status', 'dateLastModified', 'title', 'type', 'orgSourcedId', 'courseSourcedId'],
+          ...['classSourcedId', 'scoreScaleValue'],
+        ],
+        [
+          ...['scale', ...status, 'Grades', 'textual', '', '', item.classSourcedId],
+          linesDown(scale)
+            .map(({ grade, from }) => `${grade}:${from}`)
+            .join(';'),
+        ],
+      ],
+    }),
+  };
 }

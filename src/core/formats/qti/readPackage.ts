@@ -4,7 +4,7 @@ import { isPicture, pictureType } from '../../basics/fileRules';
 import { mostQuestions, PaperContent, type PaperPart } from '../../model/paper';
 import { roundPoints } from '../../basics/points';
 import { childNamed, childrenNamed, within, wordsIn, type XmlElement } from '../../kinds/qti/element';
-import { questionsFrom, type ReadItem } from './readItem';
+import { questionsFrom } from './readItem';
 import type { Loss } from './losses';
 import { Refused } from '../../basics/refused';
 import { testOf, type ItemRef } from './assessmentTest';
@@ -48,81 +48,94 @@ export async function papersFromQti(
 ): Promise<ReadPackage> {
   const files = await unpacked(bytes);
   const { base, title, resources } = manifestOf(files);
-  const losses: Loss[] = [];
-  const pictures = new PictureShelf(files);
   const items = resources.filter(({ type }) => /^imsqti_(item|apipitem|assessmentitem)/i.test(type));
   const tests = resources.filter(({ type }) => /^imsqti_(test|apiptest|assessmenttest|section)/i.test(type));
-  for (const old of resources.filter(({ type }) => /^imsqti_xmlv1/i.test(type)))
-    losses.push({ place: old.href, code: 'unreadItem', detail: '1.2' });
-  const tagsOf = new Map(items.map(({ href, tags }) => [`${base}${href}`, tags]));
-  const inTests = new Set<string>();
-  let done = 0;
-  const of = Math.max(items.length, 1);
-
-  const read = (ref: ItemRef & { path: string }, index: number): Question[] => {
-    const file = files.get(ref.path);
-    if (!file) throw new Refused('missingFile', ref.path);
-    const root = xmlFrom(textOf(file), ref.path);
-    const place = root.attrs.title?.trim() || root.attrs.identifier || ref.path;
-    const said = new Set<string>();
-    const lose = (code: Loss['code'], detail: string) => {
-      if (said.has(`${code} ${detail}`)) return;
-      said.add(`${code} ${detail}`);
-      losses.push({ place: `${index + 1}: ${place}`, code, detail });
-    };
-    const found = questionsFrom(root, pictures.at(ref.path), lose);
-    progress(Math.min(++done, of), of);
-    return found.map((each) => placed(each, ref));
+  const old = resources.filter(({ type }) => /^imsqti_xmlv1/i.test(type));
+  const losses = old.map(({ href }): Loss => ({ place: href, code: 'unreadItem', detail: '1.2' }));
+  const reading: Reading = {
+    files,
+    pictures: new PictureShelf(files),
+    tagsOf: new Map(items.map(({ href, tags }) => [`${base}${href}`, tags])),
+    newId,
+    losses,
+    done: 0,
+    read: new Set(),
+    tell: (done) => progress(Math.min(done, Math.max(items.length, 1)), Math.max(items.length, 1)),
   };
-
-  /** A question with what the test and the manifest say of it. */
-  const placed = (found: ReadItem, ref: ItemRef & { path: string }): Question => {
-    const points = roundPoints(Math.min(1000, Math.max(0, ref.weight * found.max)));
-    const question = kindOf(found.question).copy(found.question, newId);
-    return {
-      ...question,
-      points,
-      tags: (tagsOf.get(ref.path) ?? []).slice(0, 50),
-      ...(ref.partId !== undefined && { partId: ref.partId }),
-    };
-  };
-
-  const papers = tests.map((test): PaperContent => {
-    const path = `${base}${test.href}`;
-    const file = files.get(path);
-    if (!file) throw new Refused('missingFile', path);
-    const said = testOf(xmlFrom(textOf(file), path), pictures.at(path), (code, detail) =>
-      losses.push({ place: test.href, code, detail }),
-    );
-    const partIds = new Map(said.parts.map((part) => [part.id, newId()]));
-    const refs = said.items.map((item) => ({ ...item, path: resolved(path, item.href) }));
-    for (const { path: itemPath } of refs) inTests.add(itemPath);
-    const parts = said.parts.map((part): PaperPart => ({ ...part, id: partIds.get(part.id) ?? part.id }));
-    const questions = refs.flatMap((ref, index) => {
-      const partId = ref.partId === undefined ? undefined : partIds.get(ref.partId);
-      return read({ ...ref, partId }, index);
-    });
-    return bounded(
-      {
-        title: said.title || title || name,
-        instructions: said.instructions,
-        questions,
-        ...(parts.length > 0 && { parts }),
-        ...(said.shuffle && { shuffle: true }),
-      },
-      losses,
-    );
-  });
-
-  const loose = items.map(({ href }) => `${base}${href}`).filter((path) => !inTests.has(path));
+  const papers = tests.map(({ href }) => paperOf(reading, `${base}${href}`, href, title || name));
+  const loose = items.map(({ href }) => `${base}${href}`).filter((path) => !reading.read.has(path));
   if (loose.length > 0) {
     const questions = loose.flatMap((path, index) =>
-      read({ path, href: path, weight: 1, partId: undefined }, index),
+      questionsOf(reading, { path, href: path, weight: 1, partId: undefined }, index),
     );
     papers.push(bounded({ title: title || name, instructions: '', questions }, losses));
   }
   if (papers.length === 0) throw new Refused('nothingIn', 'imsmanifest.xml');
-  return { papers, pictures: pictures.taken(), losses };
+  return { papers, pictures: reading.pictures.taken(), losses };
+}
+
+/** A package being read, and what was found in it so far. */
+interface Reading {
+  files: PackageFiles;
+  pictures: PictureShelf;
+  /** What the manifest says that an item is about, by its path. */
+  tagsOf: ReadonlyMap<string, string[]>;
+  newId: () => string;
+  losses: Loss[];
+  /** How many items are read; and which, by their paths. */
+  done: number;
+  read: Set<string>;
+  tell: (done: number) => void;
+}
+
+function fileAt({ files }: Reading, path: string) {
+  const file = files.get(path);
+  if (!file) throw new Refused('missingFile', path);
+  return xmlFrom(textOf(file), path);
+}
+
+/** A test as a paper. */
+function paperOf(reading: Reading, path: string, href: string, otherwise: string): PaperContent {
+  const said = testOf(fileAt(reading, path), reading.pictures.at(path), (code, detail) =>
+    reading.losses.push({ place: href, code, detail }),
+  );
+  const partIds = new Map(said.parts.map((part) => [part.id, reading.newId()]));
+  const parts = said.parts.map((part): PaperPart => ({ ...part, id: partIds.get(part.id) ?? part.id }));
+  const questions = said.items.flatMap((item, index) => {
+    const partId = item.partId === undefined ? undefined : partIds.get(item.partId);
+    return questionsOf(reading, { ...item, path: resolved(path, item.href), partId }, index);
+  });
+  return bounded(
+    {
+      title: said.title || otherwise,
+      instructions: said.instructions,
+      questions,
+      ...(parts.length > 0 && { parts }),
+      ...(said.shuffle && { shuffle: true }),
+    },
+    reading.losses,
+  );
+}
+
+/** The questions of an item, with what the test and the manifest say of them. */
+function questionsOf(reading: Reading, ref: ItemRef & { path: string }, index: number): Question[] {
+  const root = fileAt(reading, ref.path);
+  const place = root.attrs.title?.trim() || root.attrs.identifier || ref.path;
+  const said = new Set<string>();
+  const lose = (code: Loss['code'], detail: string) => {
+    if (said.has(`${code} ${detail}`)) return;
+    said.add(`${code} ${detail}`);
+    reading.losses.push({ place: `${index + 1}: ${place}`, code, detail });
+  };
+  const found = questionsFrom(root, reading.pictures.at(ref.path), lose);
+  reading.read.add(ref.path);
+  reading.tell(++reading.done);
+  return found.map((each) => ({
+    ...kindOf(each.question).copy(each.question, reading.newId),
+    points: roundPoints(Math.min(1000, Math.max(0, ref.weight * each.max))),
+    tags: (reading.tagsOf.get(ref.path) ?? []).slice(0, 50),
+    ...(ref.partId !== undefined && { partId: ref.partId }),
+  }));
 }
 
 /** A paper within its bounds; what is too much is named. */
