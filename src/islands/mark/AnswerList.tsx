@@ -6,7 +6,8 @@ import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import type { LikeMark } from '@/core/marking/piles/like';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { Seat } from '@/core/seats/seats';
-import { AnswerRow, type WholePage, type WorkActs } from './AnswerRow';
+import { AnswerRow } from './AnswerRow';
+import type { WholePage, WorkActs } from './CurrentAnswer';
 import styles from './mark.module.css';
 
 interface AnswerListProps {

@@ -1,8 +1,7 @@
 import type { ReactNode } from 'react';
-import { kindOf, type Question } from '@/core/kinds';
+import type { Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { fullName } from '@/core/model/names';
-import type { OfferedComment } from '@/core/marking/commentBank';
 import { groupComment, groupLines } from '@/core/marking/groupMark';
 import { differences } from '@/core/marking/near/differences';
 import type { AnswerEntry } from '@/core/marking/piles/arrange';
@@ -15,91 +14,35 @@ import type { WorkMark } from '@/core/model/workMark';
 import { FillGlyph } from '@/ui/FillGlyph';
 import MarkedText from '@/ui/plain/MarkedText';
 import { points } from '@/words/format';
-import { KeyHint } from '@/ui/KeyHint';
 import { viewOf } from '../kinds';
-import { PaperPictures } from '../kinds/PaperPictures';
-import { BehindWords, OnPaper } from './OnPaperAnswer';
-import { TypeAnswer } from './TypeAnswer';
-import { CommentField } from './CommentField';
+import { Answer } from './Answer';
+import { CurrentAnswer, type CurrentAnswerProps } from './CurrentAnswer';
+import { OnPaper } from './OnPaperAnswer';
 import { pileWords } from './PileBlock';
-import { LayerMarker } from './LayerMarker';
-import { TextMarker } from './TextMarker';
 import styles from './mark.module.css';
 
-/** Marks on the text of the answers the marker is at. */
-export interface WorkActs {
-  open: boolean;
-  setOpen: (open: boolean) => void;
-  change: (
-    group: SameAnswers,
-    step: (before: readonly WorkMark[]) => readonly WorkMark[],
-    said: string,
-  ) => void;
-}
-
-/** Whether the whole page is shown of an answer on paper, or its place alone. */
-export interface WholePage {
-  whole: boolean;
-  toggle: () => void;
-}
-
-interface AnswerRowProps {
-  question: Question;
+interface AnswerRowProps extends Omit<CurrentAnswerProps, 'group' | 'kept' | 'marked'> {
   entry: AnswerEntry;
   index: number;
   current: boolean;
   names: Seat[] | null;
-  enterDoes: string;
   /** True while the page itself moves the focus: that is no choice of the marker's. */
   focusing: { readonly current: boolean };
   choose: () => void;
   /** What is put forward for those that wait. */
   like: LikeMark | undefined;
-  comment: (text: string) => void;
-  work: WorkActs;
-  page: WholePage;
-  /** The comments that can be used again. */
-  offered: () => readonly OfferedComment[];
-  chosen: (comment: OfferedComment) => void;
 }
 
 /** Equal answers as one row: how many, what they say, and what they have. */
-export function AnswerRow({
-  question,
-  entry,
-  index,
-  current,
-  names,
-  enterDoes,
-  focusing,
-  choose,
-  like,
-  comment,
-  work,
-  page,
-  offered,
-  chosen,
-}: AnswerRowProps) {
+export function AnswerRow({ entry, index, current, names, focusing, choose, like, ...acts }: AnswerRowProps) {
+  const { question } = acts;
   const { group, pile, heads, fits } = entry;
   const [first] = group.answers;
   const kept = groupComment(group.answers.map(({ mark }) => mark ?? { at: '', comment: '' }));
   const own = group.answers.flatMap(({ mark }) =>
     mark && mark.comment && mark.comment !== kept ? [mark] : [],
   );
-  const { drawn, written = false } = viewOf(question);
-  const pictures = first?.pictures ?? [];
   const marked = group.answers.find(({ mark, text }) => mark?.work && text === group.text)?.mark?.work ?? [];
-  const marksText = current && written && !group.blank && !group.onPaper;
-  const marksLayer = current && (group.onPaper ? pictures.length > 0 : drawn && !group.blank);
-  const shown = group.onPaper ? (
-    <PaperPictures pictures={pictures} work={marked} whole={page.whole} />
-  ) : (
-    <Answer question={question} group={group} work={marked} />
-  );
-  const closeWork = () => {
-    work.setOpen(false);
-    document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus();
-  };
   return (
     <div
       className={`${current ? styles.currentRow : styles.row} ${pile ? (pile.agreed ? styles.piled : styles.putForward) : fits ? styles.putForward : ''}`}
@@ -125,25 +68,7 @@ export function AnswerRow({
       >
         <span className={styles.count}>{group.answers.length > 1 ? `×${group.answers.length}` : ''}</span>
         <span className={group.blank ? styles.blank : 'keepLines'}>
-          {group.onPaper ? (
-            <OnPaper group={group} current={current} />
-          ) : group.blank ? (
-            `not answered${pictures.length > 0 ? ': no ink on paper' : ''}`
-          ) : drawn && !current ? (
-            <Seen said={group.text}>
-              <Answer question={question} group={group} small />
-            </Seen>
-          ) : drawn ? (
-            <span className={styles.hint}>{group.text.replaceAll('\n', ', ')}</span>
-          ) : pile && !heads && !current ? (
-            <Seen said={group.text}>
-              <Differing from={pile.members[0]?.text ?? ''} to={group.text} />
-            </Seen>
-          ) : marked.length > 0 ? (
-            <MarkedText text={group.text} work={marked} />
-          ) : (
-            group.text
-          )}
+          <AnswerText question={question} entry={entry} current={current} marked={marked} />
           {names && <span className={styles.names}>{namesOf(group, names)}</span>}
           {!current && kept && <span className={styles.comment}>{kept}</span>}
           {own.map((mark) => (
@@ -170,70 +95,39 @@ export function AnswerRow({
           )}
         </span>
       </div>
-      {marksLayer && (
-        <div className={styles.drawn}>
-          {work.open ? (
-            <LayerMarker
-              key={group.id}
-              change={(step, said) => work.change(group, step, said)}
-              done={closeWork}
-            >
-              {shown}
-            </LayerMarker>
-          ) : (
-            shown
-          )}
-        </div>
-      )}
-      {current && !group.onPaper && pictures.length > 0 && <BehindWords group={group} />}
-      {marksText && work.open && (
-        <TextMarker
-          key={group.id}
-          text={group.text}
-          work={marked}
-          change={(step, said) => work.change(group, step, said)}
-          done={closeWork}
-        />
-      )}
-      {current && (group.onPaper || first?.typed) && pictures.length > 0 && (
-        <TypeAnswer key={group.id} question={question} group={group} />
-      )}
-      {current && (
-        <div className={styles.beside}>
-          <CommentField
-            label="Comment the student sees once handed back"
-            placeholder="Press Tab to comment for the student"
-            value={kept}
-            keep={comment}
-            offered={offered}
-            chosen={chosen}
-            done={() => document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus()}
-          />
-          <span className={styles.hint}>
-            {group.onPaper && (
-              <>
-                <button type="button" className={styles.plainButton} onClick={page.toggle}>
-                  {page.whole ? 'Answer alone' : 'Whole page'}
-                </button>{' '}
-                <KeyHint keys="F7" />
-                &ensp;
-              </>
-            )}
-            {(marksText || marksLayer) && !work.open && (
-              <>
-                <button type="button" className={styles.plainButton} onClick={() => work.setOpen(true)}>
-                  {marksText ? 'Mark the text' : 'Mark on it'}
-                </button>{' '}
-                <KeyHint keys="F9" />
-                &ensp;
-              </>
-            )}
-            <KeyHint keys="Enter" /> {enterDoes}
-          </span>
-        </div>
-      )}
+      {current && <CurrentAnswer {...acts} group={group} kept={kept} marked={marked} />}
     </div>
   );
+}
+
+interface AnswerTextProps {
+  question: Question;
+  entry: AnswerEntry;
+  current: boolean;
+  /** What a marker marked in it. */
+  marked: readonly WorkMark[];
+}
+
+/** What equal answers say, within their row; of the current one the rest is shown below. */
+function AnswerText({ question, entry: { group, pile, heads }, current, marked }: AnswerTextProps) {
+  const pictures = group.answers[0]?.pictures ?? [];
+  if (group.onPaper) return <OnPaper group={group} current={current} />;
+  if (group.blank) return `not answered${pictures.length > 0 ? ': no ink on paper' : ''}`;
+  if (viewOf(question).drawn)
+    return current ? (
+      <span className={styles.hint}>{group.text.replaceAll('\n', ', ')}</span>
+    ) : (
+      <Seen said={group.text}>
+        <Answer question={question} group={group} small />
+      </Seen>
+    );
+  if (pile && !heads && !current)
+    return (
+      <Seen said={group.text}>
+        <Differing from={pile.members[0]?.text ?? ''} to={group.text} />
+      </Seen>
+    );
+  return marked.length > 0 ? <MarkedText text={group.text} work={marked} /> : group.text;
 }
 
 /** What is looked at, and what is said in its place: a picture, or words of which some are struck out. */
@@ -262,30 +156,6 @@ function Differing({ from, to }: { from: string; to: string }) {
         {text}
       </del>
     ),
-  );
-}
-
-/** What was answered, as it looks. */
-function Answer({
-  question,
-  group,
-  small = false,
-  work,
-}: {
-  question: Question;
-  group: SameAnswers;
-  small?: boolean;
-  work?: readonly WorkMark[];
-}) {
-  const { Show } = viewOf(question);
-  const [first] = group.answers;
-  return (
-    <Show
-      question={kindOf(question).forStudent(question, `${first?.attemptId ?? ''} ${question.id}`)}
-      response={first?.response ?? null}
-      small={small}
-      work={work}
-    />
   );
 }
 

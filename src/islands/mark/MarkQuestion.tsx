@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Question } from '@/core/kinds';
 import { leftToMark, nextToMark } from '@/core/marking/nextToMark';
 import { wantingEntries } from '@/core/marking/piles/arrange';
@@ -19,6 +19,7 @@ import { useEarlierMarks } from './useEarlierMarks';
 import { isPointKey, useKeyedPoints } from './useKeyedPoints';
 import { useMarkActs } from './useMarkActs';
 import { useMarkPosition } from './useMarkPosition';
+import { useOnScreen } from './useOnScreen';
 import type { useMarkingHabits } from './useMarkingHabits';
 import { usePileActs } from './usePileActs';
 import { hasNearAnswers, useAnswerParts, usePiles } from './usePiles';
@@ -112,51 +113,34 @@ export function MarkQuestion({
     if (next) goTo(next.group.id);
   };
 
-  /** The answers that have been on the screen: a pile is marked as one only once all of it has. */
-  const seen = useRef(new Set<string>());
-  const pileActs = usePileActs({ sitting, question, piles, at, seen, goTo });
+  const screen = useOnScreen(groups, likes);
+  const pileActs = usePileActs({ sitting, question, piles, at, seen: screen.seen, goTo });
   const entry = entries.find(({ group }) => group.id === current?.id);
-  /** Looks which rows are whole on the screen, in their order. */
-  const onScreen = useRef<() => string[]>(() => []);
-  const [forward, setForward] = useState(0);
-  const lookedAt = (ids: string[]) => {
-    for (const id of ids) seen.current.add(id);
-    setForward(forwardOf(ids).length);
-  };
-  // What was set aside for a second look is looked at by itself.
-  const forwardOf = (ids: readonly string[]) => {
-    const aside = new Set(groups.flatMap((group) => (group.aside ? [group.id] : [])));
-    return ids.filter((id) => likes.has(id) && !aside.has(id));
-  };
   const takeOnScreen = () => {
-    const ids = forwardOf(onScreen.current());
+    const ids = screen.forwardIds();
     const last = groups.find(({ id }) => id === ids.at(-1));
     acts.takeLike(ids);
     if (last && habits.goesOn) goOn(last);
   };
   const page = (by: 1 | -1) => {
-    const ids = onScreen.current();
+    const ids = screen.rows.current();
     const edge = by === 1 ? ids.at(-1) : ids[0];
     const index = shown.findIndex(({ group }) => group.id === edge);
     const next = shown[Math.max(0, by === 1 ? index + 1 : index - ids.length)];
     if (next) goTo(next.group.id, 'start');
   };
 
+  const togglePage = () => setWholePage(!wholePage);
+  const switches = new Map<string, () => void>([
+    ['F4', () => void keepHabits({ goesOn: !habits.goesOn })],
+    ['F7', togglePage],
+    ['F8', () => setOnlyWaiting(!onlyWaiting)],
+    ['F9', () => setMarksText(!marksText)],
+  ]);
   const onKey = (key: string, shift: boolean, pressedAt: number): boolean => {
-    if (key === 'F4') {
-      void keepHabits({ goesOn: !habits.goesOn });
-      return true;
-    }
-    if (key === 'F9') {
-      setMarksText(!marksText);
-      return true;
-    }
-    if (key === 'F7') {
-      setWholePage(!wholePage);
-      return true;
-    }
-    if (key === 'F8') {
-      setOnlyWaiting(!onlyWaiting);
+    const turn = switches.get(key);
+    if (turn) {
+      turn();
       return true;
     }
     const here = acts.asActed().find((group) => group.id === at.current) ?? current;
@@ -210,7 +194,7 @@ export function MarkQuestion({
           acts={acts}
           like={likes.get(current?.id ?? '') ?? null}
           takeLike={() => acts.takeLike(current ? [current.id] : [])}
-          forwardOnScreen={forward}
+          forwardOnScreen={screen.forward}
           takeOnScreen={takeOnScreen}
           piles={
             hasNearAnswers(question) && entry && !entry.group.onPaper
@@ -241,10 +225,10 @@ export function MarkQuestion({
         align={align}
         likes={likes}
         work={{ open: marksText, setOpen: setMarksText, change: acts.markText }}
-        page={{ whole: wholePage, toggle: () => setWholePage(!wholePage) }}
+        page={{ whole: wholePage, toggle: togglePage }}
         names={names ? sitting.seats : null}
-        seen={lookedAt}
-        looking={onScreen}
+        seen={screen.lookedAt}
+        looking={screen.rows}
         enterDoes={current ? enterWords(current, groups, likes, nextQuestion?.number ?? null) : ''}
         goTo={goTo}
         onKey={onKey}

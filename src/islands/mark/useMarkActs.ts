@@ -1,4 +1,3 @@
-import { useEffect, useRef } from 'react';
 import type { Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { withWordsAdded } from '@/core/marking/choosers';
@@ -16,6 +15,7 @@ import type { WorkMark } from '@/core/model/workMark';
 import { actWhenRoom, say } from '@/desk/act';
 import { isoNow } from '@/ui/clock';
 import { counted, points } from '@/words/format';
+import { useActed, type ActedAs } from './useActed';
 
 export interface MarkActsProps {
   sittingId: string;
@@ -32,33 +32,12 @@ export interface MarkActsProps {
   begin: (id: string) => void;
 }
 
-interface Acted {
-  is: Partial<SameAnswers>;
-  /** As it was drawn when that was done. */
-  drawn: SameAnswers;
-  /** How many acts on it are not stored yet. */
-  underWay: number;
-}
-
 export type MarkActs = ReturnType<typeof useMarkActs>;
 
 /** What is done to answers: points, lines, words, and putting aside. What lies in a pile marked as one has it all together. */
 export function useMarkActs(props: MarkActsProps) {
   const { sittingId, markerId, question, number, entries, likes, drawnMarks, begin } = props;
-  // Held keys come faster than drawing: answers that were given points are not drawn with them yet. Each holds until it is
-  // stored and drawn otherwise than it was.
-  const acted = useRef(new Map<string, Acted>());
-  useEffect(() => {
-    for (const { group } of entries) {
-      const by = acted.current.get(group.id);
-      if (by?.underWay === 0 && by.drawn !== group) acted.current.delete(group.id);
-    }
-  }, [entries, drawnMarks]);
-  const asActed = (): SameAnswers[] =>
-    entries.map(({ group }) => {
-      const by = acted.current.get(group.id);
-      return by ? { ...group, ...by.is } : group;
-    });
+  const { asActed, actedOn, wasGiven } = useActed(entries, drawnMarks);
 
   /** What is marked together with these: themselves, or all of a pile that is marked as one. */
   const together = (group: SameAnswers): SameAnswers[] => {
@@ -67,20 +46,6 @@ export function useMarkActs(props: MarkActsProps) {
   };
   const countOf = (group: SameAnswers) =>
     together(group).reduce((sum, { answers }) => sum + answers.length, 0);
-  /** Shows answers as they will be while that is stored. */
-  const actedOn = (rows: readonly SameAnswers[], is: (each: SameAnswers) => Partial<SameAnswers>) => {
-    for (const each of rows) {
-      const before = acted.current.get(each.id);
-      const drawn = entries.find(({ group }) => group.id === each.id)?.group ?? each;
-      acted.current.set(each.id, { is: is(each), drawn, underWay: (before?.underWay ?? 0) + 1 });
-    }
-    return () => {
-      for (const { id } of rows) {
-        const by = acted.current.get(id);
-        if (by) by.underWay--;
-      }
-    };
-  };
   const place = (attemptIds: readonly string[]) => ({
     sittingId,
     questionId: question.id,
@@ -91,7 +56,7 @@ export function useMarkActs(props: MarkActsProps) {
     group: SameAnswers,
     step: MarkStep,
     said: string,
-    { joins, why, is }: { joins?: string; why?: string; is?: Parameters<typeof actedOn>[1] } = {},
+    { joins, why, is }: { joins?: string; why?: string; is?: ActedAs } = {},
   ) => {
     const stored = is && actedOn(together(group), is);
     const attemptIds = together(group).flatMap(({ answers }) => answers.map(({ attemptId }) => attemptId));
@@ -206,7 +171,7 @@ export function useMarkActs(props: MarkActsProps) {
   /** Gives the answers that wait in these rows what is put forward for them. @returns whether there was anything */
   const takeLike = (ids: readonly string[]): boolean => {
     const taken = ids.flatMap((id) => {
-      const like = acted.current.get(id)?.is.waiting === 0 ? undefined : likes.get(id);
+      const like = wasGiven(id) ? undefined : likes.get(id);
       return like ? [{ id, like }] : [];
     });
     const [first] = taken;
