@@ -1,25 +1,18 @@
 import { Button, NativeSelect, NumberInput, TextInput } from '@mantine/core';
 import { useState } from 'react';
 import type { FileRef } from '@/core/basics/file';
-import { Rect } from '@/core/basics/rect';
-import type { AnswerPaper } from '@/core/model/answerPaper';
-import { numbersOf } from '@/core/kinds/itemNumbers';
 import { act } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
-import { makeForeign, type NewQuestion } from '@/store/answerPapers';
-import { newId } from '@/store/ids';
+import { makeForeign } from '@/store/answerPapers';
 import type { OnPaper } from '@/store/onPaper';
 import { isoNow } from '@/ui/clock';
 import { FileButton } from '@/ui/FileButton';
 import { blankPages } from '@/workers/scans';
 import { counted } from '@/words/format';
 import { refusalWords } from '@/words/losses';
-import { RegionPage, type Drawn } from './RegionPage';
+import { RegionPage } from './RegionPage';
+import { nameOf, newOf, useRegions, type Regions } from './useRegions';
 import styles from './onPaper.module.css';
-
-/** What the name stands under, beside the ids of questions; and what makes a new question. */
-const nameOf = '#name';
-const newOf = '#new';
 
 interface ForeignPaperProps {
   sitting: SittingData;
@@ -30,79 +23,15 @@ interface ForeignPaperProps {
 /** A paper that was printed elsewhere: its blank pages, on which is drawn where the name and each answer stand. */
 export function ForeignPaper({ sitting, on, done }: ForeignPaperProps) {
   const [blanks, setBlanks] = useState<FileRef[]>([]);
-  const [fault, setFault] = useState('');
-  const [working, setWorking] = useState(false);
-  const [regions, setRegions] = useState<Drawn[]>([]);
   const [page, setPage] = useState(1);
-  const [what, setWhat] = useState(nameOf);
   const [name, setName] = useState('');
-  const [fresh, setFresh] = useState<NewQuestion[]>([]);
-  const questions = [...sitting.questions, ...fresh];
-  const numbers = numbersOf(questions);
-  // Once it is sat, a paper stays as it is.
-  const canGrow = sitting.sitting.paperVersion === null;
-  const labelOf = (id: string) =>
-    id === nameOf ? 'Name' : id === newOf ? 'a new question' : `Question ${numbers.get(id) ?? ''}`;
-  const take = async (files: File[]) => {
-    setFault('');
-    setWorking(true);
-    const read = await act(blankPages(files).result);
-    setWorking(false);
-    if (!read) return;
-    if ('refused' in read) setFault(refusalWords(read.refused, files[0]?.name));
-    else setBlanks(read.read);
-  };
-  const put = (at: Rect) => {
-    const of = what === newOf ? newId() : what;
-    if (what === newOf) setFresh([...fresh, { id: of, stem: '', points: 1 }]);
-    setRegions([...regions, { id: newId(), of, page, at }]);
-    if (what === newOf) return;
-    // The name once; then question by question.
-    const all = [nameOf, ...questions.map(({ id }) => id), ...(canGrow ? [newOf] : [])];
-    const next = all[all.indexOf(what) + 1];
-    if (next !== undefined) setWhat(next);
-  };
-  const remove = (id: string) => {
-    const left = regions.filter((each) => each.id !== id);
-    setRegions(left);
-    setFresh(fresh.filter((question) => left.some(({ of }) => of === question.id)));
-  };
-  const change = (id: string, part: Partial<NewQuestion>) =>
-    setFresh(fresh.map((each) => (each.id === id ? { ...each, ...part } : each)));
+  const drawn = useRegions(sitting);
+  const { regions, questions, numbers } = drawn;
   const others = on.prints.filter((print) => print.foreign);
-  const copyFrom = (print: AnswerPaper) => {
-    const copied = print.pages.flatMap((each, index) =>
-      each.map(({ x, y, w, h, questionId }): Drawn => ({
-        ...{ id: newId(), of: questionId, page: index + 1, at: { x, y, w, h } },
-      })),
-    );
-    const { page: namePage = 1, ...nameAt } = print.foreign?.name ?? {};
-    const named = Rect.safeParse(nameAt);
-    const head: Drawn[] = named.success ? [{ id: newId(), of: nameOf, page: namePage, at: named.data }] : [];
-    setRegions([...head, ...copied.filter((each) => each.page <= blanks.length)]);
-  };
   const without = questions.filter(({ id }) => !regions.some(({ of }) => of === id));
   const keep = async () => {
-    const nameRegion = regions.find(({ of }) => of === nameOf);
-    const kept = await act(
-      makeForeign(
-        {
-          ...{ sittingId: sitting.sitting.id, name: name.trim(), blanks },
-          nameAt: nameRegion ? { ...nameRegion.at, page: nameRegion.page } : null,
-          fresh: fresh.map((each) => ({
-            ...each,
-            stem: each.stem.trim() || `Question ${numbers.get(each.id) ?? ''}`,
-          })),
-          regions: blanks.map((_, index) =>
-            regions
-              .filter(({ of, page: on }) => of !== nameOf && on === index + 1)
-              .map(({ id, of, at }) => ({ ...at, questionId: of, part: id, box: null })),
-          ),
-        },
-        isoNow(),
-      ),
-    );
-    if (kept) done();
+    const about = { sittingId: sitting.sitting.id, name: name.trim(), blanks };
+    if (await act(makeForeign({ ...about, ...drawn.made(blanks) }, isoNow()))) done();
   };
   const blank = blanks[page - 1];
   return (
@@ -114,56 +43,10 @@ export function ForeignPaper({ sitting, on, done }: ForeignPaperProps) {
         or code stickers.
       </p>
       {!blank ? (
-        <div className={styles.row}>
-          <FileButton
-            multiple
-            accept=".pdf,.jpg,.jpeg,.png,.tif,.tiff,.webp"
-            onChange={(files) => void take(files)}
-            inputProps={{ 'aria-label': 'Blank paper' }}
-          >
-            {(button) => (
-              <Button {...button} variant="filled" disabled={working}>
-                Choose the blank paper
-              </Button>
-            )}
-          </FileButton>
-          <Button onClick={done}>Cancel</Button>
-          {working && <span role="status">Reading the blank paper…</span>}
-          {fault && <p role="alert">{fault}</p>}
-        </div>
+        <ChooseBlank chosen={setBlanks} cancel={done} />
       ) : (
         <>
-          <div className={styles.row}>
-            <NativeSelect
-              aria-label="What the next region is"
-              value={what}
-              onChange={(event) => setWhat(event.currentTarget.value)}
-              data={[
-                { value: nameOf, label: 'Name' },
-                ...questions.map(({ id }) => ({
-                  value: id,
-                  label: `${labelOf(id)}${regions.some(({ of }) => of === id) ? ' ✓' : ''}`,
-                })),
-                ...(canGrow ? [{ value: newOf, label: 'A new question' }] : []),
-              ]}
-            />
-            <Button onClick={() => put({ x: 25, y: 40 + ((regions.length * 32) % 220), w: 160, h: 28 })}>
-              Put a region for {labelOf(what)}
-            </Button>
-            {blanks.length > 1 && (
-              <>
-                <Button size="compact-sm" disabled={page === 1} onClick={() => setPage(page - 1)}>
-                  Page before
-                </Button>
-                <span role="status">
-                  Page {page} of {blanks.length}
-                </span>
-                <Button size="compact-sm" disabled={page === blanks.length} onClick={() => setPage(page + 1)}>
-                  Next page
-                </Button>
-              </>
-            )}
-          </div>
+          <RegionBar drawn={drawn} page={page} pages={blanks.length} goTo={setPage} />
           <p className={styles.soft} id="region-keys">
             Draw with the mouse, or put a region and move it with the arrow keys; with Shift they change its
             size, Delete removes it.
@@ -172,40 +55,20 @@ export function ForeignPaper({ sitting, on, done }: ForeignPaperProps) {
             fileId={blank.id}
             page={page}
             regions={regions}
-            labelOf={labelOf}
-            put={put}
-            change={(id, at) => setRegions(regions.map((each) => (each.id === id ? { ...each, at } : each)))}
-            remove={remove}
+            labelOf={drawn.labelOf}
+            put={(at) => drawn.put(page, at)}
+            change={drawn.move}
+            remove={drawn.remove}
           />
           {regions.length === 0 &&
             others.map((print) => (
               <div key={print.id}>
-                <Button size="compact-sm" onClick={() => copyFrom(print)}>
+                <Button size="compact-sm" onClick={() => drawn.copyFrom(print, blanks.length)}>
                   Copy the regions of {print.name || 'the paper printed elsewhere'}
                 </Button>
               </div>
             ))}
-          {fresh.map(({ id, stem, points }) => (
-            <div key={id} className={styles.row}>
-              <TextInput
-                label={`What question ${numbers.get(id) ?? ''} asks`}
-                placeholder={`Question ${numbers.get(id) ?? ''}`}
-                w="min(360px, 100%)"
-                value={stem}
-                onChange={(event) => change(id, { stem: event.currentTarget.value })}
-              />
-              <NumberInput
-                label="Points"
-                aria-label={`Points of question ${numbers.get(id) ?? ''}`}
-                w={90}
-                min={0}
-                max={1000}
-                decimalScale={2}
-                value={points}
-                onChange={(value) => typeof value === 'number' && change(id, { points: value })}
-              />
-            </div>
-          ))}
+          <FreshQuestions drawn={drawn} />
           <TextInput
             label="What this paper is called"
             w={220}
@@ -233,4 +96,110 @@ export function ForeignPaper({ sitting, on, done }: ForeignPaperProps) {
       )}
     </section>
   );
+}
+
+/** Asks for the blank paper. */
+function ChooseBlank({ chosen, cancel }: { chosen: (pages: FileRef[]) => void; cancel: () => void }) {
+  const [fault, setFault] = useState('');
+  const [working, setWorking] = useState(false);
+  const take = async (files: File[]) => {
+    setFault('');
+    setWorking(true);
+    const read = await act(blankPages(files).result);
+    setWorking(false);
+    if (!read) return;
+    if ('refused' in read) setFault(refusalWords(read.refused, files[0]?.name));
+    else chosen(read.read);
+  };
+  return (
+    <div className={styles.row}>
+      <FileButton
+        multiple
+        accept=".pdf,.jpg,.jpeg,.png,.tif,.tiff,.webp"
+        onChange={(files) => void take(files)}
+        inputProps={{ 'aria-label': 'Blank paper' }}
+      >
+        {(button) => (
+          <Button {...button} variant="filled" disabled={working}>
+            Choose the blank paper
+          </Button>
+        )}
+      </FileButton>
+      <Button onClick={cancel}>Cancel</Button>
+      {working && <span role="status">Reading the blank paper…</span>}
+      {fault && <p role="alert">{fault}</p>}
+    </div>
+  );
+}
+
+interface RegionBarProps {
+  drawn: Regions;
+  page: number;
+  pages: number;
+  goTo: (page: number) => void;
+}
+
+/** What the next region is, a region put by a button, and the pages. */
+function RegionBar({ drawn, page, pages, goTo }: RegionBarProps) {
+  const { regions, questions, what, labelOf } = drawn;
+  return (
+    <div className={styles.row}>
+      <NativeSelect
+        aria-label="What the next region is"
+        value={what}
+        onChange={(event) => drawn.setWhat(event.currentTarget.value)}
+        data={[
+          { value: nameOf, label: 'Name' },
+          ...questions.map(({ id }) => ({
+            value: id,
+            label: `${labelOf(id)}${regions.some(({ of }) => of === id) ? ' ✓' : ''}`,
+          })),
+          ...(drawn.canGrow ? [{ value: newOf, label: 'A new question' }] : []),
+        ]}
+      />
+      <Button
+        onClick={() => drawn.put(page, { x: 25, y: 40 + ((regions.length * 32) % 220), w: 160, h: 28 })}
+      >
+        Put a region for {labelOf(what)}
+      </Button>
+      {pages > 1 && (
+        <>
+          <Button size="compact-sm" disabled={page === 1} onClick={() => goTo(page - 1)}>
+            Page before
+          </Button>
+          <span role="status">
+            Page {page} of {pages}
+          </span>
+          <Button size="compact-sm" disabled={page === pages} onClick={() => goTo(page + 1)}>
+            Next page
+          </Button>
+        </>
+      )}
+    </div>
+  );
+}
+
+/** What the questions ask that are made of regions, and their points. */
+function FreshQuestions({ drawn: { fresh, numbers, changeQuestion } }: { drawn: Regions }) {
+  return fresh.map(({ id, stem, points }) => (
+    <div key={id} className={styles.row}>
+      <TextInput
+        label={`What question ${numbers.get(id) ?? ''} asks`}
+        placeholder={`Question ${numbers.get(id) ?? ''}`}
+        w="min(360px, 100%)"
+        value={stem}
+        onChange={(event) => changeQuestion(id, { stem: event.currentTarget.value })}
+      />
+      <NumberInput
+        label="Points"
+        aria-label={`Points of question ${numbers.get(id) ?? ''}`}
+        w={90}
+        min={0}
+        max={1000}
+        decimalScale={2}
+        value={points}
+        onChange={(value) => typeof value === 'number' && changeQuestion(id, { points: value })}
+      />
+    </div>
+  ));
 }
