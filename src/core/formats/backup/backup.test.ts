@@ -4,8 +4,9 @@ import { unzipSync, zipSync } from 'fflate';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { backupBytes, backupIn } from '../../../../tests/unit/savedDesk';
+import { assetsIn } from '../../basics/fileRules';
 import { version } from '../../basics/version';
-import { contentOf, readBackup, type DeskRows } from './index';
+import { contentOf, noRows, readBackup, type DeskRows } from './index';
 import { olderDigest } from './older';
 
 const savedAt = '2026-11-23T10:00:00.000Z';
@@ -87,17 +88,12 @@ describe('a backup of the whole desk', () => {
   });
 
   it('any bit that is another one is noticed: nothing is taken in that was not saved', async () => {
-    const few = {
-      ...tables,
-      attempts: [],
-      marks: [],
-      releases: [],
-      openings: [],
-      requests: [],
-      log: [],
-      logChanges: [],
-    };
-    const small = await backupBytes(contentOf({ ...few, allowances: [] }), savedAt);
+    // A paper with its pictures and three students: each bit costs a reading of the whole.
+    const paper = tables.papers.find((each) => assetsIn(each).size > 0);
+    if (!paper) throw new Error('no paper with a picture');
+    const assets = tables.assets.filter(({ id }) => assetsIn(paper).has(id));
+    const students = tables.students.slice(0, 3);
+    const small = await backupBytes(contentOf({ ...noRows(), papers: [paper], assets, students }), savedAt);
     const saved = await backupIn(small);
     if (!('backup' in saved)) throw new Error('not saved');
     const place = fc.record({ at: fc.nat(small.length - 1), bit: fc.nat(7) });
