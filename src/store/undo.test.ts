@@ -437,7 +437,8 @@ describe('taking back', () => {
       );
     // Those that need something particular to be there may not have come to it.
     expect(Object.keys(commands).filter((name) => !tried.has(name)).length).toBeLessThan(12);
-  });
+    // Every command eight times, on a desk of its own.
+  }, 180_000);
 
   it('all that was done is taken back, one after the other, to where it began', async () => {
     await fc.assert(

@@ -74,7 +74,7 @@ describe('the kinds of question', () => {
     };
     expect(numFailedTests).toBe(0);
     expect(numPassedTests).toBeGreaterThan(20);
-  }, 300_000);
+  }, 600_000);
 
   it('a name that is taken, or is none, is refused and changes nothing', () => {
     expect(() => run('scripts/newKind.mjs', 'gaps', 'Gaps')).toThrow();
