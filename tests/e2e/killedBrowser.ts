@@ -29,7 +29,7 @@ export class KilledBrowser {
     const port = portOf();
     const [context] = (await chromium.connectOverCDP(`http://127.0.0.1:${port}`)).contexts();
     if (!context) throw new Error('The browser has no profile');
-    context.setDefaultTimeout(20_000);
+    context.setDefaultTimeout(60_000);
     return context;
   }
 
