@@ -3,7 +3,7 @@ import { marksThatCount } from '@/core/scoring/marksThatCount';
 import { keyOfRow } from '@/core/model/desk';
 import type { MarkChange } from '@/core/marking/markChanges';
 import { changedMark, HandMark, isNoMark, ownMarker } from '@/core/model/mark';
-import type { WorkMark } from '@/core/model/workMark';
+import type { WorkStep } from '@/core/model/workMark';
 import { runCommand } from './command';
 import { desk } from './tables';
 
@@ -81,12 +81,7 @@ const marksOfAnswers = async ({ questionId, attemptIds }: MarkPlace): Promise<Ma
   );
 
 /** Changes the marks that lie on the work of one answer. Points and words stay as they are. */
-export async function markWork(
-  place: MarkPlace,
-  step: (before: readonly WorkMark[]) => readonly WorkMark[],
-  said: string,
-  now: string,
-) {
+export async function markWork(place: MarkPlace, step: WorkStep, said: string, now: string) {
   return runCommand({ command: 'markWork', said, about: place.sittingId }, now, async (record) => {
     for (const before of await marksAt(place)) {
       const work = step(before.work ?? []);

@@ -122,6 +122,11 @@ test('files have names that change with them, and nothing beside them is given o
     // A script may run as a worker, which has no page whose policy holds for it.
     'content-security-policy': expect.stringContaining("default-src 'none'; script-src 'self'"),
   });
+  // A worker of the desk runs no WebAssembly: only those that make and read pages may.
+  const [worker] = await Promise.all([page.waitForEvent('worker'), page.goto(emptyDesk)]);
+  expect(worker.url()).toContain('/desk.worker');
+  const policy = (await request.get(worker.url())).headers()['content-security-policy'];
+  expect(policy).toContain("script-src 'self';");
   const lost = await request.get(`${emptyDesk}/nowhere`);
   expect(lost.status()).toBe(404);
   expect(await lost.text()).toContain('There is no such page');

@@ -43,5 +43,8 @@ export type LayerMark = z.infer<typeof LayerMark>;
 export const WorkMark = z.discriminatedUnion('is', [TextMark, LayerMark]);
 export type WorkMark = z.infer<typeof WorkMark>;
 
+/** What is done to the marks on an answer: from those before to those after. */
+export type WorkStep = (before: readonly WorkMark[]) => readonly WorkMark[];
+
 /** All marks of one marker on one answer. */
 export const WorkMarks = WorkMark.array().max(500);

@@ -7,6 +7,7 @@ import { pointStepOf, type PointRule } from '@/core/marking/typedPoints';
 import { points } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { PointsField } from '@/ui/PointsField';
+import { toAnswers } from './toAnswers';
 import styles from './mark.module.css';
 
 export const adjustId = 'adjust-points';
@@ -31,7 +32,6 @@ export function AdjustBlock({ answers, question, adjust }: AdjustBlockProps) {
       : reason.trim() === ''
         ? 'Give a reason'
         : null;
-  const toAnswers = () => document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus();
   const leave = (event: KeyboardEvent) => event.key === 'Escape' && toAnswers();
   const keep = () => {
     setAsked(true);

@@ -1,7 +1,7 @@
 import type { Question } from '@/core/kinds';
 import type { OfferedComment } from '@/core/marking/commentBank';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
-import type { WorkMark } from '@/core/model/workMark';
+import type { WorkMark, WorkStep } from '@/core/model/workMark';
 import { KeyHint } from '@/ui/KeyHint';
 import { viewOf } from '../kinds';
 import { PaperPictures } from '../kinds/PaperPictures';
@@ -10,10 +10,9 @@ import { CommentField } from './CommentField';
 import { LayerMarker } from './LayerMarker';
 import { BehindWords } from './OnPaperAnswer';
 import { TextMarker } from './TextMarker';
+import { toAnswers } from './toAnswers';
 import { TypeAnswer } from './TypeAnswer';
 import styles from './mark.module.css';
-
-type WorkStep = (before: readonly WorkMark[]) => readonly WorkMark[];
 
 /** Marks on the text of the answers the marker is at. */
 export interface WorkActs {
@@ -71,7 +70,7 @@ export function CurrentAnswer({
     change: (step: WorkStep, said: string) => work.change(group, step, said),
     done: () => {
       work.setOpen(false);
-      focusRow();
+      toAnswers();
     },
   };
   return (
@@ -100,7 +99,7 @@ export function CurrentAnswer({
           keep={comment}
           offered={offered}
           chosen={chosen}
-          done={focusRow}
+          done={toAnswers}
         />
         <span className={styles.hint}>
           {group.onPaper && (
@@ -132,5 +131,3 @@ function KeyedButton({ keys, press, children }: { keys: string; press: () => voi
     </>
   );
 }
-
-const focusRow = () => document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus();

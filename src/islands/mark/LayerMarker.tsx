@@ -13,7 +13,7 @@ import {
   type ReactNode,
 } from 'react';
 import { layerPoints, markAt, type Place } from '@/core/marking/work/layerPoints';
-import type { LayerMark, WorkMark } from '@/core/model/workMark';
+import type { LayerMark, WorkStep } from '@/core/model/workMark';
 import { KeyHint } from '@/ui/KeyHint';
 import { LayerNotes, LayerShapes, LayerSheet, layerWords } from '@/ui/plain/MarkLayer';
 import { Markable, type MarkableProps } from '../kinds/Surface';
@@ -31,7 +31,7 @@ const tools: { tool: Tool; key: string; label: string; said: string }[] = [
 ];
 const saidOf = (tool: Tool) => tools.find((each) => each.tool === tool)?.said ?? '';
 
-type Change = (step: (before: readonly WorkMark[]) => readonly WorkMark[], said: string) => void;
+type Change = (step: WorkStep, said: string) => void;
 
 /** What the surfaces of one answer share while it is marked. */
 interface Marking {

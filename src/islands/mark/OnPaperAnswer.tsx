@@ -14,6 +14,7 @@ export function OnPaper({ group, current }: { group: SameAnswers; current: boole
         <span className={styles.hint}>Answer on paper{whyWords(group)}</span>
       )}
       {!current && <PaperPictures pictures={pictures} small />}
+      {!current && pictures.length > 0 && <span className="visuallyHidden">{whyWords(group)}</span>}
     </>
   );
 }

@@ -5,6 +5,7 @@ import { counted } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { MarginBlock } from '@/ui/TwoColumns';
 import type { Piles } from './usePiles';
+import { toAnswers } from './toAnswers';
 import styles from './mark.module.css';
 
 /** What can be done to the pile of the current answer. */
@@ -84,7 +85,7 @@ function PileName({ name, keep }: { name: string; keep: (name: string) => void }
         if (event.key !== 'Enter' && event.key !== 'Escape') return;
         event.preventDefault();
         if (event.key === 'Escape') setTyped(name);
-        document.querySelector<HTMLElement>('[data-row][tabindex="0"]')?.focus();
+        toAnswers();
       }}
     />
   );

@@ -9,7 +9,7 @@ import { schemeOf } from '@/core/marking/scheme';
 import { withLineSwitched } from '@/core/marking/switchLine';
 import { orderedScripts } from '@/core/marking/scriptOrder';
 import { fullName } from '@/core/model/names';
-import type { WorkMark } from '@/core/model/workMark';
+import type { WorkStep } from '@/core/model/workMark';
 import type { Seat } from '@/core/seats/seats';
 import type { Award, AwardState } from '@/core/scoring/scoreAttempt';
 import { markAnswers, markWork, type MarkStep } from '@/store/marks';
@@ -224,7 +224,7 @@ function ScriptAnswer({ question, number, award, seat, sitting }: ScriptAnswerPr
     void actWhenRoom(() => markAnswers(place, step, whole, now, joins));
   };
   const answered = response && !kind.isBlank(response) ? response : null;
-  const changeWork = (step: (before: readonly WorkMark[]) => readonly WorkMark[], said: string) => {
+  const changeWork = (step: WorkStep, said: string) => {
     const [now, whole] = [isoNow(), `${fullName(seat.student)}, question ${number}: ${said}`];
     void actWhenRoom(() => markWork(place, step, whole, now));
   };

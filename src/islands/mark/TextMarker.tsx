@@ -3,7 +3,7 @@ import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { nextWord, wordAt } from '@/core/marking/work/textRuns';
 import { isLayerMark, textMarks } from '@/core/marking/work/layer';
-import type { TextMark, WorkMark } from '@/core/model/workMark';
+import type { TextMark, WorkMark, WorkStep } from '@/core/model/workMark';
 import { KeyHint } from '@/ui/KeyHint';
 import styles from './mark.module.css';
 
@@ -11,7 +11,7 @@ interface TextMarkerProps {
   text: string;
   work: readonly WorkMark[];
   /** Changes the marks; the same where it changes nothing. */
-  change: (step: (before: readonly WorkMark[]) => readonly WorkMark[], said: string) => void;
+  change: (step: WorkStep, said: string) => void;
   done: () => void;
 }
 

@@ -11,7 +11,7 @@ import { schemeOf } from '@/core/marking/scheme';
 import { withLineSwitched } from '@/core/marking/switchLine';
 import type { Adjustment } from '@/core/model/mark';
 import { markAnswers, markWork, type MarkStep } from '@/store/marks';
-import type { WorkMark } from '@/core/model/workMark';
+import type { WorkStep } from '@/core/model/workMark';
 import { actWhenRoom, say } from '@/desk/act';
 import { isoNow } from '@/ui/clock';
 import { counted, points } from '@/words/format';
@@ -158,11 +158,7 @@ export function useMarkActs(props: MarkActsProps) {
   };
 
   /** Marks the text of equal answers that were written letter by letter the same: marks count the letters. */
-  const markText = (
-    group: SameAnswers,
-    step: (before: readonly WorkMark[]) => readonly WorkMark[],
-    said: string,
-  ) => {
+  const markText = (group: SameAnswers, step: WorkStep, said: string) => {
     begin(group.id);
     const ids = group.answers.flatMap(({ attemptId, text }) => (text === group.text ? [attemptId] : []));
     void actWhenRoom(() => markWork(place(ids), step, `Question ${number}: ${said}`, isoNow()));
