@@ -1,4 +1,5 @@
 import { sha256 } from '@noble/hashes/sha2.js';
+import { concatBytes } from '@noble/hashes/utils.js';
 import { zlibSync } from 'fflate';
 import { base64From, base64UrlFrom } from '@/core/basics/base64';
 import type { PackedAsset } from '@/core/basics/asset';
@@ -59,14 +60,25 @@ export function sketchPhoto({ stream, boat }: Sketched, chance: Chance): PackedA
 
 /** A ruled sheet that lies a little askew. */
 function sheet(dots: Dots, tilt: number): void {
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const across = x - width / 2 + tilt * (y - height / 2);
-      const down = y - height / 2 - tilt * (x - width / 2);
-      if (Math.abs(across) > 150 || Math.abs(down) > 118) continue;
-      const ruled = Math.round(down + 118) % 18 === 0 || Math.round(across + 150) % 18 === 0;
-      dots[y * width + x] = ruled ? 2 : 1;
-    }
+  const [halfAcross, halfDown, apart] = [150, 118, 18];
+  for (let row = 0; row < height; row++) {
+    const y = row - height / 2;
+    const [above, below] = [(y - halfDown) / tilt, (y + halfDown) / tilt];
+    const from = Math.max(-halfAcross - tilt * y, Math.min(above, below));
+    const to = Math.min(halfAcross - tilt * y, Math.max(above, below));
+    if (from <= to)
+      dots.fill(1, row * width + Math.ceil(from + width / 2), row * width + Math.floor(to + width / 2) + 1);
+  }
+  const rule = (across: number, down: number) => {
+    const turned = 1 + tilt * tilt;
+    const x = Math.round((across - tilt * down) / turned + width / 2);
+    const y = Math.round((down + tilt * across) / turned + height / 2);
+    if (x >= 0 && x < width && y >= 0 && y < height) dots[y * width + x] = 2;
+  };
+  for (let down = -halfDown; down <= halfDown; down += apart)
+    for (let across = -halfAcross; across <= halfAcross; across++) rule(across, down);
+  for (let across = -halfAcross; across <= halfAcross; across += apart)
+    for (let down = -halfDown; down <= halfDown; down++) rule(across, down);
 }
 
 /** A line as a hand draws it. */
@@ -103,11 +115,12 @@ function dot(dots: Dots, x: number, y: number): void {
 function png(dots: Dots): Uint8Array {
   const lineBytes = width / 4;
   const raw = new Uint8Array(height * (1 + lineBytes));
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const at = y * (1 + lineBytes) + 1 + (x >> 2);
-      raw[at] = (raw[at] ?? 0) | ((dots[y * width + x] ?? 0) << (6 - 2 * (x & 3)));
-    }
+  for (let place = 0, at = 0; place < dots.length; place += 4, at++) {
+    // Each row begins with a byte that says it is not filtered.
+    if (place % width === 0) at++;
+    const dot = (next: number) => dots[place + next] ?? 0;
+    raw[at] = (dot(0) << 6) | (dot(1) << 4) | (dot(2) << 2) | dot(3);
+  }
   const header = new Uint8Array(13);
   const view = new DataView(header.buffer);
   view.setUint32(0, width);
@@ -117,10 +130,10 @@ function png(dots: Dots): Uint8Array {
     Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
     chunk('IHDR', header),
     chunk('PLTE', Uint8Array.from(colours.flat())),
-    chunk('IDAT', zlibSync(raw)),
+    chunk('IDAT', zlibSync(raw, { level: 1 })),
     chunk('IEND', new Uint8Array()),
   ];
-  return Uint8Array.from(parts.flatMap((part) => [...part]));
+  return concatBytes(...parts);
 }
 
 function chunk(name: string, data: Uint8Array): Uint8Array {
