@@ -4,20 +4,17 @@ import { leftToMark, nextToMark } from '@/core/marking/nextToMark';
 import { wantingEntries } from '@/core/marking/piles/arrange';
 import { putForward } from '@/core/marking/putForward';
 import { sameAnswers, type SameAnswers } from '@/core/marking/sameAnswers';
-import { schemeOf } from '@/core/marking/scheme';
 import { ownMarker } from '@/core/model/mark';
-import { say } from '@/desk/act';
 import type { SittingData } from '@/desk/useSitting';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { AnswerList } from './AnswerList';
-import { adjustId } from './AdjustBlock';
 import { CommentBank } from './CommentBank';
 import { MarkMargin } from './MarkMargin';
-import { enterWords, refusedWords } from './markWords';
+import { enterWords } from './markWords';
 import { useCommentBank } from './useCommentBank';
 import { useEarlierMarks } from './useEarlierMarks';
-import { isPointKey, useKeyedPoints } from './useKeyedPoints';
 import { useMarkActs } from './useMarkActs';
+import { useMarkKeys } from './useMarkKeys';
 import { useMarkPosition } from './useMarkPosition';
 import { useOnScreen } from './useOnScreen';
 import type { useMarkingHabits } from './useMarkingHabits';
@@ -79,14 +76,6 @@ export function MarkQuestion({
     drawnMarks: sitting.marks,
   });
   const offered = useCommentBank(sittingId, question.id, sitting.marks);
-  const keyed = useKeyedPoints();
-  const typePoint = (here: SameAnswers, key: string, pressedAt: number) => {
-    const { typed, on, moves } = keyed.type(key, here.id, question, habits.goesOn, pressedAt);
-    const { refused, points: worth } = typed;
-    if (refused) say(refusedWords(refused.why, refused.typed, question), true);
-    else if (worth !== null) acts.give(acts.asActed().find(({ id }) => id === on) ?? here, worth);
-    if (moves) goOn(here);
-  };
   /** What is put forward, and what will be once these are drawn with their points: what lies in a pile with them and says the same. */
   const forwardAfter = (group: SameAnswers): Set<string> => {
     const pile = entries.find((each) => each.group.id === group.id)?.pile?.members ?? [];
@@ -100,19 +89,10 @@ export function MarkQuestion({
     if (next) goTo(next.id, habits.goesOn ? 'start' : 'auto');
     else nextQuestion?.go();
   };
-  const enter = (group: SameAnswers) => {
-    if (group.blank && group.waiting > 0) acts.give(group, 0);
-    goOn(group);
-  };
   const shown = useMemo(
     () => (onlyWaiting ? wantingEntries(entries, current?.id ?? null) : entries),
     [onlyWaiting, entries, current?.id],
   );
-  const step = (by: number) => {
-    const next = shown[shown.findIndex(({ group }) => group.id === at.current) + by];
-    if (next) goTo(next.group.id);
-  };
-
   const screen = useOnScreen(groups, likes);
   const pileActs = usePileActs({ sitting, question, piles, at, seen: screen.seen, goTo });
   const entry = entries.find(({ group }) => group.id === current?.id);
@@ -122,14 +102,6 @@ export function MarkQuestion({
     acts.takeLike(ids);
     if (last && habits.goesOn) goOn(last);
   };
-  const page = (by: 1 | -1) => {
-    const ids = screen.rows.current();
-    const edge = by === 1 ? ids.at(-1) : ids[0];
-    const index = shown.findIndex(({ group }) => group.id === edge);
-    const next = shown[Math.max(0, by === 1 ? index + 1 : index - ids.length)];
-    if (next) goTo(next.group.id, 'start');
-  };
-
   const togglePage = () => setWholePage(!wholePage);
   const switches = new Map<string, () => void>([
     ['F4', () => void keepHabits({ goesOn: !habits.goesOn })],
@@ -137,46 +109,10 @@ export function MarkQuestion({
     ['F8', () => setOnlyWaiting(!onlyWaiting)],
     ['F9', () => setMarksText(!marksText)],
   ]);
-  const onKey = (key: string, shift: boolean, pressedAt: number): boolean => {
-    const turn = switches.get(key);
-    if (turn) {
-      turn();
-      return true;
-    }
-    const here = acts.asActed().find((group) => group.id === at.current) ?? current;
-    if (!here) return false;
-    begin(here.id);
-    worked();
-    if (hasNearAnswers(question) && !here.onPaper && pileActs.onKey(key, shift)) return true;
-    const line = schemeOf(question)[key.toUpperCase().charCodeAt(0) - 65];
-    if (isPointKey(key)) {
-      typePoint(here, key, pressedAt);
-      return true;
-    }
-    keyed.forget();
-    if (/^[a-z]$/i.test(key) && line) {
-      acts.switchLine(here, line.id);
-      if (shift) goOn(here);
-    } else if (key === '*') {
-      acts.give(here, question.points);
-      if (habits.goesOn) goOn(here);
-    } else if (key === '+' || key === '-') {
-      // The sign itself goes into the field.
-      document.getElementById(adjustId)?.focus();
-      return false;
-    } else if (key === '=') {
-      if (acts.takeLike([here.id]) && habits.goesOn) goOn(here);
-    } else if (key === 'Enter') enter(here);
-    else if (key === 'ArrowDown') step(1);
-    else if (key === 'ArrowUp') step(-1);
-    else if (key === 'PageDown') page(1);
-    else if (key === 'PageUp') page(-1);
-    else if (key === ' ' && shift) takeOnScreen();
-    else if (key === ' ') acts.setAside(here);
-    else if (key === 'Backspace' || key === 'Delete') acts.give(here, null);
-    else return false;
-    return true;
-  };
+  const onKey = useMarkKeys({
+    ...{ question, acts, pileActs, screen, shown, current, at, switches, goesOn: habits.goesOn },
+    ...{ begin, goTo, goOn, takeOnScreen, worked },
+  });
 
   return (
     <TwoColumns

@@ -138,34 +138,7 @@ export function ShareForm({ sitting, questions, preset, setPreset }: ShareFormPr
             onChange={(value) => setMost(typeof value === 'number' && value > 0 ? value : null)}
           />
         )}
-        {markers.length > 1 && (
-          <>
-            <Radio.Group
-              label="Each marker gets"
-              size="sm"
-              value={each}
-              onChange={(value) => setEach(value === 'all' ? 'all' : 'part')}
-            >
-              <div className={styles.checks}>
-                <Radio size="sm" value="part" label="a part" />
-                <Radio size="sm" value="all" label="all of them" />
-              </div>
-            </Radio.Group>
-            {each === 'part' && (
-              <NumberInput
-                size="sm"
-                label="Scripts that all of them get"
-                description="To see how far they agree"
-                min={0}
-                max={100_000}
-                allowDecimal={false}
-                allowNegative={false}
-                value={common}
-                onChange={(value) => setCommon(typeof value === 'number' ? value : 0)}
-              />
-            )}
-          </>
-        )}
+        {markers.length > 1 && <HowDealt {...{ each, setEach, common, setCommon }} />}
         <Radio.Group
           label="How it goes"
           size="sm"
@@ -190,6 +163,45 @@ export function ShareForm({ sitting, questions, preset, setPreset }: ShareFormPr
         </Button>
       </form>
     </MarginBlock>
+  );
+}
+
+interface HowDealtProps {
+  each: 'all' | 'part';
+  setEach: (each: 'all' | 'part') => void;
+  common: number;
+  setCommon: (scripts: number) => void;
+}
+
+/** Whether several markers get all of it or a part, and how much of it all of them get. */
+function HowDealt({ each, setEach, common, setCommon }: HowDealtProps) {
+  return (
+    <>
+      <Radio.Group
+        label="Each marker gets"
+        size="sm"
+        value={each}
+        onChange={(value) => setEach(value === 'all' ? 'all' : 'part')}
+      >
+        <div className={styles.checks}>
+          <Radio size="sm" value="part" label="a part" />
+          <Radio size="sm" value="all" label="all of them" />
+        </div>
+      </Radio.Group>
+      {each === 'part' && (
+        <NumberInput
+          size="sm"
+          label="Scripts that all of them get"
+          description="To see how far they agree"
+          min={0}
+          max={100_000}
+          allowDecimal={false}
+          allowNegative={false}
+          value={common}
+          onChange={(value) => setCommon(typeof value === 'number' ? value : 0)}
+        />
+      )}
+    </>
   );
 }
 

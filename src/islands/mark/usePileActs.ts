@@ -71,16 +71,17 @@ export function usePileActs({ sitting, question, piles, at, seen, goTo }: PileAc
     },
   };
 
-  /** @returns true when the key was one for piles */
-  const onKey = (key: string, shift: boolean): boolean => {
-    if (key === 'F2') document.getElementById(pileNameId)?.focus();
-    else if (!shift) return false;
-    else if (key === 'Enter') acts.agree();
-    else if (key === 'Delete' || key === 'Backspace') acts.takeOut();
-    else if (key === 'ArrowDown') acts.split();
-    else if (key === 'ArrowUp') acts.joinAbove();
-    else return false;
-    return true;
-  };
-  return { ...acts, onKey };
+  return { ...acts, onKey: (key: string, shift: boolean) => onPileKey(acts, key, shift) };
+}
+
+/** @returns true when the key was one for piles */
+function onPileKey(acts: PileActs, key: string, shift: boolean): boolean {
+  if (key === 'F2') document.getElementById(pileNameId)?.focus();
+  else if (!shift) return false;
+  else if (key === 'Enter') acts.agree();
+  else if (key === 'Delete' || key === 'Backspace') acts.takeOut();
+  else if (key === 'ArrowDown') acts.split();
+  else if (key === 'ArrowUp') acts.joinAbove();
+  else return false;
+  return true;
 }

@@ -49,7 +49,6 @@ function Compose({ sitting }: { sitting: SittingData }) {
   const [group, setGroup] = useState('');
   const [subject, setSubject] = useState(usualWording.subject);
   const [text, setText] = useState(usualWording.text);
-  const [at, setAt] = useState(0);
   const scale = useLiveQuery(() => desk.grades.get(record.id), [record.id]) ?? null;
   const mail = useMailServer();
   const to = useMemo(
@@ -62,10 +61,6 @@ function Compose({ sitting }: { sitting: SittingData }) {
     return { studentId: seat.student.id, subject: filledIn(subject, fields), text: filledIn(text, fields) };
   });
   const without = to.filter(({ student }) => student.email === '').length;
-  const place = Math.min(at, Math.max(0, to.length - 1));
-  const [shown, message] = [to[place], messages[place]];
-  const slips = unknownFields(`${subject} ${text}`);
-  const tells = tellingFields(`${subject} ${text}`);
   const put = async (send: boolean) => {
     const done = await act(sendMessages(record.id, messages, isoNow()));
     if (!done) return;
@@ -157,43 +152,68 @@ function Compose({ sitting }: { sitting: SittingData }) {
           value={text}
           onChange={(event) => setText(event.currentTarget.value)}
         />
-        {slips.length > 0 && (
-          <p role="alert" className={styles.warning}>
-            {slips.map((name) => `{${name}}`).join(', ')} {slips.length === 1 ? 'is' : 'are'} not filled in:
-            there is no such field.
-          </p>
-        )}
-        {tells.length > 0 && (
-          <p className={styles.warning}>
-            The message itself tells {tells.map((name) => `the ${name}`).join(' and ')}: whoever reads the
-            mail sees it, whatever the plan lets out.
-          </p>
-        )}
-        {shown && message && (
-          <section aria-label="Preview" className={styles.preview}>
-            <div className={styles.row}>
-              <strong>
-                To {registerName(shown.student)}{' '}
-                {shown.student.email ? `<${shown.student.email}>` : '(no address)'}
-              </strong>
-              <Button size="compact-xs" disabled={place === 0} onClick={() => setAt(place - 1)}>
-                Previous
-              </Button>
-              <Button size="compact-xs" disabled={place >= to.length - 1} onClick={() => setAt(place + 1)}>
-                Next
-              </Button>
-              <span className={styles.soft}>
-                {place + 1} of {to.length}
-              </span>
-            </div>
-            <p>
-              <strong>{message.subject}</strong>
-            </p>
-            <p className="keepLines">{message.text}</p>
-          </section>
-        )}
+        <FieldsNoticed words={`${subject} ${text}`} />
+        <Preview to={to} messages={messages} />
       </div>
     </TwoColumns>
+  );
+}
+
+/** Fields that are not filled in, and fields that let out what a plan may hold back. */
+function FieldsNoticed({ words }: { words: string }) {
+  const slips = unknownFields(words);
+  const tells = tellingFields(words);
+  return (
+    <>
+      {slips.length > 0 && (
+        <p role="alert" className={styles.warning}>
+          {slips.map((name) => `{${name}}`).join(', ')} {slips.length === 1 ? 'is' : 'are'} not filled in:
+          there is no such field.
+        </p>
+      )}
+      {tells.length > 0 && (
+        <p className={styles.warning}>
+          The message itself tells {tells.map((name) => `the ${name}`).join(' and ')}: whoever reads the mail
+          sees it, whatever the plan lets out.
+        </p>
+      )}
+    </>
+  );
+}
+
+interface PreviewProps {
+  to: readonly Seat[];
+  /** One for each of them, in their order. */
+  messages: readonly { subject: string; text: string }[];
+}
+
+/** What each of them gets, one after another. */
+function Preview({ to, messages }: PreviewProps) {
+  const [at, setAt] = useState(0);
+  const place = Math.min(at, Math.max(0, to.length - 1));
+  const [shown, message] = [to[place], messages[place]];
+  if (!shown || !message) return null;
+  return (
+    <section aria-label="Preview" className={styles.preview}>
+      <div className={styles.row}>
+        <strong>
+          To {registerName(shown.student)} {shown.student.email ? `<${shown.student.email}>` : '(no address)'}
+        </strong>
+        <Button size="compact-xs" disabled={place === 0} onClick={() => setAt(place - 1)}>
+          Previous
+        </Button>
+        <Button size="compact-xs" disabled={place >= to.length - 1} onClick={() => setAt(place + 1)}>
+          Next
+        </Button>
+        <span className={styles.soft}>
+          {place + 1} of {to.length}
+        </span>
+      </div>
+      <p>
+        <strong>{message.subject}</strong>
+      </p>
+      <p className="keepLines">{message.text}</p>
+    </section>
   );
 }
 

@@ -1,5 +1,6 @@
 import { Anchor, Button, NativeSelect } from '@mantine/core';
 import { useState } from 'react';
+import type { AnswerPaper } from '@/core/model/answerPaper';
 import type { OnPaper } from '@/store/onPaper';
 import { act, say } from '@/desk/act';
 import { thisTab } from '@/desk/undoLast';
@@ -24,58 +25,13 @@ interface ScansBlockProps {
 
 /** Brings scanned files in: chosen or dropped, read in the background, stopped and gone on with. */
 export function ScansBlock({ sittingId, on }: ScansBlockProps) {
-  const [at, setAt] = useState<(ScansProgress & { stop: () => void }) | null>(null);
-  const [read, setRead] = useState<FileRead[]>([]);
   const foreign = on.prints.filter((print) => print.foreign);
   const ours = on.prints.filter((print) => !print.foreign);
   const [chosen, setChosen] = useState<string | null>(null);
   const of = chosen ?? (ours.length > 0 ? '' : (foreign[0]?.id ?? ''));
   const [cut, setCut] = useState<PileCut>('count');
   const each = foreign.find(({ id }) => id === of)?.pages.length;
-  const take = async (files: File[]) => {
-    if (files.length === 0 || at) return;
-    setRead([]);
-    const { result, stop } = readScans(
-      sittingId,
-      files,
-      of ? { printId: of, cut } : null,
-      thisTab(),
-      isoNow(),
-      (now) => setAt({ ...now, stop }),
-    );
-    setAt({ file: files[0]?.name ?? '', done: 0, all: 1, stop });
-    // Files before this one are imported, and of this one what was read is kept.
-    const done = await act(result.catch((error: unknown) => stoppedOr(error)));
-    setAt(null);
-    if (done === 'stopped')
-      say('Stopped. The page says what is imported, and what goes on when it is chosen again.');
-    else setRead(done ?? []);
-  };
-  const tryOut = async () => {
-    const print = ours.at(-1);
-    if (!print || at) return;
-    setRead([]);
-    const step = (doing: string, stop: () => void) => (done: number, all: number) =>
-      setAt({ file: doing, done, all, stop });
-    const papers = papersAgain(print.id, () => undefined);
-    step('Papers', papers.stop)(0, 1);
-    const made = await act(papers.result);
-    if (!made) return setAt(null);
-    const wish = {
-      printId: print.id,
-      papers: made.file,
-      copies: print.copies.length,
-      seed: print.copies.length,
-    };
-    const scanning = makeUpScans(wish, (done, all) => step('Made-up scans', scanning.stop)(done, all));
-    const scans = await act(scanning.result);
-    setAt(null);
-    if (scans) saveBlob('made-up scans.pdf', scans);
-  };
-  const saveTestSheet = async () => {
-    const made = await act(testSheet(testSheetWords).result);
-    if (made) saveBlob('test sheet.pdf', made);
-  };
+  const { at, read, take, tryOut } = useReading(sittingId, ours.at(-1), of ? { printId: of, cut } : null);
   const half = [...new Set(on.halfRead.map(({ from }) => from.file))];
   return (
     <MarginBlock title="Scans">
@@ -185,6 +141,61 @@ export function ScansBlock({ sittingId, on }: ScansBlockProps) {
       )}
     </MarginBlock>
   );
+}
+
+/**
+ * Reads scanned files in the background, with the way to stop it.
+ *
+ * @param print the papers that a made-up class would fill in
+ * @param foreign of which paper printed elsewhere the scans are; null: of papers with codes
+ */
+function useReading(
+  sittingId: string,
+  print: AnswerPaper | undefined,
+  foreign: Parameters<typeof readScans>[2],
+) {
+  const [at, setAt] = useState<(ScansProgress & { stop: () => void }) | null>(null);
+  const [read, setRead] = useState<FileRead[]>([]);
+  const take = async (files: File[]) => {
+    if (files.length === 0 || at) return;
+    setRead([]);
+    const { result, stop } = readScans(sittingId, files, foreign, thisTab(), isoNow(), (now) =>
+      setAt({ ...now, stop }),
+    );
+    setAt({ file: files[0]?.name ?? '', done: 0, all: 1, stop });
+    // Files before this one are imported, and of this one what was read is kept.
+    const done = await act(result.catch((error: unknown) => stoppedOr(error)));
+    setAt(null);
+    if (done === 'stopped')
+      say('Stopped. The page says what is imported, and what goes on when it is chosen again.');
+    else setRead(done ?? []);
+  };
+  const tryOut = async () => {
+    if (!print || at) return;
+    setRead([]);
+    const step = (doing: string, stop: () => void) => (done: number, all: number) =>
+      setAt({ file: doing, done, all, stop });
+    const papers = papersAgain(print.id, () => undefined);
+    step('Papers', papers.stop)(0, 1);
+    const made = await act(papers.result);
+    if (!made) return setAt(null);
+    const wish = {
+      printId: print.id,
+      papers: made.file,
+      copies: print.copies.length,
+      seed: print.copies.length,
+    };
+    const scanning = makeUpScans(wish, (done, all) => step('Made-up scans', scanning.stop)(done, all));
+    const scans = await act(scanning.result);
+    setAt(null);
+    if (scans) saveBlob('made-up scans.pdf', scans);
+  };
+  return { at, read, take, tryOut };
+}
+
+async function saveTestSheet(): Promise<void> {
+  const made = await act(testSheet(testSheetWords).result);
+  if (made) saveBlob('test sheet.pdf', made);
 }
 
 /** @throws what was no stop */
