@@ -11,7 +11,7 @@ import { PackedAsset } from '@/core/basics/asset';
 import { assetId, packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
 import { Id, Line } from '@/core/basics/common';
 import { Computer } from '@/core/model/deskHold';
-import { keys } from './mailboxRepository';
+import { keys } from './mailboxKeys';
 import { copyEndpoints } from './deskCopies';
 import { holdsIn } from './deskHoldRows';
 import { holdEndpoints, isComputer } from './deskHolds';

@@ -8,7 +8,7 @@ import {
   type MailboxStudent,
 } from '@/core/exchange/mailbox';
 import type { Attempt, ExceptionRequest, Sitting } from '@/core/model/sitting';
-import { keys } from './mailboxRepository';
+import { keys } from './mailboxKeys';
 import type { ExchangeStore, KeptChange } from './exchangeStore';
 import { Refused } from './respond';
 import type { Session } from './sessions';

@@ -4,7 +4,7 @@ import { createHash, createHmac, randomBytes, timingSafeEqual } from 'node:crypt
 import { plainSecret } from '@/core/exchange/mailbox';
 import type { Computer, PairedComputer } from '@/core/model/deskHold';
 import type { Attempt } from '@/core/model/sitting';
-import { keys } from './mailboxRepository';
+import { keys } from './mailboxKeys';
 import type { ExchangeStore } from './exchangeStore';
 import { Refused } from './respond';
 import type { ServerSettings } from './settings';

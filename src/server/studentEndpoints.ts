@@ -5,7 +5,7 @@ import { requestSchemas, type CarriedFile, type Greeting, type StartReply } from
 import type { ExchangeRepository } from '@/core/exchange/repository';
 import { PackedAsset } from '@/core/basics/asset';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';
-import { keys } from './mailboxRepository';
+import { keys } from './mailboxKeys';
 import { smallBytes, type Asked, type Endpoint, type Surroundings } from './endpoint';
 import { bodyOf, fitting, Refused } from './respond';
 import { knownCode } from './knownCode';
