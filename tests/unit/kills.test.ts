@@ -7,7 +7,7 @@ import { sittingRows } from './classroom';
 import { SendingClass } from './sendingClass';
 import { browser, secret, startServer, type ServerProcess } from './serverProcess';
 
-const kills = Number(process.env.SERVER_KILLS ?? 40);
+const kills = Number(process.env.SERVER_KILLS ?? 20);
 const students = 50;
 
 const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
