@@ -24,7 +24,15 @@ const marksKey = (id: string) => `shareMarks/${keyText([id])}`;
  * Shares of marking: the desk puts them in sealed, who has a share's code gets that one and nothing else, and puts its
  * marks in, sealed as well. What is pulled back is gone; marks that came before stay.
  */
-export function shareEndpoints({ store, settings, guesses, log }: Surroundings): Endpoint[] {
+export function shareEndpoints(around: Surroundings): Endpoint[] {
+  const shares = sharesIn(around);
+  return [...endpointsOfDesk(around, shares), ...endpointsOfMarker(around, shares)];
+}
+
+const idOf = ({ http }: Asked) => http.req.param('share') ?? '';
+
+/** How shares lie in the store, and how one is found by its code. */
+function sharesIn({ store, settings, guesses }: Surroundings) {
   const bytesIdOf = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('base64url');
   /** A code is known by what only this server can draw from it. */
   const codeKeyOf = (code: string) =>
@@ -52,8 +60,11 @@ export function shareEndpoints({ store, settings, guesses, log }: Surroundings):
     if (row.bytesId === null) throw new Refused('pulledBack', 'code');
     return { id, bytesId: row.bytesId };
   };
-  const idOf = ({ http }: Asked) => http.req.param('share') ?? '';
+  return { codeKeyOf, keepText, textAt, shareWith };
+}
+type Shares = ReturnType<typeof sharesIn>;
 
+function endpointsOfDesk({ store, log }: Surroundings, { codeKeyOf, keepText, textAt }: Shares): Endpoint[] {
   return [
     {
       method: 'PUT',
@@ -105,6 +116,11 @@ export function shareEndpoints({ store, settings, guesses, log }: Surroundings):
         return http.json(news);
       },
     },
+  ];
+}
+
+function endpointsOfMarker({ store }: Surroundings, { keepText, textAt, shareWith }: Shares): Endpoint[] {
+  return [
     {
       method: 'POST',
       path: '/share',

@@ -13,14 +13,8 @@ import { beginSession, hasPass, needSession, withPass } from './sessions';
 
 type Named = Record<string, unknown>;
 
-/**
- * What students ask of the server, made from the list of messages. What is replied is decided by `core/exchange`; here
- * stands who may ask, and what else the server says to it.
- */
-export function studentEndpoints(
-  place: ExchangeRepository,
-  { store, settings, guesses, metrics }: Surroundings,
-): Endpoint[] {
+/** Who asks, by join code or token, and what their message holds. */
+function askers(place: ExchangeRepository, { store, settings, guesses }: Surroundings) {
   /** A join code that somebody has; wrong ones are counted against where they come from. */
   const known = (asked: Asked, joinCode: string): Promise<string> =>
     knownCode(place, guesses, asked, joinCode, (code) => hasPass(store, settings, asked.http, code));
@@ -57,11 +51,20 @@ export function studentEndpoints(
       : held;
   }
 
+  return { known, session, heldIn };
+}
+type Askers = ReturnType<typeof askers>;
+
+/** What is done beside a reply, or instead of it. */
+function specialReplies(
+  place: ExchangeRepository,
+  { store, settings, guesses }: Surroundings,
+  session: Askers['session'],
+): Partial<Record<MessageName, (asked: Asked, held: Named) => Promise<unknown>>> {
   const replied = (name: MessageName, held: Named, now: number) =>
     reply(place, name, saidIn(name, held), now);
 
-  /** What is done beside, or instead. */
-  const special: Partial<Record<MessageName, (asked: Asked, held: Named) => Promise<unknown>>> = {
+  return {
     greet: async (asked, held) => {
       // From now on this device is not stopped from coming in with this code, whatever else is typed around it.
       withPass(store, settings, asked.http, String(held.joinCode));
@@ -90,6 +93,15 @@ export function studentEndpoints(
       return file && packedAsset(file);
     },
   };
+}
+
+/**
+ * What students ask of the server, made from the list of messages. What is replied is decided by `core/exchange`; here
+ * stands who may ask, and what else the server says to it.
+ */
+export function studentEndpoints(place: ExchangeRepository, around: Surroundings): Endpoint[] {
+  const { known, session, heldIn } = askers(place, around);
+  const special = specialReplies(place, around, session);
 
   const messages = messageNames.map((name): Endpoint => {
     const { path, role, most } = messageList[name];
@@ -100,8 +112,9 @@ export function studentEndpoints(
       most,
       answer: async (asked) => {
         const held = await heldIn(name, asked);
-        const said = await (special[name]?.(asked, held) ?? replied(name, held, asked.now));
-        metrics.answers.inc(Object.keys((held.answers as object | undefined) ?? {}).length);
+        const said = await (special[name]?.(asked, held) ??
+          reply(place, name, saidIn(name, held), asked.now));
+        around.metrics.answers.inc(Object.keys((held.answers as object | undefined) ?? {}).length);
         return asked.http.json(said);
       },
     };
