@@ -10,22 +10,10 @@ async function deskIsHere(): Promise<boolean> {
   return (await indexedDB.databases()).some(({ name }) => name === 'gribbet-desk');
 }
 
-/**
- * The carrier of a student's page: by hand for what came to this device as a file; otherwise to the desk in this browser
- * where it knows the join code, or else to the classroom server. Which one it is, is found when someone comes in; the
- * page does not know.
- */
-export function chosenCarrier(
-  here: () => Promise<Carrier | null> = async () =>
-    (await deskIsHere()) ? (await import('./sameBrowser')).sameBrowserCarrier() : null,
-  away: Carrier = classroomServer(),
-  hand: FileCarrier = filesWhenNeeded(),
-): Carrier {
+/** Who carries for a code: it is asked for once, nearby first. */
+function carriersByCode(nearby: () => Promise<Carrier | null>, away: Carrier, hand: FileCarrier) {
   /** Who knows each code; null: nobody but this device. */
   const byCode = new Map<string, Carrier | null>();
-  let desk: Promise<Carrier | null> | null = null;
-  const nearby = () => (desk ??= here());
-
   const greeted = async (ask: (carrier: Carrier) => ReturnType<Carrier['greet']>) => {
     const near = await nearby();
     for (const carrier of near ? [near, away] : [away]) {
@@ -61,6 +49,38 @@ export function chosenCarrier(
     const carrier = byCode.get(joinCode);
     return carrier === undefined && (await hand.greet(joinCode)) === null ? away : (carrier ?? null);
   };
+  return { greeted, greet, of };
+}
+
+/** What is here by hand and what is elsewhere as one list, the newest first; a sitting of both is the one that goes on. */
+function joinedHome(
+  held: readonly HomeSitting[],
+  others: readonly HomeSitting[],
+  goesOnElsewhere: ReadonlySet<string>,
+): HomeSitting[] {
+  const mine = held
+    .filter(({ sittingId }) => !goesOnElsewhere.has(sittingId))
+    .map((row) => {
+      const other = others.find(({ sittingId }) => sittingId === row.sittingId);
+      return { ...row, handedBack: row.handedBack || other?.handedBack === true };
+    });
+  const rest = others.filter(({ sittingId }) => !mine.some((row) => row.sittingId === sittingId));
+  return [...mine, ...rest].sort((a, b) => b.opensAt.localeCompare(a.opensAt));
+}
+
+/**
+ * The carrier of a student's page: by hand for what came to this device as a file; otherwise to the desk in this browser
+ * where it knows the join code, or else to the classroom server. Which one it is, is found when someone comes in; the
+ * page does not know.
+ */
+export function chosenCarrier(
+  here: () => Promise<Carrier | null> = async () =>
+    (await deskIsHere()) ? (await import('./sameBrowser')).sameBrowserCarrier() : null,
+  away: Carrier = classroomServer(),
+  hand: FileCarrier = filesWhenNeeded(),
+): Carrier {
+  let desk: Promise<Carrier | null> | null = null;
+  const { greeted, greet, of } = carriersByCode(() => (desk ??= here()), away, hand);
 
   /** Sittings that are both here by hand and elsewhere, and go on there. */
   const elsewhere = new Set<string>();
@@ -73,6 +93,7 @@ export function chosenCarrier(
 
   const othersOf = async (joinCode: string): Promise<HomeSitting[]> =>
     (await (await of(joinCode))?.home(joinCode)) ?? [];
+
   const home = async (joinCode: string): Promise<HomeSitting[]> => {
     const held = await hand.home(joinCode);
     const others = await othersOf(joinCode).catch((error: unknown) => {
@@ -84,16 +105,7 @@ export function chosenCarrier(
     for (const { sittingId } of held.filter(({ state }) => state === 'notStarted'))
       if (others.some((other) => other.sittingId === sittingId && other.state !== 'notStarted'))
         elsewhere.add(sittingId);
-    const mine = held
-      .filter(({ sittingId }) => !elsewhere.has(sittingId))
-      .map((row) => {
-        const other = others.find(({ sittingId }) => sittingId === row.sittingId);
-        return { ...row, handedBack: row.handedBack || other?.handedBack === true };
-      });
-    return [
-      ...mine,
-      ...others.filter(({ sittingId }) => !mine.some((row) => row.sittingId === sittingId)),
-    ].sort((a, b) => b.opensAt.localeCompare(a.opensAt));
+    return joinedHome(held, others, elsewhere);
   };
 
   return {

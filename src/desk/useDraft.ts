@@ -115,18 +115,7 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
     };
   }, [stored, read]);
 
-  useEffect(() => {
-    const hidden = () => document.visibilityState === 'hidden' && flush();
-    const stay = onLeaving(flush);
-    window.addEventListener('focusout', flush);
-    document.addEventListener('visibilitychange', hidden);
-    return () => {
-      flush();
-      stay();
-      window.removeEventListener('focusout', flush);
-      document.removeEventListener('visibilitychange', hidden);
-    };
-  }, [flush]);
+  useFlushOnLeaving(flush);
 
   // Made anew with each draft: whoever changes a row goes by the one that it was given together with, also where that
   // is not the latest any more, as an editor's does that still waits for the next one.
@@ -144,6 +133,22 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
     [draft, flush, send],
   );
   return { draft, keep };
+}
+
+/** What is typed is on its way before the field, the tab or the page is left. */
+function useFlushOnLeaving(flush: () => void): void {
+  useEffect(() => {
+    const hidden = () => document.visibilityState === 'hidden' && flush();
+    const stay = onLeaving(flush);
+    window.addEventListener('focusout', flush);
+    document.addEventListener('visibilitychange', hidden);
+    return () => {
+      flush();
+      stay();
+      window.removeEventListener('focusout', flush);
+      document.removeEventListener('visibilitychange', hidden);
+    };
+  }, [flush]);
 }
 
 /** What another tab changed at the same place: what is here is kept, and the other words are told. */

@@ -29,7 +29,8 @@ const partsOf = (copies: readonly DeskCopy[]) =>
 /** Only one at a time decides what is not needed any more, and who holds a desk. */
 export const copiesLock = 'copies';
 
-export function copyEndpoints(store: ExchangeStore): Endpoint[] {
+/** The sealed parts that copies are made of. */
+function partEndpoints(store: ExchangeStore): Endpoint[] {
   const has = async (id: string) => (await store.get(`parts/${id}`)) !== undefined;
   const partOf = (http: Context) => {
     const id = PartId.safeParse(http.req.param('part'));
@@ -73,6 +74,12 @@ export function copyEndpoints(store: ExchangeStore): Endpoint[] {
         return http.json({ base64: base64From(bytes) } satisfies z.infer<typeof SealedBytes>);
       },
     },
+  ];
+}
+
+export function copyEndpoints(store: ExchangeStore): Endpoint[] {
+  return [
+    ...partEndpoints(store),
     {
       method: 'PUT',
       path: '/desk/copies',

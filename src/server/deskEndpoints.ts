@@ -25,18 +25,31 @@ import { addressesOf } from './settings';
 
 /** What the teacher's desk asks of the server. */
 export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundings): Endpoint[] {
-  const { store, settings, guesses, presence } = surroundings;
-  /** Who is stopped from guessing: addresses, and students who typed wrong access codes. */
-  const stoppedNow = async (now: number): Promise<MailboxState['stopped']> => [
-    ...(await guesses.codes.list(now)).map((each) => ({ ...each, what: 'codes' as const })),
-    ...(await guesses.guests.list(now)).map((each) => ({ ...each, what: 'guests' as const })),
-    ...(await guesses.access.list(now)).map((each) => ({ ...each, what: 'access' as const })),
-  ];
-
-  const stream = revisionStream(surroundings);
-
+  const { store, presence } = surroundings;
   return [
     ...pairingEndpoints(surroundings),
+    ...stateEndpoints(surroundings),
+    ...newsEndpoints(surroundings),
+    ...fileEndpoints(place, store),
+    ...copyEndpoints(store),
+    ...holdEndpoints(store, presence),
+    ...computerEndpoints(surroundings),
+  ];
+}
+
+/** Who is stopped from guessing: addresses, and students who typed wrong access codes. */
+const stoppedNow = async (
+  guesses: Surroundings['guesses'],
+  now: number,
+): Promise<MailboxState['stopped']> => [
+  ...(await guesses.codes.list(now)).map((each) => ({ ...each, what: 'codes' as const })),
+  ...(await guesses.guests.list(now)).map((each) => ({ ...each, what: 'guests' as const })),
+  ...(await guesses.access.list(now)).map((each) => ({ ...each, what: 'access' as const })),
+];
+
+/** How the server stands, and letting in again who is stopped. */
+function stateEndpoints({ store, settings, guesses }: Surroundings): Endpoint[] {
+  return [
     {
       method: 'GET',
       path: '/desk/state',
@@ -49,7 +62,7 @@ export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundi
           now,
           addresses: addressesOf(settings),
           sittings: await sittingsIn(store),
-          stopped: await stoppedNow(now),
+          stopped: await stoppedNow(guesses, now),
         };
         return http.json(state);
       },
@@ -66,6 +79,14 @@ export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundi
         return http.json({});
       },
     },
+  ];
+}
+
+/** Changes of the desk going in, and what came since coming out. */
+function newsEndpoints(surroundings: Surroundings): Endpoint[] {
+  const { store, guesses, presence } = surroundings;
+  const stream = revisionStream(surroundings);
+  return [
     {
       method: 'POST',
       path: '/desk/changes',
@@ -85,7 +106,7 @@ export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundi
       answer: async ({ http, now }) => {
         const news = await newsAfter(store, afterOf(http), now);
         const holds = await holdsIn(store);
-        return http.json({ ...news, holds, stopped: await stoppedNow(now) } satisfies MailboxNews);
+        return http.json({ ...news, holds, stopped: await stoppedNow(guesses, now) } satisfies MailboxNews);
       },
     },
     {
@@ -104,14 +125,8 @@ export function deskEndpoints(place: ExchangeRepository, surroundings: Surroundi
       path: '/desk/stream',
       role: 'desk',
       most: smallBytes,
-      answer: async ({ http }) => {
-        return stream(http);
-      },
+      answer: async ({ http }) => stream(http),
     },
-    ...fileEndpoints(place, store),
-    ...copyEndpoints(store),
-    ...holdEndpoints(store, presence),
-    ...computerEndpoints(surroundings),
   ];
 }
 

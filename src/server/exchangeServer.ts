@@ -1,7 +1,9 @@
 import { setMaxListeners } from 'node:events';
 import { Hono, type Context } from 'hono';
 import { matchedRoutes } from 'hono/route';
+import type { BlankSchema } from 'hono/types';
 import { bodyLimit } from 'hono/body-limit';
+import type { ExchangeRepository } from '@/core/exchange/repository';
 import { readsOf } from './mailboxKeys';
 import { mailboxRepository } from './mailboxRepository';
 import { deskEndpoints } from './deskEndpoints';
@@ -27,6 +29,8 @@ interface From {
   now: number;
 }
 
+type App = Hono<{ Bindings: From }, BlankSchema, string>;
+
 /**
  * The classroom server: a mailbox between students and desk, with the rules of core. It knows HTTP and who may do what;
  * what is answered is decided by `core/exchange`.
@@ -44,26 +48,9 @@ export function exchangeServer(
   const stopping = ending.signal;
   setMaxListeners(0, stopping); // every stream listens
   const surroundings: Surroundings = { store, settings, guesses, presence, metrics, stopping, log };
-  const endpoints: Endpoint[] = [
-    {
-      method: 'GET',
-      path: '/',
-      role: 'anyone',
-      most: smallBytes,
-      answer: async ({ http, now }) => http.json({ gribbet: 1, now }),
-    },
-    ...watchEndpoints(surroundings),
-    ...studentEndpoints(place, surroundings),
-    ...deskEndpoints(place, surroundings),
-    ...shareEndpoints(surroundings),
-    ...mailEndpoints(surroundings),
-    ...registerEndpoints(surroundings),
-  ];
+  const endpoints = allEndpoints(place, surroundings);
 
-  const app = new Hono<{ Bindings: From }>({ strict: false }).basePath('/api/exchange');
-  /** What was asked as the list has it, so without the ids in it. */
-  const pathOf = (http: Context): string =>
-    matchedRoutes(http).findLast(({ method }) => method !== 'ALL')?.path ?? 'unknown';
+  const app: App = new Hono<{ Bindings: From }>({ strict: false }).basePath('/api/exchange');
   app.use(async (http, next) => {
     const began = performance.now();
     await next();
@@ -101,6 +88,39 @@ export function exchangeServer(
       }),
       (http) => answer({ http, from: networkOf(http.env.address), now: http.env.now }),
     );
+  answerErrors(app, log);
+
+  const answer = (request: Request, address: string, now: number): Promise<Response> =>
+    Promise.resolve(app.fetch(request, { address, now }));
+  /** Streams are told to come again, and what goes on by itself stops; what is asked meanwhile is still answered. */
+  const stop = () => ending.abort();
+  return { endpoints, answer, stop };
+}
+
+export type ExchangeServer = ReturnType<typeof exchangeServer>;
+
+/** Everything that is answered. */
+const allEndpoints = (place: ExchangeRepository, surroundings: Surroundings): Endpoint[] => [
+  {
+    method: 'GET',
+    path: '/',
+    role: 'anyone',
+    most: smallBytes,
+    answer: async ({ http, now }) => http.json({ gribbet: 1, now }),
+  },
+  ...watchEndpoints(surroundings),
+  ...studentEndpoints(place, surroundings),
+  ...deskEndpoints(place, surroundings),
+  ...shareEndpoints(surroundings),
+  ...mailEndpoints(surroundings),
+  ...registerEndpoints(surroundings),
+];
+
+/** What was asked as the list has it, so without the ids in it. */
+const pathOf = (http: Context): string =>
+  matchedRoutes(http).findLast(({ method }) => method !== 'ALL')?.path ?? 'unknown';
+
+function answerErrors(app: App, log: Log): void {
   app.notFound((http) => refusal(http, new Refused('notFound')));
   app.onError((error, http) => {
     if (error instanceof Refused) return refusal(http, error);
@@ -112,15 +132,7 @@ export function exchangeServer(
     log(`${http.req.method} ${pathOf(http)} failed: ${error.name}`);
     return refusal(http, new Refused('failed'));
   });
-
-  const answer = (request: Request, address: string, now: number): Promise<Response> =>
-    Promise.resolve(app.fetch(request, { address, now }));
-  /** Streams are told to come again, and what goes on by itself stops; what is asked meanwhile is still answered. */
-  const stop = () => ending.abort();
-  return { endpoints, answer, stop };
 }
-
-export type ExchangeServer = ReturnType<typeof exchangeServer>;
 
 /** Changes are taken only from pages of this server: a page elsewhere must not act with a cookie of ours. */
 function checkOrigin({ req }: Context, { origin }: ServerSettings): void {
