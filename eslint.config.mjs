@@ -70,5 +70,16 @@ export default tseslint.config(
       ],
     },
   },
+  {
+    files: ['src/**/*.{ts,tsx}', 'demo/**/*.ts'],
+    ignores: ['**/*.test.{ts,tsx}'],
+    rules: { 'max-lines-per-function': ['error', { max: 60 }] },
+  },
+  // A component is mostly what it draws.
+  {
+    files: ['src/**/*.tsx'],
+    ignores: ['**/*.test.tsx'],
+    rules: { 'max-lines-per-function': ['error', { max: 150 }] },
+  },
   { files: ['scripts/**', '*.mjs'], languageOptions: { globals: globals.node } },
 );

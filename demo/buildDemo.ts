@@ -3,7 +3,7 @@ import { schemePoints } from '@/core/kinds/schemePoints';
 import { wholeScheme } from '@/core/marking/scheme';
 import type { Paper, PaperVersion } from '@/core/model/paper';
 import type { Student } from '@/core/model/people';
-import type { Attempt, Sitting, Message } from '@/core/model/sitting';
+import type { Allowance, Attempt, Sitting, Message } from '@/core/model/sitting';
 import type { MarkBook } from '@/core/model/markBook';
 import type { GradeScale } from '@/core/model/gradeScale';
 import { showing, type PlanStage, type Release, type ReleasePlan } from '@/core/model/release';
@@ -68,33 +68,7 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
   const abilities = new Map<string, Ability>(students.map((student) => [student.id, chance.normal()]));
   const week = courseWeek(now);
   const earlier = courseWeek(week.closesAt - 20 * day);
-  const sittings: DemoSitting[] = [
-    {
-      id: 'lights',
-      paper: lights,
-      ...earlier,
-      limitMs: 40 * minute,
-      accessCode: '',
-      students,
-    },
-    {
-      id: 'tides',
-      paper: tides,
-      ...week,
-      limitMs: 75 * minute,
-      accessCode: 'ebb',
-      students,
-    },
-    {
-      id: 'rules',
-      paper: rules,
-      opensAt: now - 25 * minute,
-      closesAt: now + 5 * hour,
-      limitMs: 45 * minute,
-      accessCode: 'flood',
-      students: students.filter((student) => student.groupIds.includes('group1')),
-    },
-  ];
+  const sittings = demoSittings(students, week, earlier, now);
   const desk: DeskTables = {
     ...noRows(),
     students,
@@ -115,61 +89,134 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
     ],
   };
   const sketches = new Map<string, Sketched>();
-  for (const sitting of sittings) {
-    sitting.students.forEach((student, index) => {
-      const progress = sitting.id === 'rules' ? progressOf(index) : 1;
-      if (progress === 0) return;
-      const { attempt, marks } = madeUpAttempt(
-        sitting,
-        student,
-        abilities.get(student.id) ?? 0,
-        progress,
-        now,
-        chance,
-      );
-      if (sitting.id === 'tides') {
-        const made = withSketch(attempt, abilities.get(student.id) ?? 0, chanceFrom(seed + 700 + index));
-        if (made) {
-          desk.assets.push(made.photo);
-          sketches.set(attempt.id, made.shows);
-        }
-      }
-      desk.attempts.push(withCourse(attempt, seed + index));
-      // Marked one after another, the day after.
-      for (const mark of marks) {
-        mark.at = iso(Date.parse(mark.at) + index * 40_000);
-        for (const revision of mark.history) revision.at = mark.at;
-      }
-      meant.push(...marks);
-      if (sitting.id === 'lights') desk.marks.push(...marks);
-    });
-  }
+  for (const sitting of sittings) sat(sitting, desk, meant, sketches, { abilities, now, chance });
   const came = secondMarker(sketches, iso(week.closesAt + 1.4 * day), iso(week.closesAt + 2 * day));
   desk.shares.push(came.share);
   desk.marks.push(...came.marks);
   withPaper(desk, week.closesAt - 3 * hour, iso);
   lateAnswers(desk.attempts, iso);
-  desk.allowances.push({
-    id: 'allowance1',
-    kind: 'minutes',
-    sittingId: 'rules',
-    studentId: students[4]?.id ?? '',
-    minutes: 11,
-    reason: 'Extra time',
-    at: iso(now - 24 * minute),
-  });
-  const troubled = desk.attempts.find(({ id }) => id === 'tides-student29');
-  if (troubled)
-    desk.allowances.push({
-      id: 'allowance2',
-      kind: 'minutes',
-      sittingId: 'tides',
-      studentId: troubled.studentId,
-      minutes: 10,
-      reason: 'Technical trouble',
-      at: iso(Date.parse(troubled.startedAt) + 22 * minute),
-    });
+  desk.allowances.push(...moreTime(students, desk.attempts, now));
   desk.requests = requests(students[3]?.id ?? '', students[40]?.id ?? '', (ago) => iso(now - ago * minute));
+  handBack(desk, chance, { week, earlier, now });
+  return { desk, meant };
+}
+
+/** Puts what students did in a sitting on the desk: their attempts, and what they are worth where they are marked. */
+function sat(
+  sitting: DemoSitting,
+  desk: DeskTables,
+  meant: HandMark[],
+  sketches: Map<string, Sketched>,
+  { abilities, now, chance }: { abilities: ReadonlyMap<string, Ability>; now: number; chance: Chance },
+): void {
+  const iso = (ms: number) => new Date(ms).toISOString();
+  sitting.students.forEach((student, index) => {
+    const progress = sitting.id === 'rules' ? progressOf(index) : 1;
+    if (progress === 0) return;
+    const { attempt, marks } = madeUpAttempt(
+      sitting,
+      student,
+      abilities.get(student.id) ?? 0,
+      progress,
+      now,
+      chance,
+    );
+    if (sitting.id === 'tides') {
+      const made = withSketch(attempt, abilities.get(student.id) ?? 0, chanceFrom(seed + 700 + index));
+      if (made) {
+        desk.assets.push(made.photo);
+        sketches.set(attempt.id, made.shows);
+      }
+    }
+    desk.attempts.push(withCourse(attempt, seed + index));
+    // Marked one after another, the day after.
+    for (const mark of marks) {
+      mark.at = iso(Date.parse(mark.at) + index * 40_000);
+      for (const revision of mark.history) revision.at = mark.at;
+    }
+    meant.push(...marks);
+    if (sitting.id === 'lights') desk.marks.push(...marks);
+  });
+}
+
+/** The three quizzes that were given out on devices. */
+function demoSittings(
+  students: readonly Student[],
+  week: ReturnType<typeof courseWeek>,
+  earlier: ReturnType<typeof courseWeek>,
+  now: number,
+): DemoSitting[] {
+  return [
+    {
+      id: 'lights',
+      paper: lights,
+      ...earlier,
+      limitMs: 40 * minute,
+      accessCode: '',
+      students: [...students],
+    },
+    {
+      id: 'tides',
+      paper: tides,
+      ...week,
+      limitMs: 75 * minute,
+      accessCode: 'ebb',
+      students: [...students],
+    },
+    {
+      id: 'rules',
+      paper: rules,
+      opensAt: now - 25 * minute,
+      closesAt: now + 5 * hour,
+      limitMs: 45 * minute,
+      accessCode: 'flood',
+      students: students.filter((student) => student.groupIds.includes('group1')),
+    },
+  ];
+}
+
+/** Who got more time: one for good, one for a device that failed. */
+function moreTime(students: readonly Student[], attempts: readonly Attempt[], now: number): Allowance[] {
+  const iso = (ms: number) => new Date(ms).toISOString();
+  const troubled = attempts.find(({ id }) => id === 'tides-student29');
+  return [
+    {
+      id: 'allowance1',
+      kind: 'minutes',
+      sittingId: 'rules',
+      studentId: students[4]?.id ?? '',
+      minutes: 11,
+      reason: 'Extra time',
+      at: iso(now - 24 * minute),
+    },
+    ...(troubled
+      ? [
+          {
+            id: 'allowance2',
+            kind: 'minutes' as const,
+            sittingId: 'tides',
+            studentId: troubled.studentId,
+            minutes: 10,
+            reason: 'Technical trouble',
+            at: iso(Date.parse(troubled.startedAt) + 22 * minute),
+          },
+        ]
+      : []),
+  ];
+}
+
+/** The first quiz was handed back: who has it, who looked, and who was reminded. */
+function handBack(
+  desk: DeskTables,
+  chance: Chance,
+  {
+    week,
+    earlier,
+    now,
+  }: { week: ReturnType<typeof courseWeek>; earlier: ReturnType<typeof courseWeek>; now: number },
+): void {
+  const { students } = desk;
+  const iso = (ms: number) => new Date(ms).toISOString();
   const handedBackAt = earlier.closesAt + 4 * day;
   desk.releases = students.map((student): Release => ({
     sittingId: 'lights',
@@ -192,7 +239,6 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
     iso(handedBackAt + 5 * day),
     iso(handedBackAt + 5 * day + 20 * minute),
   );
-  return { desk, meant };
 }
 
 /** Who had not looked yet was reminded once; the messages went by the teacher's own mail program. */

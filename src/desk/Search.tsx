@@ -2,6 +2,7 @@ import { Spotlight, type SpotlightActionData } from '@mantine/spotlight';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useState } from 'react';
 import { byRegister, registerName } from '@/core/model/names';
+import type { Group, Student } from '@/core/model/people';
 import { desk } from '@/store/tables';
 import { guideSections } from './guideSections';
 
@@ -60,6 +61,13 @@ export function Search() {
   );
 }
 
+const entry = (id: string, label: string, description: string, href: string) => ({
+  id,
+  label,
+  description,
+  onClick: go(href),
+});
+
 async function readAll(): Promise<{ group: string; actions: SpotlightActionData[] }[]> {
   const [papers, sittings, groups, students, sections] = await Promise.all([
     desk.papers.toArray(),
@@ -69,13 +77,6 @@ async function readAll(): Promise<{ group: string; actions: SpotlightActionData[
     guideSections(),
   ]);
   const shares = new Set(sittings.filter(({ share }) => share).map(({ id }) => id));
-  const groupName = new Map(groups.map((group) => [group.id, group.name]));
-  const entry = (id: string, label: string, description: string, href: string) => ({
-    id,
-    label,
-    description,
-    onClick: go(href),
-  });
   return [
     {
       group: 'Papers',
@@ -100,20 +101,10 @@ async function readAll(): Promise<{ group: string; actions: SpotlightActionData[
     },
     {
       group: 'Students',
-      actions: students
-        .filter(({ role, onlySittingId = '' }) => role !== 'tryOut' && !shares.has(onlySittingId))
-        .sort(byRegister)
-        .map((student) => {
-          const [first] = student.groupIds;
-          const where = student.groupIds.flatMap((id) => groupName.get(id) ?? []).join(', ');
-          const href = first ? `/groups/${first}?student=${student.id}` : '/groups';
-          return entry(
-            student.id,
-            registerName(student),
-            [student.number, where].filter(Boolean).join(' · '),
-            href,
-          );
-        }),
+      actions: studentEntries(
+        students.filter(({ role, onlySittingId = '' }) => role !== 'tryOut' && !shares.has(onlySittingId)),
+        groups,
+      ),
     },
     {
       group: 'Guide',
@@ -123,4 +114,20 @@ async function readAll(): Promise<{ group: string; actions: SpotlightActionData[
       })),
     },
   ];
+}
+
+/** Students by register, each with number and groups. */
+function studentEntries(students: readonly Student[], groups: readonly Group[]): SpotlightActionData[] {
+  const groupName = new Map(groups.map((group) => [group.id, group.name]));
+  return [...students].sort(byRegister).map((student) => {
+    const [first] = student.groupIds;
+    const where = student.groupIds.flatMap((id) => groupName.get(id) ?? []).join(', ');
+    const href = first ? `/groups/${first}?student=${student.id}` : '/groups';
+    return entry(
+      student.id,
+      registerName(student),
+      [student.number, where].filter(Boolean).join(' · '),
+      href,
+    );
+  });
 }

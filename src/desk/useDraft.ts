@@ -1,5 +1,5 @@
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 import { isoNow } from '../ui/clock';
 import { onLeaving } from '../ui/leaving';
 import type { Clash } from '@/core/basics/merge';
@@ -54,31 +54,10 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
   const stored = useLiveQuery(async () => (await read()) ?? null, [read]);
   const [draft, setDraft] = useState<T | null>();
   const pending = useRef<Pending<T> | null>(null);
-  const underWay = useRef(0);
-  /** What could not be kept: it is tried again. */
-  const failed = useRef<Change<T> | null>(null);
-  const again = useRef<() => void>(() => undefined);
   /** Whether something changed elsewhere that could not be shown yet, and how it is looked at again. */
   const missed = useRef(false);
   const look = useRef<() => void>(() => undefined);
-
-  const send = useCallback(
-    async ({ row, said, field, base }: Change<T>) => {
-      underWay.current++;
-      const done = await act(change(row, said, field, isoNow(), base));
-      underWay.current--;
-      if (missed.current) look.current();
-      if (done) {
-        failed.current = null;
-        if (done.result.length > 0) sayToRead(clashWords(done.result));
-      } else {
-        // It stays on the page, is not called kept, and goes with whatever is kept next, or by itself.
-        failed.current = { row, said, field, base };
-        setTimeout(() => again.current(), againMs);
-      }
-    },
-    [change],
-  );
+  const { send, underWay, failed } = useSending(change, pending, () => missed.current && look.current());
 
   const flush = useCallback(() => {
     const last = pending.current;
@@ -87,13 +66,6 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
     pending.current = null;
     void send(last);
   }, [send]);
-
-  useEffect(() => {
-    again.current = () => {
-      const last = failed.current;
-      if (last && underWay.current === 0 && !pending.current) void send(last);
-    };
-  });
 
   useEffect(() => {
     if (stored === undefined) return;
@@ -133,6 +105,50 @@ export function useDraft<T>({ read, change }: DraftSource<T>): {
     [draft, flush, send],
   );
   return { draft, keep };
+}
+
+/**
+ * Sends changes to be kept; what cannot be is tried again.
+ *
+ * @param sent called whenever one was kept, or could not be
+ */
+function useSending<T>(
+  change: DraftSource<T>['change'],
+  pending: RefObject<Pending<T> | null>,
+  sent: () => void,
+) {
+  const underWay = useRef(0);
+  /** What could not be kept: it is tried again. */
+  const failed = useRef<Change<T> | null>(null);
+  const again = useRef<() => void>(() => undefined);
+  const arrived = useRef(sent);
+
+  const send = useCallback(
+    async ({ row, said, field, base }: Change<T>) => {
+      underWay.current++;
+      const done = await act(change(row, said, field, isoNow(), base));
+      underWay.current--;
+      arrived.current();
+      if (done) {
+        failed.current = null;
+        if (done.result.length > 0) sayToRead(clashWords(done.result));
+      } else {
+        // It stays on the page, is not called kept, and goes with whatever is kept next, or by itself.
+        failed.current = { row, said, field, base };
+        setTimeout(() => again.current(), againMs);
+      }
+    },
+    [change],
+  );
+
+  useEffect(() => {
+    arrived.current = sent;
+    again.current = () => {
+      const last = failed.current;
+      if (last && underWay.current === 0 && !pending.current) void send(last);
+    };
+  });
+  return { send, underWay, failed };
 }
 
 /** What is typed is on its way before the field, the tab or the page is left. */

@@ -92,9 +92,8 @@ export function exchangeServer(
 
   const answer = (request: Request, address: string, now: number): Promise<Response> =>
     Promise.resolve(app.fetch(request, { address, now }));
-  /** Streams are told to come again, and what goes on by itself stops; what is asked meanwhile is still answered. */
-  const stop = () => ending.abort();
-  return { endpoints, answer, stop };
+  // Streams are told to come again, and what goes on by itself stops; what is asked meanwhile is still answered.
+  return { endpoints, answer, stop: () => ending.abort() };
 }
 
 export type ExchangeServer = ReturnType<typeof exchangeServer>;

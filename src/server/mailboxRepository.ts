@@ -58,20 +58,7 @@ export function mailboxRepository(
     attemptsOf: (studentId, sittingId) => rows<Attempt>(ofStudent('attempts', studentId, sittingId)),
     allowancesOf: (studentId, sittingId) => rows(ofStudent('allowances', studentId, sittingId)),
     requestsOf: (studentId, sittingId) => rows(ofStudent('requests', studentId, sittingId)),
-    releaseOf: async (studentId, sittingId) => {
-      const found = await row<MailboxRelease>(keys.release(studentId, sittingId));
-      if (!found) return undefined;
-      const release = {
-        sittingId,
-        studentId,
-        releasedAt: found.releasedAt,
-        stages: found.stages ?? stagesOf(found, null),
-        invites: found.invites,
-      };
-      if (!found.seal) return { ...release, packet: found.packet };
-      const text = await unseal(found.seal);
-      return text === null ? undefined : { ...release, packet: ScriptPacket.parse(JSON.parse(text)) };
-    },
+    releaseOf: (studentId, sittingId) => releaseIn(store, unseal, studentId, sittingId),
     // What was marked by hand is on the desk; what students may see of it comes as a script.
     marksOf: async () => [],
     repairsOf: async () => [],
@@ -80,11 +67,7 @@ export function mailboxRepository(
     paperOf: async ({ paperId, paperVersion: version }) =>
       version === null ? undefined : paperVersion(paperId, version),
     paperVersion,
-    file: async (id) => {
-      const ref = await row<Omit<Asset, 'bytes'>>(keys.file(id));
-      const bytes = ref && (await store.bytes(id));
-      return ref && bytes ? Asset.parse({ ...ref, bytes: Uint8Array.from(bytes) }) : undefined;
-    },
+    file: (id) => fileIn(store, id),
     newId: () => nanoid(12),
     seen: ({ id }, now) => presence.saw(id, now),
     within: (studentId, _keeps, work) =>
@@ -95,6 +78,33 @@ export function mailboxRepository(
         return result;
       }),
   };
+}
+
+/** A release with what the student may see of it, which lies sealed. */
+async function releaseIn(
+  store: ExchangeStore,
+  unseal: ReturnType<typeof unsealerWith>,
+  studentId: string,
+  sittingId: string,
+): ReturnType<ExchangeRepository['releaseOf']> {
+  const found = (await store.get(keys.release(studentId, sittingId))) as MailboxRelease | undefined;
+  if (!found) return undefined;
+  const release = {
+    sittingId,
+    studentId,
+    releasedAt: found.releasedAt,
+    stages: found.stages ?? stagesOf(found, null),
+    invites: found.invites,
+  };
+  if (!found.seal) return { ...release, packet: found.packet };
+  const text = await unseal(found.seal);
+  return text === null ? undefined : { ...release, packet: ScriptPacket.parse(JSON.parse(text)) };
+}
+
+async function fileIn(store: ExchangeStore, id: string): Promise<Asset | undefined> {
+  const ref = (await store.get(keys.file(id))) as Omit<Asset, 'bytes'> | undefined;
+  const bytes = ref && (await store.bytes(id));
+  return ref && bytes ? Asset.parse({ ...ref, bytes: Uint8Array.from(bytes) }) : undefined;
 }
 
 const sixOf = customAlphabet(joinCodeAlphabet, 6);

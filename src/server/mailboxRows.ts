@@ -1,7 +1,7 @@
 import type { SealedCode, SealedPaper } from '@/core/exchange/mailbox';
 import type { unsealerWith } from '@/core/formats/packet/sealed';
 import { PaperVersion } from '@/core/model/paper';
-import { Student } from '@/core/model/people';
+import type { Student } from '@/core/model/people';
 import type { Sitting } from '@/core/model/sitting';
 import type { ExchangeStore } from './exchangeStore';
 import { keys } from './mailboxKeys';

@@ -125,29 +125,8 @@ export async function copyOntoServer(
   { computer, sent, kept }: ServerCopyOptions = {},
 ): Promise<DeskIndex> {
   const key = await keyOf(secret, salt);
-  const lie = new Map(sent?.pieces.map((piece) => [`${piece.key} ${piece.digest}`, piece.part]));
-  const pieces: DeskIndex['pieces'] = [];
-  const parts = new Map<string, Part>();
-  let size = content.rows.assets.reduce((sum, asset) => sum + asset.size, 0);
-  for (const { key: name, text, digest } of await piecesOf(content.rows)) {
-    size += text.length;
-    let part = lie.get(`${name} ${digest}`);
-    if (part === undefined) {
-      const made = await textPart(key, text);
-      parts.set(made.id, made);
-      part = made.id;
-    }
-    pieces.push({ key: name, digest, part });
-  }
-  const index: DeskIndex = { savedAt: now, savedBy: version, pieces };
-  const head = await textPart(key, JSON.stringify(index));
-  parts.set(head.id, head);
-  const files: string[] = [];
-  for (const ref of content.rows.assets) {
-    const part = { id: await filePartId(key, ref.id), bytes: () => content.bytes(ref.id) };
-    parts.set(part.id, part);
-    files.push(part.id);
-  }
+  const { index, head, parts, files, size } = await partsOfCopy(key, content, now, sent);
+  const { pieces } = index;
   const all = [head.id, ...pieces.map(({ part }) => part), ...files];
   const lacking = await line.lackingParts([...new Set(all)]);
   // What was thought to lie there does not: all of it is made again.
@@ -180,6 +159,38 @@ export async function copyOntoServer(
     ...(since !== null && { since }),
   });
   return index;
+}
+
+/**
+ * What a copy is made of, by the ids under which it lies sealed. Pieces that the copy before had are not made again.
+ *
+ * @returns its index, the part that holds it, parts that may have to be sent, files; size in bytes
+ */
+async function partsOfCopy(key: Uint8Array, content: DeskContent, now: string, sent: DeskIndex | undefined) {
+  const lie = new Map(sent?.pieces.map((piece) => [`${piece.key} ${piece.digest}`, piece.part]));
+  const pieces: DeskIndex['pieces'] = [];
+  const parts = new Map<string, Part>();
+  let size = content.rows.assets.reduce((sum, asset) => sum + asset.size, 0);
+  for (const { key: name, text, digest } of await piecesOf(content.rows)) {
+    size += text.length;
+    let part = lie.get(`${name} ${digest}`);
+    if (part === undefined) {
+      const made = await textPart(key, text);
+      parts.set(made.id, made);
+      part = made.id;
+    }
+    pieces.push({ key: name, digest, part });
+  }
+  const index: DeskIndex = { savedAt: now, savedBy: version, pieces };
+  const head = await textPart(key, JSON.stringify(index));
+  parts.set(head.id, head);
+  const files: string[] = [];
+  for (const ref of content.rows.assets) {
+    const part = { id: await filePartId(key, ref.id), bytes: () => content.bytes(ref.id) };
+    parts.set(part.id, part);
+    files.push(part.id);
+  }
+  return { index, head, parts, files, size };
 }
 
 /** A network that breaks for a moment does not end what takes long. */

@@ -180,6 +180,42 @@ const aboutAll = ['sittings', 'groups', 'paperVersions', 'releasePlans', 'repair
 /** More changed rows than these are not looked at one by one. */
 const mostByKey = 400;
 
+/** The first fields of the keys that changed of a table. */
+const firstOf = (keys: ReadonlyMap<string, string[][]>, table: string) =>
+  keys.get(table)?.map(([id = '']) => id) ?? [];
+
+/**
+ * Whose scripts are another one where these rows changed.
+ *
+ * @returns null where other rows have to go ahead of them
+ */
+async function scriptsTouched(
+  keys: ReadonlyMap<string, string[][]>,
+  here: ReadonlyMap<string, Sitting>,
+): Promise<Map<string, { sittingId: string; studentId: string }> | null> {
+  const scripts = new Map<string, { sittingId: string; studentId: string }>();
+  const scriptOf = ({ sittingId, studentId }: { sittingId: string; studentId: string }) =>
+    scripts.set(`${sittingId} ${studentId}`, { sittingId, studentId });
+  for (const [sittingId = '', studentId = ''] of keys.get('releases') ?? [])
+    scriptOf({ sittingId, studentId });
+  for (const id of new Set([...firstOf(keys, 'attempts'), ...firstOf(keys, 'marks')])) {
+    const attempt = (await desk.attempts.get(id)) ?? (await desk.carried.get(id));
+    const sitting = attempt && here.get(attempt.sittingId);
+    if (!attempt || !sitting) continue;
+    scriptOf(attempt);
+    // Another version of the paper, or a student who is there only by this attempt, goes ahead of it.
+    const needs = [
+      `papers/${keyText([sitting.paperId, String(attempt.paperVersion)])}`,
+      `students/${keyText([attempt.studentId])}`,
+    ];
+    const posted = await desk.posted.bulkGet(needs);
+    if (posted.some((row) => row === undefined)) return null;
+  }
+  for (const id of firstOf(keys, 'students'))
+    for (const release of await desk.releases.where({ studentId: id }).toArray()) scriptOf(release);
+  return scripts;
+}
+
 /**
  * What of the mailbox has to be looked at where only these rows changed: it is found by their keys.
  *
@@ -200,7 +236,7 @@ export async function rowsTouched(
       some.map((key) => (Array.isArray(key) ? key.map(String) : [String(key)])),
     );
   }
-  const ids = (table: string) => keys.get(table)?.map(([id = '']) => id) ?? [];
+  const ids = (table: string) => firstOf(keys, table);
   const here = new Map(sittings.map((sitting) => [sitting.id, sitting]));
   const touched: TouchedRows = { rows: [], gone: [], attemptIds: ids('attempts') };
   const put = (row: WantedRow | undefined, ...keys: string[]) =>
@@ -223,26 +259,8 @@ export async function rowsTouched(
       put(student && studentRow(student), `students/${keyText([id])}`);
     }
   }
-  const scripts = new Map<string, { sittingId: string; studentId: string }>();
-  const scriptOf = ({ sittingId, studentId }: { sittingId: string; studentId: string }) =>
-    scripts.set(`${sittingId} ${studentId}`, { sittingId, studentId });
-  for (const [sittingId = '', studentId = ''] of keys.get('releases') ?? [])
-    scriptOf({ sittingId, studentId });
-  for (const id of new Set([...ids('attempts'), ...ids('marks')])) {
-    const attempt = (await desk.attempts.get(id)) ?? (await desk.carried.get(id));
-    const sitting = attempt && here.get(attempt.sittingId);
-    if (!attempt || !sitting) continue;
-    scriptOf(attempt);
-    // Another version of the paper, or a student who is there only by this attempt, goes ahead of it.
-    const needs = [
-      `papers/${keyText([sitting.paperId, String(attempt.paperVersion)])}`,
-      `students/${keyText([attempt.studentId])}`,
-    ];
-    const posted = await desk.posted.bulkGet(needs);
-    if (posted.some((row) => row === undefined)) return null;
-  }
-  for (const id of ids('students'))
-    for (const release of await desk.releases.where({ studentId: id }).toArray()) scriptOf(release);
+  const scripts = await scriptsTouched(keys, here);
+  if (scripts === null) return null;
   // Pages on paper go along with their results: all files are looked at.
   for (const { sittingId } of scripts.values())
     if ((await desk.prints.where({ sittingId }).count()) > 0) return null;

@@ -45,14 +45,26 @@ const gradeWords = (grades: readonly { grade: string; from: number }[]) =>
 
 const middle = (bar: SpreadBar) => ((bar.from + bar.to) / 2) * 100;
 
+interface SpreadLines {
+  lines: readonly number[];
+  grades: readonly { grade: string; from: number }[];
+}
+
 function spreadOption(
-  { ink, soft, wait, ground, font, width }: ChartInks,
+  inks: ChartInks,
   bars: readonly SpreadBar[],
   meanShare: number,
-  { lines, grades }: { lines: readonly number[]; grades: readonly { grade: string; from: number }[] },
+  lines: SpreadLines,
   before: readonly SpreadBar[],
 ) {
-  const barWidth = Math.max(6, ((width - 22) / bars.length) * 0.9);
+  const { ink, soft, font, width } = inks;
+  const series = {
+    type: 'bar',
+    barWidth: Math.max(6, ((width - 22) / bars.length) * 0.9),
+    barGap: '-100%',
+    silent: true,
+  };
+  const data = bars.map((bar) => [middle(bar), bar.count]);
   return {
     grid: { left: 8, right: 14, top: 26, bottom: 24 },
     xAxis: {
@@ -73,59 +85,60 @@ function spreadOption(
     },
     series: [
       {
-        type: 'bar',
-        barWidth,
+        ...series,
+        z: 2,
         itemStyle: { color: ink, opacity: 0.75 },
-        label: {
-          show: true,
-          position: 'top',
-          ...font,
-          // The line of the mean goes behind the numbers.
-          opacity: 1,
-          backgroundColor: ground,
-          padding: [0, 2],
-          formatter: ({ value }: { value: number[] }) => (value[1] ? String(value[1]) : ''),
-        },
-        data: bars.map((bar) => [middle(bar), bar.count]),
-        markLine: {
-          z: 1,
-          symbol: 'none',
-          silent: true,
-          label: { ...font, color: ink, position: 'end' },
-          data: [
-            {
-              xAxis: meanShare * 100,
-              lineStyle: { color: ink, type: 'dashed', width: 1.5 },
-              label: { formatter: `mean ${percent(meanShare)}` },
-            },
-            ...lines.map((line) => ({
-              xAxis: line * 100,
-              lineStyle: { color: wait, type: 'dotted', width: 2 },
-              // Its word stands below, so that it is never in that of the mean.
-              label: { show: false },
-            })),
-            ...grades.map(({ grade, from }) => ({
-              xAxis: from * 100,
-              lineStyle: { color: ink, type: 'solid', width: 1 },
-              // Within the picture, along its line: the mean has its word above.
-              label: { formatter: grade, position: 'insideEndTop', fontSize: 11 },
-            })),
-          ],
-        },
+        data,
+        markLine: markedLines(inks, meanShare, lines),
       },
-      ...(before.length > 0
-        ? [
-            {
-              type: 'bar',
-              barWidth,
-              barGap: '-100%',
-              z: 3,
-              silent: true,
-              itemStyle: { color: 'transparent', borderColor: ink, borderType: 'dashed', borderWidth: 1.5 },
-              data: before.map((bar) => [middle(bar), bar.count]),
-            },
-          ]
-        : []),
+      {
+        ...series,
+        z: 3,
+        itemStyle: { color: 'transparent', borderColor: ink, borderType: 'dashed', borderWidth: 1.5 },
+        data: before.map((bar) => [middle(bar), bar.count]),
+      },
+      { ...series, ...numbers(inks), data },
     ],
   };
 }
+
+/** Numbers stand before every line. */
+const numbers = ({ font, ground }: ChartInks) => ({
+  z: 4,
+  itemStyle: { color: 'transparent' },
+  label: {
+    show: true,
+    position: 'top',
+    ...font,
+    backgroundColor: ground,
+    padding: [0, 2],
+    formatter: ({ value }: { value: number[] }) => (value[1] ? String(value[1]) : ''),
+  },
+});
+
+/** The mean, lines that were asked for, and where grades begin. */
+const markedLines = ({ ink, wait, font }: ChartInks, meanShare: number, { lines, grades }: SpreadLines) => ({
+  z: 1,
+  symbol: 'none',
+  silent: true,
+  label: { ...font, color: ink, position: 'end' },
+  data: [
+    {
+      xAxis: meanShare * 100,
+      lineStyle: { color: ink, type: 'dashed', width: 1.5 },
+      label: { formatter: `mean ${percent(meanShare)}` },
+    },
+    ...lines.map((line) => ({
+      xAxis: line * 100,
+      lineStyle: { color: wait, type: 'dotted', width: 2 },
+      // Its word stands below, so that it is never in that of the mean.
+      label: { show: false },
+    })),
+    ...grades.map(({ grade, from }) => ({
+      xAxis: from * 100,
+      lineStyle: { color: ink, type: 'solid', width: 1 },
+      // Within the picture, along its line: the mean has its word above.
+      label: { formatter: grade, position: 'insideEndTop', fontSize: 11 },
+    })),
+  ],
+});

@@ -92,11 +92,7 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
     guess: ({ items, targets }, chance) => ({
       pairs: Object.fromEntries(items.map(({ id }) => [id, chance.pick(targets).id])),
     }),
-    sameAs: (question, { pairs }) =>
-      question.items
-        .filter((item) => targetOf(question, pairs[item.id]))
-        .map((item) => `${item.id}=${pairs[item.id]}`)
-        .join(' '),
+    sameAs: samePairs,
     asText: (question, { pairs }) => pairsText(question, pairs),
     fromText: (question, text) => {
       const pairs = pairsFrom(question, text);
@@ -110,17 +106,9 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
         const to = pairs[item.id];
         return to !== undefined && targetOf(question, to) ? [category(question, item, to)] : [];
       }),
-    rightAnswer: (question) => {
-      const pairs = keyed(question).map((item) => [item.id, question.key[item.id] ?? '']);
-      return pairs.length > 0 ? { pairs: Object.fromEntries(pairs) } : null;
-    },
+    rightAnswer: rightPairs,
     keyedBy: (question, { pairs }) => ({ ...question, key: { ...question.key, ...pairs } }),
-    partlyRight: (question) => {
-      const [first, ...rest] = keyed(question);
-      const other = question.targets.find((target) => target.id !== question.key[first?.id ?? '']);
-      if (!first || !other || rest.length === 0) return null;
-      return { pairs: { ...question.key, [first.id]: other.id } };
-    },
+    partlyRight: partlyRightPairs,
     withoutKey: (question) =>
       shape.schema.parse({
         ...bareFields(question),
@@ -141,6 +129,25 @@ export function pairsKind<Q extends PairsQuestion, S extends StudentPairsQuestio
     },
   };
   return kind;
+}
+
+const samePairs = (question: PairsQuestion, { pairs }: PairsResponse): string =>
+  question.items
+    .filter((item) => targetOf(question, pairs[item.id]))
+    .map((item) => `${item.id}=${pairs[item.id]}`)
+    .join(' ');
+
+function rightPairs(question: PairsQuestion): PairsResponse | null {
+  const pairs = keyed(question).map((item) => [item.id, question.key[item.id] ?? '']);
+  return pairs.length > 0 ? { pairs: Object.fromEntries(pairs) } : null;
+}
+
+/** All right but for one item; null where there are too few of them. */
+function partlyRightPairs(question: PairsQuestion): PairsResponse | null {
+  const [first, ...rest] = keyed(question);
+  const other = question.targets.find((target) => target.id !== question.key[first?.id ?? '']);
+  if (!first || !other || rest.length === 0) return null;
+  return { pairs: { ...question.key, [first.id]: other.id } };
 }
 
 /** The items that the key puts to a target. */

@@ -94,12 +94,36 @@ function placedRows(rows: readonly QuestionRow[]): Placed[] {
     .sort((a, b) => a.facility - b.facility);
 }
 
-function mapOption(
-  { ink, soft, rule, next, wait, ground, font }: ChartInks,
-  placed: readonly Placed[],
-  line: number,
-  current: number,
+/** One question in the map: a diamond where it looks wrong. */
+function pointOf(
+  { ink, next, ground, font }: ChartInks,
+  { row, facility, discrimination }: Placed,
+  isCurrent: boolean,
 ) {
+  const wrong = row.suspect !== null;
+  return {
+    value: [facility * 100, discrimination],
+    symbol: wrong ? 'diamond' : 'circle',
+    symbolSize: wrong ? 34 : 25,
+    z: wrong || isCurrent ? 3 : 2,
+    itemStyle: {
+      color: wrong ? ink : ground,
+      borderColor: isCurrent ? next : ink,
+      borderWidth: isCurrent ? 4 : 1.5,
+    },
+    label: {
+      show: true,
+      formatter: row.number,
+      color: wrong ? ground : ink,
+      fontFamily: font.fontFamily,
+      fontSize: 12,
+      fontWeight: wrong ? 700 : 400,
+    },
+  };
+}
+
+function mapOption(inks: ChartInks, placed: readonly Placed[], line: number, current: number) {
+  const { soft, rule, wait, font } = inks;
   const low = Math.min(0, ...placed.map(({ discrimination }) => Math.floor(discrimination * 5) / 5));
   const high = Math.max(0.8, ...placed.map(({ discrimination }) => Math.ceil(discrimination * 5) / 5));
   const left = Math.min(0.3, ...placed.map(({ facility }) => Math.floor(facility * 10) / 10));
@@ -130,28 +154,7 @@ function mapOption(
       {
         type: 'scatter',
         cursor: 'pointer',
-        data: placed.map(({ row, facility, discrimination }, index) => {
-          const wrong = row.suspect !== null;
-          return {
-            value: [facility * 100, discrimination],
-            symbol: wrong ? 'diamond' : 'circle',
-            symbolSize: wrong ? 34 : 25,
-            z: wrong || index === current ? 3 : 2,
-            itemStyle: {
-              color: wrong ? ink : ground,
-              borderColor: index === current ? next : ink,
-              borderWidth: index === current ? 4 : 1.5,
-            },
-            label: {
-              show: true,
-              formatter: row.number,
-              color: wrong ? ground : ink,
-              fontFamily: font.fontFamily,
-              fontSize: 12,
-              fontWeight: wrong ? 700 : 400,
-            },
-          };
-        }),
+        data: placed.map((each, index) => pointOf(inks, each, index === current)),
         markLine: {
           silent: true,
           symbol: 'none',

@@ -7,7 +7,7 @@ import { plainText } from '@/core/basics/richWords';
 import { fileNameOf } from '@/core/formats/fileName';
 import type { ReportContent } from '@/core/formats/reportDocument';
 import { registerName } from '@/core/model/names';
-import { inFigures } from '@/core/seats/seats';
+import { inFigures, type Seat } from '@/core/seats/seats';
 import { act, actWhenRoom } from '@/desk/act';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
@@ -154,7 +154,7 @@ function reportOf({
   line,
   nameOf,
 }: ReportParts): ReportContent {
-  const { rows, trust, suspects, answersOf } = analysis;
+  const { rows, trust, suspects } = analysis;
   const under = studentsUnder(analysis.seats, line);
   const findings = (suspects ?? []).flatMap(({ question, findings: found }) =>
     found.map(
@@ -162,7 +162,6 @@ function reportOf({
         `Question ${rows.find((row) => row.question.id === question.id)?.number}: ${looksWrongTitle[each.code]} ${looksWrongWords(each, nameOf)}`,
     ),
   );
-  const dash = (value: number | null) => (value === null ? '–' : points(value));
   return {
     title: sitting.sitting.title,
     about: `${sitting.groups.map(({ name }) => name).join(', ')} · ${dayAlone(sitting.sitting.opensAt)}`,
@@ -192,45 +191,47 @@ function reportOf({
         svg: mapSvg(rows),
       },
     ],
-    tables: [
-      ...(names
-        ? [
-            {
-              title: `Below ${percent(line)}`,
-              heading: ['Student', 'Points'],
-              rows: under.map((seat) => [registerName(seat.student), points(seat.scorecard?.total ?? 0)]),
-            },
-          ]
-        : []),
-      ...(whole
-        ? [
-            {
-              title: 'Questions',
-              heading: ['Question', 'Facility', 'Mean', 'Discrimination', 'Upper − lower', 'Blank'],
-              rows: rows.map((row) => [
-                `${row.number}  ${plainText(row.question.stem).slice(0, 90)}`,
-                row.facility === null ? '–' : percent(row.facility),
-                `${dash(row.meanPoints)} / ${points(row.question.points)}`,
-                signed(row.discrimination),
-                signed(row.d),
-                String(row.blank),
-              ]),
-            },
-            {
-              title: 'Answers',
-              heading: ['Answer', 'Students', 'Weakest third', 'Middle', 'Strongest'],
-              rows: rows.flatMap((row) =>
-                answersOf(row.question)
-                  .categories.filter(({ count, offered }) => offered || count > 1)
-                  .slice(0, 10)
-                  .map(({ label, count, thirds, share }) => [
-                    `${row.number}  ${share === 1 ? '✓ ' : ''}${label.slice(0, 90)}`,
-                    ...[count, ...thirds].map(String),
-                  ]),
-              ),
-            },
-          ]
-        : []),
-    ],
+    tables: [...(names ? [studentsTable(under, line)] : []), ...(whole ? questionTables(analysis) : [])],
   };
+}
+
+type ReportTable = ReportContent['tables'][number];
+
+const dash = (value: number | null) => (value === null ? '–' : points(value));
+
+const studentsTable = (under: readonly Seat[], line: number): ReportTable => ({
+  title: `Below ${percent(line)}`,
+  heading: ['Student', 'Points'],
+  rows: under.map((seat) => [registerName(seat.student), points(seat.scorecard?.total ?? 0)]),
+});
+
+/** The questions with their figures, and what was answered to each. */
+function questionTables({ rows, answersOf }: ReportParts['analysis']): ReportTable[] {
+  return [
+    {
+      title: 'Questions',
+      heading: ['Question', 'Facility', 'Mean', 'Discrimination', 'Upper − lower', 'Blank'],
+      rows: rows.map((row) => [
+        `${row.number}  ${plainText(row.question.stem).slice(0, 90)}`,
+        row.facility === null ? '–' : percent(row.facility),
+        `${dash(row.meanPoints)} / ${points(row.question.points)}`,
+        signed(row.discrimination),
+        signed(row.d),
+        String(row.blank),
+      ]),
+    },
+    {
+      title: 'Answers',
+      heading: ['Answer', 'Students', 'Weakest third', 'Middle', 'Strongest'],
+      rows: rows.flatMap((row) =>
+        answersOf(row.question)
+          .categories.filter(({ count, offered }) => offered || count > 1)
+          .slice(0, 10)
+          .map(({ label, count, thirds, share }) => [
+            `${row.number}  ${share === 1 ? '✓ ' : ''}${label.slice(0, 90)}`,
+            ...[count, ...thirds].map(String),
+          ]),
+      ),
+    },
+  ];
 }

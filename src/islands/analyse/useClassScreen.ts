@@ -30,36 +30,10 @@ export function useClassScreen(
   lineCount: (at: Pick<Place, 'questionId' | 'said' | 'step'>) => number,
 ) {
   const asked = new URLSearchParams(location.search).get('question');
-  const [place, setPlace] = useState<Place>({
-    questionId: asked ?? '',
-    step: steps.question,
-    pointer: null,
-    said: [],
-  });
-  const channel = useRef<BroadcastChannel | null>(null);
-  const here = useRef(place);
-  useLayoutEffect(() => {
-    here.current = place;
-  });
-  useEffect(() => {
-    const opened = new BroadcastChannel(`gribbet-class-${sittingId}`);
-    channel.current = opened;
-    opened.onmessage = ({ data }) => {
-      const news = News.safeParse(data);
-      if (!news.success) return;
-      if ('place' in news.data) setPlace(news.data.place);
-      else opened.postMessage({ place: here.current });
-    };
-    opened.postMessage({ asks: true });
-    return () => opened.close();
-  }, [sittingId]);
+  const [place, put] = usePlaceInAll(sittingId, asked ?? '');
   const index = Math.max(0, order.indexOf(place.questionId));
   const at: Place = { ...place, questionId: order[index] ?? '' };
-  const move = (change: Partial<Place>) => {
-    const next = { ...at, ...change };
-    setPlace(next);
-    channel.current?.postMessage({ place: next });
-  };
+  const move = (change: Partial<Place>) => put({ ...at, ...change });
   const goTo = (questionId: string, step: number = steps.question) =>
     move({ questionId, step, pointer: null });
   const question = (by: number, step: number = steps.question) => {
@@ -82,6 +56,53 @@ export function useClassScreen(
     ArrowDown: () => point(1),
     ArrowUp: () => point(-1),
   };
+  useKeys(keys);
+  const nextDoes = ['Show what was answered', 'Show the key', 'Show the comment', 'Next question'][at.step];
+  return {
+    at,
+    forward,
+    back,
+    goTo,
+    nextDoes: nextDoes ?? '',
+    show: (id: string, shown: boolean) =>
+      move({ said: shown ? [...at.said, id] : at.said.filter((each) => each !== id) }),
+  };
+}
+
+/** Where the screen is, in all windows that show it: what one of them puts, the others have; a new one asks. */
+function usePlaceInAll(sittingId: string, first: string): [Place, (next: Place) => void] {
+  const [place, setPlace] = useState<Place>({
+    questionId: first,
+    step: steps.question,
+    pointer: null,
+    said: [],
+  });
+  const channel = useRef<BroadcastChannel | null>(null);
+  const here = useRef(place);
+  useLayoutEffect(() => {
+    here.current = place;
+  });
+  useEffect(() => {
+    const opened = new BroadcastChannel(`gribbet-class-${sittingId}`);
+    channel.current = opened;
+    opened.onmessage = ({ data }) => {
+      const news = News.safeParse(data);
+      if (!news.success) return;
+      if ('place' in news.data) setPlace(news.data.place);
+      else opened.postMessage({ place: here.current });
+    };
+    opened.postMessage({ asks: true });
+    return () => opened.close();
+  }, [sittingId]);
+  const put = (next: Place) => {
+    setPlace(next);
+    channel.current?.postMessage({ place: next });
+  };
+  return [place, put];
+}
+
+/** What keys do on the whole page, but where one types. */
+function useKeys(keys: Record<string, () => void>): void {
   const pressed = useRef(keys);
   useLayoutEffect(() => {
     pressed.current = keys;
@@ -99,14 +120,4 @@ export function useClassScreen(
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);
   }, []);
-  const nextDoes = ['Show what was answered', 'Show the key', 'Show the comment', 'Next question'][at.step];
-  return {
-    at,
-    forward,
-    back,
-    goTo,
-    nextDoes: nextDoes ?? '',
-    show: (id: string, shown: boolean) =>
-      move({ said: shown ? [...at.said, id] : at.said.filter((each) => each !== id) }),
-  };
 }

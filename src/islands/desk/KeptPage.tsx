@@ -25,6 +25,19 @@ interface Place {
   until: ReactNode;
 }
 
+const onDevices = ({ deviceAttempts, devicePapers }: KeptWhere): Place[] => [
+  {
+    where: 'This browser as a student’s device',
+    what: `${counted(deviceAttempts, 'attempt')}, ${counted(devicePapers, 'paper')} carried by hand`,
+    until: 'Until this browser’s data are cleared.',
+  },
+  {
+    where: 'Students’ own devices',
+    what: 'Each student’s own answers and results. Nobody here can count them.',
+    until: 'Until your desk has the answers, or the student clears the browser’s data.',
+  },
+];
+
 function placesOf(kept: KeptWhere): Place[] {
   const { students, sittings, attempts, files } = kept;
   return [
@@ -63,16 +76,7 @@ function placesOf(kept: KeptWhere): Place[] {
         : 'Nothing: this desk is not paired with a server',
       until: 'Until you take a sitting off the server, or delete it.',
     },
-    {
-      where: 'This browser as a student’s device',
-      what: `${counted(kept.deviceAttempts, 'attempt')}, ${counted(kept.devicePapers, 'paper')} carried by hand`,
-      until: 'Until this browser’s data are cleared.',
-    },
-    {
-      where: 'Students’ own devices',
-      what: 'Each student’s own answers and results. Nobody here can count them.',
-      until: 'Until your desk has the answers, or the student clears the browser’s data.',
-    },
+    ...onDevices(kept),
     {
       where: 'Outbox',
       what:

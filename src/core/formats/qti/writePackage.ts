@@ -25,6 +25,12 @@ type Picture = Pick<Asset, 'id' | 'mediaType' | 'bytes'>;
 const emptyPng =
   'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==';
 
+const sheet: Picture = {
+  id: emptySheet,
+  mediaType: 'image/png',
+  bytes: Uint8Array.from(atob(emptyPng), (letter) => letter.charCodeAt(0)),
+};
+
 /**
  * Writes a paper as a QTI 3.0 package: a manifest, a test, an item a question, and the pictures. Each item is read
  * again at once; what it does not give back is kept beside it for Gribbet, and listed for everyone else.
@@ -38,11 +44,6 @@ export function qtiPackage(
   progress: (done: number, of: number) => void = () => undefined,
 ): WrittenPackage {
   const losses: Loss[] = [];
-  const sheet: Picture = {
-    id: emptySheet,
-    mediaType: 'image/png',
-    bytes: Uint8Array.from(atob(emptyPng), (letter) => letter.charCodeAt(0)),
-  };
   const paths = new Map(
     [...pictures, sheet].map((each) => [each.id, `pictures/${each.id}.${endingOf(each)}`]),
   );
@@ -91,12 +92,17 @@ export function qtiPackage(
     ]),
     () => false,
   );
+  return { bytes: zipOf(files), losses };
+}
+
+/** Files by their paths as a zip; texts in UTF-8. */
+function zipOf(files: Readonly<Record<string, Uint8Array | string>>): Uint8Array<ArrayBuffer> {
   const encoder = new TextEncoder();
   const zipped = Object.entries(files).map(([path, content]) => [
     path,
     typeof content === 'string' ? encoder.encode(content) : content,
   ]);
-  return { bytes: packed(Object.fromEntries(zipped)), losses };
+  return packed(Object.fromEntries(zipped));
 }
 
 /** The pictures that stand in a paper, by their ids. */

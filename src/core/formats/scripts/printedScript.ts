@@ -7,13 +7,14 @@ import { kindOf, type Question } from '../../kinds';
 import { numbersOf } from '../../kinds/itemNumbers';
 import { schemeLines, type ScriptLine } from '../../handback/scriptParts';
 import type { GradeScale } from '../../model/gradeScale';
-import { wholeAttempt } from '../../model/mark';
+import { wholeAttempt, type HandMark } from '../../model/mark';
 import type { Attempt } from '../../model/sitting';
 import { marksOn, surfaces } from '../../marking/work/layer';
 import { fullName } from '../../model/names';
 import type { WorkMark } from '../../model/workMark';
 import { counts, pointsTold } from '../../scoring/counts';
 import { gradeOf } from '../../scoring/gradeOf';
+import type { Award } from '../../scoring/scoreAttempt';
 import { marksThatCount } from '../../scoring/marksThatCount';
 import { commentsByKey } from '../../scoring/commentsByKey';
 import { commentText } from '../../handback/commentText';
@@ -75,6 +76,55 @@ export interface PrintAbout {
   form: PrintForm;
 }
 
+interface QuestionAbout {
+  question: Question;
+  number: string;
+  award: Award;
+  mark: HandMark | undefined;
+  /** Whether points, lines and comments are printed. */
+  marked: boolean;
+}
+
+/** One question of a script for paper: what was answered, and what was said of it. */
+function printedQuestion(
+  { student: { givenName: firstName } }: Seat,
+  attempt: Attempt,
+  { question, number, award, mark, marked }: QuestionAbout,
+): PrintedQuestion {
+  const answer = countedAnswer(attempt, question.id);
+  const kind = kindOf(question);
+  const pieces = answer
+    ? (kind.pieces?.(question, answer.response) ?? {
+        words: kind.asText(question, answer.response),
+        files: [],
+      })
+    : { words: '', files: [] };
+  const own = commentText(mark?.comment ?? '', { firstName, question: number });
+  const correction = attempt.corrections?.[question.id];
+  const corrected =
+    correction && award.correction
+      ? [`Corrected: ${kind.asText(question, correction.response)} (+${award.correction.gained})`]
+      : [];
+  return {
+    number,
+    stem: question.stem,
+    max: question.points,
+    points: marked && counts(question) ? pointsTold(award) : null,
+    words: pieces.words,
+    ...(pieces.set && { set: pieces.set }),
+    ...(award.state === 'notRead'
+      ? { wordless: 'notRead' as const }
+      : isWritten(answer) && !pieces.words && { wordless: 'onPaper' as const }),
+    drawing: pieces.drawing
+      ? { lines: pieces.drawing.lines, canvas: pieces.drawing.canvas?.asset ?? null }
+      : null,
+    files: pieces.files,
+    work: marked ? (mark?.work ?? []) : [],
+    lines: marked ? schemeLines(question, mark) : [],
+    comments: marked ? [...(own ? [own] : []), ...commentsByKey(question, answer, award), ...corrected] : [],
+  };
+}
+
 /** The script of one student for paper; null where there is no attempt. */
 export function printedScript(seat: Seat, about: PrintAbout): PrintedScript | null {
   const { attempt, scorecard, student } = seat;
@@ -89,42 +139,8 @@ export function printedScript(seat: Seat, about: PrintAbout): PrintedScript | nu
     const award = awardOf.get(question.id);
     if (!award) return [];
     const number = numbers.get(question.id) ?? '';
-    const answer = countedAnswer(attempt, question.id);
-    const kind = kindOf(question);
-    const pieces = answer
-      ? (kind.pieces?.(question, answer.response) ?? {
-          words: kind.asText(question, answer.response),
-          files: [],
-        })
-      : { words: '', files: [] };
-    const mark = markOf.get(question.id);
-    const own = commentText(mark?.comment ?? '', { firstName, question: number });
-    const correction = attempt.corrections?.[question.id];
-    const corrected =
-      correction && award.correction
-        ? [`Corrected: ${kind.asText(question, correction.response)} (+${award.correction.gained})`]
-        : [];
     return [
-      {
-        number,
-        stem: question.stem,
-        max: question.points,
-        points: marked && counts(question) ? pointsTold(award) : null,
-        words: pieces.words,
-        ...(pieces.set && { set: pieces.set }),
-        ...(award.state === 'notRead'
-          ? { wordless: 'notRead' as const }
-          : isWritten(answer) && !pieces.words && { wordless: 'onPaper' as const }),
-        drawing: pieces.drawing
-          ? { lines: pieces.drawing.lines, canvas: pieces.drawing.canvas?.asset ?? null }
-          : null,
-        files: pieces.files,
-        work: marked ? (mark?.work ?? []) : [],
-        lines: marked ? schemeLines(question, mark) : [],
-        comments: marked
-          ? [...(own ? [own] : []), ...commentsByKey(question, answer, award), ...corrected]
-          : [],
-      },
+      printedQuestion(seat, attempt, { question, number, award, mark: markOf.get(question.id), marked }),
     ];
   });
   const groups = student.groupIds.flatMap((id) => groupName.get(id) ?? []);

@@ -66,7 +66,6 @@ const tenths = (value: number) => Math.round(value * 10) / 10;
  */
 export function gradesTable({ questions, seats, groups, scale, now }: SittingTables): ExportTable {
   const numbers = numbersOf(questions);
-  const ended = ({ attempt, terms }: Seat) => (attempt ? endOf(attempt, terms, now) : null);
   const columns: Written<Seat>[] = [
     ...personColumns(seats, groups),
     { id: 'total', title: 'total', cell: ({ scorecard }) => scorecard?.total ?? null },
@@ -89,25 +88,7 @@ export function gradesTable({ questions, seats, groups, scale, now }: SittingTab
       : []),
     { id: 'state', title: 'state', cell: ({ state }) => stateWords[state] },
     { id: 'marking', title: 'marking', cell: markingCell },
-    { id: 'attempt', title: 'attempt', cell: ({ attempt }) => attempt?.number ?? null },
-    { id: 'started', title: 'started', cell: ({ attempt }) => attempt && begunAt(attempt) },
-    { id: 'handedIn', title: 'handed in', cell: (seat) => iso(ended(seat)) },
-    {
-      id: 'minutes',
-      title: 'minutes',
-      cell: (seat) => {
-        const ms = seat.attempt && ended(seat) !== null ? timeTaken(seat.attempt, seat.terms, now) : null;
-        return ms === null ? null : tenths(ms / 60_000);
-      },
-    },
-    {
-      id: 'lateBy',
-      title: 'late by (minutes)',
-      cell: (seat) => {
-        const [end, due] = [ended(seat), dueOf(seat)];
-        return end === null || due === null ? null : tenths(Math.max(0, end - due) / 60_000);
-      },
-    },
+    ...timeColumns(now),
     {
       id: 'handedBack',
       title: 'handed back',
@@ -134,6 +115,32 @@ export function gradesTable({ questions, seats, groups, scale, now }: SittingTab
     })),
   ];
   return tableOf(columns, seats);
+}
+
+/** When an attempt began and ended, how long it took, and by how much it was late. */
+function timeColumns(now: number): Written<Seat>[] {
+  const ended = ({ attempt, terms }: Seat) => (attempt ? endOf(attempt, terms, now) : null);
+  return [
+    { id: 'attempt', title: 'attempt', cell: ({ attempt }) => attempt?.number ?? null },
+    { id: 'started', title: 'started', cell: ({ attempt }) => attempt && begunAt(attempt) },
+    { id: 'handedIn', title: 'handed in', cell: (seat) => iso(ended(seat)) },
+    {
+      id: 'minutes',
+      title: 'minutes',
+      cell: (seat) => {
+        const ms = seat.attempt && ended(seat) !== null ? timeTaken(seat.attempt, seat.terms, now) : null;
+        return ms === null ? null : tenths(ms / 60_000);
+      },
+    },
+    {
+      id: 'lateBy',
+      title: 'late by (minutes)',
+      cell: (seat) => {
+        const [end, due] = [ended(seat), dueOf(seat)];
+        return end === null || due === null ? null : tenths(Math.max(0, end - due) / 60_000);
+      },
+    },
+  ];
 }
 
 /** When everyone's time was up, whatever was allowed: what came after it is late. */
