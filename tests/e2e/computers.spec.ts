@@ -97,9 +97,15 @@ test('a desk is taken over at home and back at school, and is for reading only w
   });
 
   await test.step('it comes back with what was done last at home, though nobody sent it', async () => {
+    // Both are where they have to be: a computer that wasn't heard of for some seconds counts as off.
+    await home.goto('/groups/group1');
+    await home.getByLabel('Group name').fill('Evening mates');
+    await school.goto('/computers');
+    await expect(school.getByRole('button', { name: 'Take the desk over here' })).toBeVisible();
     await home.context().route('**/api/exchange/**', (route) => route.abort());
-    await rename(home, 'group1', 'Evening mates');
-    await school.getByRole('link', { name: 'Take the desk over here' }).click();
+    await home.getByRole('button', { name: 'Rename' }).click();
+    await expect(home.getByRole('heading', { level: 1 })).toHaveText('Evening mates');
+    await school.getByRole('button', { name: 'Take the desk over here' }).click();
     // It was there a moment ago: without its answer nothing is taken unasked.
     const silent = school.getByRole('region', { name: 'The other computer didn’t answer' });
     await expect(silent).toContainText(`${atHome} didn’t answer`);
@@ -115,7 +121,8 @@ test('a desk is taken over at home and back at school, and is for reading only w
       );
     await home.goto('/groups/group1');
     await heard;
-    await school.keyboard.press('Enter');
+    await school.goto('/groups/group1');
+    await school.getByRole('link', { name: 'Take the desk over here' }).click();
     await expect(takenFrom(school, atHome)).toBeVisible();
     await school.goto('/groups/group1');
     await expect(school.getByRole('heading', { level: 1 })).toHaveText('Evening mates');
