@@ -49,6 +49,7 @@ describe('equal answers', () => {
     const texts = ['iron', 'ebb', 'ebb', 'card'];
     const seats = textSeats(texts);
     const before = sameAnswers(openQuestion, seats);
+    expect(sameAnswers(openQuestion, [...seats])).toBe(before);
     const [first, ...rest] = seats;
     const [marked] = textSeats(texts, [markOf({ attemptId: 'a0', points: 3 })]);
     const after = sameAnswers(

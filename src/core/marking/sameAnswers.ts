@@ -72,10 +72,14 @@ interface Groups {
 /** The groups of each question as they were last: whatever is the same in them is not made anew. */
 const grouped = new WeakMap<Question, Groups>();
 
-/** Groups of these answers; those with the same answers as before are the same objects, in the same order where it holds. */
+/**
+ * Groups of these answers; those with the same answers as before are the same objects, in the same order where it holds. The
+ * same list where nothing changed.
+ */
 function regrouped(groups: ReadonlyMap<string, AnswerToMark[]>, before: Groups | undefined): Groups {
   const byId = new Map<string, SameAnswers>();
   let sameOrder = before !== undefined && before.byId.size === groups.size;
+  let sameAll = sameOrder;
   for (const [id, answers] of groups) {
     const known = before?.byId.get(id);
     const same =
@@ -85,8 +89,10 @@ function regrouped(groups: ReadonlyMap<string, AnswerToMark[]>, before: Groups |
       known !== undefined &&
       known.text === group.text &&
       (known.nearMiss === null) === (group.nearMiss === null);
+    sameAll &&= group === known;
     byId.set(id, group);
   }
+  if (sameAll && before) return before;
   const inOrder =
     sameOrder && before
       ? before.inOrder.map((group) => byId.get(group.id) ?? group)

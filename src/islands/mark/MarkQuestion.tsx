@@ -47,12 +47,9 @@ export function MarkQuestion({
 }: MarkQuestionProps) {
   const sittingId = sitting.sitting.id;
   const [onlyWaiting, setOnlyWaiting] = useState(false);
-  const piles = usePiles(
-    sittingId,
-    question,
-    sameAnswers(question, sitting.seats),
-    habits.order === 'shuffled' ? sittingId : null,
-  );
+  const { seats } = sitting;
+  const same = useMemo(() => sameAnswers(question, seats), [question, seats]);
+  const piles = usePiles(sittingId, question, same, habits.order === 'shuffled' ? sittingId : null);
   const { entries } = piles;
   const groups = useMemo(() => entries.map(({ group }) => group), [entries]);
   const { current, at, align, begin, goTo: goToRow } = useMarkPosition(groups);
@@ -66,7 +63,7 @@ export function MarkQuestion({
   };
 
   const earlier = useEarlierMarks(sittingId, question);
-  const parts = useAnswerParts(question, groups);
+  const parts = useAnswerParts(question, piles.words);
   const likes = useMemo(
     () => putForward(question, entries, earlier, parts),
     [question, entries, earlier, parts],

@@ -33,8 +33,21 @@ const sameList = (a: readonly string[], b: readonly string[]) =>
 export const hasNearAnswers = (question: Question): boolean =>
   kindOf(question).scoredBy === 'hand' && viewOf(question).drawn !== true;
 
-/** The different answers in words, with their ids: what a worker looks at. */
-function wordsOf(question: Question, groups: readonly SameAnswers[]) {
+export interface Words {
+  ids: string[];
+  texts: string[];
+}
+
+/** The different answers in words, with their ids: what a worker looks at. The same object until one of them changes. */
+function useWords(question: Question, groups: readonly SameAnswers[]): Words {
+  const words = useMemo(() => wordsOf(question, groups), [question, groups]);
+  const [held, setHeld] = useState(words);
+  const same = held === words || (sameList(held.ids, words.ids) && sameList(held.texts, words.texts));
+  if (!same) setHeld(words);
+  return same ? held : words;
+}
+
+function wordsOf(question: Question, groups: readonly SameAnswers[]): Words {
   const words = hasNearAnswers(question) ? groups.filter(({ blank, onPaper }) => !blank && !onPaper) : [];
   return { ids: words.map(({ id }) => id), texts: words.map(({ text }) => text) };
 }
@@ -46,14 +59,17 @@ function wordsOf(question: Question, groups: readonly SameAnswers[]) {
  */
 function useFound<T>(
   name: string,
-  { ids, texts }: ReturnType<typeof wordsOf>,
+  { ids, texts }: Words,
   look: (texts: readonly string[], progress: (done: number) => void) => Work<T>,
 ): { found: { ids: readonly string[]; is: T } | null; looking: Looking | null } {
   const known = (found.get(name) as Looked<T> | undefined) ?? null; // put there below, by the same name
-  const holds = known !== null && sameList(known.ids, ids);
+  const holds = useMemo(() => known !== null && sameList(known.ids, ids), [known, ids]);
   const [, setLooked] = useState(0);
   const [under, setUnder] = useState<{ asked: string; done: number; work: Work<T> | null } | null>(null);
-  const asked = holds || ids.length < 2 ? null : JSON.stringify([texts, ids]);
+  const asked = useMemo(
+    () => (holds || ids.length < 2 ? null : JSON.stringify([texts, ids])),
+    [holds, texts, ids],
+  );
   const latest = useRef(look);
   useEffect(() => {
     latest.current = look;
@@ -97,8 +113,7 @@ function begun<T>(work: () => Work<T>): Work<T> | null {
 const language = () => document.documentElement.lang;
 
 /** Which answers are near each other, by their ids; `looking` while a worker is at it. */
-function useNear(question: Question, groups: readonly SameAnswers[], threshold: number) {
-  const words = wordsOf(question, groups);
+function useNear(question: Question, words: Words, threshold: number) {
   const { found: near, looking } = useFound(`${question.id} piles ${threshold}`, words, (texts, progress) =>
     nearAnswers(texts, language(), threshold, progress),
   );
@@ -118,8 +133,7 @@ const none: string[][] = [];
 const mostByParts = 2_000;
 
 /** What the answers in words are made of, as far as a worker has looked. */
-export function useAnswerParts(question: Question, groups: readonly SameAnswers[]): AnswerParts {
-  const words = wordsOf(question, groups);
+export function useAnswerParts(question: Question, words: Words): AnswerParts {
   const few = words.ids.length <= mostByParts ? words : noWords;
   const { found: parts } = useFound(`${question.id} parts`, few, (texts) =>
     partsOfAnswers(texts, language()),
@@ -129,12 +143,13 @@ export function useAnswerParts(question: Question, groups: readonly SameAnswers[
     [parts],
   );
 }
-const noWords: ReturnType<typeof wordsOf> = { ids: [], texts: [] };
+const noWords: Words = { ids: [], texts: [] };
 const noParts: AnswerParts = new Map();
 
 export interface Piles {
   /** The answers in the order in which they stand, each with its pile. */
   entries: AnswerEntry[];
+  words: Words;
   stored: Pile[];
   threshold: number;
   setThreshold: (threshold: number) => void;
@@ -151,13 +166,14 @@ export function usePiles(
   seed: string | null,
 ): Piles {
   const [threshold, setThreshold] = useState(usualThreshold);
-  const { proposed, looking } = useNear(question, groups, threshold);
+  const words = useWords(question, groups);
+  const { proposed, looking } = useNear(question, words, threshold);
   const kept = useLiveQuery(() => pilesOf(sittingId, question.id), [sittingId, question.id]);
   const stored = kept ?? noPiles;
   const entries = useMemo(() => {
     const inOrder = arranged(groups, stored, proposed);
     return seed === null ? inOrder : shuffledEntries(inOrder, `${seed} ${question.id}`);
   }, [groups, stored, proposed, seed, question.id]);
-  return { entries, stored, threshold, setThreshold, looking };
+  return { entries, words, stored, threshold, setThreshold, looking };
 }
 const noPiles: Pile[] = [];

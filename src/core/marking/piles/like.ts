@@ -27,27 +27,30 @@ export interface LikeMark {
  * where none has, or where those that have do not have the same.
  */
 export function likeOf({ group, pile, fits }: AnswerEntry): LikeMark | null {
-  const attemptIds = waitingIn(group);
-  if (attemptIds.length === 0 || group.blank || group.onPaper) return null;
+  if (group.waiting === 0 || group.blank || group.onPaper) return null;
   const equal = markedOf(group);
-  if (equal.answers.length > 0) return sharedBy([equal], attemptIds, 'equal');
-  const others = ((pile ?? fits)?.members ?? []).filter(({ id }) => id !== group.id).map(markedOf);
-  return sharedBy(
-    others.filter(({ answers }) => answers.length > 0),
-    attemptIds,
-    'similar',
-  );
+  if (equal.answers.length > 0) return sharedBy([equal], waitingIn(group), 'equal');
+  const others = ((pile ?? fits)?.members ?? [])
+    .filter(({ id }) => id !== group.id)
+    .map(markedOf)
+    .filter(({ answers }) => answers.length > 0);
+  return others.length > 0 ? sharedBy(others, waitingIn(group), 'similar') : null;
 }
 
 /** Of a group, the attempts whose answers wait. */
 export const waitingIn = (group: SameAnswers): string[] =>
   group.answers.flatMap(({ award, attemptId }) => (awaitsMarker(award) ? [attemptId] : []));
 
-/** Of a group, the answers that a marker gave points. */
-const markedOf = (group: SameAnswers): SameAnswers => ({
-  ...group,
-  answers: group.answers.filter(({ mark }) => mark !== undefined && mark.points !== null),
-});
+/** Of a group, the answers that a marker gave points; worked out once for each group. */
+function markedOf(group: SameAnswers): SameAnswers {
+  const known = marked.get(group);
+  if (known) return known;
+  const answers = group.answers.filter(({ mark }) => mark !== undefined && mark.points !== null);
+  const own = { ...group, answers };
+  marked.set(group, own);
+  return own;
+}
+const marked = new WeakMap<SameAnswers, SameAnswers>();
 
 function sharedBy(
   groups: readonly SameAnswers[],
