@@ -33,6 +33,19 @@ async function sent(page: Page): Promise<void> {
 const takenFrom = (page: Page, from: string) =>
   page.getByText(`The desk is here now, no longer on ${from}`, { exact: true });
 
+/** A computer that has much to do answers late: it is asked again, as one would. */
+async function takenInTheEnd(page: Page, from: string): Promise<void> {
+  const taken = takenFrom(page, from);
+  const again = page.getByRole('button', { name: 'Ask it again' });
+  await expect(taken.or(again)).toBeVisible({ timeout: 60_000 });
+  while (await again.isVisible()) {
+    await again.click();
+    await expect(again).toBeHidden();
+    await expect(taken.or(again)).toBeVisible({ timeout: 60_000 });
+  }
+  await expect(taken).toBeVisible();
+}
+
 async function takeFirst(page: Page, from: string, unanswered = ''): Promise<void> {
   await page.goto('/computers');
   await page.getByRole('button', { name: `Take this desk over here: ${from}` }).click();
@@ -103,8 +116,6 @@ test('a desk is taken over at home and back at school, and is for reading only w
     await school.goto('/computers');
     await expect(school.getByRole('button', { name: 'Take the desk over here' })).toBeVisible();
     await home.context().route('**/api/exchange/**', (route) => route.abort());
-    await home.getByRole('button', { name: 'Rename' }).click();
-    await expect(home.getByRole('heading', { level: 1 })).toHaveText('Evening mates');
     await school.getByRole('button', { name: 'Take the desk over here' }).click();
     // It was there a moment ago: without its answer nothing is taken unasked.
     const silent = school.getByRole('region', { name: 'The other computer didn’t answer' });
@@ -112,6 +123,8 @@ test('a desk is taken over at home and back at school, and is for reading only w
     await expectNoViolation(school, 'a computer that didn’t answer');
     await silent.getByRole('button', { name: 'Cancel' }).click();
     await expect(school.getByRole('button', { name: 'Take the desk over here' })).toBeFocused();
+    await home.getByRole('button', { name: 'Rename' }).click();
+    await expect(home.getByRole('heading', { level: 1 })).toHaveText('Evening mates');
     await home.context().unroute('**/api/exchange/**');
     const heard = home
       .context()
@@ -123,7 +136,7 @@ test('a desk is taken over at home and back at school, and is for reading only w
     await heard;
     await school.goto('/groups/group1');
     await school.getByRole('link', { name: 'Take the desk over here' }).click();
-    await expect(takenFrom(school, atHome)).toBeVisible();
+    await takenInTheEnd(school, atHome);
     await school.goto('/groups/group1');
     await expect(school.getByRole('heading', { level: 1 })).toHaveText('Evening mates');
     await expect(home.getByText(new RegExp(`^This desk is on ${atSchool} since`))).toBeVisible({
