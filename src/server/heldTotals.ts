@@ -4,7 +4,7 @@ import type { Student } from '@/core/model/people';
 import type { Allowance, Attempt, Sitting } from '@/core/model/sitting';
 import { scoredQuestions } from '@/core/repair/scoredQuestions';
 import { seatsOf } from '@/core/seats/seats';
-import { studentFrom, type MailboxRows } from './mailboxRows';
+import { studentFrom, type MailboxRows } from './sealedRows';
 
 /** For so long the figures of a class are not computed anew. */
 const classHoldsMs = 15_000;

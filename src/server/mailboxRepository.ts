@@ -12,7 +12,7 @@ import type { Attempt, Sitting } from '@/core/model/sitting';
 import type { ExchangeStore, KeptChange } from './exchangeStore';
 import { heldTotals } from './heldTotals';
 import { keys } from './mailboxKeys';
-import { rowsIn, sealedRows, studentFrom } from './mailboxRows';
+import { rowsIn, sealedRows, studentFrom } from './sealedRows';
 
 /**
  * The mailbox of the server as the exchange knows it.

@@ -126,16 +126,12 @@ export function ShareForm({ sitting, questions, preset, setPreset }: ShareFormPr
           </p>
         )}
         {!preset && (
-          <NumberInput
-            size="sm"
+          <ScriptCount
             label="Scripts at most"
             placeholder="all"
-            min={1}
-            max={100_000}
-            allowDecimal={false}
-            allowNegative={false}
-            value={most ?? ''}
-            onChange={(value) => setMost(typeof value === 'number' && value > 0 ? value : null)}
+            least={1}
+            value={most}
+            change={(count) => setMost(count !== null && count > 0 ? count : null)}
           />
         )}
         {markers.length > 1 && <HowDealt {...{ each, setEach, common, setCommon }} />}
@@ -166,6 +162,32 @@ export function ShareForm({ sitting, questions, preset, setPreset }: ShareFormPr
   );
 }
 
+interface ScriptCountProps {
+  label: string;
+  description?: string;
+  placeholder?: string;
+  least: number;
+  value: number | null;
+  /** Null: nothing stands in the field. */
+  change: (count: number | null) => void;
+}
+
+/** A number of scripts, typed. */
+function ScriptCount({ least, value, change, ...words }: ScriptCountProps) {
+  return (
+    <NumberInput
+      {...words}
+      size="sm"
+      min={least}
+      max={100_000}
+      allowDecimal={false}
+      allowNegative={false}
+      value={value ?? ''}
+      onChange={(typed) => change(typeof typed === 'number' ? typed : null)}
+    />
+  );
+}
+
 interface HowDealtProps {
   each: 'all' | 'part';
   setEach: (each: 'all' | 'part') => void;
@@ -189,16 +211,12 @@ function HowDealt({ each, setEach, common, setCommon }: HowDealtProps) {
         </div>
       </Radio.Group>
       {each === 'part' && (
-        <NumberInput
-          size="sm"
+        <ScriptCount
           label="Scripts that all of them get"
           description="To see how far they agree"
-          min={0}
-          max={100_000}
-          allowDecimal={false}
-          allowNegative={false}
+          least={0}
           value={common}
-          onChange={(value) => setCommon(typeof value === 'number' ? value : 0)}
+          change={(count) => setCommon(count ?? 0)}
         />
       )}
     </>

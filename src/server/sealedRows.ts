@@ -6,7 +6,7 @@ import type { Sitting } from '@/core/model/sitting';
 import type { ExchangeStore } from './exchangeStore';
 import { keys } from './mailboxKeys';
 
-/** A student as the mailbox has him, with the fields it was not given empty. */
+/** A student as the mailbox has them: the fields that it was not given are empty. */
 export const studentFrom = (row: unknown): Student => ({ ...(row as Student), number: '', email: '' });
 
 /** Rows of the mailbox as what they are. */
