@@ -90,10 +90,12 @@ function madeUpDesk(now: number): { desk: DeskTables; meant: HandMark[] } {
   };
   const sketches = new Map<string, Sketched>();
   for (const sitting of sittings) sat(sitting, desk, meant, sketches, { abilities, now, chance });
-  const came = secondMarker(sketches, iso(week.closesAt + 1.4 * day), iso(week.closesAt + 2 * day));
+  // Some time after the exam, or as late as it is: nothing was scanned or marked tomorrow.
+  const after = (ms: number, ago: number) => iso(Math.min(week.closesAt + ms, now - ago));
+  const came = secondMarker(sketches, after(1.4 * day, 2 * hour), after(2 * day, hour));
   desk.shares.push(came.share);
   desk.marks.push(...came.marks);
-  withPaper(desk, week.closesAt - 3 * hour, iso);
+  withPaper(desk, week.closesAt - 3 * hour, after(21 * hour, hour), iso);
   lateAnswers(desk.attempts, iso);
   desk.allowances.push(...moreTime(students, desk.attempts, now));
   desk.requests = requests(students[3]?.id ?? '', students[40]?.id ?? '', (ago) => iso(now - ago * minute));

@@ -62,6 +62,23 @@ describe('Tidewater Evening School', () => {
     expect(new Set(desk.assets.map((asset) => asset.id))).toEqual(new Set(used));
   });
 
+  it('tells of nothing that was done later than now, on whatever day and hour it is laid out', () => {
+    for (let hours = 0; hours < 7 * 24; hours += 7) {
+      const at = now + hours * 3_600_000;
+      const { attempts, marks, shares, releases, openings, requests, allowances, outbox } = buildDemo(at);
+      const times = [
+        ...attempts.flatMap((attempt) => [attempt.startedAt, attempt.lastSeenAt, attempt.handedInAt ?? '']),
+        ...marks.map((mark) => mark.at),
+        ...shares.flatMap(({ givenAt, heardAt }) => [givenAt, heardAt ?? '']),
+        ...releases.map(({ releasedAt }) => releasedAt),
+        ...openings.flatMap((opening) => opening.at),
+        ...[...requests, ...allowances].map((each) => each.at),
+        ...outbox.map((message) => message.at),
+      ];
+      expect(times.filter((time) => time > new Date(at).toISOString())).toEqual([]);
+    }
+  });
+
   it('is the same from the same seed, and moves with the day', () => {
     expect(buildDemo(now)).toEqual(desk);
     expect(buildDemo(now + 86_400_000).students).toEqual(desk.students);

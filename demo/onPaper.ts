@@ -12,9 +12,9 @@ type Iso = (ms: number) => string;
 const group = 'group3';
 
 /** Adds the sitting on paper, its print and its scans, and the attempts that they are. */
-export function withPaper(desk: DeskTables, opensAt: number, iso: Iso): void {
+export function withPaper(desk: DeskTables, opensAt: number, scannedAt: string, iso: Iso): void {
   const { title, instructions, questions } = symbols;
-  const [at, scannedAt] = [iso(opensAt), iso(opensAt + 86_400_000)];
+  const at = iso(opensAt);
   const asked = questions.map(({ question }) => question);
   desk.paperVersions.push({
     paperId: 'paper-symbols',
