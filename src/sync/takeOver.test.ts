@@ -11,7 +11,7 @@ import { exchangeServer } from '@/server/exchangeServer';
 import type { ExchangeStore } from '@/server/exchangeStore';
 import type { ServerSettings } from '@/server/settings';
 import { deskContent, emptyTables, replaceDesk } from '@/store/backup';
-import { deskElsewhere } from '@/store/elsewhere';
+import { deskElsewhere, leaveDesk } from '@/store/elsewhere';
 import { forgetStudent } from '@/store/forget';
 import { changeStudent } from '@/store/people';
 import { changeSitting } from '@/store/sittings';
@@ -160,12 +160,12 @@ describe('a desk on two computers', () => {
     expect(await rowsHere()).toEqual(before);
     for (const { id: file, size } of before.assets)
       expect((await desk.assets.get(file))?.bytes.length).toBe(size);
-    expect(await home.hear()).toBe('here');
+    expect(await home.hear()).toMatchObject({ here: true });
     await renameSitting('tides', 'Tides at home', now());
     await home.send();
 
     await school.sit(home);
-    expect(await school.hear()).toBe('elsewhere');
+    expect(await school.hear()).toMatchObject({ here: false });
     expect(await deskElsewhere()).toMatchObject({ computer: 'Home', why: 'taken' });
     await expect(renameSitting('tides', 'Tides at school', now())).rejects.toThrow('deskElsewhere Home');
     expect(await titleOf('tides')).not.toBe('Tides at school');
@@ -179,11 +179,11 @@ describe('a desk on two computers', () => {
       school.sent.filter((each) => each.startsWith('GET') && each.includes('/parts/')).length,
     ).toBeLessThan(6);
     expect(await titleOf('tides')).toBe('Tides at home');
-    expect(await school.hear()).toBe('here');
+    expect(await school.hear()).toMatchObject({ here: true });
     await renameSitting('tides', 'Tides at school', now());
     await school.send();
     await home.sit(school);
-    expect(await home.hear()).toBe('elsewhere');
+    expect(await home.hear()).toMatchObject({ here: false });
   });
 
   it('a network that breaks for a moment does not end it', async () => {
@@ -218,6 +218,26 @@ describe('a desk on two computers', () => {
     expect((await home.line.holds())[0]).toMatchObject({ given: true, computer: { name: 'School' } });
     await home.take(id);
     expect(await titleOf('tides')).toBe('The last change');
+  });
+
+  it('giving it that was broken off by leaving the page goes on when it is asked for again', async () => {
+    await home.sit(school);
+    const ask = async () => home.line.hold({ act: 'ask', deskId: id, computer: await thisComputer() });
+    await ask();
+    await school.sit(home);
+    await school.hear();
+    await leaveDesk({ computer: 'Home', since: now(), sentAt: null, why: 'giving' });
+    // The page was left there; opened again, it hears that it is still wanted.
+    expect(await school.hear()).toMatchObject({ here: false, asked: { name: 'Home' } });
+    await school.line.hold({ act: 'give', deskId: id, computer: await thisComputer() });
+    expect(await school.hear()).toEqual({ here: false, asked: null });
+    // Whoever asked thought about it, and asks once more.
+    await home.sit(school);
+    await ask();
+    await school.sit(home);
+    expect(await school.hear()).toMatchObject({ here: false, asked: { name: 'Home' } });
+    clock += 120_000;
+    expect(await school.hear()).toEqual({ here: true, asked: null });
   });
 
   it('computers are called what they are called now, whatever they were when they last said that they hold it', async () => {
@@ -275,7 +295,7 @@ describe('a desk on two computers', () => {
     await renameSitting('tides', 'Tides at school', now());
     await renameSitting('rules', 'Rules at school', now());
     await changeServerPlace({ changedSince: now() });
-    expect(await school.hear()).toBe('elsewhere');
+    expect(await school.hear()).toMatchObject({ here: false });
     expect((await serverPlace())?.changedSince).not.toBeNull();
 
     const found = await findDesk(id, { line: school.line, now, patient: false });
@@ -329,7 +349,7 @@ describe('a desk on two computers', () => {
     // Without a network.
     await forgetStudent('student64', now());
     await changeServerPlace({ changedSince: now() });
-    expect(await school.hear()).toBe('elsewhere');
+    expect(await school.hear()).toMatchObject({ here: false });
     const found = await findDesk(id, { line: school.line, now, patient: false });
     if ('fault' in found) throw new Error(found.fault.code);
     expect(found.forgotten).toBe(1);
@@ -387,9 +407,9 @@ describe('a desk on two computers', () => {
       ...{ act: 'take', deskId: id, computer: await thisComputer() },
       ...{ turn: found.hold?.turn ?? 0, copyAt: found.copy.at },
     });
-    expect(await school.hear()).toBe('elsewhere');
+    expect(await school.hear()).toMatchObject({ here: false });
     await school.take(id);
-    expect(await school.hear()).toBe('here');
+    expect(await school.hear()).toMatchObject({ here: true });
     expect(await titleOf('tides')).toBe('Tides at home');
   });
 });

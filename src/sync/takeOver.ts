@@ -34,10 +34,9 @@ import type { ServerConnection } from './serverConnection';
 /** Takes a desk over that another computer holds: fetched, held against what is here, and put in its place. */
 
 const lookMs = 150;
-/** One that was heard of within so long is there, and may take so long until it hears. */
+/** One that was heard of within so long is there. */
 const thereMs = 12_000;
-const openingMs = 8_000;
-/** Whoever heard that it is wanted may take so long to send it. */
+/** It may take so long to send what was done last. */
 const sendingMs = 30_000;
 /** Two desks that were both changed are kept as they were so long. */
 const keptDays = 90;
@@ -123,7 +122,7 @@ async function deskHere(id: string): Promise<Pick<Found, 'here' | 'same'> & { kn
   };
 }
 
-/** Asks whoever holds a desk for the last changes. One that was not heard of lately is shut off; one that says it heard is waited for. */
+/** Asks whoever holds a desk for the last changes. One that was not heard of lately is shut off; one that is there is waited for. */
 async function lastChanges(line: ServerConnection, id: string, patient: boolean): Promise<HolderAnswer> {
   const computer = await thisComputer();
   const look = async () => (await line.holds()).find((hold) => hold.deskId === id);
@@ -133,12 +132,12 @@ async function lastChanges(line: ServerConnection, id: string, patient: boolean)
   // One that is there hears it, though its page may just be opening.
   if (before.heardMs === null || before.heardMs > thereMs) return 'away';
   await line.hold({ act: 'ask', deskId: id, computer });
-  let patienceMs = openingMs;
-  for (let waited = 0; waited < patienceMs; waited += lookMs) {
+  for (let waited = 0; waited < sendingMs; waited += lookMs) {
     await new Promise((resolve) => setTimeout(resolve, lookMs));
     const hold = await look();
     if (hold?.given) return 'all';
-    if (hold?.asked?.heard) patienceMs = sendingMs;
+    // As long as it is heard of it is only busy.
+    if (!hold?.asked?.heard && (hold?.heardMs ?? Infinity) > thereMs) break;
   }
   return 'silent';
 }
@@ -230,29 +229,33 @@ export async function holdDesk(line: ServerConnection): Promise<DeskHold> {
   return line.hold({ act: 'begin', deskId: await deskId(), computer: await thisComputer() });
 }
 
+/** Whether a desk may be changed here, and which other computer waits for its last changes. */
+interface Following {
+  here: boolean;
+  /** null: none waits, or all was sent to it. */
+  asked: Computer | null;
+}
+
 /**
  * What the server says of who holds this desk, held against what is known here: it is left to another computer, or it is here
- * again.
+ * again. Giving it that was broken off (its page was left, or whoever asked went and came back) is asked for anew.
  *
  * @param now by the server's clock, ms since 1970
- * @returns `here`: it may be changed here; `asked`: another computer waits for the last changes
  */
-export async function followHolds(
-  holds: readonly DeskHold[],
-  now: number,
-): Promise<'here' | 'elsewhere' | { asked: Computer }> {
+export async function followHolds(holds: readonly DeskHold[], now: number): Promise<Following> {
   const elsewhere = await deskElsewhere();
   const id = await knownDeskId();
   const hold = holds.find(({ deskId: of }) => of === id);
   const { id: mine } = await thisComputer();
   if (!hold || hold.computer.id === mine) {
     const asked = hold ? waitingFor(hold, now) : null;
-    if (asked && !elsewhere) return { asked };
+    if (asked && !elsewhere) return { here: true, asked };
+    if (asked && elsewhere?.why === 'giving') return { here: false, asked: hold?.given ? null : asked };
     // Whoever asked for it did not come back; or this browser was forgotten, and is paired again.
-    const over = elsewhere?.why === 'giving' ? asked === null : elsewhere?.why === 'forgotten' || !hold;
-    if (elsewhere && !over) return 'elsewhere';
+    const over = elsewhere?.why === 'giving' || elsewhere?.why === 'forgotten' || !hold;
+    if (elsewhere && !over) return { here: false, asked: null };
     if (elsewhere) await deskIsHere();
-    return 'here';
+    return { here: true, asked: null };
   }
   const { name: computer } = hold.computer;
   if (elsewhere?.why !== 'taken' || elsewhere.computer !== computer || elsewhere.since !== hold.since) {
@@ -261,5 +264,5 @@ export async function followHolds(
       ...{ computer, since: hold.since, why: 'taken', sentAt: place?.lastAt ?? null },
     });
   }
-  return 'elsewhere';
+  return { here: false, asked: null };
 }

@@ -82,7 +82,10 @@ async function restsOf({ key }: CopyPlace): Promise<Rests> {
  * desk stays here; whoever wants it finds what was sent before.
  */
 async function give(computer: Computer): Promise<void> {
-  if (!mine || giving || Date.now() < giveFrom || (await deskElsewhere())) return;
+  if (!mine || giving || Date.now() < giveFrom) return;
+  const where = await deskElsewhere();
+  // Giving that was begun by a page that was left meanwhile goes on here.
+  if (where && where.why !== 'giving') return;
   giving = true;
   try {
     const { deskId, serverConnection } = await import('./copying');

@@ -130,10 +130,10 @@ async function newsHere() {
 
 /** @returns whether the desk is here */
 async function follow(holds: readonly DeskHold[], now: number): Promise<boolean> {
-  const found = await followHolds(holds, now);
-  wanted = typeof found === 'object';
-  if (typeof found === 'object') giveDesk(found.asked);
-  return found !== 'elsewhere';
+  const { here, asked } = await followHolds(holds, now);
+  wanted = asked !== null;
+  if (asked) giveDesk(asked);
+  return here;
 }
 
 let asking = false;
