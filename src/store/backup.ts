@@ -28,9 +28,10 @@ import { desk } from './tables';
  */
 export async function deskContent(withPages = true): Promise<DeskContent> {
   const rows = await desk.transaction('r', desk.tables, async () => {
-    const all: Record<string, unknown[]> = {};
-    for (const table of deskTableNames)
-      if (table !== 'assets') all[table] = await desk.table(table).toArray();
+    // Asked for together: the database does not wait for the next question.
+    const tables = deskTableNames.filter((table) => table !== 'assets');
+    const read = await Promise.all(tables.map((table) => desk.table(table).toArray()));
+    const all = Object.fromEntries(tables.map((table, at) => [table, read[at]]));
     // One after another: all of them may be more than memory holds.
     const assets: DeskRows['assets'] = [];
     const left = new Set(withPages ? [] : (await desk.scans.toArray()).map(({ picture }) => picture.id));
@@ -50,11 +51,13 @@ export async function deskContent(withPages = true): Promise<DeskContent> {
 /**
  * Puts a desk in place of the one that is here: all of it, or nothing. Cannot be undone; the caller asks first.
  *
+ * @param along what is written in the same step
  * @throws where one of its files is not what it is called, or there is no room; the desk that was here is still there
  */
 export async function putInPlace(
   { rows, bytes }: DeskContent,
   progress: Progress = () => undefined,
+  along: () => Promise<unknown> = async () => undefined,
 ): Promise<void> {
   const { assets, ...tables } = rows;
   await withFiles({ rows, bytes }, progress, () =>
@@ -63,6 +66,7 @@ export async function putInPlace(
       const named = new Set(assets.map(({ id }) => id));
       await desk.assets.filter(({ id }) => !named.has(id)).delete();
       for (const [table, all] of Object.entries(tables)) await desk.table(table).bulkAdd(all);
+      await along();
     }),
   );
   progress(1);
@@ -72,11 +76,13 @@ export async function putInPlace(
  * Puts a desk in place of an earlier state of the same one: only rows that are not the same are written. All of it, or nothing.
  *
  * @param before the desk as it is here
+ * @param along what is written in the same step
  */
 export async function replaceRows(
   before: DeskRows,
   { rows, bytes }: DeskContent,
   progress: Progress = () => undefined,
+  along: () => Promise<unknown> = async () => undefined,
 ): Promise<void> {
   await withFiles({ rows, bytes }, progress, () =>
     desk.transaction('rw', desk.tables, async () => {
@@ -95,6 +101,7 @@ export async function replaceRows(
       }
       await desk.progress.clear();
       await desk.totals.clear();
+      await along();
     }),
   );
   progress(1);

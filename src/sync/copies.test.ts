@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { serverConnection, type ServerConnection } from '@/sync/serverConnection';
 import type { Fetch } from '@/carriers/ask';
@@ -143,7 +143,13 @@ describe('copies on the server', () => {
 
   beforeEach(async () => {
     path = mkdtempSync(join(tmpdir(), 'gribbet-copies-'));
-    folder = await openExchangeFolder(path);
+    await opened(path);
+  });
+  afterEach(() => folder.close());
+
+  /** A server with this folder, and the desk paired with it. */
+  async function opened(inFolder: string): Promise<void> {
+    folder = await openExchangeFolder(inFolder);
     const settings: ServerSettings = {
       folder: '',
       secret,
@@ -173,8 +179,7 @@ describe('copies on the server', () => {
     };
     line = serverConnection(asked);
     await line.pair(secret);
-  });
-  afterEach(() => folder.close());
+  }
 
   it('come back equal, files and all; another secret does not open them', async () => {
     const content = await deskContent();
@@ -265,6 +270,27 @@ describe('copies on the server', () => {
     const needed = new Set(copies.flatMap(({ zip, files: own }) => [...zip, ...own]));
     expect(needed.size).toBe(copies.length + (copies[0]?.zip.length ?? 0) - 1 + files);
     expect(readdirSync(join(path, 'files'))).toHaveLength(needed.size);
+  });
+
+  it('after a copy that is known only what changed goes to the server, and nothing is asked', async () => {
+    const id = await deskId();
+    const first = await copyOntoServer(line, place, await deskContent(), id, iso(0));
+    const lackingParts = vi.fn(line.lackingParts);
+    const watched = { ...line, lackingParts };
+    sent = [];
+    await copyOntoServer(watched, place, await deskContent(), id, iso(1), { sent: first });
+    // The index and the copy itself.
+    expect(sent).toHaveLength(2);
+    expect(lackingParts).not.toHaveBeenCalled();
+    // The server was set up anew meanwhile: nothing of it is there.
+    const emptied = mkdtempSync(join(tmpdir(), 'gribbet-copies-'));
+    await folder.close();
+    await opened(emptied);
+    await copyOntoServer(line, place, await deskContent(), id, iso(2), { sent: first });
+    const [copy] = await line.copies();
+    if (!copy) throw new Error('none');
+    expect(copy.at).toBe(iso(2));
+    expect('backup' in (await readServerCopy(line, secret, copy))).toBe(true);
   });
 
   it('a copy whose parts are not there is not taken for one', async () => {

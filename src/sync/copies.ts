@@ -101,11 +101,14 @@ export async function copiesInFolder(folder: FileSystemDirectoryHandle): Promise
 /** What a copy on the server is sealed with. */
 export type SealedWith = Pick<ServerPlace, 'secret' | 'salt'>;
 
+/** What a copy that was sent is made of. */
+export type SentCopy = Pick<NonNullable<ServerPlace['sent']>, 'index' | 'files'>;
+
 interface ServerCopyOptions {
   /** The computer that makes it. */
   computer?: string;
-  /** The desk as it was sent last: what is the same lies there. */
-  sent?: DeskIndex | undefined;
+  /** The copy that was sent last: what is the same lies there. */
+  sent?: SentCopy | undefined;
   /** It is one of two desks that were both changed. */
   kept?: DeskCopy['kept'];
 }
@@ -123,15 +126,13 @@ export async function copyOntoServer(
   id: string,
   now: string,
   { computer, sent, kept }: ServerCopyOptions = {},
-): Promise<DeskIndex> {
+): Promise<SentCopy> {
   const key = await keyOf(secret, salt);
-  const { index, head, parts, files, size } = await partsOfCopy(key, content, now, sent);
-  const { pieces } = index;
-  const all = [head.id, ...pieces.map(({ part }) => part), ...files];
-  const lacking = await line.lackingParts([...new Set(all)]);
-  // What was thought to lie there does not: all of it is made again.
-  if (sent && lacking.some((each) => !parts.has(each)))
-    return copyOntoServer(line, { secret, salt }, content, id, now, { ...(computer && { computer }), kept });
+  const { index, head, parts, files, size } = await partsOfCopy(key, content, now, sent?.index);
+  const pieces = index.pieces.map(({ part }) => part);
+  const lacking = sent?.files
+    ? notAmong(parts.keys(), [...sent.index.pieces.map(({ part }) => part), ...sent.files])
+    : await line.lackingParts([...new Set([head.id, ...pieces, ...files])]);
   const some = pLimit(atOnce);
   await Promise.all(
     lacking.map((each) =>
@@ -144,22 +145,25 @@ export async function copyOntoServer(
     ),
   );
   const since = await copiesSince();
-  await line.putCopy({
-    ...{
-      deskId: id,
-      at: now,
-      version: 2,
-      salt,
-      size,
-      zip: [head.id, ...pieces.map(({ part }) => part)],
-      files,
-    },
-    ...(computer !== undefined && { computer }),
-    ...(kept && { kept }),
-    ...(since !== null && { since }),
-  });
-  return index;
+  try {
+    await line.putCopy({
+      ...{ deskId: id, at: now, version: 2, salt, size, zip: [head.id, ...pieces], files },
+      ...(computer !== undefined && { computer }),
+      ...(kept && { kept }),
+      ...(since !== null && { since }),
+    });
+  } catch (error) {
+    // What was thought to lie there does not: all of it is made again.
+    if (!sent || !(error instanceof ServerFault) || error.why !== 'notYet') throw error;
+    return copyOntoServer(line, { secret, salt }, content, id, now, { ...(computer && { computer }), kept });
+  }
+  return { index, files };
 }
+
+const notAmong = (ids: Iterable<string>, known: readonly string[]): string[] => {
+  const there = new Set(known);
+  return [...ids].filter((id) => !there.has(id));
+};
 
 /**
  * What a copy is made of, by the ids under which it lies sealed. Pieces that the copy before had are not made again.

@@ -36,7 +36,12 @@ export interface ServerPlace extends Place {
   /** In Base64; drawn once. */
   salt: string;
   /** The desk as it was there last, and was here: what changed since is told against it. */
-  sent?: { deskId: string; at: string; index: DeskIndex };
+  sent?: {
+    deskId: string;
+    at: string;
+    index: DeskIndex;
+    /** The sealed parts of its files; absent: not known. */ files?: string[];
+  };
 }
 
 /** What this browser is known by to the server. */

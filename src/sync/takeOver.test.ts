@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import type Dexie from 'dexie';
+import { liveQuery, type Dexie } from 'dexie';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { buildDemo } from '@demo/buildDemo';
 import { testStore } from '../../tests/unit/testStore';
@@ -97,10 +97,10 @@ class Browser {
     if (!place) throw new Error('not paired');
     const [id, at] = [await deskId(), now()];
     await holdDesk(this.line);
-    const sent = place.sent?.deskId === id ? place.sent.index : undefined;
+    const sent = place.sent?.deskId === id ? place.sent : undefined;
     const { id: computer } = await thisComputer();
-    const index = await copyOntoServer(this.line, place, await deskContent(), id, at, { computer, sent });
-    await changeServerPlace({ sent: { deskId: id, at, index }, lastAt: at, changedSince: null });
+    const copy = await copyOntoServer(this.line, place, await deskContent(), id, at, { computer, sent });
+    await changeServerPlace({ sent: { deskId: id, at, ...copy }, lastAt: at, changedSince: null });
   }
 
   async hear() {
@@ -154,8 +154,15 @@ describe('a desk on two computers', () => {
   it('is taken over whole, files too; the other is for reading only, and says where it is', async () => {
     const before = await rowsHere();
     await home.sit(school);
+    const paired: boolean[] = [];
+    const watched = liveQuery(() => desk.pairing.count()).subscribe((count) => paired.push(count > 0));
     const { found, outcome } = await home.take(id);
+    watched.unsubscribe();
     expect(outcome).toBeNull();
+    // Had it not been for a moment, the workers would have thrown the secret away, and the key drawn from it.
+    expect(paired.length).toBeGreaterThan(1);
+    expect(paired).not.toContain(false);
+    expect(await copyPlaces.seals.get(found.copy.salt)).toBeDefined();
     expect(found.same).toBe(false);
     expect(await rowsHere()).toEqual(before);
     for (const { id: file, size } of before.assets)

@@ -33,7 +33,7 @@ import type { ServerConnection } from './serverConnection';
 
 /** Takes a desk over that another computer holds: fetched, held against what is here, and put in its place. */
 
-const lookMs = 150;
+const lookMs = 100;
 /** One that was heard of within so long is there. */
 const thereMs = 12_000;
 /** It may take so long to send what was done last. */
@@ -91,8 +91,8 @@ export async function findDesk(
     deskHere(id),
     drawKey(place.secret, place.salt),
   ]);
-  const hold = (await line.holds()).find(({ deskId: of }) => of === id) ?? null;
-  const copy = await line.newestCopy(id);
+  const [holds, copy] = await Promise.all([line.holds(), line.newestCopy(id)]);
+  const hold = holds.find(({ deskId: of }) => of === id) ?? null;
   if (copy?.version !== 2) return { fault: { code: 'nothingThere' } };
   const fetched = await fetchDesk(line, place.secret, copy, known, progress);
   if (!fetched) return { fault: { code: 'sealed' } };
@@ -132,7 +132,8 @@ async function lastChanges(line: ServerConnection, id: string, patient: boolean)
   // One that is there hears it, though its page may just be opening.
   if (before.heardMs === null || before.heardMs > thereMs) return 'away';
   await line.hold({ act: 'ask', deskId: id, computer });
-  for (let waited = 0; waited < sendingMs; waited += lookMs) {
+  const began = performance.now();
+  while (performance.now() - began < sendingMs) {
     await new Promise((resolve) => setTimeout(resolve, lookMs));
     const hold = await look();
     if (hold?.given) return 'all';
@@ -176,14 +177,15 @@ export async function takeDesk(
     bytes: (fileId: string) => (own.has(fileId) ? here.bytes(fileId) : backup.bytes(fileId)),
   };
   await settled(async () => {
-    if (same) await replaceRows(here.rows, content, progress);
-    else await putInPlace(content, progress);
-    await desk.transaction('rw', desk.pairing, desk.posted, desk.carried, async () => {
+    // In one step with the rows: a browser that seems not to be paired forgets the secret.
+    const along = async () => {
       // What the server had last is told anew: what is known of it here may be of long ago.
       await desk.posted.clear();
       await desk.carried.clear();
       if (paired) await desk.pairing.put({ ...paired, rev: 0 });
-    });
+    };
+    if (same) await replaceRows(here.rows, content, progress, along);
+    else await putInPlace(content, progress, along);
     if (differences.length > 0) {
       await forgetAgain(forgottenOnEither(here.rows, backup.rows), at, async (students) => {
         await takeForPosted(Date.parse(at));
@@ -197,7 +199,7 @@ export async function takeDesk(
     ...place,
     ...{ salt: copy.salt, deskId: id, lastAt: copy.at, fault: null },
     ...{ changedSince: differences.length > 0 ? at : null, underWay: null, lastDone: await lastDone() },
-    sent: { deskId: id, at: copy.at, index: fetched.index },
+    sent: { deskId: id, at: copy.at, index: fetched.index, files: copy.files },
   });
   return null;
 }

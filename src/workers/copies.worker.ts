@@ -57,6 +57,8 @@ async function turn(): Promise<void> {
     await keepServerPlace();
     for (const place of await copyPlaces.places.toArray()) {
       if (place.key === 'server' && (place.secret === '' || isElsewhere())) continue;
+      // What it takes is fetched before another computer waits for it.
+      void import('./copying');
       const changed = place.changedSince === null ? null : Date.parse(place.changedSince);
       const due = copyDue(changed, ended.get(place.key) ?? null, await restsOf(place));
       const retry = (triedAt.get(place.key) ?? -Infinity) + againMs;
@@ -156,10 +158,10 @@ async function copyTo(place: CopyPlace): Promise<boolean> {
     const content = await deskContent();
     if (place.key === 'folder') await copyIntoFolder(place.handle, content, id, at);
     else {
-      const sent = place.sent?.deskId === id ? place.sent.index : undefined;
+      const sent = place.sent?.deskId === id ? place.sent : undefined;
       const { id: computer } = await thisComputer();
-      const index = await copyOntoServer(server, place, content, id, at, { computer, sent });
-      await changeServerPlace({ sent: { deskId: id, at, index } });
+      const copy = await copyOntoServer(server, place, content, id, at, { computer, sent });
+      await changeServerPlace({ sent: { deskId: id, at, ...copy } });
     }
     await endCopy(place.key, at, id);
     ended.set(place.key, { at: Date.now(), tookMs: Date.now() - began });
