@@ -20,7 +20,7 @@ import { copyOntoServer, deskId, readServerCopy } from './copies';
 import { changeServerPlace, copyPlaces, nameThisComputer, serverPlace, thisComputer } from './copyPlaces';
 import { pairDesk, pull, push } from './mailboxSync';
 import { serverConnection, type ServerConnection } from './serverConnection';
-import { findDesk, followHolds, holdDesk, takeDesk } from './takeOver';
+import { findDesk, followHolds, holdDesk, readAhead, takeDesk } from './takeOver';
 
 const secret = 'ABCDEFGH23456789';
 const start = Date.parse('2026-11-26T12:00:00.000Z');
@@ -178,7 +178,8 @@ describe('a desk on two computers', () => {
     expect(await titleOf('tides')).not.toBe('Tides at school');
     await expect(school.send()).rejects.toMatchObject({ why: 'elsewhere' });
 
-    // Back at school: only what changed is fetched.
+    // Back at school, where it was read before it was asked for: only what changed is fetched.
+    await readAhead();
     school.sent.length = 0;
     const again = await school.take(id);
     expect(again.found.differences).toEqual([]);
@@ -191,6 +192,14 @@ describe('a desk on two computers', () => {
     await school.send();
     await home.sit(school);
     expect(await home.hear()).toMatchObject({ here: false });
+    // What was read at school was read of another time.
+    await home.take(id);
+    await renameSitting('tides', 'Tides at home again', now());
+    await home.send();
+    await school.sit(home);
+    expect(await school.hear()).toMatchObject({ here: false });
+    expect((await school.take(id)).found.differences).toEqual([]);
+    expect(await titleOf('tides')).toBe('Tides at home again');
   });
 
   it('a network that breaks for a moment does not end it', async () => {

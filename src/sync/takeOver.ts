@@ -113,13 +113,34 @@ export async function findDesk(
 }
 
 /** The desk in this browser, and its pieces where it is the one that is meant. */
-async function deskHere(id: string): Promise<Pick<Found, 'here' | 'same'> & { known: Map<string, Piece> }> {
+type DeskHere = Pick<Found, 'here' | 'same'> & { known: Map<string, Piece> };
+
+async function deskHere(id: string): Promise<DeskHere> {
+  if (ahead?.id === id && ahead.of === (await heldElsewhere())) return ahead.desk;
+  return readHere(id);
+}
+
+async function readHere(id: string): Promise<DeskHere> {
   const [here, own] = [await deskContent(), await knownDeskId()];
   const same = own === id;
   return {
     ...{ here, same },
     known: new Map(same ? (await piecesOf(here.rows)).map((piece) => [piece.key, piece]) : []),
   };
+}
+
+/** A desk that is elsewhere does not change here: it can be read before anybody asks for it. `of`: since when it is there. */
+let ahead: { id: string; of: string; desk: Promise<DeskHere> } | null = null;
+
+const heldElsewhere = async (): Promise<string | null> => {
+  const elsewhere = await deskElsewhere();
+  return elsewhere?.why === 'taken' ? `${elsewhere.computer} ${elsewhere.since}` : null;
+};
+
+/** Reads the desk in this browser, where another computer holds it: it may be taken over from there soon. */
+export async function readAhead(): Promise<void> {
+  const [id, of] = [await knownDeskId(), await heldElsewhere()];
+  if (id !== null && of !== null) ahead = { id, of, desk: readHere(id) };
 }
 
 /** Asks whoever holds a desk for the last changes. One that was not heard of lately is shut off; one that is there is waited for. */

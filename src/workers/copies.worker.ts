@@ -97,10 +97,11 @@ async function give(computer: Computer): Promise<void> {
       ...{ computer: computer.name, since: new Date().toISOString(), sentAt: null },
       why: 'giving',
     });
+    const noted = new Promise((resolve) => setTimeout(resolve, notedMs));
     // What is under way ends first.
     while (busy) await new Promise((resolve) => setTimeout(resolve, 50));
     const now = await serverPlace();
-    const sent = (await isSent()) || (now !== undefined && (await copyTo(now)));
+    const sent = (await isSent(noted)) || (now !== undefined && (await copyTo(now)));
     if (sent) await server.hold({ act: 'give', deskId: id, computer: own });
     else await keepIt();
   } catch (error) {
@@ -111,16 +112,16 @@ async function give(computer: Computer): Promise<void> {
   }
 }
 
-/** Whether all that was done is on the server; what was done a moment ago may not have been noted yet. */
-async function isSent(): Promise<boolean> {
-  const noted = async () => {
+/** Whether all that was done is on the server. @param noted once what was done last is noted, too */
+async function isSent(noted: Promise<unknown>): Promise<boolean> {
+  const allCopied = async () => {
     const place = await serverPlace();
     if (!place || notCopiedSince(place) !== null) return false;
     return place.lastDone === (await lastDone());
   };
-  if (!(await noted())) return false;
-  await new Promise((resolve) => setTimeout(resolve, notedMs));
-  return noted();
+  if (!(await allCopied())) return false;
+  await noted;
+  return allCopied();
 }
 
 /** The desk stays here, unless it was taken over meanwhile. */

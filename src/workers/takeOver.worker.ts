@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import type { Progress } from '@/core/formats/backup';
 import type { Side, Topic } from '@/core/formats/backup/twoDesks';
-import { findDesk, takeDesk, type TakeOverKit } from '@/sync/takeOver';
+import { findDesk, readAhead, takeDesk, type TakeOverKit } from '@/sync/takeOver';
 import { serverConnection } from '@/sync/serverConnection';
 import type { DeskFound, TakeOverOutcome } from './takeOver';
 
@@ -30,3 +30,4 @@ const takeOverWorker = {
 export type TakeOverWorker = typeof takeOverWorker;
 
 expose(takeOverWorker);
+void readAhead();
