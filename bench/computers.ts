@@ -52,6 +52,8 @@ try {
   await school.page.goto('/computers');
   await school.page.getByText(/^This desk is on Home since/).waitFor({ timeout: 60_000 });
   before = school.passed();
+  // A hand does not press in the instant in which the page stands.
+  await school.page.waitForTimeout(1_500);
   let took = await pressedUntil(takeHere(school.page), 'The desk is here now, no longer on Home');
   row(
     'taken back a moment after a mark, which is sent first, from the press to the word',
@@ -66,6 +68,7 @@ try {
   await home.page.goto('/computers');
   await home.page.getByText(/^This desk is on School since/).waitFor({ timeout: 60_000 });
   before = home.passed();
+  await home.page.waitForTimeout(1_500);
   took = await pressedUntil(takeHere(home.page), 'The desk is here now, no longer on School');
   row(
     'taken over from a computer that is shut off, after a mark, from the press to the word',

@@ -28,6 +28,8 @@ const againMs = 15_000;
 const lookMs = 5_000;
 /** A change is noted after so long at most. */
 const notedMs = 200;
+/** Between two answers to who wants the desk. */
+const answeredMs = 1_000;
 
 const awayMs = 10 * 60_000;
 
@@ -40,7 +42,7 @@ let wanted = false;
 let mine = false;
 /** The last changes are being sent to another computer. */
 let giving = false;
-/** They could not be sent: it is not tried again before. */
+/** They were sent, or could not be: it is not tried again before. */
 let giveFrom = 0;
 
 function soon(afterMs: number): void {
@@ -92,24 +94,30 @@ async function give(computer: Computer): Promise<void> {
   try {
     const { deskId, serverConnection } = await import('./copying');
     const [server, id, own] = [serverConnection(), await deskId(), await thisComputer()];
-    await server.hold({ act: 'hear', deskId: id, computer: own });
-    await leaveDesk({
-      ...{ computer: computer.name, since: new Date().toISOString(), sentAt: null },
-      why: 'giving',
-    });
-    const noted = new Promise((resolve) => setTimeout(resolve, notedMs));
-    // What is under way ends first.
-    while (busy) await new Promise((resolve) => setTimeout(resolve, 50));
-    const now = await serverPlace();
-    const sent = (await isSent(noted)) || (now !== undefined && (await copyTo(now)));
-    if (sent) await server.hold({ act: 'give', deskId: id, computer: own });
-    else await keepIt();
+    const [sent] = await Promise.all([
+      sendLast(computer),
+      server.hold({ act: 'hear', deskId: id, computer: own }),
+    ]);
+    if (!sent) return await keepIt();
+    await server.hold({ act: 'give', deskId: id, computer: own });
+    // What was asked before it was given is answered by that.
+    giveFrom = Date.now() + answeredMs;
   } catch (error) {
     console.error('the last changes could not be sent', error);
     await keepIt();
   } finally {
     giving = false;
   }
+}
+
+/** Leaves the desk and has what was done last sent. @returns whether all of it is on the server */
+async function sendLast({ name }: Computer): Promise<boolean> {
+  await leaveDesk({ computer: name, since: new Date().toISOString(), sentAt: null, why: 'giving' });
+  const noted = new Promise((resolve) => setTimeout(resolve, notedMs));
+  // What is under way ends first.
+  while (busy) await new Promise((resolve) => setTimeout(resolve, 20));
+  const place = await serverPlace();
+  return (await isSent(noted)) || (place !== undefined && (await copyTo(place)));
 }
 
 /** Whether all that was done is on the server. @param noted once what was done last is noted, too */
