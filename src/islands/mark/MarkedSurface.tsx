@@ -1,24 +1,18 @@
 import { Button, TextInput } from '@mantine/core';
 import { nanoid } from 'nanoid';
-import { useContext, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useContext, useRef, useState, type KeyboardEvent } from 'react';
 import { layerPoints, markAt, type Place } from '@/core/marking/work/layerPoints';
 import type { LayerMark } from '@/core/model/workMark';
 import { LayerNotes, LayerShapes, LayerSheet, layerWords } from '@/ui/plain/MarkLayer';
 import type { MarkableProps } from '../kinds/Surface';
 import { LayerTools, saidOf, type LayerTool } from './layerTools';
+import { isLine, useLayerPointer, type DrawnLine } from './useLayerPointer';
 import { Turned } from './Turned';
 import styles from './layer.module.css';
 
 /** Steps of the cross, in thousandths of the width. */
 const [far, near] = [25, 5];
 const mostZoom = 4;
-const lineTools = new Set<LayerTool>(['pen', 'arrow']);
-
-/** A line that is being drawn: its places, and by which tool. */
-interface DrawnLine {
-  is: 'pen' | 'arrow';
-  places: Place[];
-}
 
 /** One surface that can be marked. */
 export function MarkedSurface({ on, label, marks, view, children }: MarkableProps) {
@@ -30,6 +24,7 @@ export function MarkedSurface({ on, label, marks, view, children }: MarkableProp
   const [zoom, setZoom] = useState(1);
   const [turns, setTurns] = useState(0);
   const box = useRef<HTMLDivElement>(null);
+  const pointer = useLayerPointer({ view, setCross, setLine, box });
   if (!marking) return children;
   const { tool, change, done } = marking;
 
@@ -46,27 +41,10 @@ export function MarkedSurface({ on, label, marks, view, children }: MarkableProp
     change((before) => before.filter(({ id }) => id !== found.id), saidOf('remove'));
     setWord(saidOf('remove'));
   };
-  const down = (event: PointerEvent<HTMLElement>) => {
-    if (event.button !== 0) return;
-    if (tool !== 'note') box.current?.focus({ preventScroll: true });
-    const at = placeOf(event, view);
-    setCross(at);
-    if (tool === 'remove') remove(at);
-    else if (tool === 'note') setWriting(at);
-    else if (tool === 'pen' || tool === 'arrow') {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      setLine({ is: tool, places: [at] });
-    } else put(tool, [at]);
-  };
-  const move = (event: PointerEvent<HTMLElement>) => {
-    if (!line || !event.currentTarget.hasPointerCapture(event.pointerId)) return;
-    const at = placeOf(event, view);
-    setLine({ is: line.is, places: [...line.places, at] });
-  };
-  const up = (event: PointerEvent<HTMLElement>) => {
-    if (!line || !event.currentTarget.hasPointerCapture(event.pointerId)) return;
-    put(line.is, line.places);
-    setLine(null);
+  const set = (is: LayerTool, at: Place) => {
+    if (is === 'remove') remove(at);
+    else if (is === 'note') setWriting(at);
+    else put(is, [at]);
   };
   const step = (dx: number, dy: number) => {
     const { x, y, w, h } = view ?? { x: 0, y: 0, w: 1000, h: Infinity };
@@ -135,13 +113,10 @@ export function MarkedSurface({ on, label, marks, view, children }: MarkableProp
             />
           </LayerSheet>
           <div
-            className={`${styles.glass} ${lineTools.has(tool) ? styles.drawing : ''}`}
+            className={`${styles.glass} ${isLine(tool) ? styles.drawing : ''}`}
             // The press itself does not move the focus: a note is typed at once.
             onMouseDown={(event) => event.preventDefault()}
-            onPointerDown={down}
-            onPointerMove={move}
-            onPointerUp={up}
-            onPointerCancel={() => setLine(null)}
+            {...pointer({ tool, line, put, set })}
           />
         </div>
         {/* eslint-enable jsx-a11y/no-noninteractive-element-interactions, jsx-a11y/no-noninteractive-tabindex, jsx-a11y/no-static-element-interactions */}
@@ -162,15 +137,6 @@ export function MarkedSurface({ on, label, marks, view, children }: MarkableProp
       <LayerNotes marks={marks} />
     </div>
   );
-}
-
-/** Where on the surface a pointer is, however the surface is turned. */
-function placeOf(
-  { currentTarget, nativeEvent }: PointerEvent<HTMLElement>,
-  view: MarkableProps['view'],
-): Place {
-  const scale = (view?.w ?? 1000) / (currentTarget.offsetWidth || 1000);
-  return [(view?.x ?? 0) + nativeEvent.offsetX * scale, (view?.y ?? 0) + nativeEvent.offsetY * scale];
 }
 
 /** The line as far as it is drawn; where it has no length yet, the place where it begins. */

@@ -2,6 +2,7 @@ import { useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Rect } from '@/core/basics/rect';
 import { pageSize } from '@/core/intake/paper/sheet';
 import { PagePart } from '../kinds/PaperPictures';
+import { DrawingPointer } from '@/ui/drawingPointer';
 import styles from './onPaper.module.css';
 
 /** A region as it is drawn: what stands in it, and where. */
@@ -31,12 +32,13 @@ const [far, near] = [5, 1];
 /** A blank page on which regions are drawn. */
 export function RegionPage({ fileId, page, regions, labelOf, put, change, remove }: RegionPageProps) {
   const [drawing, setDrawing] = useState<{ from: [number, number]; to: [number, number] } | null>(null);
+  const [pointer] = useState(() => new DrawingPointer());
   const placeOf = (event: PointerEvent<HTMLElement>): [number, number] => {
     const { left, top, width, height } = event.currentTarget.getBoundingClientRect();
     return [((event.clientX - left) / width) * pageSize.w, ((event.clientY - top) / height) * pageSize.h];
   };
-  const up = () => {
-    if (!drawing) return;
+  const up = (event: PointerEvent<HTMLElement>) => {
+    if (!pointer.ends(event) || !drawing) return;
     const at = rectOf(drawing.from, drawing.to);
     setDrawing(null);
     if (at.w >= leastMm && at.h >= leastMm) put(at);
@@ -66,14 +68,16 @@ export function RegionPage({ fileId, page, regions, labelOf, put, change, remove
       <div
         className={styles.glass}
         onPointerDown={(event) => {
-          if (event.button !== 0) return;
+          if (!pointer.begins(event)) return;
           event.currentTarget.setPointerCapture(event.pointerId);
           const from = placeOf(event);
           setDrawing({ from, to: from });
         }}
-        onPointerMove={(event) => drawing && setDrawing({ ...drawing, to: placeOf(event) })}
+        onPointerMove={(event) =>
+          pointer.draws(event) && drawing && setDrawing({ ...drawing, to: placeOf(event) })
+        }
         onPointerUp={up}
-        onPointerCancel={() => setDrawing(null)}
+        onPointerCancel={(event) => pointer.ends(event) && setDrawing(null)}
       />
       {regions
         .filter((each) => each.page === page)

@@ -3,6 +3,7 @@ import type { Drawing } from '@/core/kinds/working/drawing';
 import { fitsASheet, heightOf, sheetWidth, thinned, withoutLinesAt } from '@/core/kinds/working/strokes';
 import type { PictureRef } from '@/core/basics/file';
 import { counted } from '@/words/format';
+import { DrawingPointer, isEraser } from '@/ui/drawingPointer';
 import { Button } from '@/ui/plain/Button';
 import { DrawnLines } from './DrawnLines';
 import { Sheet } from './Sheet';
@@ -24,7 +25,9 @@ export function DrawingPad({ drawing, canvas, disabled, change }: DrawingPadProp
   const [full, setFull] = useState(false);
   // What was put away as a whole comes back as long as nothing was drawn since.
   const [putAway, setPutAway] = useState<Drawing>([]);
-  const drawingNow = useRef(false);
+  const [pointer] = useState(() => new DrawingPointer());
+  // The other end of a pen rubs, whichever tool is chosen.
+  const using = useRef(tool);
   // The rubber passes over several lines between two drawings of the page.
   const latest = useRef(drawing);
   latest.current = drawing;
@@ -46,21 +49,20 @@ export function DrawingPad({ drawing, canvas, disabled, change }: DrawingPadProp
     if (left.length < latest.current.length) keep(left);
   };
   const down = (event: PointerEvent<SVGSVGElement>) => {
-    if (disabled || event.button !== 0) return;
+    if (disabled || !pointer.begins(event)) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    drawingNow.current = true;
-    if (tool === 'pen') setLine([place(event)]);
-    else rub(place(event));
+    using.current = isEraser(event) ? 'rubber' : tool;
+    setLine(using.current === 'pen' ? [place(event)] : []);
+    if (using.current === 'rubber') rub(place(event));
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
-    if (!drawingNow.current) return;
+    if (!pointer.draws(event)) return;
     const at = place(event);
-    if (tool === 'pen') setLine((points) => [...points, at]);
+    if (using.current === 'pen') setLine((points) => [...points, at]);
     else rub(at);
   };
-  const up = () => {
-    if (!drawingNow.current) return;
-    drawingNow.current = false;
+  const up = (event: PointerEvent<SVGSVGElement>) => {
+    if (!pointer.ends(event)) return;
     if (line.length > 0) keep([...drawing, thinned(line)]);
     setLine([]);
   };
