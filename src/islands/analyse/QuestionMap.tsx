@@ -1,5 +1,6 @@
 import { useCallback, useId, useMemo, useState, type KeyboardEvent } from 'react';
 import { questionReading } from '@/words/analysis';
+import { apart } from '@/ui/apart';
 import { Chart, type ChartInks } from '@/ui/Chart';
 import { looksWrongTitle } from '@/words/looksWrong';
 import type { QuestionRow } from '@/desk/useAnalysis';
@@ -45,12 +46,12 @@ export default function QuestionMap({ rows, line, open }: QuestionMapProps) {
   return (
     <figure className={styles.map}>
       <figcaption className={styles.soft}>
-        Easier to the right, tells strong from weak better towards the top.
+        Easier to the right, tells strong from weak better towards the top; overlaps are moved apart.
         {placed.some(({ row }) => row.suspect) && ' A filled diamond looks wrong.'}
       </figcaption>
       <Chart
         option={option}
-        height={300}
+        height={height}
         label={`Map of ${placed.length} questions; the table below has the same figures.`}
         pick={(index) => {
           const hit = placed[index];
@@ -94,17 +95,24 @@ function placedRows(rows: readonly QuestionRow[]): Placed[] {
     .sort((a, b) => a.facility - b.facility);
 }
 
+const height = 300;
+const margin = { left: 48, right: 16, top: 10, bottom: 42 };
+/** Across a circle, in pixels. */
+const size = 25;
+
 /** One question in the map: a diamond where it looks wrong. */
 function pointOf(
   { ink, next, ground, font }: ChartInks,
   { row, facility, discrimination }: Placed,
   isCurrent: boolean,
+  moved: [number, number] | undefined,
 ) {
   const wrong = row.suspect !== null;
   return {
     value: [facility * 100, discrimination],
     symbol: wrong ? 'diamond' : 'circle',
-    symbolSize: wrong ? 34 : 25,
+    symbolSize: wrong ? 34 : size,
+    symbolOffset: moved,
     z: wrong || isCurrent ? 3 : 2,
     itemStyle: {
       color: wrong ? ink : ground,
@@ -123,12 +131,20 @@ function pointOf(
 }
 
 function mapOption(inks: ChartInks, placed: readonly Placed[], line: number, current: number) {
-  const { soft, rule, wait, font } = inks;
+  const { soft, rule, wait, font, width } = inks;
   const low = Math.min(0, ...placed.map(({ discrimination }) => Math.floor(discrimination * 5) / 5));
   const high = Math.max(0.8, ...placed.map(({ discrimination }) => Math.ceil(discrimination * 5) / 5));
   const left = Math.min(0.3, ...placed.map(({ facility }) => Math.floor(facility * 10) / 10));
+  const [across, down] = [
+    (width - margin.left - margin.right) / (1 - left),
+    (height - margin.top - margin.bottom) / (high - low),
+  ];
+  const moves = apart(
+    placed.map(({ facility, discrimination }) => [facility * across, -discrimination * down]),
+    size + 1,
+  );
   return {
-    grid: { left: 48, right: 16, top: 10, bottom: 42 },
+    grid: margin,
     xAxis: {
       type: 'value',
       min: left * 100,
@@ -154,7 +170,7 @@ function mapOption(inks: ChartInks, placed: readonly Placed[], line: number, cur
       {
         type: 'scatter',
         cursor: 'pointer',
-        data: placed.map((each, index) => pointOf(inks, each, index === current)),
+        data: placed.map((each, index) => pointOf(inks, each, index === current, moves[index])),
         markLine: {
           silent: true,
           symbol: 'none',
