@@ -12,7 +12,8 @@ export default defineConfig({
   workers: 3,
   // The machine may be busy with something else as well; a test that hangs still ends.
   timeout: 180_000,
-  expect: { timeout: 30_000 },
+  // A desk of its own is laid out in four seconds; beside others on a busy machine it took more than thirty.
+  expect: { timeout: 60_000 },
   retries: 0,
   reporter: process.env.E2E_REPORT
     ? [['list'], ['json', { outputFile: process.env.E2E_REPORT }]]
