@@ -140,7 +140,13 @@ const heldElsewhere = async (): Promise<string | null> => {
 /** Reads the desk in this browser, where another computer holds it: it may be taken over from there soon. */
 export async function readAhead(): Promise<void> {
   const [id, of] = [await knownDeskId(), await heldElsewhere()];
-  if (id !== null && of !== null) ahead = { id, of, desk: readHere(id) };
+  if (id === null || of === null) return;
+  const reading = { id, of, desk: readHere(id) };
+  ahead = reading;
+  // What could not be read now is read when it is asked for.
+  reading.desk.catch(() => {
+    if (ahead === reading) ahead = null;
+  });
 }
 
 /** Asks whoever holds a desk for the last changes. One that was not heard of lately is shut off; one that is there is waited for. */

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { DrawingPointer, isEraser } from './drawingPointer';
 
-const at = (timeStamp: number, pointerType: string, pointerId: number, button = 0) => ({
-  ...{ timeStamp, pointerType, pointerId, button },
+const at = (timeStamp: number, pointerType: string, pointerId: number, button = 0, isPrimary = false) => ({
+  ...{ timeStamp, pointerType, pointerId, button, isPrimary },
 });
 
 // Button values: W3C Pointer Events, level 3, "chorded button interactions" (0 contact, 2 barrel, 5 eraser).
@@ -34,6 +34,14 @@ describe('one pointer draws', () => {
     const pointer = new DrawingPointer();
     expect(pointer.draws(at(500, 'pen', 2, -1))).toBe(false);
     expect(pointer.begins(at(700, 'touch', 1))).toBe(false);
+  });
+
+  it('one whose end was never told holds up none that comes after it', () => {
+    const pointer = new DrawingPointer();
+    expect(pointer.begins(at(0, 'touch', 1, 0, true))).toBe(true);
+    expect(pointer.begins(at(10, 'touch', 2))).toBe(false);
+    expect(pointer.begins(at(5_000, 'touch', 3, 0, true))).toBe(true);
+    expect(pointer.draws(at(5_010, 'touch', 3, 0, true))).toBe(true);
   });
 
   it('another button than the first begins nothing; the other end of a pen does', () => {

@@ -1,5 +1,5 @@
 /** What a browser tells of a pointer (W3C Pointer Events, level 3). */
-type Pointer = Pick<PointerEvent, 'pointerId' | 'pointerType' | 'timeStamp' | 'button'>;
+type Pointer = Pick<PointerEvent, 'pointerId' | 'pointerType' | 'isPrimary' | 'timeStamp' | 'button'>;
 
 /** The other end of a pen: its button by the same standard, "chorded button interactions". */
 const eraserButton = 5;
@@ -11,7 +11,7 @@ const handMs = 1_000;
  * glass before the pen does and while it writes, and draws nothing.
  */
 export class DrawingPointer {
-  private drawing: number | null = null;
+  private drawing: Pick<Pointer, 'pointerId' | 'pointerType'> | null = null;
   private penAt = -Infinity;
 
   /** A pointer was put down. @returns whether it draws from here on; what another one began before is dropped then */
@@ -19,14 +19,14 @@ export class DrawingPointer {
     if (event.button !== 0 && !isEraser(event)) return false;
     const isPen = this.noted(event);
     const isHand = event.pointerType === 'touch' && event.timeStamp - this.penAt < handMs;
-    if (!isPen && (this.drawing !== null || isHand)) return false;
-    this.drawing = event.pointerId;
+    if (!isPen && (isHand || (this.drawing !== null && !this.isOver(event)))) return false;
+    this.drawing = event;
     return true;
   }
 
   draws(event: Pointer): boolean {
     this.noted(event);
-    return event.pointerId === this.drawing;
+    return event.pointerId === this.drawing?.pointerId;
   }
 
   /** A pointer was lifted, or taken away. @returns whether it was the one that draws */
@@ -34,6 +34,11 @@ export class DrawingPointer {
     const draws = this.draws(event);
     if (draws) this.drawing = null;
     return draws;
+  }
+
+  /** Whether the pointer that draws is gone, though its end was never told: a first finger comes down when no other is there. */
+  private isOver({ isPrimary, pointerType }: Pointer): boolean {
+    return isPrimary && pointerType === this.drawing?.pointerType;
   }
 
   private noted({ pointerType, timeStamp }: Pointer): boolean {

@@ -25,6 +25,8 @@ export function copyNow(): void {
   const channel = new BroadcastChannel(channelName);
   channel.postMessage({ now: true } satisfies CopyWord);
   channel.close();
+  // This page’s own may just be opening, and hears on the channel nothing yet.
+  worker?.postMessage({ now: true } satisfies CopyWord);
 }
 
 /** Has the last changes sent, for another computer that wants the desk. */

@@ -18,7 +18,7 @@ import {
   type CopyPlace,
 } from '@/sync/copyPlaces';
 import type { CopyFault } from '@/core/formats/backup/copyDue';
-import { onCopyWord } from './copies';
+import { onCopyWord, type CopyWord } from './copies';
 
 /** Makes copies of the desk where the teacher wants them, soon after it has changed. */
 
@@ -202,6 +202,11 @@ onCopyWord(({ now, give: to }) => {
   if (!now) return;
   wanted = true;
   soon(0);
+});
+
+addEventListener('message', ({ data }: MessageEvent<CopyWord>) => {
+  wanted ||= data.now === true;
+  if (mine) soon(0);
 });
 
 /** What changed last before a page was left may not have been noted: what was done since, and a desk that was away, is copied. */

@@ -187,7 +187,8 @@ function reportOf({
     pictures: [
       { caption: 'Totals', svg: spreadSvg(totals.spread, totals.meanShare) },
       {
-        caption: 'Questions: easier to the right, tells strong from weak better towards the top',
+        caption:
+          'Questions: easier to the right, tells strong from weak better towards the top; overlaps are moved apart',
         svg: mapSvg(rows),
       },
     ],

@@ -1,5 +1,6 @@
 import type { SpreadBar } from '@/core/analysis/spread';
 import type { QuestionRow } from '@/desk/useAnalysis';
+import { apart } from '@/ui/apart';
 
 /** Pictures of the report: plain SVG in black, for paper. */
 
@@ -48,6 +49,10 @@ export function mapSvg(rows: readonly QuestionRow[]): string {
   const high = Math.max(0.7, ...placed.map(({ discrimination }) => discrimination));
   const x = (share: number) => left + share * (right - left);
   const y = (value: number) => bottom - ((value - low) / (high - low)) * (bottom - top);
+  const moves = apart(
+    placed.map(({ facility, discrimination }) => [x(facility), y(discrimination)]),
+    17,
+  );
   const across = [0, 0.2, 0.4, 0.6, 0.8, 1];
   const up = [0, 0.2, 0.4, 0.6].filter((value) => value >= low && value <= high);
   return svg(214, [
@@ -59,8 +64,9 @@ export function mapSvg(rows: readonly QuestionRow[]): string {
       (value) =>
         `<line x1="${left}" y1="${y(value)}" x2="${right}" y2="${y(value)}" stroke="#cccccc"/>${text(left - 4, y(value) + 3, value.toFixed(1), 'end')}`,
     ),
-    ...placed.map(({ facility, discrimination, number, suspect }) => {
-      const [cx, cy] = [x(facility), y(discrimination)];
+    ...placed.map(({ facility, discrimination, number, suspect }, index) => {
+      const [dx, dy] = moves[index] ?? [0, 0];
+      const [cx, cy] = [x(facility) + dx, y(discrimination) + dy];
       const label = `<text x="${cx}" y="${cy + 3}" text-anchor="middle" font-family="Roboto" font-size="8" fill="${suspect ? 'white' : 'black'}">${escaped(number)}</text>`;
       return suspect
         ? `<polygon points="${cx},${cy - 12} ${cx + 12},${cy} ${cx},${cy + 12} ${cx - 12},${cy}" fill="black"/>${label}`
