@@ -1,3 +1,4 @@
+import { sum } from 'remeda';
 import { correlationWithRest, questionMoments } from '@/core/analysis/moments';
 import { matrixFrom } from '@/core/analysis/pointsMatrix';
 import { reliability } from '@/core/analysis/reliability';
@@ -38,7 +39,7 @@ const matrix = matrixFrom(
 
 /** As anyone would write it. */
 function plainLoop(): number {
-  const totals = rows.map((cells) => cells.reduce((sum, value) => sum + value, 0));
+  const totals = rows.map((cells) => sum(cells));
   let check = 0;
   for (let column = 0; column < k; column++) {
     let [sum, restSum] = [0, 0];

@@ -3,6 +3,7 @@ import 'fake-indexeddb/auto';
 import { render, screen, waitFor, within } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { sum, sumBy } from 'remeda';
 import { buildDemo } from '@demo/buildDemo';
 import { replaceDesk } from '@/store/backup';
 import { setBegunWith } from '@/store/deskSettings';
@@ -56,7 +57,7 @@ describe('a running sitting', () => {
       .getAllByRole('button', { name: /^\d+ (not started|working|handed in)/ })
       .map((button) => Number.parseInt(button.textContent ?? ''));
     const students = await desk.students.where('groupIds').equals('group1').count();
-    expect(counts.reduce((a, b) => a + b, 0)).toBe(students);
+    expect(sum(counts)).toBe(students);
   });
 });
 
@@ -201,7 +202,7 @@ describe('the bank', () => {
   it('lists every question of every paper, and narrows down as it is asked', async () => {
     render(<BankPage />);
     const papers = await desk.papers.toArray();
-    const count = papers.reduce((sum, paper) => sum + paper.questions.length, 0);
+    const count = sumBy(papers, (paper) => paper.questions.length);
     expect(await screen.findByText(`${count} questions`)).toBeTruthy();
     await hand.selectOptions(screen.getByLabelText('Kind'), 'Matching');
     const matching = papers.flatMap((paper) => paper.questions).filter((each) => each.kind === 'matching');

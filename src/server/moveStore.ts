@@ -1,3 +1,4 @@
+import { chunk } from 'remeda';
 import type { ExchangeStore } from './exchangeStore';
 
 /** So many rows go over at once. */
@@ -24,8 +25,7 @@ export async function moveStore(from: ExchangeStore, to: ExchangeStore): Promise
     if (bytes) await to.putBytes(id, bytes);
   }
   const rows = await from.list('');
-  for (let at = 0; at < rows.length; at += atOnce)
-    await to.commit(rows.slice(at, at + atOnce).map(({ key, value }) => ({ key, value })));
+  for (const some of chunk(rows, atOnce)) await to.commit(some.map(({ key, value }) => ({ key, value })));
   const there = new Map((await to.list('')).map(({ key, value }) => [key, JSON.stringify(value)]));
   const lacking = rows.filter(({ key, value }) => there.get(key) !== JSON.stringify(value)).length;
   if (lacking > 0 || there.size !== rows.length || (await to.files()).length !== files.length)

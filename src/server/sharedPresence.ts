@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { chunk } from 'remeda';
 import { Presence } from '@/core/exchange/presence';
 import type { ExchangeStore } from './exchangeStore';
 
@@ -43,9 +44,7 @@ export class SharedPresence extends Presence {
     this.timer = null;
     const all = [...this.heardHere];
     this.heardHere.clear();
-    for (let from = 0; from < all.length; from += inOneMessage) {
-      const seen = all.slice(from, from + inOneMessage);
+    for (const seen of chunk(all, inOneMessage))
       this.store.tell(JSON.stringify({ seen } satisfies z.infer<typeof Seen>));
-    }
   }
 }

@@ -1,3 +1,4 @@
+import { omit } from 'remeda';
 import { CommandFault } from '@/core/model/commandFault';
 import { fullName, registerName } from '@/core/model/names';
 import type { Student } from '@/core/model/people';
@@ -141,8 +142,7 @@ async function leaveMarkBooks(studentId: string): Promise<void> {
   await desk.markBooks.toCollection().modify((book) => {
     for (const column of book.columns) {
       column.excused = column.excused.filter((id) => id !== studentId);
-      if (column.kind === 'typed')
-        column.values = Object.fromEntries(Object.entries(column.values).filter(([id]) => id !== studentId));
+      if (column.kind === 'typed') column.values = omit(column.values, [studentId]);
     }
   });
 }

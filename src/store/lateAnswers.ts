@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { done } from '@/words/done';
 import { lateKey, withDecision } from '@/core/attempts/late';
 import type { LateAnswer } from '@/core/model/sitting';
@@ -22,7 +23,7 @@ export async function decideLate(
   reason: string,
   now: string,
 ) {
-  const some = which.reduce((sum, { keys }) => sum + keys.length, 0);
+  const some = sumBy(which, ({ keys }) => keys.length);
   const said = done.lateDecided(some, counts);
   return runCommand({ command: 'decideLate', said, about: sittingId }, now, async (record) => {
     for (const { attemptId, keys } of which) {

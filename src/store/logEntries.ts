@@ -1,3 +1,4 @@
+import { groupBy } from '@/core/basics/groupBy';
 import type { LogChanges, LogEntry, RowChange } from '@/core/model/log';
 import { mayBeLeft } from './assets';
 import { ChangedSince, dexieKey, patchBetween, patched, plainRow } from './rowPatches';
@@ -41,11 +42,7 @@ export const changesOf = async (db: DeskDatabase, seq: number): Promise<LogChang
 
 /** Several patches of one row are one, from how it was to how it is now: a run of typing stays as small as a letter. */
 async function squashed(db: DeskDatabase, changes: readonly RowChange[]): Promise<RowChange[]> {
-  const byRow = new Map<string, RowChange[]>();
-  for (const change of changes) {
-    const name = [change.table, ...change.key].join('\n');
-    byRow.set(name, [...(byRow.get(name) ?? []), change]);
-  }
+  const byRow = groupBy(changes, ({ table, key }) => [table, ...key].join('\n'));
   const all: RowChange[] = [];
   for (const of of byRow.values()) all.push(...((await onePatch(db, of)) ?? of));
   return all;

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import type { AnswerPaper } from '@/core/model/answerPaper';
 import type { Student } from '@/core/model/people';
 import type { Scan } from '@/core/model/scan';
@@ -40,7 +41,4 @@ export async function onPaperOf(sittingId: string): Promise<OnPaper> {
 
 /** How many bytes the pictures of a sitting's pages take. */
 export const picturesSize = (scans: readonly Scan[]): number =>
-  scans.reduce(
-    (sum, { picture, pictureGoneAt }) => sum + (pictureGoneAt === undefined ? picture.size : 0),
-    0,
-  );
+  sumBy(scans, ({ picture, pictureGoneAt }) => (pictureGoneAt === undefined ? picture.size : 0));

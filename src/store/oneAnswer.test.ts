@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
+import { sumBy } from 'remeda';
 import type { RepairRule } from '@/core/kinds/repaired';
 import { pointsTold } from '@/core/scoring/counts';
 import { describe, expect, it } from 'vitest';
@@ -220,11 +221,9 @@ describe('desk, student’s page, preview and files give one answer', () => {
           const stands = progressOf(records, now);
           expect(stands.in).toBe(inside.length);
           expect(stands.ready).toBe(inside.filter((seat) => readinessOf(seat).ready).length);
-          expect(stands.waiting).toBe(
-            inside.reduce((sum, { scorecard }) => sum + (scorecard?.waiting ?? 0), 0),
-          );
+          expect(stands.waiting).toBe(sumBy(inside, ({ scorecard }) => scorecard?.waiting ?? 0));
           const waits = whatWaits(records, now);
-          expect(waits.reduce((sum, { waiting }) => sum + waiting, 0)).toBe(stands.waiting);
+          expect(sumBy(waits, ({ waiting }) => waiting)).toBe(stands.waiting);
           const figures = totalFigures(inFigures(seats));
           const preview = previewRescore(seats, seats);
           expect(preview).toMatchObject({
@@ -244,7 +243,7 @@ describe('desk, student’s page, preview and files give one answer', () => {
             const table = tableOf(records.questions, seats);
             for (const { question, waiting, putForward } of waits)
               expect(table.countsOf(question.id)).toMatchObject({ waiting, forward: putForward });
-            expect(waits.reduce((sum, { putForward }) => sum + putForward, 0)).toBe(stands.forward);
+            expect(sumBy(waits, ({ putForward }) => putForward)).toBe(stands.forward);
           }
 
           const lines = csvFrom(

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { done } from '@/words/done';
 import { lastMaySit } from '@/core/handback/lastMaySit';
 import { planDue, type LastElsewhere } from '@/core/handback/planDue';
@@ -127,7 +128,7 @@ async function seatsElsewhere({ id, paperId }: Sitting, now: number): Promise<Se
 /** How many students may still sit the paper of a sitting in other sittings of it. */
 export async function stillToSitElsewhere(sitting: Sitting, now: number): Promise<number> {
   const all = await seatsElsewhere(sitting, now);
-  return all.reduce((count, seats) => count + stillToSit(seats), 0);
+  return sumBy(all, (seats) => stillToSit(seats));
 }
 
 /** When the last may no longer sit the paper of a sitting in other sittings of it. */

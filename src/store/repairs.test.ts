@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import { at, attemptOf, courseText, markOf, sittingOf, studentOf } from '../../tests/unit/samples';
 import { kindOf } from '@/core/kinds';
 import { emptyTables, replaceDesk } from './backup';
@@ -186,7 +187,7 @@ describe('what is shown before a repair', () => {
         await repair({ changed, rule, nobodyLoses });
         const after = await sittingRecords('sitting1');
         const then = after ? seatsOf(after, now) : [];
-        const mean = then.reduce((sum, { scorecard }) => sum + (scorecard?.total ?? 0), 0) / then.length;
+        const mean = sumBy(then, ({ scorecard }) => scorecard?.total ?? 0) / then.length;
         expect(effect.after.points).toBeCloseTo(mean, 2);
         const up = then.filter(
           ({ scorecard }, at_) =>

@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import { buildDemo } from '@demo/buildDemo';
 import { at } from '../../tests/unit/samples';
 import { deskContent, replaceDesk } from './backup';
@@ -119,6 +120,6 @@ it('what is kept where is what is there', async () => {
     onServer: 0,
     messagesWaiting: 0,
   });
-  const counted = kept.courses.reduce((sum, { attempts }) => sum + attempts, 0);
+  const counted = sumBy(kept.courses, ({ attempts }) => attempts);
   expect(counted).toBe(kept.attempts);
 });

@@ -1,5 +1,6 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { sum, sumBy } from 'remeda';
 import {
   openQuestion,
   sittingOf,
@@ -250,8 +251,8 @@ describe('answers on paper', () => {
     await bring(await everyPage(1, { [`${tideChoice.id} a`]: 'doubtful' }), await everyPage(2, right));
     const figures = answerFigures(tideChoice, [await seatOf('s1'), await seatOf('s2')]);
     expect(figures.blank).toBe(0);
-    expect(figures.thirds.reduce((sum, count) => sum + count, 0)).toBe(1);
-    expect(figures.categories.reduce((sum, { count }) => sum + count, 0)).toBe(1);
+    expect(sum(figures.thirds)).toBe(1);
+    expect(sumBy(figures.categories, ({ count }) => count)).toBe(1);
   });
 
   it('that somebody else wrote are put right: marks and answers go over with the paper', async () => {

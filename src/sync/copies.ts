@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { ServerFault } from '@/core/exchange/serverFault';
 import { customAlphabet } from 'nanoid';
 import pLimit from 'p-limit';
@@ -174,7 +175,7 @@ async function partsOfCopy(key: Uint8Array, content: DeskContent, now: string, s
   const lie = new Map(sent?.pieces.map((piece) => [`${piece.key} ${piece.digest}`, piece.part]));
   const pieces: DeskIndex['pieces'] = [];
   const parts = new Map<string, Part>();
-  let size = content.rows.assets.reduce((sum, asset) => sum + asset.size, 0);
+  let size = sumBy(content.rows.assets, (asset) => asset.size);
   for (const { key: name, text, digest } of await piecesOf(content.rows)) {
     size += text.length;
     let part = lie.get(`${name} ${digest}`);

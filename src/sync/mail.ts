@@ -1,3 +1,4 @@
+import { chunk } from 'remeda';
 import { mostJobs, type MailNews } from '@/core/exchange/mail';
 import { takeMailStates } from '../store/mail';
 import { pairing } from '../store/pairing';
@@ -17,8 +18,7 @@ export async function sendByServer(server: ServerConnection, ids: readonly strin
   const jobs = messages.flatMap((message) =>
     message ? [{ id: message.id, to: message.email, subject: message.subject, text: message.text }] : [],
   );
-  for (let from = 0; from < jobs.length; from += mostJobs)
-    await server.sendMail(jobs.slice(from, from + mostJobs));
+  for (const some of chunk(jobs, mostJobs)) await server.sendMail(some);
   await pullMail(server);
   return jobs.length;
 }

@@ -1,4 +1,5 @@
 import type { RangeSet } from 'dexie';
+import { chunk } from 'remeda';
 import { attemptChange, withChange } from '@/core/exchange/attemptChange';
 import { mostChanges, plainSecret, type MailboxChange, type MailboxNews } from '@/core/exchange/mailbox';
 import { sha256 } from '@/core/basics/crypto';
@@ -217,8 +218,7 @@ export async function push(
   const due = touched
     ? await touchedDue(touched, sittings, kept.rev)
     : await allDue(server, sittings, now, seal, kept.rev);
-  for (let from = 0; from < due.length; from += mostChanges) {
-    const some = due.slice(from, from + mostChanges);
+  for (const some of chunk(due, mostChanges)) {
     await server.put(some.map(({ change }) => change));
     for (const { done } of some) await done();
   }

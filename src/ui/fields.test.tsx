@@ -2,6 +2,7 @@
 import { fireEvent, screen, waitFor } from '@testing-library/react';
 import { useState } from 'react';
 import { describe, expect, it, vi } from 'vitest';
+import { sumBy } from 'remeda';
 import { draw } from '../../tests/unit/screen';
 import { GroupSelect } from './GroupSelect';
 import { KeptTextarea } from './KeptTextarea';
@@ -156,7 +157,7 @@ describe('a long table', () => {
     expect(drawn[0]?.textContent).toBe('row 0');
     expect(drawn.length).toBeLessThan(100);
     const room = [...container.querySelectorAll<HTMLElement>('tr[aria-hidden]')];
-    const heights = room.reduce((sum, row) => sum + Number.parseFloat(row.style.height), 0);
+    const heights = sumBy(room, (row) => Number.parseFloat(row.style.height));
     expect(heights + drawn.length * 30).toBe(600 * 30);
   });
 });

@@ -1,3 +1,4 @@
+import { groupBy } from '@/core/basics/groupBy';
 import { counted } from '@/core/basics/counted';
 import type { LossCode } from '@/core/kinds/qti/ItemForm';
 import type { Loss } from '@/core/formats/qti/losses';
@@ -76,9 +77,7 @@ export const lossWords = ({ code, detail }: Loss) => words[code](detail);
 
 /** Losses at one place together, in the order they were met. */
 export function lossesByPlace(losses: readonly Loss[]): [place: string, said: string[]][] {
-  const places = new Map<string, string[]>();
-  for (const loss of losses) places.set(loss.place, [...(places.get(loss.place) ?? []), lossWords(loss)]);
-  return [...places];
+  return [...groupBy(losses, ({ place }) => place)].map(([place, all]) => [place, all.map(lossWords)]);
 }
 
 const refusals: Record<Refusal, string> = {

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { counted } from '@/core/basics/counted';
 import type { MarkBook } from '@/core/model/markBook';
 import type { Standing } from '@/core/markbook/total';
@@ -35,7 +36,7 @@ export function bookSentence(book: MarkBook, titleOf: (id: string) => string): s
     counting.some(({ categoryId, bonus }) => categoryId === id && !bonus),
   );
   const plain = alone.filter(({ bonus }) => !bonus);
-  const all = [...used, ...plain].reduce((sum, { weight }) => sum + weight, 0);
+  const all = sumBy([...used, ...plain], ({ weight }) => weight);
   if (used.length + plain.length === 0) return 'No column counts yet.';
   const parts = [
     ...used.map(({ id, name, weight, best }) => {

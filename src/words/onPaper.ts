@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import type { TestSheetWords, TestVerdict } from '@/core/intake/paper/testSheet';
 import type { PileCut } from '@/core/intake/paper/piles';
 import type { UnreadScan } from '@/core/model/scan';
@@ -52,7 +53,7 @@ export function testVerdictWords({ straight, rows: { pens, ...printed } }: TestV
     return 'Test sheet: its corner squares were not found. Print at full size, and scan the whole sheet without shadows at its edges.';
   const all = Object.values(printed);
   const [right, asked, wrong] = (['right', 'asked', 'wrong'] as const).map((key) =>
-    all.reduce((sum, row) => sum + row[key], 0),
+    sumBy(all, (row) => row[key]),
   ) as [number, number, number];
   const boxes = counted(right + asked + wrong, 'printed box', 'printed boxes');
   const read = `${right === right + asked + wrong ? `all ${boxes} are` : `${right} of ${boxes} are`} read as they are`;

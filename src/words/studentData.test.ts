@@ -1,6 +1,7 @@
 // @vitest-environment jsdom
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import { buildDemo } from '@demo/buildDemo';
 import { at, studentOf } from '../../tests/unit/samples';
 import { fullName } from '@/core/model/names';
@@ -30,7 +31,7 @@ describe('one student’s data as a page', () => {
     const attempts = await desk.attempts.where({ studentId: 'student05' }).toArray();
     expect(page.querySelectorAll('h3')).toHaveLength(attempts.length);
     // Counted apart: a row for every answer that was given.
-    const given = attempts.reduce((sum, { answers }) => sum + Object.keys(answers).length, 0);
+    const given = sumBy(attempts, ({ answers }) => Object.keys(answers).length);
     const answers = data.sittings.flatMap((sitting) => sitting.attempts.flatMap((each) => each.answers));
     expect(answers.filter(({ version }) => version === 'counts')).toHaveLength(given);
     for (const answer of answers) expect(text).toContain(answer.text);

@@ -1,4 +1,5 @@
 import { unzipSync, zipSync } from 'fflate';
+import { sumBy } from 'remeda';
 import type { Chance } from '@/core/basics/chance';
 
 type Bytes = Uint8Array<ArrayBuffer>;
@@ -43,7 +44,7 @@ const pieces = [
 ].map((text) => new TextEncoder().encode(text));
 
 const joined = (...parts: Uint8Array[]): Bytes => {
-  const bytes = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0));
+  const bytes = new Uint8Array(sumBy(parts, ({ length }) => length));
   let at = 0;
   for (const part of parts) {
     bytes.set(part, at);

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { sum } from 'remeda';
 import { correlation } from '@/core/analysis/correlation';
 import { groupDifference } from '@/core/analysis/groupDifference';
 import { growth } from '@/core/analysis/growth';
@@ -150,9 +151,9 @@ describe('1,523 people × 16 choice questions', () => {
       sd_difference: number;
       r: number;
     };
-    const sum = (row: number, from: number) =>
-      matrix.points.subarray(row * 16 + from, row * 16 + from + 8).reduce((all, each) => all + each, 0);
-    const found = growth(picks.map((_, row) => ({ before: sum(row, 0), after: sum(row, 8) })));
+    const half = (row: number, from: number) =>
+      sum([...matrix.points.subarray(row * 16 + from, row * 16 + from + 8)]);
+    const found = growth(picks.map((_, row) => ({ before: half(row, 0), after: half(row, 8) })));
     expect(found?.n).toBe(wanted.n);
     expectClose(found?.before, wanted.mean_before);
     expectClose(found?.after, wanted.mean_after);

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import { mean } from '@/core/analysis/mean';
 import { quantile } from '@/core/analysis/quantile';
 import { standardDeviation } from '@/core/analysis/standardDeviation';
@@ -91,7 +92,7 @@ describe('LSAT6, 1,000 people × 5 questions', () => {
   const expected = JSON.parse(read('lsat6.expected.json')) as Expected;
   const totals = tableFrom(read('lsat6.csv'))
     .slice(1)
-    .map(({ cells }) => cells.reduce((sum, cell) => sum + Number(cell), 0));
+    .map(({ cells }) => sumBy(cells, (cell) => Number(cell)));
 
   it('has R’s mean, standard deviation and quantiles', () => {
     expect(totals).toHaveLength(expected.n);

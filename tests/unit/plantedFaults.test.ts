@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import type { LooksWrongCode } from '@/core/analysis/looksWrong';
 import { sittingLooksWrong } from '@/core/analysis/sittingLooksWrong';
 import { madeUpClass, type Fault } from './madeUpClass';
@@ -52,7 +53,7 @@ describe('faults planted in made-up classes', () => {
     it(`with ${n} students, 95 % of them are found and at most 2 % of the sound questions are named`, () => {
       const { found, sound, falsely, codes } = measured(n, classes);
       const words = JSON.stringify({ found, sound, falsely, codes: [...codes] });
-      const planted = all.reduce((sum, fault) => sum + found[fault], 0);
+      const planted = sumBy(all, (fault) => found[fault]);
       expect(planted / (classes * all.length), words).toBeGreaterThanOrEqual(0.95);
       for (const fault of all) expect(found[fault] / classes, words).toBeGreaterThanOrEqual(0.88);
       expect(falsely / sound, words).toBeLessThanOrEqual(0.02);

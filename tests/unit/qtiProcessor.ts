@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 /**
  * A small processor of items, written from the QTI specification alone and sharing no code with the product, to check
  * what the product writes. Sections are those of "QTI 2.1 Assessment Test, Section, and Item Information Model" (IMS,
@@ -86,7 +87,7 @@ export function processed(
       case 'qti-and':
         return [parts.every((part) => evaluated(part)?.[0] === true)];
       case 'qti-sum':
-        return [parts.reduce((sum, part) => sum + number(evaluated(part)), 0)];
+        return [sumBy(parts, (part) => number(evaluated(part)))];
       case 'qti-gte':
         return compared((a, b) => a >= b);
       case 'qti-lte':

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { mean } from './mean';
 import { standardDeviation } from './standardDeviation';
 
@@ -82,9 +83,9 @@ function intraclass(pairs: readonly (readonly [number, number])[]): number | nul
   const k = 2;
   const all = mean(pairs.flat());
   const markers = [mean(pairs.map(([a]) => a)), mean(pairs.map(([, b]) => b))];
-  const between = pairs.reduce((sum, [a, b]) => sum + k * square((a + b) / 2 - all), 0);
-  const ofMarkers = markers.reduce((sum, each) => sum + n * square(each - all), 0);
-  const total = pairs.flat().reduce((sum, each) => sum + square(each - all), 0);
+  const between = sumBy(pairs, ([a, b]) => k * square((a + b) / 2 - all));
+  const ofMarkers = sumBy(markers, (each) => n * square(each - all));
+  const total = sumBy(pairs.flat(), (each) => square(each - all));
   const rows = between / (n - 1);
   const columns = ofMarkers / (k - 1);
   const rest = (total - between - ofMarkers) / ((n - 1) * (k - 1));

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../../../tests/unit/samples';
 import type { Question } from '../kinds';
 import { seatsOf } from '../seats/seats';
@@ -38,7 +39,7 @@ describe('figures', () => {
     fc.assert(
       fc.property(
         fc.array(fc.double({ min: 0, max: 1, noNaN: true })),
-        (shares) => spread(shares).reduce((sum, bar) => sum + bar.count, 0) === shares.length,
+        (shares) => sumBy(spread(shares), (bar) => bar.count) === shares.length,
       ),
     );
   });

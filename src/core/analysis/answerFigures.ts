@@ -1,3 +1,4 @@
+import { sum, sumBy } from 'remeda';
 import { isWritten } from '../attempts/answerFill';
 import { countedAnswer } from '../attempts/late';
 import { kindOf, type Question } from '../kinds';
@@ -95,7 +96,7 @@ export function answerFigures(question: Question, seats: readonly Seat[]): Answe
     parts: [...shares].map(([id, { label, of }]) => ({
       id,
       label,
-      facility: of.reduce((sum, share) => sum + share, 0) / Math.max(1, of.length),
+      facility: sum(of) / Math.max(1, of.length),
       correlation: correlation(of, rest),
     })),
     lines: lineFigures(question, rows),
@@ -181,7 +182,7 @@ function categoryFigures(
 
 function spreadOf(values: readonly number[]): CategoryFigures['rest'] {
   const centre = values.length === 0 ? 0 : mean(values);
-  return { mean: centre, squares: values.reduce((sum, value) => sum + (value - centre) ** 2, 0) };
+  return { mean: centre, squares: sumBy(values, (value) => (value - centre) ** 2) };
 }
 
 function inThirds(rows: readonly number[], third: readonly number[]): [number, number, number] {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import { madeUpClass } from '../../../tests/unit/madeUpClass';
 import { studentOf } from '../../../tests/unit/samples';
 import { answersTable, questionsTable } from '../formats/figureTables';
@@ -142,7 +143,7 @@ describe('tables of figures', () => {
     expect(new Set(table.map((row) => row.length)).size).toBe(1);
     const answers = answersTable(rows);
     const ofFirst = answers.filter(([number]) => number === '3');
-    expect(ofFirst.reduce((sum, row) => sum + Number(row[3]), 0)).toBe(60);
+    expect(sumBy(ofFirst, (row) => Number(row[3]))).toBe(60);
   });
 });
 

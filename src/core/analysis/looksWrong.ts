@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import type { Question } from '../kinds';
 import { kindOf } from '../kinds';
 import type { AnswerFigures, CategoryFigures, LineFigures } from './answerFigures';
@@ -139,15 +140,15 @@ function strength(
   keyed: CategoryFigures | undefined,
 ): number {
   const wrong = all.filter((each) => each !== category && each.share !== null && each.share < 1);
-  const wrongCount = wrong.reduce((sum, { count }) => sum + count, 0);
+  const wrongCount = sumBy(wrong, ({ count }) => count);
   const within = [category, ...wrong, ...(keyed ? [keyed] : [])];
-  const squares = within.reduce((sum, { rest }) => sum + rest.squares, 0);
-  const of = within.reduce((sum, { count }) => sum + count, 0) - within.length;
+  const squares = sumBy(within, ({ rest }) => rest.squares);
+  const of = sumBy(within, ({ count }) => count) - within.length;
   const deviation = of > 0 ? Math.sqrt(squares / of) : 0;
   if (deviation === 0 || !keyed || keyed.count === 0) return 0;
   const wrongMean =
     wrongCount === 0
       ? keyed.rest.mean - deviation
-      : wrong.reduce((sum, { rest, count }) => sum + rest.mean * count, 0) / wrongCount;
+      : sumBy(wrong, ({ rest, count }) => rest.mean * count) / wrongCount;
   return (2 * category.rest.mean - wrongMean - keyed.rest.mean) / deviation;
 }

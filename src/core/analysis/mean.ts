@@ -1,3 +1,4 @@
+import { sum } from 'remeda';
 /**
  * The arithmetic mean: the balance point of the values.
  *
@@ -6,5 +7,5 @@
  */
 export function mean(values: readonly number[]): number {
   if (values.length === 0) throw new RangeError('mean of no values');
-  return values.reduce((sum, value) => sum + value, 0) / values.length;
+  return sum(values) / values.length;
 }

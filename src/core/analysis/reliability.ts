@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { fQuantile } from './distributions';
 import { mean } from './mean';
 import { questionMoments } from './moments';
@@ -36,7 +37,7 @@ export function reliability(matrix: PointsMatrix): Reliability | null {
   const variance = deviation ** 2;
   if (variance === 0) return null;
   const moments = questionMoments(whole);
-  const sum = moments.reduce((all, each) => all + each.variance, 0);
+  const sum = sumBy(moments, (each) => each.variance);
   const alpha = alphaOf(k, sum, variance);
   const isKr20 = points.every((value) => value === 0 || value === 1);
   const centre = mean(totals);

@@ -1,3 +1,4 @@
+import { sum } from 'remeda';
 import { correlation } from './correlation';
 import { groupDifference } from './groupDifference';
 import { mantelHaenszel } from './mantelHaenszel';
@@ -153,7 +154,7 @@ function optionsOf(picks: readonly string[], rest: readonly number[]) {
     const chosen = picks.map((pick) => Number(pick === option));
     return {
       option,
-      count: chosen.reduce((sum, each) => sum + each, 0),
+      count: sum(chosen),
       thirds: [0, 1, 2].map((part) => chosen.filter((each, row) => each === 1 && third[row] === part).length),
       correlation: correlation(chosen, rest),
     };

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { mean } from './mean';
 
 /**
@@ -11,6 +12,6 @@ export function standardDeviation(values: readonly number[]): number | null {
   if (values.length < 2) return null;
   const centre = mean(values);
   // Two passes: subtracting the mean first keeps the digits that a one-pass sum of squares would lose.
-  const squares = values.reduce((sum, value) => sum + (value - centre) ** 2, 0);
+  const squares = sumBy(values, (value) => (value - centre) ** 2);
   return Math.sqrt(squares / (values.length - 1));
 }

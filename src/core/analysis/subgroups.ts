@@ -1,3 +1,4 @@
+import { groupBy } from '../basics/groupBy';
 import { isIn, type Seat } from '../seats/seats';
 import type { Question } from '../kinds';
 import type { PaperPart } from '../model/paper';
@@ -63,18 +64,18 @@ function divided(
   seats: readonly Seat[],
   partsOf: (seat: Seat) => string[],
 ): Divider {
-  const parts = new Map<string, number[]>();
-  for (const seat of seats) {
+  const placed = seats.flatMap((seat) => {
     const share = isIn(seat) && seat.scorecard ? totalShare(seat.scorecard) : null;
-    if (share === null) continue;
-    for (const name of partsOf(seat))
-      if (name.trim() !== '') parts.set(name, [...(parts.get(name) ?? []), share]);
-  }
+    const names = partsOf(seat).filter((name) => name.trim() !== '');
+    return share === null ? [] : names.map((name) => ({ name, share }));
+  });
   return {
     id,
     label,
     same: false,
-    parts: [...parts].map(([name, shares]) => ({ name, shares })).sort((a, b) => (a.name < b.name ? -1 : 1)),
+    parts: [...groupBy(placed, ({ name }) => name)]
+      .map(([name, of]) => ({ name, shares: of.map(({ share }) => share) }))
+      .sort((a, b) => (a.name < b.name ? -1 : 1)),
   };
 }
 
@@ -89,10 +90,11 @@ function versionName(questionIds: readonly string[], seats: readonly Seat[]): st
 
 /** Each tag with the questions that have it. */
 export function topicsOf(questions: readonly Question[]): { name: string; ids: string[] }[] {
-  const topics = new Map<string, string[]>();
-  for (const { id, tags } of questions)
-    for (const tag of tags) topics.set(tag, [...(topics.get(tag) ?? []), id]);
-  return [...topics].map(([name, ids]) => ({ name, ids }));
+  const tagged = questions.flatMap(({ id, tags }) => tags.map((name) => ({ name, id })));
+  return [...groupBy(tagged, ({ name }) => name)].map(([name, of]) => ({
+    name,
+    ids: of.map(({ id }) => id),
+  }));
 }
 
 /** The shares that students have of some of the questions, as far as they have points. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { sumBy } from 'remeda';
 import { kindOf, type Question, type Response } from '../kinds';
 import { Text } from '../basics/common';
 import type { Answer, Attempt, PracticeRecord, PracticeRules } from '../model/sitting';
@@ -26,9 +27,10 @@ export function shareLeft(
   hintsTaken: number,
   lossPerTry: number,
 ): number {
-  const cost = record.hints
-    .slice(0, hintsTaken)
-    .reduce((sum, id) => sum + (question.hints?.find((hint) => hint.id === id)?.cost ?? 0), 0);
+  const cost = sumBy(
+    record.hints.slice(0, hintsTaken),
+    (id) => question.hints?.find((hint) => hint.id === id)?.cost ?? 0,
+  );
   return Math.max(0, 1 - lossPerTry * triesBefore - cost);
 }
 

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { mostEvents, type Attempt, type AttemptEvent } from '../model/sitting';
 
 /** Changes of one answer within this time are one event: typing would make thousands. */
@@ -71,5 +72,5 @@ export const isQuiet = (attempt: Pick<Attempt, 'id' | 'lastSeenAt'>, hearing: He
 
 /** How often questions were tried in practice, all together. */
 export function triesOf(attempt: Pick<Attempt, 'practice'>): number {
-  return Object.values(attempt.practice?.records ?? {}).reduce((sum, record) => sum + record.tries.length, 0);
+  return sumBy(Object.values(attempt.practice?.records ?? {}), (record) => record.tries.length);
 }

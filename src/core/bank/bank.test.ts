@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { sum } from 'remeda';
 import { at, samples } from '../../../tests/unit/samples';
 import { discrimination } from '../analysis/discrimination';
 import type { Question } from '../kinds';
@@ -32,7 +33,7 @@ describe('discrimination', () => {
         .slice(-expected.items.length)
         .map((cell) => Number(cell.replaceAll('"', ''))),
     );
-  const totals = table.map((row) => row.reduce((sum, value) => sum + value, 0));
+  const totals = table.map((row) => sum(row));
 
   // Values of R (psych) for Bock & Lieberman 1970, in tests/reference: the corrected item–total correlation.
   it.each(expected.items.map((item, index) => [item.name, index, item.r_rest] as const))(

@@ -1,3 +1,4 @@
+import { groupBy } from '../basics/groupBy';
 import { kindOf, type KindName, type Question } from '../kinds';
 import type { BankQuestion } from '../model/bank';
 import type { Paper } from '../model/paper';
@@ -52,9 +53,7 @@ export function bankRows(
   papers: readonly Paper[],
   records: readonly QuestionRecord[],
 ): BankRow[] {
-  const recordsOf = new Map<string, QuestionRecord[]>();
-  for (const record of records)
-    recordsOf.set(record.questionId, [...(recordsOf.get(record.questionId) ?? []), record]);
+  const recordsOf = groupBy(records, ({ questionId }) => questionId);
   const known = new Map(entries.map((entry) => [entry.id, entry]));
   const usesOf = new Map<string, BankUse[]>();
   const own: BankRow[] = [];

@@ -1,5 +1,6 @@
 import { uniformFloat64 } from 'pure-rand/distribution/uniformFloat64';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+import { sum } from 'remeda';
 
 /** Chance from a seed: the same seed gives the same demo, everywhere. */
 export interface Chance {
@@ -20,7 +21,7 @@ export function chanceFrom(seed: number): Chance {
   const share = () => uniformFloat64(generator);
   const pick = <T>(from: readonly T[], weights?: readonly number[]): T => {
     const given = weights ?? from.map(() => 1);
-    let left = share() * given.reduce((sum, weight) => sum + weight, 0);
+    let left = share() * sum(given);
     const index = given.findIndex((weight) => (left -= weight) < 0);
     const picked = from[index < 0 ? from.length - 1 : index];
     if (picked === undefined) throw new RangeError('pick from nothing');

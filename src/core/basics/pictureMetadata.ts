@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { pictureType } from './fileRules';
 
 type Bytes = Uint8Array<ArrayBuffer>;
@@ -30,7 +31,7 @@ const ascii = (bytes: Uint8Array, at: number, length: number) =>
   String.fromCharCode(...bytes.subarray(at, at + length));
 
 function joined(parts: readonly Uint8Array[]): Bytes {
-  const whole = new Uint8Array(parts.reduce((sum, { length }) => sum + length, 0));
+  const whole = new Uint8Array(sumBy(parts, ({ length }) => length));
   let at = 0;
   for (const part of parts) {
     whole.set(part, at);

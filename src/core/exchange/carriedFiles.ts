@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { itemsOf } from '../kinds/items';
 import { numbersOf } from '../kinds/itemNumbers';
 import { kindOf } from '../kinds';
@@ -201,6 +202,6 @@ function misfitOf(attempt: Attempt, { sitting, papers }: Desk, student: Student)
     if (!kindOf(question).responseSchema.safeParse(response).success) return numbers.get(id) ?? '';
   }
   if (attempt.events.length > mostEvents) return '';
-  const files = (attempt.files ?? []).reduce((sum, { size }) => sum + size, 0);
+  const files = sumBy(attempt.files ?? [], ({ size }) => size);
   return files > mostAttemptBytes ? '' : null;
 }

@@ -1,3 +1,4 @@
+import { sum } from 'remeda';
 import { kindOf, type Question } from '../kinds';
 import { typedInTime, withLate } from '../attempts/late';
 import { knownOf, withAnswer } from '../attempts/versions';
@@ -246,8 +247,7 @@ function noticedEvents(attempt: Attempt, noticed: readonly Noticed[], now: numbe
 /** Time at each question with more of it; together never more than there was. */
 function withTime(attempt: Attempt, more: Record<string, number>, now: number): Record<string, number> {
   const time = { ...attempt.timeOnMs };
-  let room =
-    Math.max(0, now - Date.parse(attempt.startedAt)) - Object.values(time).reduce((a, b) => a + b, 0);
+  let room = Math.max(0, now - Date.parse(attempt.startedAt)) - sum(Object.values(time));
   for (const id of own(attempt, Object.keys(more))) {
     const taken = Math.max(0, Math.min(room, more[id] ?? 0));
     time[id] = (time[id] ?? 0) + taken;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { sumBy } from 'remeda';
 import { Line, Points, Text } from '../basics/common';
 import { hundredths } from '../basics/points';
 import type { Question } from '../kinds';
@@ -54,8 +55,7 @@ export function topicPoints(
   const awardOf = new Map(awards.map((award) => [award.questionId, award]));
   return topicsOf(questions).flatMap(({ name, ids }) => {
     const own = ids.flatMap((id) => awardOf.get(id) ?? []).filter(({ points }) => points !== null);
-    const sum = (of: (award: Award) => number) =>
-      own.reduce((all, award) => all + hundredths(of(award)), 0) / 100;
+    const sum = (of: (award: Award) => number) => sumBy(own, (award) => hundredths(of(award))) / 100;
     const max = sum((award) => award.max);
     return max > 0 ? [{ name, points: sum(({ points }) => points ?? 0), max }] : [];
   });
@@ -80,8 +80,7 @@ export function withoutUnfinished(card: Scorecard, unfinished: readonly string[]
     hidden.has(award.questionId) ? { ...award, points: null, state: 'waiting' } : award,
   );
   const seen = awards.filter(({ points }) => points !== null);
-  const sum = (of: (award: Award) => number) =>
-    seen.reduce((all, award) => all + hundredths(of(award)), 0) / 100;
+  const sum = (of: (award: Award) => number) => sumBy(seen, (award) => hundredths(of(award))) / 100;
   return {
     ...card,
     awards,

@@ -1,3 +1,4 @@
+import { omit } from 'remeda';
 import type { Question } from '../kinds';
 import type { Attempt, EarlierAnswer } from '../model/sitting';
 import type { AnswerRow } from './sheetRows';
@@ -46,7 +47,7 @@ export function broughtAgain(
   changed: readonly string[],
   now: string,
 ): Attempt {
-  const answers = Object.fromEntries(Object.entries(attempt.answers).filter(([id]) => !changed.includes(id)));
+  const answers = omit(attempt.answers, changed);
   const earlier: EarlierAnswer[] = [...(attempt.earlier ?? [])];
   for (const questionId of changed) {
     const [was, response] = [attempt.answers[questionId], row.answers[questionId]];

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import { lightColours, sides, springChoices, streamGaps, tideOrder } from '../../../tests/unit/samples';
 import { shuffled } from '../basics/shuffled';
 import { gaps } from './gaps';
@@ -224,10 +225,7 @@ describe('orders drawn by chance', () => {
     }
     // Chi-square with 7 degrees of freedom is above 24.3 once in a thousand (tables of Pearson's test, from memory).
     const expected = 4000 / letters.length;
-    const chiSquare = letters.reduce(
-      (sum, each) => sum + ((first.get(each) ?? 0) - expected) ** 2 / expected,
-      0,
-    );
+    const chiSquare = sumBy(letters, (each) => ((first.get(each) ?? 0) - expected) ** 2 / expected);
     expect(chiSquare).toBeLessThan(24.3);
   });
 });

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { roundPoints } from '../basics/points';
 
 /** A scheme line, as far as points go. */
@@ -13,8 +14,7 @@ export interface WorthScheme {
   groups: readonly { id: string; as: 'lines' | 'levels'; cap?: number | undefined }[];
 }
 
-const sumOf = (lines: readonly WorthPoints[]) =>
-  roundPoints(lines.reduce((sum, line) => sum + line.points, 0));
+const sumOf = (lines: readonly WorthPoints[]) => roundPoints(sumBy(lines, (line) => line.points));
 
 /** The lines of each group, and those that stand by themselves under `null`. */
 function byGroup({ lines, groups }: WorthScheme) {
@@ -28,9 +28,8 @@ function byGroup({ lines, groups }: WorthScheme) {
 /** What scheme lines are worth together, each group at most its cap, before any bound of the question. */
 function worthTogether(scheme: WorthScheme): number {
   return roundPoints(
-    byGroup(scheme).reduce(
-      (sum, { group, lines }) => sum + Math.min(group?.cap ?? Number.POSITIVE_INFINITY, sumOf(lines)),
-      0,
+    sumBy(byGroup(scheme), ({ group, lines }) =>
+      Math.min(group?.cap ?? Number.POSITIVE_INFINITY, sumOf(lines)),
     ),
   );
 }

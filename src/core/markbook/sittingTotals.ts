@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { maySit } from '../handback/lastMaySit';
 import { reliability } from '../analysis/reliability';
 import { matrixOf } from '../analysis/seatsMatrix';
@@ -46,7 +47,7 @@ export function sittingTotals(
 
 function resultError(questions: readonly Question[], seats: readonly Seat[]): number | null {
   const matrix = matrixOf(questions, inFigures([...seats]).filter(isIn));
-  const max = matrix.questions.reduce((sum, question) => sum + question.max, 0);
+  const max = sumBy(matrix.questions, (question) => question.max);
   const trust = reliability(matrix);
   return trust && max > 0 ? trust.standardError / max : null;
 }

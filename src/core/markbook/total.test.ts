@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import type { MarkBook, MarkBookColumn } from '../model/markBook';
 import { mergedBook } from './mergedBook';
 import { roundedPercent, studentTotal, type BookCell } from './total';
@@ -164,10 +165,8 @@ describe('the total of a mark book', () => {
             return [{ categoryId, weight, share: cell.points / cell.max }];
           });
           const mean = (list: readonly { weight: number; share: number }[]) => {
-            const weights = list.reduce((sum, { weight }) => sum + weight, 0);
-            return weights > 0
-              ? list.reduce((sum, { weight, share }) => sum + weight * share, 0) / weights
-              : null;
+            const weights = sumBy(list, ({ weight }) => weight);
+            return weights > 0 ? sumBy(list, ({ weight, share }) => weight * share) / weights : null;
           };
           const units: { weight: number; share: number }[] = shares.filter(
             ({ categoryId }) => categoryId === null,

@@ -1,3 +1,4 @@
+import { sum } from 'remeda';
 import type { GradeScale } from '../model/gradeScale';
 import type { MarkBook, MarkBookCategory, MarkBookColumn } from '../model/markBook';
 import { gradeOf } from '../scoring/gradeOf';
@@ -152,7 +153,6 @@ function withShare(unit: Omit<UnitStep, 'share'>): UnitStep {
 }
 
 const weighted = ({ weight, share }: { weight: number; share: number | null }) => weight * (share ?? 0);
-const sum = (values: readonly number[]) => values.reduce((all, value) => all + value, 0);
 
 /** The mean over categories and columns by themselves; those that only add are over what the others weigh. */
 function overUnits(units: readonly UnitStep[]): number | null {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { sum, sumBy } from 'remeda';
 import { chanceFrom } from '../basics/chance';
 import type { MarkBook, MarkBookColumn } from '../model/markBook';
 import { studentTotal, type BookCell } from './total';
@@ -95,8 +96,8 @@ describe('the standard error of a total', () => {
               's',
             );
           const totals = Array.from({ length: 1500 }, () => drawn().total ?? 0);
-          const mean = totals.reduce((sum, each) => sum + each, 0) / totals.length;
-          const spread = Math.sqrt(totals.reduce((sum, each) => sum + (each - mean) ** 2, 0) / totals.length);
+          const mean = sum(totals) / totals.length;
+          const spread = Math.sqrt(sumBy(totals, (each) => (each - mean) ** 2) / totals.length);
           const ratio = spread / (totalError(drawn(), errors)?.error ?? 0);
           expect(ratio).toBeGreaterThan(0.92);
           expect(ratio).toBeLessThan(1.08);

@@ -1,3 +1,4 @@
+import { sum } from 'remeda';
 import type { ColumnStep, TotalSteps, UnitStep } from './total';
 
 /** How good one total is. */
@@ -42,4 +43,3 @@ export function totalError({ units }: TotalSteps, errors: ReadonlyMap<string, nu
 }
 
 const isCounted = ({ standing }: ColumnStep) => standing === 'counts' || standing === 'countsAsNothing';
-const sum = (values: readonly number[]) => values.reduce((all, value) => all + value, 0);

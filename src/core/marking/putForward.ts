@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import type { Question } from '../kinds';
 import { schemePoints } from '../kinds/schemePoints';
 import { groupLines } from './groupMark';
@@ -115,9 +116,10 @@ function told(
     const worth = met ? schemePoints(scheme, met, question.points) : (points?.(parts) ?? null);
     if (worth === null) return null;
     const has = new Set(parts);
-    const times = (byLines ? agreeing : marked)
-      .filter((each) => each.parts.some((part) => has.has(part)))
-      .reduce((sum, { count }) => sum + count, 0);
+    const times = sumBy(
+      (byLines ? agreeing : marked).filter((each) => each.parts.some((part) => has.has(part))),
+      ({ count }) => count,
+    );
     return {
       ...{ points: worth, lines: met ?? [], text: group.text, times },
       ...{ from: 'parts', attemptIds: waitingIn(group) },

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import type { Question } from '../kinds';
 import { numbersOf } from '../kinds/itemNumbers';
 import type { Sitting } from '../model/sitting';
@@ -44,11 +45,11 @@ export function whatWaits(records: SittingRecords, now: number): WaitingAnswers[
         sitting: records.sitting,
         question,
         number: numbers.get(question.id) ?? '',
-        waiting: waits.reduce((sum, { waiting }) => sum + waiting, 0),
+        waiting: sumBy(waits, ({ waiting }) => waiting),
         different: waits.length,
-        putForward: wanting.reduce(
-          (sum, { answers }) => sum + answers.filter(({ award }) => award.nearMiss !== null).length,
-          0,
+        putForward: sumBy(
+          wanting,
+          ({ answers }) => answers.filter(({ award }) => award.nearMiss !== null).length,
         ),
         oldest: ended.length > 0 ? ended.reduce((a, b) => (a < b ? a : b)) : null,
       },

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import {
   attemptOf,
   at,
@@ -153,7 +154,7 @@ describe('working beside the answer', () => {
             points: quarters / 4,
             working: { keyShare: percent / 100, modelAnswer: '', scheme: [] },
           } as Question;
-          const total = itemsOf([question]).reduce((sum, item) => sum + item.points, 0);
+          const total = sumBy(itemsOf([question]), (item) => item.points);
           expect(total).toBeCloseTo(quarters / 4, 9);
         },
       ),

@@ -1,3 +1,4 @@
+import { sum, sumBy } from 'remeda';
 import type { Question } from '../kinds';
 import { shuffled } from '../basics/shuffled';
 import type { PaperContent, PaperPart } from './paper';
@@ -34,7 +35,7 @@ export function givenOf({ part, questions }: Section): number {
 
 /** How many questions each student gets of a paper. */
 export function givenCount(paper: Pick<PaperContent, 'questions' | 'parts'>): number {
-  return sectionsOf(paper).reduce((sum, section) => sum + givenOf(section), 0);
+  return sumBy(sectionsOf(paper), givenOf);
 }
 
 /**
@@ -72,8 +73,4 @@ export function paperPoints(paper: Pick<PaperContent, 'questions' | 'parts'>): {
     range.most += sum(points.slice(points.length - count));
   }
   return { least: Math.round(range.least * 100) / 100, most: Math.round(range.most * 100) / 100 };
-}
-
-function sum(points: readonly number[]): number {
-  return points.reduce((total, each) => total + each, 0);
 }

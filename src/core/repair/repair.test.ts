@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import {
   at,
   attemptOf,
@@ -195,7 +196,7 @@ describe('any repairs, one after the other', () => {
             const award = awardOf(has, changed);
             if (nobodyLoses && has.max > 0 && old !== null && next !== null && award?.points !== null)
               expect(next).toBeGreaterThanOrEqual(old - 1e-9);
-            const sum = has.awards.reduce((all, each) => all + (each.points ?? 0), 0);
+            const sum = sumBy(has.awards, (each) => each.points ?? 0);
             expect(has.total).toBeCloseTo(sum, 6);
           }
         },

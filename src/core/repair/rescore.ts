@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import type { Seat } from '../seats/seats';
 import { inFigures, isIn } from '../seats/seats';
 import { sumPoints } from '../basics/points';
@@ -52,7 +53,7 @@ export function previewRescore(before: readonly Seat[], after: readonly Seat[]):
     return {
       points: sumPoints(cards.map(({ total }) => total)) / n,
       max: sumPoints(cards.map(({ max }) => max)) / n,
-      share: cards.reduce((sum, card) => sum + (totalShare(card) ?? 0), 0) / n,
+      share: sumBy(cards, (card) => totalShare(card) ?? 0) / n,
     };
   };
   return { ...preview, before: meanOf('old'), after: meanOf('next') };

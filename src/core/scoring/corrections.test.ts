@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import { at, attemptOf, markOf, paperQuestions, samples } from '../../../tests/unit/samples';
 import { correctionOf } from '../model/mark';
 import type { Response } from '../kinds';
@@ -91,7 +92,7 @@ describe('grades', () => {
     fc.assert(
       fc.property(anyScale, results, (any, all) => {
         const counted = gradeCounts(any, all);
-        expect(counted.reduce((sum, { count }) => sum + count, 0)).toBe(all.length);
+        expect(sumBy(counted, ({ count }) => count)).toBe(all.length);
         const fromOf = (grade: string | null) => any.lines.find((line) => line.grade === grade)?.from ?? -1;
         const sorted = [...all].sort((a, b) => a.points - b.points).map((each) => fromOf(gradeOf(any, each)));
         expect([...sorted].sort((a, b) => a - b)).toEqual(sorted);

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { roundPoints } from '../basics/points';
 import type { Scorecard } from './scoreAttempt';
 
@@ -9,7 +10,7 @@ import type { Scorecard } from './scoreAttempt';
  */
 export function jointScorecard(card: Scorecard, all: readonly Scorecard[], mean: boolean): Scorecard {
   if (all.length < 2) return card;
-  const sum = (of: (each: Scorecard) => number) => all.reduce((total, each) => total + of(each), 0);
+  const sum = (of: (each: Scorecard) => number) => sumBy(all, of);
   return {
     ...card,
     waiting: sum((each) => each.waiting),
@@ -26,9 +27,7 @@ function meanOf(
   all: readonly Scorecard[],
 ): Pick<Scorecard, 'total' | 'scoredMax' | 'meanOf'> {
   const mean = (of: (each: Scorecard) => number) =>
-    roundPoints(
-      (all.reduce((sum, each) => sum + (each.max > 0 ? of(each) / each.max : 0), 0) / all.length) * card.max,
-    );
+    roundPoints((sumBy(all, (each) => (each.max > 0 ? of(each) / each.max : 0)) / all.length) * card.max);
   return {
     total: mean(({ total }) => total),
     scoredMax: mean(({ scoredMax }) => scoredMax),

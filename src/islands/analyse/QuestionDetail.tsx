@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { sumBy } from 'remeda';
 import type { AnswerFigures, CategoryFigures } from '@/core/analysis/answerFigures';
 import { kindOf } from '@/core/kinds';
 import { registerName } from '@/core/model/names';
@@ -65,7 +66,7 @@ function aboutWords({ seconds: time, points: spread, byKey, blank }: AnswerFigur
     words.push(
       `Half of the students spent between ${seconds(time.low)} and ${seconds(time.high)} on it, the median is ${seconds(time.middle)} (known of ${time.known}).`,
     );
-  const all = spread.reduce((sum, { count }) => sum + count, 0);
+  const all = sumBy(spread, ({ count }) => count);
   if (all > 0 && byKey < all)
     words.push(
       `${byKey === 0 ? 'All points are by hand' : `${counted(all - byKey, 'answer')} of ${all} have points by hand`}: ${spread.map(({ points: worth, count }) => `${points(worth)} × ${count}`).join(', ')}.`,

@@ -1,6 +1,7 @@
 import { Button, TextInput } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useState } from 'react';
+import { sumBy } from 'remeda';
 import type { Paper } from '@/core/model/paper';
 import type { Group } from '@/core/model/people';
 import { createPaper } from '@/store/papers';
@@ -41,9 +42,8 @@ function Desk() {
   }, [rows]);
   const name = useLiveQuery(deskName);
   if (!rows) return null;
-  const waiting = rows.sittings.reduce(
-    (sum, { sitting, progress }) => sum + (sitting.rehearsal ? 0 : (progress?.waiting ?? 0)),
-    0,
+  const waiting = sumBy(rows.sittings, ({ sitting, progress }) =>
+    sitting.rehearsal ? 0 : (progress?.waiting ?? 0),
   );
   const nothing = rows.sittings.length === 0 && rows.papers.length === 0;
   return (

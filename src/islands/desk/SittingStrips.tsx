@@ -1,5 +1,6 @@
 import { Button, TextInput } from '@mantine/core';
 import { useMemo, useState, type ReactNode } from 'react';
+import { sumBy } from 'remeda';
 import { deskOrder, foundOnDesk, type DeskSection } from '@/core/sittings/deskOrder';
 import { act } from '@/desk/act';
 import { stripStages } from '@/desk/stripStages';
@@ -29,7 +30,7 @@ interface SittingStripsProps {
 export function SittingStrips({ rows, now, children }: SittingStripsProps) {
   const [typed, setTyped] = useState('');
   const order = useMemo(() => deskOrder(rows, now), [rows, now]);
-  const rest = order.sections.reduce((sum, section) => sum + section.rows.length, 0);
+  const rest = sumBy(order.sections, (section) => section.rows.length);
   const named = order.sections.length > 1 || order.sections.some(({ course, term }) => course || term);
   const filter = rows.length >= manySittings && (
     <TextInput

@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import { Fragment, useMemo, useState } from 'react';
+import { sumBy } from 'remeda';
 import { mendedPlan } from '@/core/handback/planFindings';
 import { readinessOf, waitingByQuestion } from '@/core/handback/readiness';
 import { numbersOf } from '@/core/kinds/itemNumbers';
@@ -116,7 +117,7 @@ function absentWords(seats: SittingData['seats']): string {
 function WhatWaits({ sitting, seats }: { sitting: SittingData; seats: SittingData['seats'] }) {
   const numbers = numbersOf(sitting.questions);
   const waiting = waitingByQuestion(seats, sitting.questions);
-  const all = waiting.reduce((sum, { count }) => sum + count, 0);
+  const all = sumBy(waiting, ({ count }) => count);
   return (
     <>
       <NotRead sitting={sitting} seats={seats} />
@@ -141,7 +142,7 @@ function WhatWaits({ sitting, seats }: { sitting: SittingData; seats: SittingDat
 
 /** How many answers on paper are not read yet, and where what of them is asked. */
 function NotRead({ sitting, seats }: { sitting: SittingData; seats: SittingData['seats'] }) {
-  const unread = seats.reduce((sum, { scorecard }) => sum + (scorecard?.notRead ?? 0), 0);
+  const unread = sumBy(seats, ({ scorecard }) => scorecard?.notRead ?? 0);
   if (unread === 0) return null;
   return (
     <>

@@ -1,5 +1,6 @@
 import { Button } from '@mantine/core';
 import { useMemo } from 'react';
+import { sumBy } from 'remeda';
 import type { OfferedComment } from '@/core/marking/commentBank';
 import { alsoConcerned } from '@/core/marking/concerned';
 import type { AnswerEntry } from '@/core/marking/piles/arrange';
@@ -32,7 +33,7 @@ export function AlsoConcerned({ entries, current, offered, acts }: AlsoConcerned
         { groups: said, words: 'with the same comment, without its points' },
         { groups: near, words: 'close to this answer' },
       ].map(({ groups, words }) => {
-        const count = groups.reduce((sum, { answers }) => sum + answers.length, 0);
+        const count = sumBy(groups, ({ answers }) => answers.length);
         return (
           count > 0 && (
             <div key={words} className={styles.forward} role="group" aria-label={words}>

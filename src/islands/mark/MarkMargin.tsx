@@ -1,4 +1,5 @@
 import { Button, NativeSelect, Switch } from '@mantine/core';
+import { sumBy } from 'remeda';
 import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
 import type { RepairRule } from '@/core/kinds/repaired';
@@ -135,7 +136,7 @@ function AnswersBlock({
 }: MarkMarginProps) {
   const { id, share: ofShare } = sitting.sitting;
   const placeHref = `/sittings/${id}`;
-  const answers = groups.reduce((sum, group) => sum + group.answers.length, 0);
+  const answers = sumBy(groups, (group) => group.answers.length);
   return (
     <MarginBlock title="These answers">
       <p className={styles.soft}>

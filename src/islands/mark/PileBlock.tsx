@@ -1,5 +1,6 @@
 import { Button, Slider, TextInput, Progress } from '@mantine/core';
 import { useEffect, useState } from 'react';
+import { sumBy } from 'remeda';
 import type { AnswerEntry, PileInSight } from '@/core/marking/piles/arrange';
 import { counted } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
@@ -60,7 +61,7 @@ export function PileBlock({ entry, acts }: { entry: AnswerEntry; acts: PileActs 
 
 /** "4 wordings, 9 answers, put forward as one." */
 export function pileWords(pile: PileInSight): string {
-  const answers = pile.members.reduce((sum, { answers: all }) => sum + all.length, 0);
+  const answers = sumBy(pile.members, ({ answers: all }) => all.length);
   const counts = `${counted(pile.members.length, 'wording')}, ${counted(answers, 'answer')}`;
   return pile.agreed ? `${counts}, marked as one` : `${counts}, put forward`;
 }

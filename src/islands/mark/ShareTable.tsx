@@ -1,4 +1,5 @@
 import { Button } from '@mantine/core';
+import { sumBy } from 'remeda';
 import type { Question } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
 import { sameAnswers } from '@/core/marking/sameAnswers';
@@ -25,10 +26,8 @@ interface ShareTableProps {
 export function ShareTable({ sitting, questions, shares: { shares, marks } }: ShareTableProps) {
   const numbers = numbersOf(sitting.questions);
   const ids = new Set(questions.map(({ id }) => id));
-  const all = questions.reduce(
-    (sum, question) =>
-      sum + sameAnswers(question, sitting.seats).reduce((part, { answers }) => part + answers.length, 0),
-    0,
+  const all = sumBy(questions, (question) =>
+    sumBy(sameAnswers(question, sitting.seats), ({ answers }) => answers.length),
   );
   return (
     <div className={styles.scroller}>

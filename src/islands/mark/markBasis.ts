@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import type { Question } from '@/core/kinds';
 import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import type { LikeMark } from '@/core/marking/piles/like';
@@ -32,8 +33,7 @@ export function markBasis(props: MarkActsProps, acted: ReturnType<typeof useActe
     const pile = entries.find((entry) => entry.group.id === group.id)?.pile;
     return pile?.agreed ? pile.members : [group];
   };
-  const countOf = (group: SameAnswers) =>
-    together(group).reduce((sum, { answers }) => sum + answers.length, 0);
+  const countOf = (group: SameAnswers) => sumBy(together(group), ({ answers }) => answers.length);
   const place = (attemptIds: readonly string[]) => ({
     sittingId,
     questionId: question.id,

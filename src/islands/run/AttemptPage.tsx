@@ -1,4 +1,5 @@
 import { CloseButton } from '@mantine/core';
+import { sumBy } from 'remeda';
 import { isWritten } from '@/core/attempts/answerFill';
 import { countedAnswer, countedAnswers } from '@/core/attempts/late';
 import { versionsOf } from '@/core/attempts/versions';
@@ -65,7 +66,7 @@ function Course({ attempt, seat, sitting }: CourseProps) {
   const state = isAside(attempt) ? 'set aside' : stateWords[attemptState(attempt, seat.terms, sitting.now)];
   const run = `/sittings/${sitting.sitting.id}/run?student=${seat.student.id}`;
   const [begun, took] = [begunAt(attempt), timeTaken(attempt, seat.terms, sitting.now)];
-  const left = timeline.away.reduce((sum, { from, to }) => sum + to - from, 0);
+  const left = sumBy(timeline.away, ({ from, to }) => to - from);
   return (
     <TwoColumns
       marginLabel="About the attempt"

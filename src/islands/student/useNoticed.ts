@@ -1,4 +1,5 @@
 import { useEffect, useMemo } from 'react';
+import { sum } from 'remeda';
 import type { HandOverRequest, Noticed as NoticedEvent } from '@/carriers/Carrier';
 
 type Kind = NoticedEvent['kind'];
@@ -59,7 +60,7 @@ function makeNoticed() {
     /** Whether there is something to tell: of time alone, once it is a minute. */
     hasNews(): boolean {
       count();
-      return events.length > 0 || Object.values(timeOnMs).reduce((a, b) => a + b, 0) >= timeToTellMs;
+      return events.length > 0 || sum(Object.values(timeOnMs)) >= timeToTellMs;
     },
     /** What has not been told yet; to be put back where it could not be. */
     collect(): { request: Pick<HandOverRequest, 'noticed' | 'timeOnMs'>; putBack: () => void } {

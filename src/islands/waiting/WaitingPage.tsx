@@ -8,6 +8,7 @@ import {
 } from '@tanstack/react-table';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useRef, useState } from 'react';
+import { sumBy } from 'remeda';
 import { plainText } from '@/core/basics/richWords';
 import { courseOf } from '@/core/sittings/deskOrder';
 import { DeskReady } from '@/desk/DeskReady';
@@ -58,8 +59,8 @@ function Waiting() {
         Answers that need a mark appear here once students have handed in.
       </EmptyState>
     );
-  const answers = rows.reduce((sum, { waiting }) => sum + waiting, 0);
-  const forward = rows.reduce((sum, { putForward }) => sum + putForward, 0);
+  const answers = sumBy(rows, ({ waiting }) => waiting);
+  const forward = sumBy(rows, ({ putForward }) => putForward);
   return (
     <>
       <h1 className={styles.heading}>What waits for a mark</h1>

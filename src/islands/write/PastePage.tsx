@@ -1,6 +1,7 @@
 import { Button } from '@mantine/core';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useDeferredValue, useMemo, useRef, useState } from 'react';
+import { sumBy } from 'remeda';
 import { plainText } from '@/core/basics/richWords';
 import { quizPaper, withQuiz, type QuizPaper } from '@/core/intake/quizText/quizPaper';
 import { textOfHtml } from '@/core/intake/quizText/htmlText';
@@ -56,7 +57,7 @@ function Paste({ paperId }: { paperId: string }) {
   if (!paper) return null;
   const goTo = (line: number) => {
     const all = text.split('\n');
-    const from = all.slice(0, line).reduce((sum, each) => sum + each.length + 1, 0);
+    const from = sumBy(all.slice(0, line), (each) => each.length + 1);
     field.current?.focus();
     field.current?.setSelectionRange(from, from + (all[line]?.length ?? 0));
     field.current?.scrollIntoView({ block: 'nearest' });

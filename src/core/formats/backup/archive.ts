@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { version } from '../../basics/version';
 import { sha256 } from '@noble/hashes/sha2.js';
 import { bytesToHex } from '@noble/hashes/utils.js';
@@ -58,7 +59,7 @@ export async function writeArchive(
   const zip = new ZipWriter(to, { level: 6 });
   const digests: Record<string, string> = {};
   const files = withBytes ? rows.assets : [];
-  const all = deskTableNames.reduce((sum, table) => sum + rows[table].length, 0) + files.length * fileWeight;
+  const all = sumBy(deskTableNames, (table) => rows[table].length) + files.length * fileWeight;
   let done = 0;
   const passed = (weight: number) => progress(all === 0 ? 1 : (done += weight) / all);
   const add = async (path: string, each: ReadableStream<Uint8Array>, digest: Digest) => {
@@ -159,10 +160,10 @@ async function readWhole(
   const lined: LinedEntry[] = [{ path: headPath, entry: headEntry }, ...tableEntries];
   const digests = await digestsOf(entries.get(digestsPath), new Set(lined.map(({ path }) => path)));
 
-  const ofTables = tableEntries.reduce((sum, { entry }) => sum + entry.uncompressedSize, 0);
+  const ofTables = sumBy(tableEntries, ({ entry }) => entry.uncompressedSize);
   if (ofTables > mostTableBytes) throw new Faulty({ code: 'tooLarge', path: 'tables', most: mostTableBytes });
   const files = [...entries.values()].filter(({ filename }) => filename.startsWith('bytes/'));
-  const all = ofTables + files.reduce((sum, { uncompressedSize }) => sum + uncompressedSize, 0);
+  const all = ofTables + sumBy(files, ({ uncompressedSize }) => uncompressedSize);
   let done = 0;
   const passed = (bytes: number) => progress(all === 0 ? 1 : Math.min(1, (done += bytes) / all));
 

@@ -1,5 +1,6 @@
 import { unzlibSync, zlibSync } from 'fflate';
 import { z } from 'zod';
+import { sumBy } from 'remeda';
 import { base64UrlFrom, bytesFromUrl } from '../../basics/base64';
 import { decrypted, encrypted, passwordKey, sha256 } from '../../basics/crypto';
 import { Id, Instant } from '../../basics/common';
@@ -131,7 +132,7 @@ const nonceOf = async (key: Uint8Array, id: string) =>
 const text = (value: string) => new TextEncoder().encode(value);
 
 function joined(...all: Uint8Array[]): Uint8Array {
-  const whole = new Uint8Array(all.reduce((sum, { length }) => sum + length, 0));
+  const whole = new Uint8Array(sumBy(all, ({ length }) => length));
   let at = 0;
   for (const each of all) {
     whole.set(each, at);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { sumBy } from 'remeda';
 import { base64UrlFrom } from '../../basics/base64';
 import { Instant } from '../../basics/common';
 import { sha256 } from '../../basics/crypto';
@@ -104,7 +105,7 @@ interface PlacedRow {
 }
 
 function textsOfUnit(unit: Unit, all: readonly PlacedRow[]): Omit<Piece, 'digest'>[] {
-  const size = all.reduce((sum, { line }) => sum + line.length, 0);
+  const size = sumBy(all, ({ line }) => line.length);
   // Doubled where it grows, so that a row that is added moves nothing else.
   let of = 1;
   while (size / of > meantSize) of *= 2;

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { Refused } from '../../basics/refused';
 import { mostCells, mostRows } from '../sheet/bounds';
 import { tableFrom, type TableRow } from './table';
@@ -13,7 +14,7 @@ export function textRows(text: string): TableRow[] {
   const rows = tableFrom(text);
   if (rows.length > mostRows)
     throw new Refused('tooManyCells', `line ${rows[mostRows]?.line ?? mostRows}`, `${mostRows} rows`);
-  if (rows.reduce((sum, { cells }) => sum + cells.length, 0) > mostCells)
+  if (sumBy(rows, ({ cells }) => cells.length) > mostCells)
     throw new Refused('tooManyCells', '', `${mostCells} cells`);
   return rows;
 }

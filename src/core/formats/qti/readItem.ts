@@ -1,3 +1,4 @@
+import { sum, sumBy } from 'remeda';
 import type { SchemeGroup, SchemeLine } from '../../kinds/schemeLine';
 import { kindNamed, Question } from '../../kinds';
 import { emptyQuestionFields } from '../../kinds/QuestionKind';
@@ -255,7 +256,7 @@ function maxOf(
     numberIn(wordsIn(childNamed(childNamed(named('MAXSCORE'), 'defaultValue'), 'value'))) ??
     numberIn(named('SCORE')?.attrs.normalMaximum);
   if (declared !== null && declared > 0) return declared;
-  const mapped = declarations.reduce((total, each) => total + (each.mapping ? mostOf(each) : 0), 0);
+  const mapped = sumBy(declarations, (each) => (each.mapping ? mostOf(each) : 0));
   if (mapped > 0 && scoringOf(rules) === 'map') return mapped;
   const branches = rules ? branchesIn(rules).map(({ score }) => score) : [];
   return Math.max(0, ...branches) || 1;
@@ -263,7 +264,7 @@ function maxOf(
 
 function mostOf({ mapping, cardinality }: Declaration): number {
   const gains = mapping?.entries.map(({ value }) => value).filter((value) => value > 0) ?? [];
-  const most = cardinality === 'single' ? Math.max(0, ...gains) : gains.reduce((a, b) => a + b, 0);
+  const most = cardinality === 'single' ? Math.max(0, ...gains) : sum(gains);
   return Math.min(most, mapping?.upper ?? Infinity);
 }
 

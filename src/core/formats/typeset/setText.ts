@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { printedText } from '../../basics/pictures';
 import type { RichNode, RichText } from '../../basics/richText';
 import type { SetMaths } from './mathsSvg';
@@ -49,13 +50,12 @@ export function setText(text: RichText, { width, size, ...looks }: TextStyle, me
   const { words, formulas } = withPlaces(text, measure);
   const em = size * pointMm;
   const widthOf: Measure = (part, of, bold) =>
-    pieces(part, formulas).reduce(
-      (sum, piece) => sum + (typeof piece === 'string' ? measure(piece, of, bold) : piece.w * em),
-      0,
+    sumBy(pieces(part, formulas), (piece) =>
+      typeof piece === 'string' ? measure(piece, of, bold) : piece.w * em,
     );
   const lines = wrapped(words, width, size, widthOf, looks.bold).map((line) => lineOf(line, formulas, size));
   return {
-    h: lines.reduce((sum, { above, below }) => sum + above + below, 0),
+    h: sumBy(lines, ({ above, below }) => above + below),
     at: (x, y) => {
       let top = y;
       return lines.flatMap(({ parts, above, below }) => {

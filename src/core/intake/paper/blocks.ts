@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { picturesIn } from '../../basics/pictures';
 import { plainText } from '../../basics/richWords';
 import type { RichText } from '../../basics/richText';
@@ -63,7 +64,7 @@ export function partBlock({ title, instructions }: PartHead, measure: Measure): 
 /** Texts one below another, and some room. */
 function textsBlock(texts: readonly SetText[], x: number, room: number): Block {
   return {
-    h: texts.reduce((sum, { h }) => sum + h, 0) + room,
+    h: sumBy(texts, ({ h }) => h) + room,
     at: (y) => {
       let top = y;
       const drawn = texts.flatMap((text) => {
@@ -111,7 +112,7 @@ export function numberBlock({ number }: PaperWords, digits: number, measure: Mea
 
 export function stacked(parts: readonly Block[]): Block {
   return {
-    h: parts.reduce((sum, { h }) => sum + h, 0),
+    h: sumBy(parts, ({ h }) => h),
     at: (y) => {
       let from = y;
       const page: LaidPage = { drawn: [], regions: [] };

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 /** A place in a picture, in pixels, or on a page, in mm. */
 export interface Point {
   x: number;
@@ -28,9 +29,7 @@ export function homography(from: readonly Point[], to: readonly Point[]): Homogr
     ];
   });
   const normal = Array.from({ length: 8 }, (_, i) =>
-    Float64Array.from({ length: 9 }, (__, j) =>
-      equations.reduce((sum, row) => sum + (row[i] ?? 0) * (row[j] ?? 0), 0),
-    ),
+    Float64Array.from({ length: 9 }, (__, j) => sumBy(equations, (row) => (row[i] ?? 0) * (row[j] ?? 0))),
   );
   return solved(normal);
 }

@@ -1,4 +1,5 @@
 import { PDFDocument, type PDFPage } from '@cantoo/pdf-lib';
+import { sumBy } from 'remeda';
 import { codeRect, codeText, corners, nameRect, pageSize } from './sheet';
 import type { Drawn, LaidPage } from './drawn';
 import {
@@ -31,8 +32,7 @@ export async function measureWith(kit: PaperKit): Promise<Measure> {
   return (text, size, strong = false) => {
     const key = `${strong ? 'b' : 'r'}${text}`;
     const at1 =
-      known.get(key) ??
-      runsOf(text, fonts, strong).reduce((sum, { run, font }) => sum + font.widthOfTextAtSize(run, 1), 0);
+      known.get(key) ?? sumBy(runsOf(text, fonts, strong), ({ run, font }) => font.widthOfTextAtSize(run, 1));
     known.set(key, at1);
     return (at1 * size) / toPoints;
   };

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { homography, mapped, type Gray, type Homography, type Point } from './geometry';
 import { codeRect, corners, cornerSize } from './sheet';
 
@@ -71,7 +72,7 @@ export interface Pair {
  * running wild.
  */
 function similarity(pairs: readonly Pair[]): Homography | null {
-  const mean = (of: (pair: Pair) => number) => pairs.reduce((sum, pair) => sum + of(pair), 0) / pairs.length;
+  const mean = (of: (pair: Pair) => number) => sumBy(pairs, (pair) => of(pair)) / pairs.length;
   const from = { x: mean(({ mm }) => mm.x), y: mean(({ mm }) => mm.y) };
   const to = { x: mean(({ px }) => px.x), y: mean(({ px }) => px.y) };
   let [along, across, size] = [0, 0, 0];

@@ -1,3 +1,4 @@
+import { sum } from 'remeda';
 import type { Rect } from '../../basics/rect';
 import type { TickState } from '../../model/scan';
 import { greyAt, mapped, type Gray, type Homography } from './geometry';
@@ -106,8 +107,7 @@ function frameAt(gray: Gray, map: Homography, rect: Rect, dx: number, dy: number
       sides[side] = (sides[side] ?? 0) + Math.max(0, 1 - greyAt(gray, at.x, at.y) / paper) / samples;
     });
   }
-  const sum = sides.reduce((total, side) => total + side, 0);
-  return (sum + Math.min(...sides)) / 5;
+  return (sum(sides) + Math.min(...sides)) / 5;
 }
 
 const grid = 22;

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { plainText } from '../../basics/richWords';
 import type { Finding } from '../../basics/common';
 import { bareOptions, copiedOptions, optionFindings, withoutComments } from '../options';
@@ -53,7 +54,7 @@ export const gaps: QuestionKind<Gaps, StudentGaps, GapsResponse> = {
     const asked = gapsInText(question.text, question.gaps);
     const verdicts = asked.map((gap) => gapVerdict(question, gap, response.gaps[gap.id] ?? ''));
     return {
-      share: verdicts.reduce((sum, verdict) => sum + verdict.share, 0) / asked.length,
+      share: sumBy(verdicts, (verdict) => verdict.share) / asked.length,
       comments: verdicts.flatMap((verdict) => verdict.comment || []),
     };
   },

@@ -1,3 +1,4 @@
+import { mapKeys } from 'remeda';
 import { plainText } from '../../basics/richWords';
 import { emptyQuestionFields, studentFields, bareFields, type QuestionKind } from '../QuestionKind';
 import {
@@ -113,7 +114,7 @@ export function weightOf(question: SeveralChoices, id: string): number {
 }
 
 function renamed(weights: Record<string, number>, ids: ReadonlyMap<string, string>): Record<string, number> {
-  return Object.fromEntries(Object.entries(weights).map(([id, weight]) => [ids.get(id) ?? id, weight]));
+  return mapKeys(weights, (id) => ids.get(id) ?? id);
 }
 
 /** All right options but one; with one right option alone, that and a wrong one. */

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import type { Drawing, Stroke } from './drawing';
 
 /** The width of a sheet to draw on, in its own units; its height goes by its picture, or is this. */
@@ -10,7 +11,7 @@ export const highest = 4000;
 export const fitsASheet = (drawing: readonly (readonly number[])[]): boolean =>
   drawing.length <= 2_000 &&
   drawing.every(({ length }) => length <= 10_000) &&
-  drawing.reduce((sum, { length }) => sum + length, 0) <= 60_000;
+  sumBy(drawing, ({ length }) => length) <= 60_000;
 
 /** How high a sheet is whose picture has this size. */
 export function heightOf(picture: { width: number; height: number } | undefined): number {

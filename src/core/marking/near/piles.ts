@@ -1,4 +1,6 @@
 import { agnes } from 'ml-hclust';
+import { chunk } from 'remeda';
+import { groupBy } from '../../basics/groupBy';
 import { nearness, Usage } from './nearness';
 import { readingOf, type Reading } from './reading';
 
@@ -40,12 +42,11 @@ export function nearPiles(
 
 /** Answers between which there can be nearness: nothing guards them from each other, and they share a word that is not in most. */
 function bundlesOf(readings: readonly Reading[], usage: Usage): number[][] {
-  const byGuard = new Map<string, number[]>();
-  for (const [index, { guard, words }] of readings.entries()) {
+  const byGuard = groupBy([...readings.keys()], (index) => {
+    const { guard, words } = readings[index] ?? { guard: '||', words: [] };
     // Nothing is read of it: blank, or signs alone.
-    const key = words.length === 0 && guard === '||' ? `alone ${index}` : guard;
-    byGuard.set(key, [...(byGuard.get(key) ?? []), index]);
-  }
+    return words.length === 0 && guard === '||' ? `alone ${index}` : guard;
+  });
   return [...byGuard.values()].flatMap((bundle) =>
     bundle.length <= mostAtOnce ? [bundle] : split(bundle, readings, usage),
   );
@@ -53,23 +54,16 @@ function bundlesOf(readings: readonly Reading[], usage: Usage): number[][] {
 
 /** A bundle that is too large, by the word of each answer that carries most and others have too. */
 function split(bundle: readonly number[], readings: readonly Reading[], usage: Usage): number[][] {
-  const parts = new Map<string, number[]>();
   const used = new Map<string, number>();
   for (const index of bundle)
     for (const word of new Set(readings[index]?.words)) used.set(word, (used.get(word) ?? 0) + 1);
-  for (const index of bundle) {
+  const parts = groupBy(bundle, (index) => {
     const words = [...new Set(readings[index]?.words)]
       .filter((word) => (used.get(word) ?? 0) > 1)
       .sort((a, b) => usage.weight(b) - usage.weight(a) || (a < b ? -1 : 1));
-    const key = words.slice(0, 2).sort().join(' ');
-    parts.set(key, [...(parts.get(key) ?? []), index]);
-  }
-  return [...parts.values()].flatMap((part) => {
-    const pieces: number[][] = [];
-    for (let from = 0; from < part.length; from += mostAtOnce)
-      pieces.push(part.slice(from, from + mostAtOnce));
-    return pieces;
+    return words.slice(0, 2).sort().join(' ');
   });
+  return [...parts.values()].flatMap((part) => chunk(part, mostAtOnce));
 }
 
 function clustered(

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { sumBy } from 'remeda';
 import { answerParts } from '../near/parts';
 import { linesByParts } from './linesByParts';
 import { pointsByParts } from './pointsByParts';
@@ -132,7 +133,7 @@ describe('points by parts', () => {
           const pointsOf = (all: readonly string[]) =>
             Math.min(
               max,
-              all.reduce((sum, part) => sum + (worth[part] ?? 0), 0),
+              sumBy(all, (part) => worth[part] ?? 0),
             );
           // One sentence alone that reaches the maximum may be worth more: the rest of a sum is cut with it.
           const tell = pointsByParts(

@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { unordered } from '../../basics/shuffled';
 import type { Pile } from '../../model/pile';
 import type { SameAnswers } from '../sameAnswers';
@@ -68,7 +69,7 @@ export function arranged(
     const members = take(near);
     piles.push({ id: `near ${members[0]?.id}`, name: '', agreed: false, stored: null, members });
   }
-  const size = ({ members }: PileInSight) => members.reduce((sum, { answers }) => sum + answers.length, 0);
+  const size = ({ members }: PileInSight) => sumBy(members, ({ answers }) => answers.length);
   piles.sort((a, b) => size(b) - size(a) || ((a.members[0]?.id ?? '') < (b.members[0]?.id ?? '') ? -1 : 1));
   const entries: AnswerEntry[] = piles.flatMap((pile) => [
     ...pile.members.map((group, at) => ({ group, pile, heads: at === 0 })),

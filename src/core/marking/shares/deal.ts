@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { groupBy } from '../../basics/groupBy';
 import { shuffled } from '../../basics/shuffled';
 import type { Question } from '../../kinds';
@@ -43,9 +44,10 @@ export function answersToGive(
 
 /** How many answers to these questions stand on paper alone, and go to nobody. */
 export const keptOnPaper = (questions: readonly Question[], seats: readonly Seat[]): number =>
-  questions
-    .flatMap((question) => sameAnswers(question, seats))
-    .reduce((sum, { onPaper, answers }) => sum + (onPaper ? answers.length : 0), 0);
+  sumBy(
+    questions.flatMap((question) => sameAnswers(question, seats)),
+    ({ onPaper, answers }) => (onPaper ? answers.length : 0),
+  );
 
 export interface Dealing {
   /** How many markers there are. */
@@ -112,7 +114,7 @@ export function blindSample(marked: readonly MarkedGroups[], marker: string, see
 
 /** How many answers there are. */
 export const countGiven = (answers: readonly AnswersGiven[]): number =>
-  answers.reduce((sum, { attemptIds }) => sum + attemptIds.length, 0);
+  sumBy(answers, ({ attemptIds }) => attemptIds.length);
 
 /** The attempts of a share, in the order of its scripts. */
 export const scriptsOf = (answers: readonly AnswersGiven[]): string[] => [

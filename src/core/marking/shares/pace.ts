@@ -1,3 +1,4 @@
+import { sum } from 'remeda';
 import { historyOf, type HandMark } from '../../model/mark';
 
 /** More between two marks is a pause. */
@@ -20,7 +21,7 @@ export function paceOf(marks: readonly HandMark[]): Pace {
   const at = given.map((mark) => historyOf(mark).find(({ to }) => to.points !== null)?.at ?? mark.at).sort();
   const gaps = at.slice(1).map((each, place) => Date.parse(each) - Date.parse(at[place] ?? each));
   const worked = gaps.filter((gap) => gap <= pauseMs);
-  const workedMs = worked.reduce((sum, gap) => sum + gap, 0);
+  const workedMs = sum(worked);
   return {
     answers: given.length,
     workedMs,

@@ -1,5 +1,6 @@
 import { Button, Checkbox, NativeSelect, TextInput } from '@mantine/core';
 import { nanoid } from 'nanoid';
+import { omitBy } from 'remeda';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import type { PairItem, PairsQuestion } from '@/core/kinds/pairs';
 import type { Question } from '@/core/kinds';
@@ -67,7 +68,7 @@ export function EditPairs<Q extends PairsQuestion & Question>({
                   change(
                     {
                       targets: question.targets.filter((each) => each.id !== row.id),
-                      key: Object.fromEntries(Object.entries(question.key).filter(([, id]) => id !== row.id)),
+                      key: omitBy(question.key, (id) => id === row.id),
                     },
                     `${target} ${letter} removed`,
                   )
