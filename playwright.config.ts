@@ -5,6 +5,26 @@ import { defineConfig } from '@playwright/test';
 
 const port = Number(process.env.E2E_PORT ?? 4399);
 
+/** What the browser does beside the pages: none of it is tested, and two popups of the address bar cost each window two seconds. */
+const notInTests = [
+  'WebUIOmniboxPopup',
+  'WebUIOmniboxAimPopup',
+  // What Playwright turns off by itself: of two lists Chromium reads the last.
+  'AimEnabled',
+  'AvoidCorsURLLoaderRestartOnRedirect',
+  'AvoidUnnecessaryBeforeUnloadCheckSync',
+  'DestroyProfileOnBrowserClose',
+  'HttpsFirstBalancedModeAutoEnable',
+  'HttpsUpgrades',
+  'LensOverlay',
+  'MediaRouter',
+  'NetworkTimeServiceQuerying',
+  'OptimizationHints',
+  'PaintHolding',
+  'PreconnectToSearch',
+  'ThirdPartyStoragePartitioning',
+];
+
 export default defineConfig({
   testDir: 'tests/e2e',
   fullyParallel: true,
@@ -35,6 +55,7 @@ export default defineConfig({
         '--disable-background-networking',
         '--disable-component-update',
         '--disable-sync',
+        `--disable-features=${notInTests.join(',')}`,
         // A name that is not this computer’s own: a page there is not secure, as on a phone in the classroom.
         '--host-resolver-rules=MAP classroom.test 127.0.0.1',
       ],

@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { buildDemo } from '@demo/buildDemo';
+import { smallDemo } from '../../tests/unit/smallDemo';
 import { deskFile, dropUnusedFiles, keepAsset } from './assets';
 import { paperQuestions } from '../../tests/unit/samples';
 import type { Paper } from '@/core/model/paper';
@@ -83,7 +83,7 @@ describe('files that nothing names any more', () => {
 });
 
 it('a file is in use wherever the desk has it: in answers, on scanned pages, as the blank page of a print, in papers', async () => {
-  await replaceDesk(buildDemo(Date.parse(now)));
+  await replaceDesk(smallDemo(Date.parse(now)));
   const all = (await desk.assets.toCollection().primaryKeys()) as string[];
   const blank = await keepAsset(chart);
   const [print] = await desk.prints.toArray();

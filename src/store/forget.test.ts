@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { buildDemo } from '@demo/buildDemo';
+import { smallDemo } from '../../tests/unit/smallDemo';
 import { at } from '../../tests/unit/samples';
 import { fullName } from '@/core/model/names';
 import { seatsOf } from '@/core/seats/seats';
@@ -20,7 +20,7 @@ const who = 'student64';
 beforeEach(async () => {
   await desk.delete();
   await desk.open();
-  await replaceDesk(buildDemo(start));
+  await replaceDesk(smallDemo(start));
 });
 
 /** All that stands in the desk's database, as text; of files not their bytes. */
@@ -96,7 +96,7 @@ describe('a student who is forgotten', () => {
   });
 
   it('takes nothing along that others did: it can still be undone', async () => {
-    await giveAllowance('tides', 'student03', { kind: 'minutes', minutes: 5 }, 'a late bus', at);
+    await giveAllowance('tides', 'student08', { kind: 'minutes', minutes: 5 }, 'a late bus', at);
     await forgetStudent(who, at);
     expect((await undo(at)).outcome).toBe('undone');
   });

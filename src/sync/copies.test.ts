@@ -3,7 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { buildDemo } from '@demo/buildDemo';
+import { smallDemo } from '../../tests/unit/smallDemo';
 import { serverConnection, type ServerConnection } from '@/sync/serverConnection';
 import type { Fetch } from '@/carriers/ask';
 import { readBackup } from '@/core/formats/backup';
@@ -32,7 +32,7 @@ import { desk } from '../store/tables';
 const start = Date.parse('2026-11-26T12:00:00.000Z');
 const iso = (minutes: number) => new Date(start + minutes * 60_000).toISOString();
 
-beforeEach(() => replaceDesk(buildDemo(start)));
+beforeEach(() => replaceDesk(smallDemo(start)));
 
 /** A folder as browsers give one (File System Standard), in memory. */
 class Folder {

@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { buildDemo } from '@demo/buildDemo';
+import { smallDemo } from '../../../../tests/unit/smallDemo';
 import { deskTableNames, keyOfRow } from '../../model/desk';
 import { checkedDesk, contentOf, DeskRows } from '.';
 import { piecesOf, rowsByTable, rowsOfPieces, unitOfPiece, unitsChanged } from './pieces';
 import { differencesOf, digestsOf, oneDesk, type Side, type Topic } from './twoDesks';
 
 const at = '2026-11-26T12:00:00.000Z';
-const demo = contentOf(buildDemo(Date.parse(at))).rows;
+const demo = contentOf(smallDemo(Date.parse(at))).rows;
 const copy = (rows: DeskRows): DeskRows => structuredClone(rows);
 
 /** Things a teacher does on one of two computers, by what it touches. */
