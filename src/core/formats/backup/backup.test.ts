@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import fc from 'fast-check';
 import { unzipSync, zipSync } from 'fflate';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { buildDemo } from '@demo/buildDemo';
+import { smallDemo } from '../../../../tests/unit/smallDemo';
 import { backupBytes, backupIn } from '../../../../tests/unit/savedDesk';
 import { assetsIn } from '../../basics/fileRules';
 import { version } from '../../basics/version';
@@ -10,7 +10,7 @@ import { contentOf, noRows, readBackup, type DeskRows } from './index';
 import { olderDigest } from './older';
 
 const savedAt = '2026-11-23T10:00:00.000Z';
-const tables = buildDemo(Date.parse(savedAt));
+const tables = smallDemo(Date.parse(savedAt));
 const content = contentOf(tables);
 let whole: Uint8Array<ArrayBuffer>;
 beforeAll(async () => {
