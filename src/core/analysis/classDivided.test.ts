@@ -48,6 +48,17 @@ describe('a class divided', () => {
     const ids = new Set(two.slice(0, 10).map(({ id }) => id));
     expect(topics?.parts[0]?.shares[0]).toBe(seat && partShare(seat, ids));
   });
+
+  it('by the questions that were drawn, in whatever order each had them', () => {
+    const drawn = grouped.map((seat, index): Seat => {
+      const ids = seat.attempt?.questionIds ?? [];
+      const own = index % 3 === 0 ? ids.slice(1) : index % 3 === 1 ? [...ids].reverse() : ids;
+      return seat.attempt ? { ...seat, attempt: { ...seat.attempt, questionIds: own } } : seat;
+    });
+    const versions = subgroups(groups, questions, [], drawn).find(({ id }) => id === 'questions');
+    expect(versions?.parts.map(({ name }) => name)).toEqual(['Version 1', 'Version 2']);
+    expect(versions?.parts.map(({ shares }) => shares.length).sort()).toEqual([20, 40]);
+  });
 });
 
 describe('the same students in two sittings', () => {

@@ -33,6 +33,7 @@ export function subgroups(
   const known = new Set(groups.map(({ id }) => id));
   const names = new Map(groups.map(({ id, name }) => [id, name]));
   const fields = new Set(seats.flatMap(({ student }) => Object.keys(student.fields ?? {})));
+  const versionOf = versionNames(seats);
   const dividers = [
     divided('group', 'group', seats, ({ student }) =>
       student.groupIds.filter((id) => known.has(id)).map((id) => names.get(id) ?? ''),
@@ -51,9 +52,7 @@ export function subgroups(
       })),
     ),
     divided('attempt', 'attempt', seats, ({ attempt }) => (attempt ? [`Attempt ${attempt.number}`] : [])),
-    divided('questions', 'questions drawn', seats, ({ attempt }) =>
-      attempt ? [versionName(attempt.questionIds, seats)] : [],
-    ),
+    divided('questions', 'questions drawn', seats, ({ attempt }) => versionOf.get(attempt?.id ?? '') ?? []),
   ];
   return dividers.filter(({ parts }) => parts.length > 1 && parts.length <= mostParts);
 }
@@ -62,11 +61,11 @@ function divided(
   id: string,
   label: string,
   seats: readonly Seat[],
-  partsOf: (seat: Seat) => string[],
+  partsOf: (seat: Seat) => string | string[],
 ): Divider {
   const placed = seats.flatMap((seat) => {
     const share = isIn(seat) && seat.scorecard ? totalShare(seat.scorecard) : null;
-    const names = partsOf(seat).filter((name) => name.trim() !== '');
+    const names = [partsOf(seat)].flat().filter((name) => name.trim() !== '');
     return share === null ? [] : names.map((name) => ({ name, share }));
   });
   return {
@@ -79,13 +78,12 @@ function divided(
   };
 }
 
-/** The same questions, in whatever order, are one version. */
-function versionName(questionIds: readonly string[], seats: readonly Seat[]): string {
-  const own = [...questionIds].sort().join(' ');
-  const all = [
-    ...new Set(seats.flatMap(({ attempt }) => (attempt ? [[...attempt.questionIds].sort().join(' ')] : []))),
-  ].sort();
-  return `Version ${all.indexOf(own) + 1}`;
+/** Which version each attempt had, by its id: the same questions, in whatever order, are one. */
+function versionNames(seats: readonly Seat[]): Map<string, string> {
+  const attempts = seats.flatMap(({ attempt }) => attempt ?? []);
+  const drawn = new Map(attempts.map(({ id, questionIds }) => [id, [...questionIds].sort().join(' ')]));
+  const numbers = new Map([...new Set(drawn.values())].sort().map((ids, index) => [ids, index + 1]));
+  return new Map([...drawn].map(([id, ids]) => [id, `Version ${numbers.get(ids)}`]));
 }
 
 /** Each tag with the questions that have it. */
@@ -107,10 +105,10 @@ function byQuestions(
   return {
     ...{ id, label, same: true },
     parts: parts
-      .map(({ name, ids }) => ({
-        name,
-        shares: seats.flatMap((seat) => partShare(seat, new Set(ids)) ?? []),
-      }))
+      .map(({ name, ids }) => {
+        const of = new Set(ids);
+        return { name, shares: seats.flatMap((seat) => partShare(seat, of) ?? []) };
+      })
       .filter(({ shares }) => shares.length > 0)
       .sort((a, b) => (a.name < b.name ? -1 : 1)),
   };
