@@ -1,4 +1,5 @@
 import { sumBy } from 'remeda';
+
 /**
  * A small processor of items, written from the QTI specification alone and sharing no code with the product, to check
  * what the product writes. Sections are those of "QTI 2.1 Assessment Test, Section, and Item Information Model" (IMS,

@@ -5,6 +5,7 @@ import { at, attemptOf, markOf, paperQuestions, sittingOf, studentOf } from '../
 import type { Question } from '../kinds';
 import { seatsOf } from '../seats/seats';
 import { answerFigures } from './answerFigures';
+import { correlation, pointBiserial } from './correlation';
 import { facility } from './facility';
 import { mean } from './mean';
 import { quantile } from './quantile';
@@ -32,6 +33,31 @@ describe('figures', () => {
     expect(() => quantile([1], 1.1)).toThrow(RangeError);
     expect(facility([], 1)).toBeNull();
     expect(facility([1, 0.5, 0], 1)).toBe(0.5);
+  });
+
+  // By hand: of 1 2 3 4 the last two chosen: means 3.5 and 1.5, deviation √1.25, half of them: 2 / √1.25 × √(½ × ½).
+  it('the point-biserial correlation is Pearson’s of zeros and ones', () => {
+    const spreadOf = (values: readonly number[]) => {
+      const centre = mean(values);
+      return { mean: centre, squares: sumBy(values, (value) => (value - centre) ** 2) };
+    };
+    expect(pointBiserial([2, 3], [1, 2, 3, 4], spreadOf([1, 2, 3, 4]))).toBeCloseTo(1 / Math.sqrt(1.25), 12);
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.boolean(), fc.integer({ min: 0, max: 400 })), { minLength: 2 }),
+        (rows) => {
+          const values = rows.map(([, value]) => value / 4);
+          const chosen = rows.flatMap(([picked], place) => (picked ? [place] : []));
+          const wanted = correlation(
+            rows.map(([picked]) => Number(picked)),
+            values,
+          );
+          const found = pointBiserial(chosen, values, spreadOf(values));
+          if (wanted === null) expect(found).toBeNull();
+          else expect(found).toBeCloseTo(wanted, 9);
+        },
+      ),
+    );
   });
 
   it('every result is in one bar of the spread', () => {

@@ -7,7 +7,7 @@ import { schemeOf } from '../marking/scheme';
 import { marksThatCount } from '../scoring/marksThatCount';
 import type { Award } from '../scoring/scoreAttempt';
 import type { Seat } from '../seats/seats';
-import { correlation } from './correlation';
+import { correlation, pointBiserial } from './correlation';
 import { mean } from './mean';
 import { quantile } from './quantile';
 import { partsByRest } from './upperLower';
@@ -83,7 +83,8 @@ export function answerFigures(question: Question, seats: readonly Seat[]): Answe
   const rest = rows.map((row) => row.rest);
   const third = partsByRest(rest, 3);
   const { said, shares, blank, formOnly } = given(question, rows);
-  const categories = said.map((each) => categoryFigures(each, rows, rest, third));
+  const whole = spreadOf(rest);
+  const categories = said.map((each) => categoryFigures(each, rows, rest, whole, third));
   const others = categories.filter(({ offered }) => !offered).sort((a, b) => b.count - a.count);
   return {
     categories: [...categories.filter(({ offered }) => offered), ...others],
@@ -147,7 +148,7 @@ function given(question: Question, rows: readonly Row[]): Given {
     for (const is of kind.categoriesOf(question, answer.response)) {
       const entry = said.get(is.id) ?? { is, rows: [] };
       said.set(is.id, entry);
-      entry.rows.push(row);
+      if (entry.rows.at(-1) !== row) entry.rows.push(row);
       if (!is.part) continue;
       const part = shares.get(is.part.id) ?? { label: is.part.label, of: rows.map(() => 0) };
       shares.set(is.part.id, part);
@@ -163,17 +164,14 @@ function categoryFigures(
   { is, rows: of }: Said,
   rows: readonly Row[],
   rest: readonly number[],
+  whole: CategoryFigures['rest'],
   third: ReturnType<typeof partsByRest>,
 ): CategoryFigures {
-  const chosen = new Set(of);
   return {
     ...is,
     count: of.length,
     thirds: inThirds(of, third),
-    correlation: correlation(
-      rows.map((_, row) => Number(chosen.has(row))),
-      rest,
-    ),
+    correlation: pointBiserial(of, rest, whole),
     rest: spreadOf(of.map((row) => rest[row] ?? 0)),
     near: of.filter((row) => rows[row]?.award.nearMiss != null).length,
     studentIds: of.flatMap((row) => rows[row]?.seat.student.id ?? []),

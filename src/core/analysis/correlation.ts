@@ -1,3 +1,4 @@
+import { sumBy } from 'remeda';
 import { mean } from './mean';
 
 /**
@@ -17,4 +18,23 @@ export function correlation(a: readonly number[], b: readonly number[]): number 
     ofB += other * other;
   });
   return ofA === 0 || ofB === 0 ? null : together / Math.sqrt(ofA * ofB);
+}
+
+/**
+ * The point-biserial correlation of being among some of a list with the values of the list: Pearson’s, where one side is 1 for
+ * those and 0 for all others. Costs as much as those are, whatever the length of the list.
+ *
+ * @param chosen places in the list, each once
+ * @param spread of the whole list: its mean, and the sum of squares about it
+ * @returns null where all or none are chosen, or all values are the same
+ */
+export function pointBiserial(
+  chosen: readonly number[],
+  values: readonly number[],
+  spread: { mean: number; squares: number },
+): number | null {
+  const ofChosen = (chosen.length * (values.length - chosen.length)) / values.length;
+  if (!(ofChosen > 0) || spread.squares === 0) return null;
+  const together = sumBy(chosen, (place) => (values[place] ?? 0) - spread.mean);
+  return together / Math.sqrt(ofChosen * spread.squares);
 }

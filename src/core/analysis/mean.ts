@@ -1,4 +1,5 @@
 import { sum } from 'remeda';
+
 /**
  * The arithmetic mean: the balance point of the values.
  *

@@ -1,4 +1,5 @@
 import { sumBy } from 'remeda';
+
 /** A place in a picture, in pixels, or on a page, in mm. */
 export interface Point {
   x: number;
