@@ -136,8 +136,7 @@ function AfterBlock({ sitting: kept, gone }: { sitting: Sitting; gone: () => voi
   const { after, afterMs } = sitting;
   if (!after) return null;
   const set = (part: Pick<Sitting, 'after' | 'afterMs'>) => {
-    show({ ...sitting, ...part });
-    void changeAfter(sitting, part);
+    show({ ...sitting, ...part }, changeAfter(sitting, part));
   };
   return (
     <MarginBlock title="Straight after handing in">

@@ -65,8 +65,9 @@ export function usePlan(sitting: SittingData): PlanAtHand {
     const iso = new Date(now).toISOString();
     const base = shown ?? undefined;
     const put = (next: ReleasePlan) => {
-      show(next);
-      void act(changePlan(next, done.planChanged, isoNow(), base)).then((kept) => kept ?? show(base));
+      const writing = act(changePlan(next, done.planChanged, isoNow(), base));
+      show(next, writing);
+      void writing.then((kept) => kept ?? show(base));
     };
     const kept = base ?? { ...noPlan(record.id, iso), stages: first };
     // Whom it hands back to is not asked here: that goes by itself.

@@ -52,8 +52,7 @@ function Grades({ sitting }: { sitting: SittingData }) {
   );
   if (kept === undefined) return null;
   const set = (scale: GradeScale | null, joins?: string) => {
-    show(scale);
-    void act(setSittingGrades(id, scale && { by: scale.by, lines: scale.lines }, isoNow(), joins));
+    show(scale, act(setSittingGrades(id, scale && { by: scale.by, lines: scale.lines }, isoNow(), joins)));
   };
   return (
     <TwoColumns

@@ -42,7 +42,7 @@ export function useMarkBook(id: string): BookAtHand | null | undefined {
   return useMemo(() => read && (book ? atHand({ ...read, book }, setBook) : null), [read, book, setBook]);
 }
 
-function atHand(read: MarkBookRows, show: (book: MarkBook) => void): BookAtHand {
+function atHand(read: MarkBookRows, show: (book: MarkBook, writing?: Promise<unknown>) => void): BookAtHand {
   const { book, students, sittings, totals } = read;
   const sittingTitles = new Map(sittings.map(({ id, title }) => [id, title]));
   const cellOf = (column: MarkBookColumn, studentId: string): BookCell => {
@@ -67,8 +67,9 @@ function atHand(read: MarkBookRows, show: (book: MarkBook) => void): BookAtHand 
   });
   const change: BookAtHand['change'] = (part, said, joins) => {
     const next = { ...book, ...part };
-    show(next);
-    void act(changeMarkBook(next, said, isoNow(), book, joins)).then((kept) => kept ?? show(book));
+    const writing = act(changeMarkBook(next, said, isoNow(), book, joins));
+    show(next, writing);
+    void writing.then((kept) => kept ?? show(book));
   };
   return {
     ...read,

@@ -103,8 +103,7 @@ function TableOut({ sitting, what, group, choice, elsewhere }: TableOutProps) {
   const arranged = useMemo(() => arrangedTable(table, form), [table, form]);
   const { title, about } = kindWords[what];
   const change = (part: Partial<ExportForm>) => {
-    setForm({ ...form, ...part });
-    void act(setExportForm(what, { ...form, ...part }));
+    setForm({ ...form, ...part }, act(setExportForm(what, { ...form, ...part })));
   };
   return (
     <TwoColumns

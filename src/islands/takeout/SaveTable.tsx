@@ -87,14 +87,13 @@ export function SaveTable({ table, name, form, change }: SaveTableProps) {
 
 interface CsvFieldsProps {
   csv: CsvForm;
-  setCsv: (csv: CsvForm) => void;
+  setCsv: (csv: CsvForm, writing?: Promise<unknown>) => void;
   rows: ReturnType<typeof withHeading>;
 }
 
 function CsvFields({ csv, setCsv, rows }: CsvFieldsProps) {
   const set = (part: Partial<CsvForm>) => {
-    setCsv({ ...csv, ...part });
-    void act(setCsvForm({ ...csv, ...part }));
+    setCsv({ ...csv, ...part }, act(setCsvForm({ ...csv, ...part })));
   };
   const guards = useMemo(
     () => rows.flat().filter((cell) => typeof cell === 'string' && guarded(cell) !== cell).length,
