@@ -1,5 +1,4 @@
 import { expect, test } from '@playwright/test';
-import { sumBy } from 'remeda';
 
 /** What a student's page weighs as it is sent by gzip, which is what a laptop in the classroom sends over plain HTTP. */
 test('the form for the join code stands on little: of the rest nothing is waited for', async ({
@@ -41,10 +40,9 @@ test('the form for the join code stands on little: of the rest nothing is waited
       .getEntriesByType('resource')
       .filter(({ startTime }) => startTime < stood) as PerformanceResourceTiming[];
     const bytes = (ending: string) =>
-      sumBy(
-        before.filter(({ name }) => name.endsWith(ending)),
-        ({ transferSize }) => transferSize,
-      );
+      before
+        .filter(({ name }) => name.endsWith(ending))
+        .reduce((sum, { transferSize }) => sum + transferSize, 0);
     return { scripts: bytes('.js'), styles: bytes('.css') };
   });
   expect(atForm.scripts).toBeGreaterThan(50_000);
