@@ -12,6 +12,7 @@ import type { ReactNode } from 'react';
 import { KeyHint } from '../ui/KeyHint';
 import { cssVariables, theme } from '../ui/theme';
 import { Wordmark } from '../ui/Wordmark';
+import { textFields } from '@/ui/textFields';
 import { Asking } from './Asking';
 import { SaveStatus } from './SaveStatus';
 import { ElsewhereBar } from './ElsewhereBar';
@@ -40,13 +41,23 @@ export function Shell(props: ShellProps) {
   );
 }
 
+/** Undo by key wherever no text is typed, also on a box that was just ticked: in a text it is the field’s own. */
+function useUndoKey(): void {
+  const undone = (event: KeyboardEvent) => {
+    if (event.target instanceof Element && event.target.closest(textFields)) return;
+    event.preventDefault();
+    void undoLast();
+  };
+  useHotkeys([['mod+Z', undone, { preventDefault: false }]], [], true);
+}
+
 function Frame({ strip, shortcuts = [], children }: ShellProps) {
   const [helpShown, help] = useDisclosure(false);
   useKeptFirst();
   useDigits();
   usePlansKept();
+  useUndoKey();
   useHotkeys([
-    ['mod+Z', () => void undoLast()],
     ['shift+?', help.toggle, { usePhysicalKeys: false }],
     ['?', help.toggle],
     ['alt+W', () => window.location.assign('/waiting')],

@@ -121,7 +121,13 @@ test('a student answers again what was missed and asks about a mark; the teacher
   page,
 }) => {
   await page.goto('/sittings/lights/hand-back');
-  await page.getByRole('checkbox', { name: 'Ask about a mark' }).check();
+  const asks = page.getByRole('checkbox', { name: 'Ask about a mark' });
+  await asks.check();
+  await kept(page, 'Plan changed');
+  // The focus is still on the box.
+  await page.keyboard.press('Control+z');
+  await expect(asks).not.toBeChecked();
+  await asks.check();
   await page.getByRole('checkbox', { name: 'Answer again what they missed' }).check();
   for (const name of ['the accepted answers', 'the scheme lines they met'])
     await page.getByRole('checkbox', { name }).uncheck();

@@ -6,6 +6,7 @@ import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import type { LikeMark } from '@/core/marking/piles/like';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { Seat } from '@/core/seats/seats';
+import { textFields } from '@/ui/textFields';
 import { AnswerRow } from './AnswerRow';
 import type { WholePage, WorkActs } from './CurrentAnswer';
 import styles from './mark.module.css';
@@ -180,8 +181,7 @@ export function AnswerList({
   );
 }
 
-const written =
-  'textarea, select, [contenteditable="true"], [role="slider"], input:not([type="checkbox"], [type="radio"], [type="button"])';
+const written = `${textFields}, select, [role="slider"]`;
 
 /** Whether a key belongs to where the focus is: to a field that is written in, a dialog, or a control that it works. */
 function takesKeys(target: HTMLElement, key: string): boolean {
