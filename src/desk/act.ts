@@ -129,7 +129,7 @@ export function unsavedWords(error: unknown): string {
 }
 
 /** Whether storing failed for want of room; Dexie wraps what the browser says. */
-function isFull(error: unknown): boolean {
+export function isFull(error: unknown): boolean {
   if (!(error instanceof Error)) return false;
   const inner = (error as { inner?: unknown }).inner;
   return error.name === 'QuotaExceededError' || /QuotaExceeded/.test(error.message) || isFull(inner);

@@ -27,6 +27,7 @@ export function sameGroup(text: string, marks: readonly HandMark[]): SameAnswers
         pictures: [],
         typed: false,
         mark,
+        marks: [mark],
       },
       award: { points: mark.points, byKey: null } as Award, // no more of it is asked
     })),

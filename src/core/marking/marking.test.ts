@@ -61,6 +61,31 @@ describe('equal answers', () => {
     expect(changed.map(({ text, points }) => [text, points])).toEqual([['iron', 3]]);
   });
 
+  it('are, whatever changes one after another, what they are when they are put together anew', () => {
+    const text = fc.constantFrom('iron', 'Iron', 'ebb', 'ebb tide', '');
+    const step = fc.record({
+      at: fc.nat(4),
+      text: fc.option(text),
+      points: fc.option(fc.constantFrom(1, 3)),
+    });
+    fc.assert(
+      fc.property(fc.array(text, { minLength: 5, maxLength: 5 }), fc.array(step), (first, steps) => {
+        const question = { ...openQuestion };
+        const texts = [...first];
+        const marks = new Map<string, HandMark>();
+        let seats = textSeats(texts);
+        sameAnswers(question, seats);
+        for (const { at: place, text: written, points } of steps) {
+          if (written !== null) texts[place] = written;
+          else marks.set(`a${place}`, markOf({ attemptId: `a${place}`, points }));
+          const changed = textSeats(texts, [...marks.values()])[place];
+          if (changed) seats = seats.with(place, changed);
+          expect(sameAnswers(question, seats)).toEqual(sameAnswers({ ...openQuestion }, seats));
+        }
+      }),
+    );
+  });
+
   it('leave out whoever is still working', () => {
     const seats = textSeats(['iron']).map((seat): Seat => ({ ...seat, state: 'working' }));
     expect(sameAnswers(openQuestion, seats)).toEqual([]);

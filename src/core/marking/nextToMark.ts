@@ -11,13 +11,19 @@ export function nextToMark(
   forward: { has: (id: string) => boolean } = nothingForward,
 ): SameAnswers | null {
   const at = groups.findIndex((group) => group.id === fromId);
-  const ahead = [...groups.slice(at + 1), ...groups.slice(0, Math.max(0, at))];
+  const others = at < 0 ? groups.length : groups.length - 1;
+  const ahead = (wanted: (group: SameAnswers) => boolean): SameAnswers | null => {
+    for (let step = 1; step <= others; step++) {
+      const group = groups[(at + step) % groups.length];
+      if (group && wanted(group)) return group;
+    }
+    return null;
+  };
   return (
-    ahead.find((group) => group.waiting > 0 && !group.aside && !forward.has(group.id)) ??
-    ahead.find((group) => group.waiting > 0 && !group.aside) ??
-    ahead.find((group) => group.nearMiss !== null && !group.aside) ??
-    ahead.find((group) => group.aside) ??
-    null
+    ahead((group) => group.waiting > 0 && !group.aside && !forward.has(group.id)) ??
+    ahead((group) => group.waiting > 0 && !group.aside) ??
+    ahead((group) => group.nearMiss !== null && !group.aside) ??
+    ahead((group) => group.aside)
   );
 }
 

@@ -24,6 +24,8 @@ export interface AnswerToMark {
   notRead?: NotRead | undefined;
   award: Award;
   mark: HandMark | undefined;
+  /** Every mark that it has from anyone, whether it counts or not. */
+  marks: readonly HandMark[];
 }
 
 /** Equal answers to one question: one thing to mark. */
@@ -51,21 +53,16 @@ export interface SameAnswers {
  * short ones, so that a marker sees many at once; the blank ones last. The order does not depend on who wrote them nor on the marks.
  */
 export function sameAnswers(question: Question, seats: readonly Seat[]): SameAnswers[] {
-  const groups = new Map<string, AnswerToMark[]>();
-  for (const seat of seats)
-    for (const [id, answer] of answersOf(question, seat)) {
-      const group = groups.get(id);
-      if (group) group.push(answer);
-      else groups.set(id, [answer]);
-    }
   const before = grouped.get(question);
-  const next = regrouped(groups, before);
+  const next = (before && patched(question, seats, before)) ?? regrouped(question, seats, before);
   grouped.set(question, next);
   return next.inOrder;
 }
 
 interface Groups {
-  byId: ReadonlyMap<string, SameAnswers>;
+  /** Whose answers they are. */
+  seats: readonly Seat[];
+  byId: Map<string, SameAnswers>;
   inOrder: SameAnswers[];
 }
 
@@ -73,10 +70,57 @@ interface Groups {
 const grouped = new WeakMap<Question, Groups>();
 
 /**
- * Groups of these answers; those with the same answers as before are the same objects, in the same order where it holds. The
+ * The groups of before with the answers of those seats that changed; the same list where none did. Null where an answer came,
+ * went, or reads otherwise: what stands together, or in what order, may have changed then.
+ */
+function patched(question: Question, seats: readonly Seat[], before: Groups): Groups | null {
+  if (seats.length !== before.seats.length) return null;
+  const changed = new Map<string, Map<AnswerToMark, AnswerToMark>>();
+  for (let place = 0; place < seats.length; place++) {
+    const [was, is] = [before.seats[place], seats[place]];
+    if (was === is) continue;
+    if (!was || !is) return null;
+    const [old, now] = [answersOf(question, was), answersOf(question, is)];
+    if (old.length !== now.length) return null;
+    for (const [at, [id, answer]] of now.entries()) {
+      const [oldId, oldAnswer] = old[at] ?? [];
+      if (!oldAnswer || oldId !== id) return null;
+      changed.set(id, (changed.get(id) ?? new Map<AnswerToMark, AnswerToMark>()).set(oldAnswer, answer));
+    }
+  }
+  if (changed.size === 0) return { ...before, seats };
+  const put = new Map<SameAnswers, SameAnswers>();
+  for (const [id, answers] of changed) {
+    const known = before.byId.get(id);
+    const group =
+      known &&
+      joined(
+        id,
+        known.answers.map((each) => answers.get(each) ?? each),
+      );
+    if (!group || !standsAs(group, known)) return null;
+    put.set(known, group);
+  }
+  for (const group of put.values()) before.byId.set(group.id, group);
+  return { seats, byId: before.byId, inOrder: before.inOrder.map((group) => put.get(group) ?? group) };
+}
+
+/** Whether a group has its place in the order where it was before. */
+const standsAs = (group: SameAnswers, before: SameAnswers): boolean =>
+  before.text === group.text && (before.nearMiss === null) === (group.nearMiss === null);
+
+/**
+ * Groups of the answers of these seats; those with the same answers as before are the same objects, in the same order where it holds. The
  * same list where nothing changed.
  */
-function regrouped(groups: ReadonlyMap<string, AnswerToMark[]>, before: Groups | undefined): Groups {
+function regrouped(question: Question, seats: readonly Seat[], before: Groups | undefined): Groups {
+  const groups = new Map<string, AnswerToMark[]>();
+  for (const seat of seats)
+    for (const [id, answer] of answersOf(question, seat)) {
+      const group = groups.get(id);
+      if (group) group.push(answer);
+      else groups.set(id, [answer]);
+    }
   const byId = new Map<string, SameAnswers>();
   let sameOrder = before !== undefined && before.byId.size === groups.size;
   let sameAll = sameOrder;
@@ -85,14 +129,11 @@ function regrouped(groups: ReadonlyMap<string, AnswerToMark[]>, before: Groups |
     const same =
       known?.answers.length === answers.length && known.answers.every((each, at) => each === answers[at]);
     const group = same && known ? known : joined(id, answers);
-    sameOrder &&=
-      known !== undefined &&
-      known.text === group.text &&
-      (known.nearMiss === null) === (group.nearMiss === null);
+    sameOrder &&= known !== undefined && standsAs(group, known);
     sameAll &&= group === known;
     byId.set(id, group);
   }
-  if (sameAll && before) return before;
+  if (sameAll && before) return { ...before, seats };
   const inOrder =
     sameOrder && before
       ? before.inOrder.map((group) => byId.get(group.id) ?? group)
@@ -103,7 +144,7 @@ function regrouped(groups: ReadonlyMap<string, AnswerToMark[]>, before: Groups |
             a.text.length - b.text.length ||
             (a.id < b.id ? -1 : 1),
         );
-  return { byId, inOrder };
+  return { seats, byId, inOrder };
 }
 
 type Grouped = [group: string, answer: AnswerToMark];
@@ -136,6 +177,7 @@ function answersOf(question: Question, seat: Seat): readonly Grouped[] {
         notRead: attempt.unread?.[question.id],
         award: awardFor(question, answer, mark, attempt),
         mark,
+        marks: marks.filter(({ questionId }) => questionId === question.id),
       },
     ]);
   }
@@ -177,14 +219,7 @@ export const awaitsMarker = ({ state }: Pick<Award, 'state'>): boolean =>
   state === 'waiting' || state === 'notRead';
 
 /** Every mark that equal answers have from anyone, whether it counts or not. */
-export function allMarksOf(group: SameAnswers, questionId: string, seats: readonly Seat[]): HandMark[] {
-  const ids = new Set(group.answers.map(({ attemptId }) => attemptId));
-  return seats.flatMap(({ toMark }) =>
-    toMark.flatMap(({ attempt, marks }) =>
-      ids.has(attempt.id) ? marks.filter((mark) => mark.questionId === questionId) : [],
-    ),
-  );
-}
+export const allMarksOf = (group: SameAnswers): HandMark[] => group.answers.flatMap(({ marks }) => marks);
 
 /** The marks that a group of equal answers has. */
 export const marksOf = (group: SameAnswers): HandMark[] => group.answers.flatMap(({ mark }) => mark ?? []);

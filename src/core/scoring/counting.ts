@@ -28,7 +28,12 @@ export function countingOf(
   terms: Terms,
   now: number,
 ): Counting | null {
-  const scored = (each: Attempt) => scoreAttempt(questions, each, marksOf(each));
+  const cards = new Map<Attempt, Scorecard>();
+  const scored = (each: Attempt): Scorecard => {
+    const card = cards.get(each) ?? scoreAttempt(questions, each, marksOf(each));
+    cards.set(each, card);
+    return card;
+  };
   const attempt = countingAttempt(attempts, sitting, terms, now, (each) => scored(each).total);
   if (!attempt) return null;
   const several = sitting.counts === 'best' || sitting.counts === 'mean';

@@ -1,14 +1,16 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useEffect, useRef, type RefObject } from 'react';
+import { useCallback, useEffect, useRef, type RefObject } from 'react';
 import type { Question } from '@/core/kinds';
 import type { OfferedComment } from '@/core/marking/commentBank';
 import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import type { LikeMark } from '@/core/marking/piles/like';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { Seat } from '@/core/seats/seats';
+import { useHeld } from '@/ui/useHeld';
 import { textFields } from '@/ui/textFields';
 import { AnswerRow } from './AnswerRow';
 import type { WholePage, WorkActs } from './CurrentAnswer';
+import type { ActedAnswers } from './useActed';
 import styles from './mark.module.css';
 
 interface AnswerListProps {
@@ -30,6 +32,8 @@ interface AnswerListProps {
   comment: (group: SameAnswers, comment: string) => void;
   /** What is put forward, by the id of the row. */
   likes: ReadonlyMap<string, LikeMark>;
+  /** Answers that were given points which are not drawn yet. */
+  acted: ActedAnswers;
   /** Marks on the text of the current answers. */
   work: WorkActs;
   /** Whether the whole page is shown of an answer on paper. */
@@ -53,6 +57,7 @@ export function AnswerList({
   looking,
   comment,
   likes,
+  acted,
   work,
   page,
   offered,
@@ -60,11 +65,13 @@ export function AnswerList({
 }: AnswerListProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const currentIndex = entries.findIndex(({ group }) => group.id === current?.id);
+  // What stands where is reckoned anew only when another answer stands somewhere.
+  const ids = useHeld(entries.map(({ group }) => group.id));
   const rows = useVirtualizer({
     count: entries.length,
     getScrollElement: () => scroller.current,
     estimateSize: () => 44,
-    getItemKey: (index) => entries[index]?.group.id ?? index,
+    getItemKey: useCallback((index: number) => ids[index] ?? index, [ids]),
     overscan: 6,
   });
   const focusing = useRef(false);
@@ -167,6 +174,7 @@ export function AnswerList({
                   choose={() => goTo(entry.group.id)}
                   comment={(text) => comment(entry.group, text)}
                   like={likes.get(entry.group.id)}
+                  acted={acted}
                   work={work}
                   page={page}
                   offered={offered}

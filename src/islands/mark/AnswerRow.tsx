@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useSyncExternalStore, type ReactNode } from 'react';
 import type { Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { fullName } from '@/core/model/names';
@@ -19,6 +19,7 @@ import { Answer } from './Answer';
 import { CurrentAnswer, type CurrentAnswerProps } from './CurrentAnswer';
 import { OnPaper } from './OnPaperAnswer';
 import { pileWords } from './PileBlock';
+import type { ActedAnswers } from './useActed';
 import styles from './mark.module.css';
 
 interface AnswerRowProps extends Omit<CurrentAnswerProps, 'group' | 'kept' | 'marked'> {
@@ -31,13 +32,24 @@ interface AnswerRowProps extends Omit<CurrentAnswerProps, 'group' | 'kept' | 'ma
   choose: () => void;
   /** What is put forward for those that wait. */
   like: LikeMark | undefined;
+  /** Answers that were given points which are not drawn yet. */
+  acted: ActedAnswers;
 }
 
 /** Equal answers as one row: how many, what they say, and what they have. */
-export function AnswerRow({ entry, index, current, names, focusing, choose, like, ...acts }: AnswerRowProps) {
+export function AnswerRow({
+  entry,
+  index,
+  current,
+  names,
+  focusing,
+  choose,
+  like,
+  acted,
+  ...acts
+}: AnswerRowProps) {
   const { question } = acts;
   const { group, pile, heads, fits } = entry;
-  const [first] = group.answers;
   const kept = groupComment(group.answers.map(({ mark }) => mark ?? { at: '', comment: '' }));
   const own = group.answers.flatMap(({ mark }) =>
     mark && mark.comment && mark.comment !== kept ? [mark] : [],
@@ -83,20 +95,45 @@ export function AnswerRow({ entry, index, current, names, focusing, choose, like
               {pile ? `Pile of ${pileWords(pile)}. ` : 'Fits the pile above. '}
             </span>
           )}
-          {first && <FillGlyph {...awardGlyph(first.award)} waiting={group.waiting > 0} size={16} label="" />}
-          {pointsSoFar(group, question)}
-          {like && (
-            <>
-              <span className="visuallyHidden">
-                . Put forward{like.from === 'parts' && ' by its parts'}:{' '}
-              </span>
-              {`  ${like.from === 'parts' ? '' : 'like '}${givenWords(like, question)}?`}
-            </>
-          )}
+          <PointsState question={question} group={group} like={like} acted={acted} />
         </span>
       </div>
       {current && <CurrentAnswer {...acts} group={group} kept={kept} marked={marked} />}
     </div>
+  );
+}
+
+type PointsStateProps = Pick<AnswerRowProps, 'question' | 'like' | 'acted'> & { group: SameAnswers };
+
+/** What equal answers have. Points that were given show at once, whatever else has to be worked out before the rest is drawn. */
+function PointsState({ question, group, like, acted }: PointsStateProps) {
+  const given = useSyncExternalStore(acted.subscribe, () => acted.pointsOf(group));
+  const [first] = group.answers;
+  if (typeof given === 'number')
+    return (
+      <>
+        {first && (
+          <FillGlyph
+            {...awardGlyph({ ...first.award, points: given, nearMiss: null })}
+            waiting={false}
+            size={16}
+            label=""
+          />
+        )}
+        {ofMax(given, question)}
+      </>
+    );
+  return (
+    <>
+      {first && <FillGlyph {...awardGlyph(first.award)} waiting={group.waiting > 0} size={16} label="" />}
+      {pointsSoFar(group, question)}
+      {like && (
+        <>
+          <span className="visuallyHidden">. Put forward{like.from === 'parts' && ' by its parts'}: </span>
+          {`  ${like.from === 'parts' ? '' : 'like '}${givenWords(like, question)}?`}
+        </>
+      )}
+    </>
   );
 }
 
@@ -159,6 +196,8 @@ function Differing({ from, to }: { from: string; to: string }) {
   );
 }
 
+const ofMax = (worth: number, question: Question) => `${points(worth)} / ${points(question.points)}`;
+
 /** "2 / 3  A C": points and scheme lines, or what is missing. */
 function pointsSoFar(group: SameAnswers, question: Question): string {
   const lines = groupLines(group.answers.flatMap(({ mark }) => mark ?? []));
@@ -175,7 +214,7 @@ function pointsSoFar(group: SameAnswers, question: Question): string {
           ? 'waits'
           : 'no key yet',
     );
-  else parts.push(`${points(group.points)} / ${points(question.points)}`);
+  else parts.push(ofMax(group.points, question));
   if (letters.length > 0) parts.push(letters.join(' '));
   if (group.answers.some((answer) => answer.award.state === 'overridden')) parts.push('overridden');
   if (group.nearMiss) parts.push(`close to “${group.nearMiss.text}”`);

@@ -86,6 +86,7 @@ export function MarkQuestion({
     if (next) goTo(next.id, habits.goesOn ? 'start' : 'auto');
     else nextQuestion?.go();
   };
+  const left = useMemo(() => leftToMark(groups), [groups]);
   const shown = useMemo(
     () => (onlyWaiting ? wantingEntries(entries, current?.id ?? null) : entries),
     [onlyWaiting, entries, current?.id],
@@ -120,7 +121,7 @@ export function MarkQuestion({
           question={question}
           number={number}
           current={current}
-          left={leftToMark(groups)}
+          left={left}
           groups={groups}
           names={names}
           setNames={setNames}
@@ -157,12 +158,13 @@ export function MarkQuestion({
         current={current}
         align={align}
         likes={likes}
+        acted={acts.acted}
         work={{ open: marksText, setOpen: setMarksText, change: acts.markText }}
         page={{ whole: wholePage, toggle: togglePage }}
         names={names ? sitting.seats : null}
         seen={screen.lookedAt}
         looking={screen.rows}
-        enterDoes={current ? enterWords(current, groups, likes, nextQuestion?.number ?? null) : ''}
+        enterDoes={current ? enterWords(current, groups, left, likes, nextQuestion?.number ?? null) : ''}
         goTo={goTo}
         onKey={onKey}
         comment={acts.comment}

@@ -1,5 +1,4 @@
 import { Button } from '@mantine/core';
-import { useMemo } from 'react';
 import { roundPoints } from '@/core/basics/points';
 import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
@@ -39,10 +38,7 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
   const { give, switchLine } = acts;
   const marks = marksOf(current);
   const met = groupLines(marks);
-  const all = useMemo(
-    () => allMarksOf(current, question.id, sitting.seats),
-    [current, question.id, sitting.seats],
-  );
+  const all = allMarksOf(current);
   const scheme = wholeScheme(question);
   const some = (lineId: string) => {
     const having = marks.filter(({ lines }) => lines.includes(lineId)).length;

@@ -18,7 +18,7 @@ export function forwardActs({ question, number, entries, likes, place, acted }: 
     if (!first) return false;
     const of = new Map(taken.flatMap(({ like }) => like.attemptIds.map((id) => [id, like] as const)));
     const rows = entries.flatMap(({ group }) => (taken.some(({ id }) => id === group.id) ? [group] : []));
-    const stored = actedOn(rows, () => ({ waiting: 0, aside: false }));
+    const followed = actedOn(rows, () => ({ waiting: 0, aside: false }));
     const count = counted(of.size, 'answer');
     const said =
       taken.length === 1
@@ -32,8 +32,8 @@ export function forwardActs({ question, number, entries, likes, place, acted }: 
       return { points: worth, lines, adjustment, aside: false };
     };
     void actWhenRoom(() =>
-      markAnswers(place([...of.keys()]), step, `Question ${number}: ${said}`, isoNow()),
-    ).then(stored);
+      followed(markAnswers(place([...of.keys()]), step, `Question ${number}: ${said}`, isoNow())),
+    );
     return true;
   };
 

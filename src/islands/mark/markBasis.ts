@@ -46,12 +46,12 @@ export function markBasis(props: MarkActsProps, acted: ReturnType<typeof useActe
     said: string,
     { joins, why, is }: { joins?: string; why?: string; is?: ActedAs } = {},
   ) => {
-    const stored = is && acted.actedOn(together(group), is);
+    const followed = is ? acted.actedOn(together(group), is) : <T>(write: Promise<T>) => write;
     const attemptIds = together(group).flatMap(({ answers }) => answers.map(({ attemptId }) => attemptId));
     const now = isoNow();
     void actWhenRoom(() =>
-      markAnswers(place(attemptIds), step, `Question ${number}: ${said}`, now, joins, why),
-    ).then(stored);
+      followed(markAnswers(place(attemptIds), step, `Question ${number}: ${said}`, now, joins, why)),
+    );
   };
   return { question, number, entries, likes, begin, together, countOf, place, keep, acted };
 }

@@ -14,10 +14,12 @@ export function refusedWords(why: PointsFault['why'], typed: string, rule: Point
 export function enterWords(
   current: SameAnswers,
   groups: readonly SameAnswers[],
+  /** How many of them wait. */
+  waiting: number,
   likes: ReadonlyMap<string, unknown>,
   nextQuestion: string | null,
 ): string {
-  const left = groups.filter((group) => group.waiting > 0 && group.id !== current.id).length;
+  const left = waiting - (current.waiting > 0 ? 1 : 0);
   const blank = current.blank && current.waiting > 0;
   const next = nextToMark(groups, current.id, likes);
   const going = next

@@ -12,7 +12,7 @@ export function useMarkActs(props: MarkActsProps) {
   const basis = markBasis(props, acted);
   const { together, countOf } = basis;
   return {
-    ...{ asActed: acted.asActed, together, countOf },
+    ...{ acted: acted.answers, asActed: acted.asActed, together, countOf },
     ...{ ...pointActs(basis), ...commentActs(basis), ...forwardActs(basis) },
   };
 }

@@ -9,6 +9,7 @@ import type { Pile } from '@/core/model/pile';
 import { pilesOf } from '@/store/piles';
 import { nearAnswers, partsOfAnswers } from '@/workers/nearAnswers';
 import type { Work } from '@/workers/stoppable';
+import { sameList, useHeld } from '@/ui/useHeld';
 import { viewOf } from '../kinds';
 
 /** How far a worker is with looking. */
@@ -26,25 +27,21 @@ interface Looked<T> {
 /** What was found last, by what was looked for: it holds until the answers change. */
 const found = new Map<string, Looked<unknown>>();
 
-const sameList = (a: readonly string[], b: readonly string[]) =>
-  a.length === b.length && a.every((each, index) => each === b[index]);
-
 /** Whether answers of this kind are words that can be near each other. */
 export const hasNearAnswers = (question: Question): boolean =>
   kindOf(question).scoredBy === 'hand' && viewOf(question).drawn !== true;
 
 export interface Words {
-  ids: string[];
-  texts: string[];
+  ids: readonly string[];
+  texts: readonly string[];
 }
 
 /** The different answers in words, with their ids: what a worker looks at. The same object until one of them changes. */
 function useWords(question: Question, groups: readonly SameAnswers[]): Words {
   const words = useMemo(() => wordsOf(question, groups), [question, groups]);
-  const [held, setHeld] = useState(words);
-  const same = held === words || (sameList(held.ids, words.ids) && sameList(held.texts, words.texts));
-  if (!same) setHeld(words);
-  return same ? held : words;
+  const ids = useHeld(words.ids);
+  const texts = useHeld(words.texts);
+  return useMemo(() => ({ ids, texts }), [ids, texts]);
 }
 
 function wordsOf(question: Question, groups: readonly SameAnswers[]): Words {

@@ -39,6 +39,64 @@ export function arranged(
   stored: readonly Pile[],
   proposed: readonly (readonly string[])[],
 ): AnswerEntry[] {
+  const entries =
+    (latest && again(latest, { groups, stored, proposed })) ?? fromNothing(groups, stored, proposed);
+  latest = { groups, stored, proposed, entries };
+  return entries;
+}
+
+interface Arranged {
+  groups: readonly SameAnswers[];
+  stored: readonly Pile[];
+  proposed: readonly (readonly string[])[];
+  entries: AnswerEntry[];
+}
+
+/** What was arranged last: a mark changes one group in it. */
+let latest: Arranged | null = null;
+
+/** The rows of before with the groups that changed in place of theirs; null where one may stand otherwise now. */
+function again(before: Arranged, now: Omit<Arranged, 'entries'>): AnswerEntry[] | null {
+  const { groups } = now;
+  if (before.stored !== now.stored || before.proposed !== now.proposed) return null;
+  if (before.groups.length !== groups.length) return null;
+  const put = new Map<SameAnswers, SameAnswers>();
+  for (let at = 0; at < groups.length; at++) {
+    const [was, is] = [before.groups[at], groups[at]];
+    if (was === is) continue;
+    if (!was || !is || !standsAs(is, was)) return null;
+    put.set(was, is);
+  }
+  if (put.size === 0) return before.entries;
+  const piles = new Map<PileInSight, PileInSight>();
+  const pileNow = (pile: PileInSight): PileInSight => {
+    const known = piles.get(pile);
+    if (known) return known;
+    const members = pile.members.map((group) => put.get(group) ?? group);
+    const is = members.some((group, at) => group !== pile.members[at]) ? { ...pile, members } : pile;
+    piles.set(pile, is);
+    return is;
+  };
+  return before.entries.map((entry) => {
+    const group = put.get(entry.group) ?? entry.group;
+    const pile = entry.pile && pileNow(entry.pile);
+    const fits = entry.fits && pileNow(entry.fits);
+    if (group === entry.group && pile === entry.pile && fits === entry.fits) return entry;
+    return { ...entry, group, pile, ...(fits && { fits }) };
+  });
+}
+
+/** Whether a group has its place where it was before: by what `byCommonest` and the size of a pile look at. */
+const standsAs = (group: SameAnswers, before: SameAnswers): boolean =>
+  group.id === before.id &&
+  group.answers.length === before.answers.length &&
+  group.text.length === before.text.length;
+
+function fromNothing(
+  groups: readonly SameAnswers[],
+  stored: readonly Pile[],
+  proposed: readonly (readonly string[])[],
+): AnswerEntry[] {
   const left = new Map(groups.map((group) => [group.id, group]));
   const take = (ids: readonly string[]): SameAnswers[] =>
     ids

@@ -80,6 +80,29 @@ describe('piles of answers', () => {
     expect(split(place, row(stored, 'b').pile, 'b')).toBeNull();
   });
 
+  it('where answers change one after another, they stand as when all is put in order anew', () => {
+    const step = fc.record({
+      at: fc.nat(7),
+      waiting: fc.nat(1),
+      times: fc.option(fc.integer({ min: 1, max: 4 })),
+    });
+    const stored: Pile[] = [
+      { ...{ id: 'p', sittingId: 's', questionId: 'q', name: '' }, members: ['a', 'h'], agreedAt: at },
+    ];
+    fc.assert(
+      fc.property(fc.array(step), (steps) => {
+        let now = groups;
+        arranged(now, stored, proposed);
+        for (const { at: place, waiting, times } of steps) {
+          const one = now[place];
+          if (!one) throw new Error('no group');
+          now = now.with(place, { ...group(one.id, times ?? one.answers.length), waiting });
+          expect(arranged(now, stored, proposed)).toEqual(arranged(now, [...stored], proposed));
+        }
+      }),
+    );
+  });
+
   it('whatever is done, each answer stands in exactly one place, and a pile that is agreed to stays together', () => {
     const step = fc.record({
       what: fc.constantFrom('agree', 'name', 'out', 'split', 'join'),
