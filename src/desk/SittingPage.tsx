@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { StageName } from '@/core/seats/strip';
-import { dayAndTime } from '@/words/format';
+import { counted, dayAndTime } from '@/words/format';
 import { Strip } from '../ui/Strip';
 import { EmptyState } from '../ui/EmptyState';
 import { DeskReady } from './DeskReady';
@@ -16,12 +16,14 @@ interface SittingPageProps {
   shortcuts?: Shortcut[];
   /** How often what depends on the time is looked at again. */
   tickMs?: number;
+  /** Whether a large sitting is shown while its attempts are still read. */
+  soFar?: boolean;
   children: (sitting: SittingData) => ReactNode;
 }
 
 /** A page inside a sitting: its strip across the top, and the stage below. */
-export function SittingPage({ sittingId, current, shortcuts, tickMs, children }: SittingPageProps) {
-  const sitting = useSitting(sittingId, tickMs);
+export function SittingPage({ sittingId, current, shortcuts, tickMs, soFar, children }: SittingPageProps) {
+  const sitting = useSitting(sittingId, tickMs, soFar);
   return (
     <DeskReady
       shortcuts={shortcuts ?? []}
@@ -34,7 +36,7 @@ export function SittingPage({ sittingId, current, shortcuts, tickMs, children }:
 }
 
 export function SittingStrip({ sitting, current }: { sitting: SittingData; current?: StageName }) {
-  const { sitting: record, paper, progress, groups, now } = sitting;
+  const { sitting: record, paper, progress, groups, reading, now } = sitting;
   return (
     <section className={styles.top} aria-label={record.title}>
       <div className={styles.title}>
@@ -46,8 +48,14 @@ export function SittingStrip({ sitting, current }: { sitting: SittingData; curre
           {record.closesAt && ` to ${dayAndTime(record.closesAt, now)}`}
         </span>
       </div>
-      {record.share && <ShareHead sitting={sitting} />}
-      {!record.share && (
+      {record.share && !reading && <ShareHead sitting={sitting} />}
+      {reading && (
+        <p role="status" className={styles.reading}>
+          Reading answers: {reading.done.toLocaleString('en')} of {counted(reading.of, 'attempt')} so far.
+          Everything on this page is about these until all are there.
+        </p>
+      )}
+      {!record.share && !reading && (
         <Strip
           label={`Stages of ${record.title}`}
           stages={stripStages(record, paper, progress, now, sitting.pending)}

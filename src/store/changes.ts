@@ -49,10 +49,12 @@ export class ChangedRows {
     return this.rows.size;
   }
 
-  /** What was gathered, which begins anew. */
-  take(): Map<string, RangeSet> {
+  /** What was gathered, which begins anew; of one table, if named, it goes on being gathered. */
+  take(but?: string): Map<string, RangeSet> {
     const { rows } = this;
-    this.rows = new Map();
+    const left = but === undefined ? undefined : rows.get(but);
+    this.rows = new Map(but !== undefined && left ? [[but, left]] : []);
+    if (but !== undefined) rows.delete(but);
     return rows;
   }
 }

@@ -134,12 +134,10 @@ function UnequalRow({ sitting, unequal, number }: UnequalRowProps) {
 
 /** Similar answers whose points lie far apart. */
 function Near({ sitting, question }: { sitting: SittingData; question: Question }) {
-  const { entries, looking } = usePiles(
-    sitting.sitting.id,
-    question,
-    sameAnswers(question, sitting.seats),
-    null,
-  );
+  const { entries, looking } = usePiles(sitting.sitting.id, question, sameAnswers(question, sitting.seats), {
+    seed: null,
+    look: true,
+  });
   const far = useMemo(() => farApart(question, entries), [question, entries]);
   if (!hasNearAnswers(question)) return null;
   return (

@@ -42,7 +42,7 @@ const shortcuts: Shortcut[] = [
 export function MarkPage({ sittingId }: { sittingId: string }) {
   useInHand();
   return (
-    <SittingPage sittingId={sittingId} current="mark" shortcuts={shortcuts}>
+    <SittingPage sittingId={sittingId} current="mark" shortcuts={shortcuts} soFar>
       {(sitting) => <Mark sitting={sitting} />}
     </SittingPage>
   );
@@ -70,6 +70,7 @@ function Mark({ sitting }: { sitting: SittingData }) {
     setCurrent(id);
     window.history.replaceState(null, '', `?question=${id}`);
   };
+  if (sitting.progress.in === 0 && sitting.reading) return null;
   if (sitting.progress.in === 0)
     return (
       <EmptyState
@@ -88,7 +89,7 @@ function Mark({ sitting }: { sitting: SittingData }) {
         questions={sitting.questions}
         numbers={numbers}
         currentId={question.id}
-        table={sitting.table}
+        table={sitting.reading ? null : sitting.table}
         choose={choose}
       />
       <MarkQuestion
@@ -112,16 +113,19 @@ interface QuestionChoiceProps {
   questions: Question[];
   numbers: ReadonlyMap<string, string>;
   currentId: string;
-  table: PointsTable;
+  /** Null while it is not known of all. */
+  table: PointsTable | null;
   choose: (id: string) => void;
 }
+
+const notKnown = { waiting: 0, notRead: 0, forward: 0 };
 
 /** All questions in a row, with how many answers of each wait. */
 function QuestionChoice({ questions, numbers, currentId, table, choose }: QuestionChoiceProps) {
   return (
     <nav aria-label="Questions" className={styles.questions}>
       {questions.map((question) => {
-        const { waiting: left, notRead, forward: near } = table.countsOf(question.id);
+        const { waiting: left, notRead, forward: near } = table?.countsOf(question.id) ?? notKnown;
         const byHand = kindOf(question).scoredBy === 'hand';
         const said = [
           ...(left > 0 ? [`${left} wait`] : []),
@@ -135,7 +139,7 @@ function QuestionChoice({ questions, numbers, currentId, table, choose }: Questi
             aria-current={question.id === currentId ? 'true' : undefined}
             aria-label={[
               `Question ${numbers.get(question.id)}`,
-              ...(left + notRead === 0 ? [...said, byHand ? 'all marked' : 'scored by key'] : said),
+              ...(table && left + notRead === 0 ? [...said, byHand ? 'all marked' : 'scored by key'] : said),
             ].join(', ')}
             className={byHand ? styles.handQuestion : styles.keyQuestion}
             onClick={() => choose(question.id)}

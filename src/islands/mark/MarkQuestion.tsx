@@ -49,7 +49,10 @@ export function MarkQuestion({
   const [onlyWaiting, setOnlyWaiting] = useState(false);
   const { seats } = sitting;
   const same = useMemo(() => sameAnswers(question, seats), [question, seats]);
-  const piles = usePiles(sittingId, question, same, habits.order === 'shuffled' ? sittingId : null);
+  const piles = usePiles(sittingId, question, same, {
+    seed: habits.order === 'shuffled' ? sittingId : null,
+    look: sitting.reading === null,
+  });
   const { entries } = piles;
   const groups = useMemo(() => entries.map(({ group }) => group), [entries]);
   const { current, at, align, begin, goTo: goToRow } = useMarkPosition(groups);
@@ -131,7 +134,7 @@ export function MarkQuestion({
           forwardOnScreen={screen.forward}
           takeOnScreen={takeOnScreen}
           piles={
-            hasNearAnswers(question) && entry && !entry.group.onPaper
+            hasNearAnswers(question) && entry && !entry.group.onPaper && !sitting.reading
               ? { piles, entry, acts: pileActs }
               : null
           }

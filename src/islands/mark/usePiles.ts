@@ -154,16 +154,22 @@ export interface Piles {
   looking: Looking | null;
 }
 
+interface PilesAsked {
+  /** Answers stand in an order by this; null: large piles and short answers first. */
+  seed: string | null;
+  /** Whether it is looked which are near each other: not before all are there. */
+  look: boolean;
+}
+
 /** The answers to a question in piles: what the marker made, and what is put forward. */
 export function usePiles(
   sittingId: string,
   question: Question,
   groups: SameAnswers[],
-  /** Answers stand in an order by this; null: large piles and short answers first. */
-  seed: string | null,
+  { seed, look }: PilesAsked,
 ): Piles {
   const [threshold, setThreshold] = useState(usualThreshold);
-  const words = useWords(question, groups);
+  const words = useWords(question, look ? groups : noGroups);
   const { proposed, looking } = useNear(question, words, threshold);
   const kept = useLiveQuery(() => pilesOf(sittingId, question.id), [sittingId, question.id]);
   const stored = kept ?? noPiles;
@@ -174,3 +180,4 @@ export function usePiles(
   return { entries, words, stored, threshold, setThreshold, looking };
 }
 const noPiles: Pile[] = [];
+const noGroups: SameAnswers[] = [];

@@ -127,6 +127,45 @@ describe('a sitting held in memory', () => {
     await vi.waitFor(() => expect(pointsOf('s1')).toBe(3));
   });
 
+  it('a large one is told in pieces to who asks for what there is so far, and to others once all is read', async () => {
+    await desk.students.bulkAdd([
+      studentOf({ id: 's00', joinCode: 'AAAAAA', groupIds: [] }),
+      studentOf({ id: 's9', joinCode: 'AAAAAB', groupIds: [] }),
+    ]);
+    await desk.attempts.bulkAdd([
+      // Nobody expected them: one is before, one after all who were.
+      attemptOf({ id: 'a-s00', studentId: 's00', handedInAt: at }),
+      attemptOf({ id: 'a-s9', studentId: 's9', handedInAt: at }),
+      attemptOf({ id: 'b-s0', studentId: 's0', number: 2, handedInAt: at }),
+      attemptOf({ id: 'b-s3', studentId: 's3', number: 2, handedInAt: at }),
+    ]);
+    const large = new LiveSitting('sitting1', { most: 3, first: 3, later: 2 });
+    const read: number[] = [];
+    const end = large.subscribe(() => {
+      const soFar = large.at(now, true);
+      if (!soFar?.reading) return;
+      expect(large.at(now)).toBeUndefined();
+      expect([soFar.reading.of, large.rows('attempts').length]).toEqual([10, soFar.reading.done]);
+      read.push(soFar.reading.done);
+      // What is done meanwhile shows before the rest has come.
+      if (read.length === 1) void desk.marks.put(markOf({ attemptId: 'b-s0', questionId: 'q4', points: 2 }));
+      if (read.length === 1) void desk.attempts.update('a-s2', { comeBack: ['q1'] });
+    });
+    await vi.waitFor(() => expect(large.at(now)?.reading).toBeNull());
+    await vi.waitFor(() => expect(large.at(now)?.seats).toHaveLength(8));
+    expect(read).toEqual([...read].sort((a, b) => a - b));
+    expect(read.length).toBeGreaterThan(2);
+    await vi.waitFor(() => {
+      const seatOf = (id: string) => large.at(now)?.seats.find(({ student }) => student.id === id);
+      expect([seatOf('s0')?.scorecard?.total, seatOf('s2')?.attempt?.comeBack]).toEqual([2, ['q1']]);
+    });
+    const whole = new LiveSitting('sitting1');
+    const endWhole = whole.subscribe(() => undefined);
+    await vi.waitFor(() => expect(whole.at(now)?.seats).toEqual(large.at(now)?.seats));
+    end();
+    endWhole();
+  });
+
   it('a sitting that is not there, or no longer, is none', async () => {
     const none = new LiveSitting('nowhere');
     const end = none.subscribe(() => undefined);

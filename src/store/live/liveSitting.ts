@@ -6,6 +6,7 @@ import { SeatBook, seatTables, type SeatRowOf, type SeatsNow, type SeatTable } f
 import { sittingFrame, type SittingFrame } from '../queries';
 import { desk } from '../tables';
 import { ChangedRows, keysIn, onRowsChanged } from '../changes';
+import { AttemptsInPieces, firstAttempts, usualPieces } from './attemptsInPieces';
 
 /** Tables whose change may change what the seats hang on. */
 const frameTables = [
@@ -23,7 +24,14 @@ export interface SittingNow extends SeatsNow {
   paper: PaperContent;
   groups: Group[];
   frame: SittingFrame;
+  /** How many of how many attempts have been read; null once all have. */
+  reading: { done: number; of: number } | null;
 }
+
+/** Those that name an attempt, or a student, and are few. */
+const otherTables = seatTables.filter((table) => table !== 'attempts');
+const allTables = [...frameTables, ...seatTables];
+const tablesOf = (names: readonly string[]): Table[] => names.map((name) => desk.table(name));
 
 /** More changed rows than this, and all of the sitting's are read again. */
 const mostByKey = 400;
@@ -40,12 +48,17 @@ export class LiveSitting {
   private frameDirty = false;
   /** Whether all of it has to be read again. */
   private anew = false;
+  /** The attempts of a large sitting that are still on their way. */
+  private pieces: AttemptsInPieces | null = null;
   private working: Promise<void> | null = null;
   private stopHearing: (() => void) | null = null;
   /** Counts what was read: a view that draws by it draws again only then. */
   private version = 0;
 
-  constructor(readonly sittingId: string) {}
+  constructor(
+    readonly sittingId: string,
+    private readonly sizes = usualPieces,
+  ) {}
 
   /** Begins to hold the sitting, or goes on; the returned function says that this one no longer looks. */
   subscribe = (listener: () => void): (() => void) => {
@@ -65,12 +78,22 @@ export class LiveSitting {
   /** Changes whenever there is something else to see. */
   getVersion = (): number => this.version;
 
-  /** @returns undefined while it is read; null when there is no such sitting */
-  at(now: number): SittingNow | null | undefined {
+  /**
+   * @param soFar whether it is told while attempts are still read: those who have not been read yet have no attempt then
+   * @returns undefined while it is read; null when there is no such sitting
+   */
+  at(now: number, soFar = false): SittingNow | null | undefined {
     if (!this.frame || !this.book) return this.frame === null ? null : undefined;
+    if (this.pieces && !(soFar && this.pieces.done > 0)) return undefined;
     const seats = this.book.at(now);
-    if (this.latest?.seats !== seats.seats || this.latest.frame !== this.frame)
-      this.latest = { ...seats, paper: this.frame.paper, groups: this.frame.groups, frame: this.frame };
+    const reading = this.pieces && { done: this.pieces.done, of: this.pieces.of };
+    const { frame } = this;
+    if (
+      this.latest?.seats !== seats.seats ||
+      this.latest.frame !== frame ||
+      this.latest.reading?.done !== reading?.done
+    )
+      this.latest = { ...seats, paper: frame.paper, groups: frame.groups, frame, reading };
     return this.latest;
   }
   private latest: SittingNow | null = null;
@@ -92,6 +115,7 @@ export class LiveSitting {
     this.book = null;
     this.frame = undefined;
     this.latest = null;
+    this.pieces = null;
     this.dirty.take();
     if (held.get(this.sittingId) === this) held.delete(this.sittingId);
   }
@@ -117,47 +141,88 @@ export class LiveSitting {
   /** @param pauseMs before what is left is gone on with */
   private rested(pauseMs: number): void {
     this.working = null;
-    if (!this.stopHearing || !(this.anew || this.frameDirty || this.dirty.size > 0)) return;
+    if (!this.stopHearing || !(this.anew || this.frameDirty || this.pieces || this.dirty.size > 0)) return;
     if (pauseMs === 0) this.work();
     else setTimeout(() => this.stopHearing && this.work(), pauseMs);
   }
 
-  /** Reads what changed. Nothing of it is to be seen before all of it has been read. */
+  /** Reads what changed, or the next piece. Nothing of it is to be seen before all of it has been read. */
   private async read(): Promise<void> {
-    const tables = [...frameTables, ...seatTables].map((name) => desk.table(name));
-    const put = await desk.transaction('r', tables, async () => {
-      if (this.anew || !this.book) return this.readWhole();
-      const { book } = this;
-      // Only tables of seats are gathered.
-      const changed = [...this.dirty.take()] as [SeatTable, RangeSet][];
-      const steps: (() => void)[] = [];
-      for (const [table, ranges] of changed) steps.push(await readRows(book, this.sittingId, table, ranges));
-      const strangers = await this.strangers(new Map(changed).get('attempts'));
-      if (this.frameDirty || strangers) steps.unshift(await this.readFrame(book));
-      return () => {
-        for (const step of steps) step();
-        for (const [table] of changed) this.lists.delete(table);
-      };
-    });
+    const { book, pieces } = this;
+    const put = await (this.anew || !book
+      ? this.readWhole()
+      : pieces
+        ? this.readPiece(book, pieces)
+        : this.readChanged(book));
     put();
     this.version++;
     for (const listener of this.listeners) listener();
+  }
+
+  private async readChanged(book: SeatBook): Promise<() => void> {
+    return desk.transaction('r', tablesOf(allTables), async () => {
+      // Only tables of seats are gathered.
+      const changed = [...this.dirty.take()] as [SeatTable, RangeSet][];
+      const steps = await this.stepsOf(book, changed);
+      const strangers = await this.strangers(new Map(changed).get('attempts'));
+      if (this.frameDirty || strangers) steps.unshift(await this.readFrame(book));
+      return () => steps.forEach((step) => step());
+    });
+  }
+
+  /** Reads the rows that changed. @returns puts them into the book */
+  private async stepsOf(book: SeatBook, changed: readonly [SeatTable, RangeSet][]): Promise<(() => void)[]> {
+    const steps: (() => void)[] = [];
+    for (const [table, ranges] of changed) {
+      steps.push(await readRows(book, this.sittingId, table, ranges));
+      steps.push(() => this.lists.delete(table));
+    }
+    return steps;
+  }
+
+  /** Attempts come in pieces, and with each what was done meanwhile; what changed in attempts themselves is read after them. */
+  private async readPiece(book: SeatBook, pieces: AttemptsInPieces): Promise<() => void> {
+    const attempts = await pieces.take();
+    const steps = await desk.transaction('r', tablesOf(otherTables), () =>
+      this.stepsOf(book, [...this.dirty.take('attempts')] as [SeatTable, RangeSet][]),
+    );
+    const seated = new Set(this.frame?.students.map(({ id }) => id));
+    return () => {
+      for (const step of steps) step();
+      for (const attempt of attempts) book.set('attempts', attempt);
+      this.lists.delete('attempts');
+      if (attempts.some(({ studentId }) => !seated.has(studentId))) this.frameDirty = true;
+      // Nobody may look any more.
+      if (this.pieces === pieces && !pieces.left) this.pieces = null;
+    };
   }
 
   private async readWhole(): Promise<() => void> {
     this.anew = false;
     this.frameDirty = false;
     this.dirty.take();
-    const rows = await Promise.all(seatTables.map((table) => rowsOf(this.sittingId, table)));
-    const attempts = rows[seatTables.indexOf('attempts')] as SeatRowOf['attempts'][];
-    const frame = await sittingFrame(this.sittingId, new Set(attempts.map(({ studentId }) => studentId)));
-    const book = frame && new SeatBook(frame);
-    seatTables.forEach((table, index) => rows[index]?.forEach((row) => book?.set(table, row)));
-    return () => {
-      this.frame = frame;
-      this.book = book;
-      this.lists.clear();
-    };
+    return desk.transaction('r', tablesOf(allTables), async () => {
+      const { sittingId } = this;
+      const count = await desk.attempts.where({ sittingId }).count();
+      const later = count > this.sizes.most;
+      const attempts = await (later ? firstAttempts(sittingId, this.sizes) : rowsOf(sittingId, 'attempts'));
+      const [frame, ...others] = await Promise.all([
+        sittingFrame(sittingId, new Set(attempts.map(({ studentId }) => studentId))),
+        ...otherTables.map((table) => rowsOf(sittingId, table)),
+      ]);
+      const book = frame && new SeatBook(frame);
+      for (const attempt of attempts) book?.set('attempts', attempt);
+      otherTables.forEach((table, index) => others[index]?.forEach((row) => book?.set(table, row)));
+      return () => {
+        this.frame = frame;
+        this.book = book;
+        this.pieces =
+          later && frame
+            ? new AttemptsInPieces({ sittingId, of: count }, attempts, frame.students, this.sizes)
+            : null;
+        this.lists.clear();
+      };
+    });
   }
 
   private async readFrame(book: SeatBook): Promise<() => void> {
