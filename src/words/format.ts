@@ -1,27 +1,36 @@
+import { once } from 'remeda';
 import { counted } from '@/core/basics/counted';
 import { pointsFrom } from '@/core/marking/typedPoints';
 
 /** The words are English, so times and numbers among them are too, whatever the browser's own language. */
 const locale = 'en';
 
-const day = new Intl.DateTimeFormat(locale, { weekday: 'short', day: 'numeric', month: 'short' });
-const relativeDay = new Intl.RelativeTimeFormat(locale, { numeric: 'auto' });
-const time = new Intl.DateTimeFormat(locale, { hour: 'numeric', minute: '2-digit' });
-const wholeDay = new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', year: 'numeric' });
-const decimals = new Intl.NumberFormat(locale, { maximumFractionDigits: 2 });
-const wholePercent = new Intl.NumberFormat(locale, { style: 'percent', maximumFractionDigits: 0 });
+// Each is made when it is first used: together they take longer than a view does to draw.
+const day = once(() => new Intl.DateTimeFormat(locale, { weekday: 'short', day: 'numeric', month: 'short' }));
+const relativeDay = once(() => new Intl.RelativeTimeFormat(locale, { numeric: 'auto' }));
+const time = once(() => new Intl.DateTimeFormat(locale, { hour: 'numeric', minute: '2-digit' }));
+const wholeDay = once(
+  () => new Intl.DateTimeFormat(locale, { day: 'numeric', month: 'short', year: 'numeric' }),
+);
+const decimals = once(() => new Intl.NumberFormat(locale, { maximumFractionDigits: 2 }));
+const wholePercent = once(
+  () => new Intl.NumberFormat(locale, { style: 'percent', maximumFractionDigits: 0 }),
+);
 
 /** "2:02 PM" */
-export const clockTime = (instant: string | number) => time.format(new Date(instant));
+export const clockTime = (instant: string | number) => time().format(new Date(instant));
 
-const timeWithSeconds = new Intl.DateTimeFormat(locale, {
-  hour: 'numeric',
-  minute: '2-digit',
-  second: '2-digit',
-});
+const timeWithSeconds = once(
+  () =>
+    new Intl.DateTimeFormat(locale, {
+      hour: 'numeric',
+      minute: '2-digit',
+      second: '2-digit',
+    }),
+);
 
 /** "2:02:07 PM" */
-export const clockSeconds = (instant: string | number) => timeWithSeconds.format(new Date(instant));
+export const clockSeconds = (instant: string | number) => timeWithSeconds().format(new Date(instant));
 
 /** "1:05": minutes and seconds. */
 export function clockLength(ms: number): string {
@@ -37,16 +46,16 @@ const dayNumber = (instant: string | number) => {
 /** "today 2:02 PM", "Fri, Nov 27 6:00 PM", "Nov 27, 2025 6:00 PM": the year where it is another one. */
 export function dayAndTime(instant: string | number, now: number): string {
   const apart = dayNumber(instant) - dayNumber(now);
-  if (Math.abs(apart) <= 1) return `${relativeDay.format(apart, 'day')} ${clockTime(instant)}`;
+  if (Math.abs(apart) <= 1) return `${relativeDay().format(apart, 'day')} ${clockTime(instant)}`;
   const sameYear = new Date(instant).getFullYear() === new Date(now).getFullYear();
-  return `${(sameYear ? day : wholeDay).format(new Date(instant))} ${clockTime(instant)}`;
+  return `${(sameYear ? day() : wholeDay()).format(new Date(instant))} ${clockTime(instant)}`;
 }
 
 /** "2.5": at most two decimals. */
-export const points = (value: number) => decimals.format(value);
+export const points = (value: number) => decimals().format(value);
 
 /** "Oct 28, 2026": the day alone. */
-export const dayAlone = (instant: string | number) => wholeDay.format(new Date(instant));
+export const dayAlone = (instant: string | number) => wholeDay().format(new Date(instant));
 
 /** "16", or "12 to 14" where it is not the same for everyone. */
 export const pointsRange = ({ least, most }: { least: number; most: number }) =>
@@ -65,7 +74,7 @@ export function fileSize(bytes: number): string {
 }
 
 /** "62%" */
-export const percent = (share: number) => wholePercent.format(share);
+export const percent = (share: number) => wholePercent().format(share);
 
 /** "42 min", "1 h 05 min" */
 export function duration(ms: number): string {

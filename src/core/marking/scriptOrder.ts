@@ -1,3 +1,4 @@
+import { once } from 'remeda';
 import { byRegister } from '../model/names';
 import { totalShare } from '../scoring/scoreAttempt';
 import type { Seat } from '../seats/seats';
@@ -6,7 +7,7 @@ import type { Seat } from '../seats/seats';
 export type ScriptOrder = 'name' | 'number' | 'total' | 'line';
 
 /** Numbers as numbers, whatever stands before them: 9 before 10. */
-const byNumber = new Intl.Collator('en', { numeric: true });
+const byNumber = once(() => new Intl.Collator('en', { numeric: true }));
 
 /**
  * Scripts in an order: by name as a register has them, by student number, the lowest total first, or those nearest to a pass
@@ -22,7 +23,7 @@ export function orderedScripts(seats: readonly Seat[], order: ScriptOrder, line:
   };
   const compare = {
     name: () => 0,
-    number: (a: Seat, b: Seat) => byNumber.compare(a.student.number, b.student.number),
+    number: (a: Seat, b: Seat) => byNumber().compare(a.student.number, b.student.number),
     total: by((each) => each),
     line: by((each) => Math.abs(each - line)),
   }[order];

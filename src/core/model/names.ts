@@ -1,3 +1,4 @@
+import { once } from 'remeda';
 import type { Student } from './people';
 
 export function fullName(student: Pick<Student, 'familyName' | 'givenName'>): string {
@@ -9,7 +10,7 @@ export function registerName(student: Pick<Student, 'familyName' | 'givenName'>)
   return [student.familyName, student.givenName].filter(Boolean).join(', ');
 }
 
-const collator = new Intl.Collator(undefined, { sensitivity: 'base', numeric: true });
+const collator = once(() => new Intl.Collator(undefined, { sensitivity: 'base', numeric: true }));
 
 /** Whether the student is a guest: sat under a typed name. */
 export const isGuest = (student: Pick<Student, 'role'>) => student.role === 'guest';
@@ -28,8 +29,8 @@ export function inView(student: Pick<Student, 'role' | 'groupIds'>, view: string
 /** Order of a register: family name, given name, number. */
 export function byRegister(a: Student, b: Student): number {
   return (
-    collator.compare(a.familyName, b.familyName) ||
-    collator.compare(a.givenName, b.givenName) ||
-    collator.compare(a.number, b.number)
+    collator().compare(a.familyName, b.familyName) ||
+    collator().compare(a.givenName, b.givenName) ||
+    collator().compare(a.number, b.number)
   );
 }

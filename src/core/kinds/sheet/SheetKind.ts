@@ -1,3 +1,4 @@
+import { once } from 'remeda';
 import type { Question } from '..';
 import { percentFrom } from '../../basics/percent';
 import { forgiveAll, forgiven } from '../forgiving';
@@ -64,7 +65,7 @@ export interface SheetKind<Q extends Question> {
 export const repeats = ({ texts, different }: AnswersOfColumn, most = 12): boolean =>
   different.length > 1 && different.length <= most && texts.length >= 2 * different.length;
 
-const natural = new Intl.Collator('en', { numeric: true });
+const natural = once(() => new Intl.Collator('en', { numeric: true }));
 
 /** @param cells of one column, as they were typed */
 export function answersOfColumn(cells: readonly string[]): AnswersOfColumn {
@@ -74,7 +75,7 @@ export function answersOfColumn(cells: readonly string[]): AnswersOfColumn {
     const key = forgiven(text, forgiveAll);
     if (!byText.has(key)) byText.set(key, text);
   }
-  return { texts, different: [...byText.values()].sort((a, b) => natural.compare(a, b)) };
+  return { texts, different: [...byText.values()].sort((a, b) => natural().compare(a, b)) };
 }
 
 /** "west (12.5 %)" is "west" for an eighth of the points. */
