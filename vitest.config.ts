@@ -1,4 +1,4 @@
-import { defineConfig } from 'vitest/config';
+import { configDefaults, defineConfig } from 'vitest/config';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
@@ -17,6 +17,8 @@ class LongestFirst extends BaseSequencer {
   }
 }
 
+const core = 'src/core/**/*.test.{ts,tsx}';
+
 export default defineConfig({
   resolve: { alias: { '@': here('./src'), '@demo': here('./demo') } },
   test: {
@@ -25,13 +27,24 @@ export default defineConfig({
     hookTimeout: 60_000,
     // By itself it would leave one processor of two to nobody.
     maxWorkers: availableParallelism(),
-    include: [
-      'src/**/*.test.{ts,tsx}',
-      'demo/**/*.test.ts',
-      'tests/unit/**/*.test.ts',
-      'tests/fuzz/*.test.ts',
-    ],
     sequence: { sequencer: LongestFirst },
     setupFiles: ['tests/unit/jsdom.ts'],
+    projects: [
+      // Core keeps nothing between two calls but what may be thrown away: its tests share what they import.
+      { extends: true, test: { name: 'core', include: [core], isolate: false } },
+      {
+        extends: true,
+        test: {
+          name: 'rest',
+          include: [
+            'src/**/*.test.{ts,tsx}',
+            'demo/**/*.test.ts',
+            'tests/unit/**/*.test.ts',
+            'tests/fuzz/*.test.ts',
+          ],
+          exclude: [...configDefaults.exclude, core],
+        },
+      },
+    ],
   },
 });

@@ -105,6 +105,7 @@ describe('figures in words', () => {
     expect(counted(1, 'answer')).toBe('1 answer');
     expect(counted(0, 'answer')).toBe('0 answers');
     expect(counted(2, 'good one', 'good ones')).toBe('2 good ones');
+    expect(counted(1234.5, 'point')).toBe('1,234.5 points');
   });
 
   it('lengths of time', () => {
