@@ -134,9 +134,9 @@ async function big(page: Page, context: BrowserContext): Promise<void> {
   // The right option is B; wrong and right by turns, as the grid shows it.
   for (const [option, words] of [
     [1, '100% of the points'],
-    [0, '0 % of the points'],
+    [0, '0% of the points'],
     [1, '100% of the points'],
-    [2, '0 % of the points'],
+    [2, '0% of the points'],
     [1, '100% of the points'],
   ] as const) {
     const seen = page.evaluate(
