@@ -7,6 +7,7 @@ import { sum, sumBy } from 'remeda';
 import { buildDemo } from '@demo/buildDemo';
 import { replaceDesk } from '@/store/backup';
 import { setBegunWith } from '@/store/deskSettings';
+import { usualPieces } from '@/store/live/attemptsInPieces';
 import { desk } from '@/store/tables';
 import { AnalysePage } from './analyse/AnalysePage';
 import { DeskPage } from './desk/DeskPage';
@@ -67,6 +68,21 @@ describe('marking', () => {
     expect(await screen.findByRole('heading', { name: 'Question 10, 4 points' })).toBeTruthy();
     const names = (await desk.students.toArray()).map((student) => student.familyName);
     expect(names.filter((name) => new RegExp(`\\b${name}\\b`).test(container.textContent ?? ''))).toEqual([]);
+  });
+
+  it('of a large sitting shows the first answers and says of how many; counts and stages come once all are there', async () => {
+    const usual = { ...usualPieces };
+    Object.assign(usualPieces, { most: 10, first: 30, later: 30 });
+    render(<MarkPage sittingId="symbols" />);
+    expect(await screen.findByText(/^Reading answers: \d\d of \d\d attempts so far/)).toBeTruthy();
+    expect(screen.queryByRole('navigation', { name: /^Stages of/ })).toBeNull();
+    expect(screen.queryByRole('button', { name: /^Question .*(wait|not read|all marked)/ })).toBeNull();
+    expect(await screen.findByRole('navigation', { name: /^Stages of/ })).toBeTruthy();
+    expect(screen.queryByText(/^Reading answers/)).toBeNull();
+    expect(
+      screen.getAllByRole('button', { name: /^Question .*(wait|not read|all marked)/ }).length,
+    ).toBeGreaterThan(0);
+    Object.assign(usualPieces, usual);
   });
 
   it('a digit gives points to the equal answers at once, and they are kept', async () => {
