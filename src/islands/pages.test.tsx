@@ -100,6 +100,20 @@ describe('marking', () => {
     await waitFor(async () => expect(await desk.marks.where({ sittingId: 'tides' }).count()).toBe(before));
   });
 
+  it('what is typed beside points that are not stored yet is still there once they are', async () => {
+    render(<MarkPage sittingId="tides" />);
+    await waitFor(() => expect(document.querySelector('[data-row="2"]')).toBeTruthy());
+    await hand.click(document.querySelector('[data-row="2"]') ?? document.body);
+    const before = await desk.marks.where({ sittingId: 'tides' }).count();
+    await hand.keyboard('*');
+    await hand.keyboard('+');
+    await hand.type(screen.getByLabelText('Adjust by'), '1');
+    await waitFor(async () =>
+      expect(await desk.marks.where({ sittingId: 'tides' }).count()).toBeGreaterThan(before),
+    );
+    expect(await screen.findByText('4 + 1 makes 5 of 4, more than the maximum.')).toBeTruthy();
+  });
+
   it('a script has every question of the paper with what it has got', async () => {
     render(<ScriptPage sittingId="lights" studentId="student03" />);
     expect(await screen.findByRole('heading', { name: 'Total' })).toBeTruthy();

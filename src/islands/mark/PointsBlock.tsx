@@ -133,7 +133,8 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
       )}
       {!byHand && <AcceptWording sitting={sitting} question={question} number={number} current={current} />}
       <AdjustBlock
-        key={`${current.id} ${JSON.stringify(marks.map(({ adjustment }) => adjustment))}`}
+        // What is typed stays when points are stored meanwhile: only another adjustment begins anew.
+        key={`${current.id} ${JSON.stringify(marks.find(({ adjustment }) => adjustment)?.adjustment)}`}
         answers={acts.together(current).flatMap(({ answers }) => answers)}
         question={question}
         adjust={(adjustment) => acts.adjust(current, adjustment)}
