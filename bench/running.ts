@@ -126,7 +126,6 @@ async function big(page: Page, context: BrowserContext): Promise<void> {
   await student.getByRole('button', { name: 'Continue' }).click();
   await student.getByRole('button', { name: 'Yes, this is me' }).click();
   await student.getByRole('button', { name: 'Continue' }).click();
-  await student.getByRole('button', { name: 'Continue', exact: true }).click();
   const question = student.getByRole('region', { name: 'Question 1', exact: true });
   await question.waitFor();
   await student.waitForTimeout(2000);
