@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { StageName } from '@/core/seats/strip';
-import { counted, dayAndTime } from '@/words/format';
+import { readingWords } from '@/words/attempts';
+import { dayAndTime } from '@/words/format';
 import { Strip } from '../ui/Strip';
 import { EmptyState } from '../ui/EmptyState';
 import { DeskReady } from './DeskReady';
@@ -51,8 +52,7 @@ export function SittingStrip({ sitting, current }: { sitting: SittingData; curre
       {record.share && !reading && <ShareHead sitting={sitting} />}
       {reading && (
         <p role="status" className={styles.reading}>
-          Reading answers: {reading.done.toLocaleString('en')} of {counted(reading.of, 'attempt')} so far.
-          Everything on this page is about these until all are there.
+          {readingWords(reading)}
         </p>
       )}
       {!record.share && !reading && (

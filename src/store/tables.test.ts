@@ -50,6 +50,27 @@ describe('a desk of an older version', () => {
     desk.close();
   });
 
+  it('of a version that has no step of its own: what came later is made, and its rows are there', async () => {
+    const old = new Dexie('gribbet-sixteen');
+    old.version(16).stores({
+      attempts: 'id, sittingId, studentId, [sittingId+studentId]',
+      marks: '[attemptId+questionId+markerId], attemptId, sittingId, [sittingId+questionId]',
+      progress: 'sittingId',
+      shares: 'id, sittingId',
+    });
+    await old.open();
+    await old.table('marks').add(markOf({ attemptId: 'a1', questionId: 'q4', points: 2 }));
+    await old.table('progress').add({ sittingId: 's' });
+    old.close();
+    const desk = new DeskDatabase('gribbet-sixteen');
+    await desk.open();
+    expect((await desk.marks.get(['a1', 'q4', ownMarker]))?.points).toBe(2);
+    expect(await desk.markBooks.toArray()).toEqual([]);
+    // Made anew since answers on paper came.
+    expect(await desk.progress.count()).toBe(0);
+    desk.close();
+  });
+
   it('of the version before this one too: each row, each index, and the cache under its new name', async () => {
     const old = new Dexie('gribbet-seven');
     old.version(7).stores({

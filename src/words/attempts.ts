@@ -1,5 +1,10 @@
 import type { Seat } from '@/core/seats/seats';
 import type { Attempt, AttemptEvent } from '@/core/model/sitting';
+import { counted, points } from './format';
+
+/** "Reading answers: 401 of 10,000 attempts so far…": what a view that shows them already says. */
+export const readingWords = ({ done, of }: { done: number; of: number }) =>
+  `Reading answers: ${points(done)} of ${counted(of, 'attempt')} so far. Everything on this page is about these until all are there.`;
 
 export type StateGroup = 'notStarted' | 'working' | 'in';
 

@@ -102,7 +102,7 @@ export function MarkMargin(props: MarkMarginProps) {
           {question.note && <p className={`keepLines ${styles.soft}`}>Note: {question.note}</p>}
         </MarginBlock>
       )}
-      {!byHand && (
+      {!byHand && !props.sitting.reading && (
         <OptionComment
           sittingId={props.sitting.sitting.id}
           question={question}

@@ -131,7 +131,10 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
           </Button>
         </div>
       )}
-      {!byHand && <AcceptWording sitting={sitting} question={question} number={number} current={current} />}
+      {/* What it would do is told over everyone. */}
+      {!byHand && !sitting.reading && (
+        <AcceptWording sitting={sitting} question={question} number={number} current={current} />
+      )}
       <AdjustBlock
         // What is typed stays when points are stored meanwhile: only another adjustment begins anew.
         key={`${current.id} ${JSON.stringify(marks.find(({ adjustment }) => adjustment)?.adjustment)}`}
