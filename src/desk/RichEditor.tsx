@@ -8,7 +8,7 @@ import { TableKit } from '@tiptap/extension-table';
 import { useEditor, type Editor } from '@tiptap/react';
 import { NodeSelection } from '@tiptap/pm/state';
 import StarterKit from '@tiptap/starter-kit';
-import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useLayoutEffect, useRef, useState } from 'react';
 import '../ui/katexStyles';
 import '@mantine/tiptap/styles.css';
 import { RichDoc, type RichText } from '@/core/basics/richText';
@@ -98,7 +98,8 @@ export default function RichEditor({ id, label, value, placeholder, low, change 
       setPicture((before) => (JSON.stringify(before) === JSON.stringify(next) ? before : next));
     },
   });
-  useEffect(() => {
+  // With the drawing, too: what is typed between the two would go for what comes from elsewhere, and be taken back.
+  useLayoutEffect(() => {
     if (!editor || JSON.stringify(value) === JSON.stringify(known.current)) return;
     known.current = value;
     editor.commands.setContent(richDoc(value), { emitUpdate: false });

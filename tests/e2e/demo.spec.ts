@@ -83,7 +83,7 @@ test('names are hidden until asked for', async ({ page }) => {
   await expect(page.getByRole('list', { name: 'Answers' })).toBeVisible();
   const list = page.getByRole('list', { name: 'Answers' });
   await expect(list).not.toContainText('Benali');
-  await page.getByRole('switch', { name: 'Show names' }).check({ force: true });
+  await page.getByRole('switch', { name: 'Show names' }).check();
   await expect(list).toContainText(/[A-Z]\w+ [A-Z]\w+/);
 });
 
