@@ -1,5 +1,6 @@
 import { Button, Slider, TextInput, Progress } from '@mantine/core';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
+import { flushSync } from 'react-dom';
 import { sumBy } from 'remeda';
 import type { AnswerEntry, PileInSight } from '@/core/marking/piles/arrange';
 import { counted } from '@/words/format';
@@ -67,8 +68,14 @@ export function pileWords(pile: PileInSight): string {
 }
 
 function PileName({ name, keep }: { name: string; keep: (name: string) => void }) {
-  const [typed, setTyped] = useState(name);
-  useEffect(() => setTyped(name), [name]);
+  const [typed, setTyped] = useState<string | null>(null);
+  const [left, setLeft] = useState(false);
+  // Once the field is left, what is kept shows; what is being typed stays, and so does what could not be kept.
+  const [shown, setShown] = useState(name);
+  if (shown !== name) {
+    setShown(name);
+    if (left) setTyped(null);
+  }
   return (
     <TextInput
       id={pileNameId}
@@ -79,13 +86,20 @@ function PileName({ name, keep }: { name: string; keep: (name: string) => void }
         </>
       }
       maxLength={500}
-      value={typed}
-      onChange={(event) => setTyped(event.currentTarget.value)}
-      onBlur={() => typed !== name && keep(typed.trim())}
+      value={typed ?? name}
+      onChange={(event) => {
+        setLeft(false);
+        setTyped(event.currentTarget.value);
+      }}
+      onBlur={() => {
+        setLeft(true);
+        if (typed !== null && typed !== name) keep(typed.trim());
+      }}
       onKeyDown={(event) => {
         if (event.key !== 'Enter' && event.key !== 'Escape') return;
         event.preventDefault();
-        if (event.key === 'Escape') setTyped(name);
+        // Before the field is left, which would keep it.
+        if (event.key === 'Escape') flushSync(() => setTyped(null));
         toAnswers();
       }}
     />
