@@ -1,4 +1,5 @@
-import { Button, NativeSelect, Textarea } from '@mantine/core';
+import { Button, NativeSelect } from '@mantine/core';
+import { GrowingTextarea } from '@/ui/GrowingTextarea';
 import { useMemo, useState, type ReactNode } from 'react';
 import type { TableRow } from '@/core/formats/csv/table';
 import { textRows } from '@/core/formats/csv/textRows';
@@ -40,10 +41,9 @@ export function SheetSource({ label, placeholder, beside, children }: SheetSourc
   const read = file?.read ?? typed;
   return (
     <>
-      <Textarea
+      <GrowingTextarea
         aria-label={label}
         placeholder={placeholder}
-        autosize
         minRows={4}
         maxRows={8}
         value={text}

@@ -1,4 +1,5 @@
-import { Textarea, type TextareaProps } from '@mantine/core';
+import type { TextareaProps } from '@mantine/core';
+import { GrowingTextarea } from './GrowingTextarea';
 import { onLeaving } from './leaving';
 import { forwardRef, useCallback, useEffect, useRef, useState, type RefObject } from 'react';
 
@@ -61,9 +62,7 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
     [],
   );
   return (
-    <Textarea
-      autosize
-      minRows={1}
+    <GrowingTextarea
       {...rest}
       ref={ref}
       value={typed ?? value}

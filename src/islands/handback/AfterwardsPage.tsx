@@ -1,4 +1,5 @@
-import { Button, NumberInput, Textarea } from '@mantine/core';
+import { Button, NumberInput } from '@mantine/core';
+import { GrowingTextarea } from '@/ui/GrowingTextarea';
 import { useState } from 'react';
 import { kindOf } from '@/core/kinds';
 import { numbersOf } from '@/core/kinds/itemNumbers';
@@ -113,11 +114,9 @@ function AboutMark({ row: { request, student }, sitting }: { row: RequestRow; si
             void act(answerRequest(request.id, true, words, isoNow()));
           }}
         >
-          <Textarea
+          <GrowingTextarea
             label={`Your answer to ${registerName(student)}`}
             size="sm"
-            autosize
-            minRows={1}
             maxLength={500}
             value={words}
             onChange={(event) => setWords(event.currentTarget.value)}

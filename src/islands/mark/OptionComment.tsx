@@ -1,4 +1,5 @@
-import { Button, NativeSelect, Textarea } from '@mantine/core';
+import { Button, NativeSelect } from '@mantine/core';
+import { GrowingTextarea } from '@/ui/GrowingTextarea';
 import { useMemo, useState } from 'react';
 import type { Question } from '@/core/kinds';
 import { choosersOf, withWordsAdded } from '@/core/marking/choosers';
@@ -56,10 +57,8 @@ export function OptionComment({ sittingId, question, number, groups }: OptionCom
           }))}
           onChange={(event) => setAsked(event.currentTarget.value)}
         />
-        <Textarea
+        <GrowingTextarea
           size="xs"
-          autosize
-          minRows={1}
           maxLength={2_000}
           aria-label="Comment to all who chose it"
           placeholder="Added to the comment each has"

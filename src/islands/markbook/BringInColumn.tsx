@@ -1,4 +1,5 @@
-import { Button, Textarea } from '@mantine/core';
+import { Button } from '@mantine/core';
+import { GrowingTextarea } from '@/ui/GrowingTextarea';
 import { useMemo, useState } from 'react';
 import { broughtIn } from '@/core/formats/broughtIn';
 import type { MarkBookColumn } from '@/core/model/markBook';
@@ -29,11 +30,10 @@ export function BringInColumn({
   return (
     <MarginBlock title="Import points">
       <div className={styles.fields}>
-        <Textarea
+        <GrowingTextarea
           aria-label="Points by student"
           description="One line each: number, email or name, then the points. Paste from a sheet."
           size="sm"
-          autosize
           minRows={2}
           maxRows={8}
           value={text}

@@ -1,4 +1,5 @@
-import { Button, Select, Textarea, TextInput } from '@mantine/core';
+import { Button, Select, TextInput } from '@mantine/core';
+import { GrowingTextarea } from '@/ui/GrowingTextarea';
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo, useState } from 'react';
 import { fieldsOf, filledIn, messageFields, tellingFields, unknownFields } from '@/core/handback/messageText';
@@ -143,10 +144,9 @@ function Compose({ sitting }: { sitting: SittingData }) {
           value={subject}
           onChange={(event) => setSubject(event.currentTarget.value)}
         />
-        <Textarea
+        <GrowingTextarea
           label="Message"
           description={`Filled in for each student: ${messageFields.map((name) => `{${name}}`).join(' ')}`}
-          autosize
           minRows={6}
           maxLength={8_000}
           value={text}

@@ -1,4 +1,5 @@
-import { Button, Checkbox, NativeSelect, TagsInput, Textarea, TextInput } from '@mantine/core';
+import { Button, Checkbox, NativeSelect, TagsInput, TextInput } from '@mantine/core';
+import { GrowingTextarea } from '@/ui/GrowingTextarea';
 import { nanoid } from 'nanoid';
 import { percentFrom } from '@/core/basics/percent';
 import type { ReactNode } from 'react';
@@ -138,10 +139,8 @@ function HintFields({ question, keep }: { question: Question; keep: KeepQuestion
       <span className={styles.soft}>Hints, in the order students get them when a sitting offers hints</span>
       {hints.map((hint, index) => (
         <div key={hint.id} className={styles.hint}>
-          <Textarea
+          <GrowingTextarea
             id={`field-hint-${hint.id}`}
-            autosize
-            minRows={1}
             aria-label={`Hint ${index + 1}`}
             size="xs"
             value={hint.text}
@@ -258,10 +257,8 @@ function CommentField({
   change: (value: string) => void;
 }) {
   return (
-    <Textarea
+    <GrowingTextarea
       label={label}
-      autosize
-      minRows={1}
       maxRows={6}
       size="xs"
       value={value}

@@ -1,4 +1,5 @@
-import { Button, Textarea, TextInput } from '@mantine/core';
+import { Button, TextInput } from '@mantine/core';
+import { GrowingTextarea } from '@/ui/GrowingTextarea';
 import { useState } from 'react';
 import type { Seat } from '@/core/seats/seats';
 import { sendMessages } from '@/store/outbox';
@@ -53,11 +54,10 @@ export function NudgeForm({ seats, sitting, done }: NudgeFormProps) {
         value={subject}
         onChange={(event) => setSubject(event.currentTarget.value)}
       />
-      <Textarea
+      <GrowingTextarea
         label="Message"
         description="{given name} and {join code} are filled in for each."
         size="xs"
-        autosize
         minRows={4}
         maxLength={4000}
         value={text}

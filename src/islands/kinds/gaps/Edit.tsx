@@ -1,4 +1,5 @@
-import { Button, NativeSelect, Radio, Textarea } from '@mantine/core';
+import { Button, NativeSelect, Radio } from '@mantine/core';
+import { GrowingTextarea } from '@/ui/GrowingTextarea';
 import { nanoid } from 'nanoid';
 import { useRef } from 'react';
 import { emptyGap } from '@/core/kinds/gaps';
@@ -37,11 +38,10 @@ export function Edit({ question, keep }: EditProps<Gaps>) {
     );
   return (
     <div className={edit.rows}>
-      <Textarea
+      <GrowingTextarea
         ref={field}
         id="field-gapText"
         label="The text; [1] is where gap 1 stands"
-        autosize
         minRows={2}
         size="sm"
         value={question.text}

@@ -1,4 +1,5 @@
-import { ActionIcon, Button, Checkbox, Textarea } from '@mantine/core';
+import { ActionIcon, Button, Checkbox } from '@mantine/core';
+import { GrowingTextarea } from '@/ui/GrowingTextarea';
 import { IconMathFunction, IconMessage, IconPin, IconPinFilled, IconX } from '@/ui/icons';
 import { nanoid } from 'nanoid';
 import { useState, type ReactNode } from 'react';
@@ -121,11 +122,9 @@ function OptionRow(props: OptionRowProps) {
         {marked || typeof option.text !== 'string' ? (
           <RichField id={`field-option-${option.id}`} label={name} low value={option.text} change={word} />
         ) : (
-          <Textarea
+          <GrowingTextarea
             id={`field-option-${option.id}`}
             aria-label={name}
-            autosize
-            minRows={1}
             size="sm"
             value={option.text}
             onChange={(event) => word(event.currentTarget.value)}
@@ -138,11 +137,9 @@ function OptionRow(props: OptionRowProps) {
           />
         )}
         {commenting && (
-          <Textarea
+          <GrowingTextarea
             aria-label={`Comment for students who choose ${letter}`}
             placeholder={`Shown to students who choose ${letter}`}
-            autosize
-            minRows={1}
             size="xs"
             value={option.comment}
             onChange={(event) =>

@@ -1,4 +1,5 @@
-import { Button, NativeSelect, Textarea, TextInput } from '@mantine/core';
+import { Button, NativeSelect, TextInput } from '@mantine/core';
+import { GrowingTextarea } from '@/ui/GrowingTextarea';
 import { nanoid } from 'nanoid';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import type { SchemeGroup, SchemeLine } from '@/core/kinds/schemeLine';
@@ -76,10 +77,9 @@ export function SchemeEdit({ value, worth, change }: SchemeEditProps) {
   const full = value.scheme.length >= mostLines;
   return (
     <div className={styles.rows}>
-      <Textarea
+      <GrowingTextarea
         id="field-modelAnswer"
         label="Model answer"
-        autosize
         minRows={2}
         size="sm"
         value={value.modelAnswer}

@@ -1,0 +1,34 @@
+import { Textarea, type TextareaProps } from '@mantine/core';
+import { forwardRef, type CSSProperties } from 'react';
+import { once } from 'remeda';
+
+interface GrowingTextareaProps extends Omit<TextareaProps, 'autosize' | 'styles'> {
+  minRows?: number;
+  maxRows?: number;
+}
+
+/** Whether the browser sizes a field by what is in it (CSS Basic User Interface Level 4, `field-sizing`). */
+const sizesFields = once(() => typeof CSS !== 'undefined' && CSS.supports('field-sizing', 'content'));
+
+/**
+ * A field for lines of text, as high as they are. Where the browser does that by itself it is left to it: measured in script,
+ * each such field costs a view several passes of style and layout whenever anything in it is drawn.
+ */
+export const GrowingTextarea = forwardRef<HTMLTextAreaElement, GrowingTextareaProps>(function GrowingTextarea(
+  { minRows = 1, maxRows, ...rest },
+  ref,
+) {
+  if (!sizesFields())
+    return <Textarea {...rest} ref={ref} autosize minRows={minRows} {...(maxRows && { maxRows })} />;
+  return <Textarea {...rest} ref={ref} styles={{ input: sizing(minRows, maxRows) }} />;
+});
+
+/** Rows of text with the field's own padding and borders around them. */
+function sizing(minRows: number, maxRows: number | undefined): CSSProperties {
+  const rows = (count: number) => `calc(${count} * 1lh + 2 * var(--input-padding-y) + 2px)`;
+  return {
+    fieldSizing: 'content',
+    minHeight: rows(minRows),
+    ...(maxRows === undefined ? { overflow: 'hidden' } : { maxHeight: rows(maxRows) }),
+  };
+}
