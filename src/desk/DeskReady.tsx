@@ -40,7 +40,7 @@ export function DeskReady({
   }, [begun]);
   return (
     <FilesFrom files={deskFiles}>
-      <Shell shortcuts={shortcuts ?? []} strip={strip}>
+      <Shell {...(shortcuts && { shortcuts })} strip={strip}>
         {begun ? children : state === 'gone' ? <DeskGone /> : <p>Laying out the desk…</p>}
       </Shell>
     </FilesFrom>

@@ -1,4 +1,5 @@
 import { Modal, Table, Text } from '@mantine/core';
+import { memo } from 'react';
 import { version } from '@/core/basics/version';
 import { guidePartOf } from './guideParts';
 import { KeyHint } from '../ui/KeyHint';
@@ -19,7 +20,15 @@ const everywhere: Shortcut[] = [
 ];
 
 /** What the guide says of this page, and all shortcuts: those of this page, then those that hold everywhere. */
-export function Help({ opened, onClose, here }: { opened: boolean; onClose: () => void; here: Shortcut[] }) {
+export const Help = memo(function Help({
+  opened,
+  onClose,
+  here,
+}: {
+  opened: boolean;
+  onClose: () => void;
+  here: Shortcut[];
+}) {
   return (
     <Modal
       opened={opened}
@@ -40,7 +49,7 @@ export function Help({ opened, onClose, here }: { opened: boolean; onClose: () =
       </Text>
     </Modal>
   );
-}
+});
 
 function ShortcutTable({ caption, shortcuts }: { caption: string; shortcuts: Shortcut[] }) {
   if (shortcuts.length === 0) return null;

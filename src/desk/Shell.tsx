@@ -8,7 +8,7 @@ import {
 import { useDisclosure, useHotkeys } from '@mantine/hooks';
 import { spotlight } from '@mantine/spotlight';
 import { IconMoon, IconSun } from '@/ui/icons';
-import type { ReactNode } from 'react';
+import { createContext, memo, useContext, type ReactNode } from 'react';
 import { KeyHint } from '../ui/KeyHint';
 import { cssVariables, theme } from '../ui/theme';
 import { Wordmark } from '../ui/Wordmark';
@@ -32,13 +32,15 @@ interface ShellProps {
   children: ReactNode;
 }
 
-/** The frame of every page of the desk. */
+/** What stands in the frame. */
+const InFrame = createContext<ShellProps>({ children: null });
+
+/**
+ * The frame of every page of the desk. What stands in it reaches it past the library's provider: each time that is drawn, every
+ * component of the library on the page is drawn with it.
+ */
 export function Shell(props: ShellProps) {
-  return (
-    <MantineProvider theme={theme} cssVariablesResolver={cssVariables} defaultColorScheme="auto">
-      <Frame {...props} />
-    </MantineProvider>
-  );
+  return <InFrame value={props}>{provided}</InFrame>;
 }
 
 /** Undo by key wherever no text is typed, also on a box that was just ticked: in a text it is the field’s own. */
@@ -51,7 +53,8 @@ function useUndoKey(): void {
   useHotkeys([['mod+Z', undone, { preventDefault: false }]], [], true);
 }
 
-function Frame({ strip, shortcuts = [], children }: ShellProps) {
+function Frame() {
+  const { strip, shortcuts = noShortcuts, children } = useContext(InFrame);
   const [helpShown, help] = useDisclosure(false);
   useKeptFirst();
   useDigits();
@@ -64,34 +67,56 @@ function Frame({ strip, shortcuts = [], children }: ShellProps) {
   ]);
   return (
     <>
-      <header className={styles.bar}>
-        <Wordmark href="/" />
-        <nav aria-label="Desk" className={styles.nav}>
-          <a href="/">Desk</a>
-          <a href="/groups">Groups</a>
-          <a href="/bank">Bank</a>
-          <a href="/mark-books">Mark books</a>
-          <a href="/backup">Backup</a>
-        </nav>
-        <Asking />
-        <Button size="compact-sm" onClick={spotlight.open} rightSection={<KeyHint keys="Ctrl K" />}>
-          Search
-        </Button>
-        <Button size="compact-sm" onClick={help.open} rightSection={<KeyHint keys="?" />}>
-          Help
-        </Button>
-        <LightOrDark />
-      </header>
-      <NewVersion />
-      <ElsewhereBar />
+      <Bar openHelp={help.open} />
+      {notices}
       {strip}
       <main className={styles.main}>{children}</main>
-      <SaveStatus />
+      {savedState}
       <Help opened={helpShown} onClose={help.close} here={shortcuts} />
-      <Search />
+      {search}
     </>
   );
 }
+const noShortcuts: Shortcut[] = [];
+
+const provided = (
+  <MantineProvider theme={theme} cssVariablesResolver={cssVariables} defaultColorScheme="auto">
+    <Frame />
+  </MantineProvider>
+);
+
+// Drawn where they change themselves, not with each change of a page.
+const notices = (
+  <>
+    <NewVersion />
+    <ElsewhereBar />
+  </>
+);
+const savedState = <SaveStatus />;
+const search = <Search />;
+
+const Bar = memo(function Bar({ openHelp }: { openHelp: () => void }) {
+  return (
+    <header className={styles.bar}>
+      <Wordmark href="/" />
+      <nav aria-label="Desk" className={styles.nav}>
+        <a href="/">Desk</a>
+        <a href="/groups">Groups</a>
+        <a href="/bank">Bank</a>
+        <a href="/mark-books">Mark books</a>
+        <a href="/backup">Backup</a>
+      </nav>
+      <Asking />
+      <Button size="compact-sm" onClick={spotlight.open} rightSection={<KeyHint keys="Ctrl K" />}>
+        Search
+      </Button>
+      <Button size="compact-sm" onClick={openHelp} rightSection={<KeyHint keys="?" />}>
+        Help
+      </Button>
+      <LightOrDark />
+    </header>
+  );
+});
 
 function LightOrDark() {
   const { setColorScheme } = useMantineColorScheme();

@@ -27,7 +27,7 @@ export function SittingPage({ sittingId, current, shortcuts, tickMs, soFar, chil
   const sitting = useSitting(sittingId, tickMs, soFar);
   return (
     <DeskReady
-      shortcuts={shortcuts ?? []}
+      {...(shortcuts && { shortcuts })}
       strip={sitting && <SittingStrip sitting={sitting} {...(current ? { current } : {})} />}
     >
       {sitting === null && <NoSuchSitting />}

@@ -8,8 +8,8 @@ import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { Seat } from '@/core/seats/seats';
 import { useHeld } from '@/ui/useHeld';
 import { textFields } from '@/ui/textFields';
-import { AnswerRow } from './AnswerRow';
-import type { WholePage, WorkActs } from './CurrentAnswer';
+import { AnswerRow, commentOfAll, givenWords, workOn } from './AnswerRow';
+import { CurrentAnswer, type WholePage, type WorkActs } from './CurrentAnswer';
 import type { ActedAnswers } from './useActed';
 import styles from './mark.module.css';
 
@@ -103,34 +103,12 @@ export function AnswerList({
     return () => cancelAnimationFrame(frame);
     // Other answers may stand in the same place by now.
   }, [currentIndex, current?.id, rows, align]);
-  // On the document, so that no key is lost while the focus moves from row to row: held keys come faster than rows
-  // are drawn. What is typed in a field or a dialog stays there; on a control, what the control itself does with it.
-  const latestKey = useRef(onKey);
+  useKeysOfList(onKey, focusRow);
+  const latestGoTo = useRef(goTo);
   useEffect(() => {
-    latestKey.current = onKey;
+    latestGoTo.current = goTo;
   });
-  useEffect(() => {
-    const keyed = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const target = event.target;
-      if (!(target instanceof HTMLElement)) return;
-      if (takesKeys(target, event.key)) return;
-      if (latestKey.current(event.key, event.shiftKey, event.timeStamp)) event.preventDefault();
-    };
-    // What was pressed with a pointer has done its work: the hand goes back to the answers.
-    const pressed = (event: MouseEvent) => {
-      const target = event.target;
-      if (event.detail === 0 || !(target instanceof HTMLElement) || takesKeys(target, 'a')) return;
-      if (target.closest('main button, main input, main label'))
-        requestAnimationFrame(() => focusRow.current());
-    };
-    document.addEventListener('keydown', keyed);
-    document.addEventListener('click', pressed);
-    return () => {
-      document.removeEventListener('keydown', keyed);
-      document.removeEventListener('click', pressed);
-    };
-  }, []);
+  const choose = useCallback((id: string) => latestGoTo.current(id), []);
   useEffect(() => {
     looking.current = () => {
       const frame = scroller.current?.getBoundingClientRect();
@@ -151,42 +129,87 @@ export function AnswerList({
       <ol className={styles.answers} style={{ height: rows.getTotalSize() }} aria-label="Answers">
         {rows.getVirtualItems().map((item) => {
           const entry = entries[item.index];
+          if (!entry) return null;
+          const { group } = entry;
+          const like = likes.get(group.id);
+          const isCurrent = item.index === currentIndex;
           return (
-            entry && (
-              <li
-                key={item.key}
-                ref={rows.measureElement}
-                data-index={item.index}
-                className={styles.place}
-                // Not moved by a transform, which what sticks inside would not know of.
-                style={{ top: item.start }}
-                aria-setsize={entries.length}
-                aria-posinset={item.index + 1}
+            <li
+              key={item.key}
+              ref={rows.measureElement}
+              data-index={item.index}
+              className={styles.place}
+              // Not moved by a transform, which what sticks inside would not know of.
+              style={{ top: item.start }}
+              aria-setsize={entries.length}
+              aria-posinset={item.index + 1}
+            >
+              <AnswerRow
+                question={question}
+                entry={entry}
+                index={item.index}
+                current={isCurrent}
+                names={names}
+                focusing={focusing}
+                choose={choose}
+                forward={like ? givenWords(like, question) : null}
+                byParts={like?.from === 'parts'}
+                acted={acted}
               >
-                <AnswerRow
-                  question={question}
-                  entry={entry}
-                  index={item.index}
-                  current={item.index === currentIndex}
-                  names={names}
-                  enterDoes={enterDoes}
-                  focusing={focusing}
-                  choose={() => goTo(entry.group.id)}
-                  comment={(text) => comment(entry.group, text)}
-                  like={likes.get(entry.group.id)}
-                  acted={acted}
-                  work={work}
-                  page={page}
-                  offered={offered}
-                  chosen={(taken) => chosen(entry.group, taken)}
-                />
-              </li>
-            )
+                {isCurrent && (
+                  <CurrentAnswer
+                    question={question}
+                    group={group}
+                    kept={commentOfAll(group)}
+                    marked={workOn(group)}
+                    enterDoes={enterDoes}
+                    comment={(text) => comment(group, text)}
+                    work={work}
+                    page={page}
+                    offered={offered}
+                    chosen={(taken) => chosen(group, taken)}
+                  />
+                )}
+              </AnswerRow>
+            </li>
           );
         })}
       </ol>
     </div>
   );
+}
+
+/**
+ * The keys of the list, taken on the document, so that none is lost while the focus moves from row to row: held keys come faster
+ * than rows are drawn. What is typed in a field or a dialog stays there; on a control, what the control itself does with it.
+ */
+function useKeysOfList(onKey: AnswerListProps['onKey'], focusRow: RefObject<() => void>): void {
+  const latest = useRef(onKey);
+  useEffect(() => {
+    latest.current = onKey;
+  });
+  useEffect(() => {
+    const keyed = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      const target = event.target;
+      if (!(target instanceof HTMLElement)) return;
+      if (takesKeys(target, event.key)) return;
+      if (latest.current(event.key, event.shiftKey, event.timeStamp)) event.preventDefault();
+    };
+    // What was pressed with a pointer has done its work: the hand goes back to the answers.
+    const pressed = (event: MouseEvent) => {
+      const target = event.target;
+      if (event.detail === 0 || !(target instanceof HTMLElement) || takesKeys(target, 'a')) return;
+      if (target.closest('main button, main input, main label'))
+        requestAnimationFrame(() => focusRow.current());
+    };
+    document.addEventListener('keydown', keyed);
+    document.addEventListener('click', pressed);
+    return () => {
+      document.removeEventListener('keydown', keyed);
+      document.removeEventListener('click', pressed);
+    };
+  }, [focusRow]);
 }
 
 const written = `${textFields}, select, [role="slider"]`;

@@ -1,4 +1,4 @@
-import { useSyncExternalStore, type ReactNode } from 'react';
+import { memo, useSyncExternalStore, type ReactNode } from 'react';
 import type { Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import { fullName } from '@/core/model/names';
@@ -16,45 +16,61 @@ import MarkedText from '@/ui/plain/MarkedText';
 import { points } from '@/words/format';
 import { viewOf } from '../kinds';
 import { Answer } from './Answer';
-import { CurrentAnswer, type CurrentAnswerProps } from './CurrentAnswer';
 import { OnPaper } from './OnPaperAnswer';
 import { pileWords } from './PileBlock';
 import type { ActedAnswers } from './useActed';
 import styles from './mark.module.css';
 
-interface AnswerRowProps extends Omit<CurrentAnswerProps, 'group' | 'kept' | 'marked'> {
+interface AnswerRowProps {
+  question: Question;
   entry: AnswerEntry;
   index: number;
   current: boolean;
   names: Seat[] | null;
   /** True while the page itself moves the focus: that is no choice of the marker's. */
   focusing: { readonly current: boolean };
-  choose: () => void;
-  /** What is put forward for those that wait. */
-  like: LikeMark | undefined;
+  choose: (id: string) => void;
+  /** What is put forward for those that wait, in words. */
+  forward: string | null;
+  /** Whether that is by its parts. */
+  byParts: boolean;
   /** Answers that were given points which are not drawn yet. */
   acted: ActedAnswers;
+  /** What stands below the answers that the marker is at. */
+  children: ReactNode;
 }
 
-/** Equal answers as one row: how many, what they say, and what they have. */
-export function AnswerRow({
+/** The comment that all of equal answers have. */
+export const commentOfAll = (group: SameAnswers): string =>
+  groupComment(group.answers.map(({ mark }) => mark ?? { at: '', comment: '' }));
+
+/** What a marker marked in the wording of equal answers. */
+export const workOn = (group: SameAnswers): readonly WorkMark[] =>
+  group.answers.find(({ mark, text }) => mark?.work && text === group.text)?.mark?.work ?? nothing;
+const nothing: readonly WorkMark[] = [];
+
+/**
+ * Equal answers as one row: how many, what they say, and what they have. It is drawn anew only where one of these changes, not
+ * whenever another answer is marked or gone to.
+ */
+export const AnswerRow = memo(function AnswerRow({
+  question,
   entry,
   index,
   current,
   names,
   focusing,
   choose,
-  like,
+  forward,
+  byParts,
   acted,
-  ...acts
+  children,
 }: AnswerRowProps) {
-  const { question } = acts;
   const { group, pile, heads, fits } = entry;
-  const kept = groupComment(group.answers.map(({ mark }) => mark ?? { at: '', comment: '' }));
+  const kept = commentOfAll(group);
   const own = group.answers.flatMap(({ mark }) =>
     mark && mark.comment && mark.comment !== kept ? [mark] : [],
   );
-  const marked = group.answers.find(({ mark, text }) => mark?.work && text === group.text)?.mark?.work ?? [];
   return (
     <div
       className={`${current ? styles.currentRow : styles.row} ${pile ? (pile.agreed ? styles.piled : styles.putForward) : fits ? styles.putForward : ''}`}
@@ -74,13 +90,13 @@ export function AnswerRow({
         role="button"
         tabIndex={current ? 0 : -1}
         aria-current={current ? 'true' : undefined}
-        onClick={choose}
-        onFocus={() => !current && !focusing.current && choose()}
+        onClick={() => choose(group.id)}
+        onFocus={() => !current && !focusing.current && choose(group.id)}
         onKeyDown={() => undefined}
       >
         <span className={styles.count}>{group.answers.length > 1 ? `×${group.answers.length}` : ''}</span>
         <span className={group.blank ? styles.blank : 'keepLines'}>
-          <AnswerText question={question} entry={entry} current={current} marked={marked} />
+          <AnswerText question={question} entry={entry} current={current} marked={workOn(group)} />
           {names && <span className={styles.names}>{namesOf(group, names)}</span>}
           {!current && kept && <span className={styles.comment}>{kept}</span>}
           {own.map((mark) => (
@@ -95,18 +111,20 @@ export function AnswerRow({
               {pile ? `Pile of ${pileWords(pile)}. ` : 'Fits the pile above. '}
             </span>
           )}
-          <PointsState question={question} group={group} like={like} acted={acted} />
+          <PointsState question={question} group={group} forward={forward} byParts={byParts} acted={acted} />
         </span>
       </div>
-      {current && <CurrentAnswer {...acts} group={group} kept={kept} marked={marked} />}
+      {children}
     </div>
   );
-}
+});
 
-type PointsStateProps = Pick<AnswerRowProps, 'question' | 'like' | 'acted'> & { group: SameAnswers };
+type PointsStateProps = Pick<AnswerRowProps, 'question' | 'forward' | 'byParts' | 'acted'> & {
+  group: SameAnswers;
+};
 
 /** What equal answers have. Points that were given show at once, whatever else has to be worked out before the rest is drawn. */
-function PointsState({ question, group, like, acted }: PointsStateProps) {
+function PointsState({ question, group, forward, byParts, acted }: PointsStateProps) {
   const given = useSyncExternalStore(acted.subscribe, () => acted.pointsOf(group));
   const [first] = group.answers;
   if (typeof given === 'number')
@@ -127,10 +145,10 @@ function PointsState({ question, group, like, acted }: PointsStateProps) {
     <>
       {first && <FillGlyph {...awardGlyph(first.award)} waiting={group.waiting > 0} size={16} label="" />}
       {pointsSoFar(group, question)}
-      {like && (
+      {forward !== null && (
         <>
-          <span className="visuallyHidden">. Put forward{like.from === 'parts' && ' by its parts'}: </span>
-          {`  ${like.from === 'parts' ? '' : 'like '}${givenWords(like, question)}?`}
+          <span className="visuallyHidden">. Put forward{byParts && ' by its parts'}: </span>
+          {`  ${byParts ? '' : 'like '}${forward}?`}
         </>
       )}
     </>
@@ -249,7 +267,7 @@ function namesOf(group: SameAnswers, seats: Seat[]): string {
 }
 
 /** "2", "2 A C": what is put forward. */
-function givenWords({ points: worth, lines }: LikeMark, question: Question): string {
+export function givenWords({ points: worth, lines }: LikeMark, question: Question): string {
   const letters = schemeOf(question).flatMap((line, index) =>
     lines.includes(line.id) ? optionLetter(index) : [],
   );

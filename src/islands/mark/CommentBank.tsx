@@ -1,5 +1,5 @@
 import { Button, Modal, Table, TextInput } from '@mantine/core';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { commentRows, commentsCsv, type BadComment } from '@/core/formats/csv/comments';
 import { fileNameOf } from '@/core/formats/fileName';
 import type { OfferedComment } from '@/core/marking/commentBank';
@@ -25,7 +25,13 @@ interface CommentBankProps {
 }
 
 /** The comments that can be used again at a question: looked through, changed, taken out, exported and imported. */
-export function CommentBank({ questionId, number, opened, close, offered }: CommentBankProps) {
+export const CommentBank = memo(function CommentBank({
+  questionId,
+  number,
+  opened,
+  close,
+  offered,
+}: CommentBankProps) {
   return (
     <Modal
       opened={opened}
@@ -37,7 +43,7 @@ export function CommentBank({ questionId, number, opened, close, offered }: Comm
       {opened && <Bank questionId={questionId} number={number} comments={offered()} />}
     </Modal>
   );
-}
+});
 
 function Bank({
   questionId,

@@ -1,4 +1,5 @@
 import { Button, NativeSelect, Switch } from '@mantine/core';
+import { memo } from 'react';
 import { sumBy } from 'remeda';
 import { Rich } from '@/ui/Rich';
 import { kindOf, type Question } from '@/core/kinds';
@@ -110,7 +111,7 @@ export function MarkMargin(props: MarkMarginProps) {
           groups={groups}
         />
       )}
-      <AnswersBlock {...props} groups={groups} />
+      <AnswersBlock {...props} />
     </>
   );
 }
@@ -122,20 +123,8 @@ const repairedWords: Record<RepairRule['kind'], string> = {
 };
 
 /** How the answers are gone through. */
-function AnswersBlock({
-  groups,
-  names,
-  setNames,
-  piles,
-  habits,
-  keepHabits,
-  onlyWaiting,
-  setOnlyWaiting,
-  sitting,
-  openBank,
-}: MarkMarginProps) {
-  const { id, share: ofShare } = sitting.sitting;
-  const placeHref = `/sittings/${id}`;
+function AnswersBlock(props: MarkMarginProps) {
+  const { groups, piles, sitting } = props;
   const answers = sumBy(groups, (group) => group.answers.length);
   return (
     <MarginBlock title="These answers">
@@ -144,6 +133,40 @@ function AnswersBlock({
         together.
       </p>
       {piles && <NearnessSlider piles={piles.piles} />}
+      <HabitsFields
+        habits={props.habits}
+        keepHabits={props.keepHabits}
+        onlyWaiting={props.onlyWaiting}
+        setOnlyWaiting={props.setOnlyWaiting}
+        names={props.names}
+        setNames={props.setNames}
+        openBank={props.openBank}
+        placeHref={`/sittings/${sitting.sitting.id}`}
+        ofShare={sitting.sitting.share === true}
+      />
+    </MarginBlock>
+  );
+}
+
+type HabitsFieldsProps = Pick<
+  MarkMarginProps,
+  'habits' | 'keepHabits' | 'onlyWaiting' | 'setOnlyWaiting' | 'names' | 'setNames' | 'openBank'
+> & { placeHref: string; ofShare: boolean };
+
+/** What is chosen for a while, and the ways on; drawn anew only where one of these changes. */
+const HabitsFields = memo(function HabitsFields({
+  habits,
+  keepHabits,
+  onlyWaiting,
+  setOnlyWaiting,
+  names,
+  setNames,
+  openBank,
+  placeHref,
+  ofShare,
+}: HabitsFieldsProps) {
+  return (
+    <>
       <Switch
         label={
           <>
@@ -206,6 +229,6 @@ function AnswersBlock({
         checked={names}
         onChange={(event) => setNames(event.currentTarget.checked)}
       />
-    </MarginBlock>
+    </>
   );
-}
+});

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import type { Question } from '@/core/kinds';
 import { leftToMark, nextToMark } from '@/core/marking/nextToMark';
 import { wantingEntries } from '@/core/marking/piles/arrange';
@@ -60,6 +60,8 @@ export function MarkQuestion({
   const [marksText, setMarksText] = useState(false);
   const [wholePage, setWholePage] = useState(false);
   const [bankOpen, setBankOpen] = useState(false);
+  const openBank = useCallback(() => setBankOpen(true), []);
+  const closeBank = useCallback(() => setBankOpen(false), []);
   const goTo = (id: string, to: 'auto' | 'start' = 'auto') => {
     setMarksText(false);
     goToRow(id, to);
@@ -139,7 +141,7 @@ export function MarkQuestion({
               : null
           }
           habits={habits}
-          openBank={() => setBankOpen(true)}
+          openBank={openBank}
           entries={entries}
           offered={offered}
           onlyWaiting={onlyWaiting}
@@ -152,7 +154,7 @@ export function MarkQuestion({
         questionId={question.id}
         number={number}
         opened={bankOpen}
-        close={() => setBankOpen(false)}
+        close={closeBank}
         offered={offered}
       />
       <AnswerList
