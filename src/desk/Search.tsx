@@ -1,10 +1,9 @@
 import { Spotlight, type SpotlightActionData } from '@mantine/spotlight';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { byRegister, registerName } from '@/core/model/names';
 import type { Group, Student } from '@/core/model/people';
 import { desk } from '@/store/tables';
-import { guideSections } from './guideSections';
 
 /** Something the teacher can do from anywhere. */
 const actions: [string, string, string][] = [
@@ -29,7 +28,7 @@ const actions: [string, string, string][] = [
 const go = (href: string) => () => window.location.assign(href);
 
 /** Search over papers, sittings, groups, students and actions. */
-export function Search() {
+export const Search = memo(function Search() {
   // Read only once it is asked for: no page waits for a list of all students.
   const [asked, setAsked] = useState(false);
   const found = useLiveQuery(() => (asked ? readAll() : []), [asked]) ?? [];
@@ -47,7 +46,8 @@ export function Search() {
         },
         ...found,
       ]}
-      shortcut={['mod + K']}
+      // The frame has its key: it asks for all of this.
+      shortcut={null}
       onSpotlightOpen={() => setAsked(true)}
       limit={12}
       scrollable
@@ -59,7 +59,7 @@ export function Search() {
       }}
     />
   );
-}
+});
 
 const entry = (id: string, label: string, description: string, href: string) => ({
   id,
@@ -74,7 +74,7 @@ async function readAll(): Promise<{ group: string; actions: SpotlightActionData[
     desk.sittings.toArray(),
     desk.groups.toArray(),
     desk.students.toArray(),
-    guideSections(),
+    import('./guideSections').then(({ guideSections }) => guideSections()),
   ]);
   const shares = new Set(sittings.filter(({ share }) => share).map(({ id }) => id));
   return [

@@ -6,7 +6,6 @@ import {
   useMantineColorScheme,
 } from '@mantine/core';
 import { useDisclosure, useHotkeys } from '@mantine/hooks';
-import { spotlight } from '@mantine/spotlight';
 import { IconMoon, IconSun } from '@/ui/icons';
 import { createContext, memo, useContext, type ReactNode } from 'react';
 import { KeyHint } from '../ui/KeyHint';
@@ -18,12 +17,12 @@ import { SaveStatus } from './SaveStatus';
 import { ElsewhereBar } from './ElsewhereBar';
 import { Help, type Shortcut } from './Help';
 import { NewVersion } from './NewVersion';
-import { Search } from './Search';
 import styles from './Shell.module.css';
 import { undoLast } from './undoLast';
 import { useDigits } from './useDigits';
 import { usePlansKept } from './usePlansKept';
 import { useKeptFirst } from './useKeptFirst';
+import { useSearch } from './useSearch';
 
 interface ShellProps {
   /** The way about a sitting, across the top. */
@@ -56,6 +55,7 @@ function useUndoKey(): void {
 function Frame() {
   const { strip, shortcuts = noShortcuts, children } = useContext(InFrame);
   const [helpShown, help] = useDisclosure(false);
+  const { Search, openSearch } = useSearch();
   useKeptFirst();
   useDigits();
   usePlansKept();
@@ -67,13 +67,13 @@ function Frame() {
   ]);
   return (
     <>
-      <Bar openHelp={help.open} />
+      <Bar openSearch={openSearch} openHelp={help.open} />
       {notices}
       {strip}
       <main className={styles.main}>{children}</main>
       {savedState}
       <Help opened={helpShown} onClose={help.close} here={shortcuts} />
-      {search}
+      {Search && <Search />}
     </>
   );
 }
@@ -93,9 +93,8 @@ const notices = (
   </>
 );
 const savedState = <SaveStatus />;
-const search = <Search />;
 
-const Bar = memo(function Bar({ openHelp }: { openHelp: () => void }) {
+const Bar = memo(function Bar({ openSearch, openHelp }: { openSearch: () => void; openHelp: () => void }) {
   return (
     <header className={styles.bar}>
       <Wordmark href="/" />
@@ -107,7 +106,7 @@ const Bar = memo(function Bar({ openHelp }: { openHelp: () => void }) {
         <a href="/backup">Backup</a>
       </nav>
       <Asking />
-      <Button size="compact-sm" onClick={spotlight.open} rightSection={<KeyHint keys="Ctrl K" />}>
+      <Button size="compact-sm" onClick={openSearch} rightSection={<KeyHint keys="Ctrl K" />}>
         Search
       </Button>
       <Button size="compact-sm" onClick={openHelp} rightSection={<KeyHint keys="?" />}>

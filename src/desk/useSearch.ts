@@ -1,0 +1,36 @@
+import { useHotkeys } from '@mantine/hooks';
+import { spotlight } from '@mantine/spotlight';
+import { useCallback, useEffect, useRef, useState, type ComponentType } from 'react';
+import { act } from './act';
+
+/** What is on the page comes first. */
+const fetchAfterMs = 1_000;
+
+/** Search over the whole desk. It is fetched a moment after the page, or as soon as its key or button asks for it. */
+export function useSearch(): { Search: ComponentType | null; openSearch: () => void } {
+  const [Search, setSearch] = useState<ComponentType | null>(null);
+  const asked = useRef(false);
+  const fetch = useCallback(async () => {
+    const fetched = await import('./Search');
+    setSearch(() => fetched.Search);
+    return true;
+  }, []);
+  useEffect(() => {
+    // Where it can't be fetched, that is said once it is asked for.
+    const timer = setTimeout(() => void fetch().catch(() => undefined), fetchAfterMs);
+    return () => clearTimeout(timer);
+  }, [fetch]);
+  const openSearch = useCallback(() => {
+    if (Search) spotlight.open();
+    else {
+      asked.current = true;
+      void act(fetch());
+    }
+  }, [Search, fetch]);
+  useHotkeys([['mod+K', openSearch]]);
+  // Once it is drawn, so that the focus goes back to where it was when it is closed.
+  useEffect(() => {
+    if (Search && asked.current) spotlight.open();
+  }, [Search]);
+  return { Search, openSearch };
+}
