@@ -2,7 +2,7 @@ import { useNow } from '../ui/clock';
 import { dayAndTime } from '@/words/format';
 import { ageWords, copyFaultWords } from '@/words/backups';
 import { notCopiedSince } from '@/sync/copyPlaces';
-import { useCopyPlaces } from './useCopies';
+import { useCopyPlaces } from './useCopyPlaces';
 
 /** In a sentence or two: how old the last copy of this desk is, and where. */
 export function CopyWords({ savedAt }: { savedAt: string | null | undefined }) {

@@ -4,7 +4,8 @@ import { pairDesk } from '@/sync/mailboxSync';
 import { EmptyState } from '../ui/EmptyState';
 import { forgetDesk } from './begun';
 import { PutBack } from './PutBack';
-import { allowFolder, useCopyPlaces } from './useCopies';
+import { allowFolder } from './useCopies';
+import { useCopyPlaces } from './useCopyPlaces';
 import { act } from './act';
 
 /** A desk was in this browser and is not there any more: said before anything is written, with what there is to do. */

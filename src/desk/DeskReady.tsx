@@ -1,6 +1,6 @@
-import { useEffect, type ReactNode } from 'react';
+import { lazy, Suspense, useEffect, type ReactNode } from 'react';
 import { noteChanges } from '@/sync/copyPlaces';
-import { pairing } from '@/sync/mailboxSync';
+import { pairing } from '@/store/pairing';
 import { keepCopies } from '@/workers/copies';
 import { keepConnected } from '@/workers/connection';
 import { Shell } from './Shell';
@@ -9,7 +9,23 @@ import { FilesFrom } from '../ui/files';
 import { deskFiles } from './deskFiles';
 import { beginTab } from './undoLast';
 import { useDeskState } from './begun';
-import { DeskGone } from './DeskGone';
+
+// Whoever reaches it brings back a whole desk: no other page carries that.
+const DeskGone = lazy(() =>
+  import('./DeskGone').then(
+    (fetched) => ({ default: fetched.DeskGone }),
+    () => ({ default: NotFetched }),
+  ),
+);
+
+function NotFetched() {
+  return (
+    <p role="alert">
+      This desk isn’t in this browser any more, and the page to bring it back couldn’t be loaded. Load the
+      page again.
+    </p>
+  );
+}
 
 const copiesAfterMs = 2_000;
 
@@ -41,7 +57,15 @@ export function DeskReady({
   return (
     <FilesFrom files={deskFiles}>
       <Shell {...(shortcuts && { shortcuts })} strip={strip}>
-        {begun ? children : state === 'gone' ? <DeskGone /> : <p>Laying out the desk…</p>}
+        {begun ? (
+          children
+        ) : state === 'gone' ? (
+          <Suspense>
+            <DeskGone />
+          </Suspense>
+        ) : (
+          <p>Laying out the desk…</p>
+        )}
       </Shell>
     </FilesFrom>
   );

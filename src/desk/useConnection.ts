@@ -1,6 +1,6 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useState } from 'react';
-import { pairing } from '@/sync/mailboxSync';
+import { pairing } from '@/store/pairing';
 import { watchConnection, type ConnectionState } from '@/workers/connection';
 
 /** How the connection to the classroom server is; `paired` is undefined while that is looked up. */

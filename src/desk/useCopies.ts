@@ -1,18 +1,10 @@
-import { useLiveQuery } from 'dexie-react-hooks';
 import { useCallback, useEffect, useState } from 'react';
 import { serverConnection } from '@/sync/serverConnection';
 import type { DeskCopy } from '@/core/formats/backup/copies';
 import { copiesInFolder, type FolderCopy } from '@/sync/copies';
-import { copyPlaces, folderPlace, serverPlace, type FolderPlace, type ServerPlace } from '@/sync/copyPlaces';
+import { copyPlaces, type FolderPlace, type ServerPlace } from '@/sync/copyPlaces';
+import { useCopyPlaces } from './useCopyPlaces';
 import { copyNow } from '@/workers/copies';
-
-/** Where copies of this desk keep themselves, as it is now; undefined while that is looked up. */
-export function useCopyPlaces(): { folder: FolderPlace | null; server: ServerPlace | null } | undefined {
-  return useLiveQuery(async () => ({
-    folder: (await folderPlace()) ?? null,
-    server: (await serverPlace()) ?? null,
-  }));
-}
 
 /** A copy that was found, and where. */
 export type FoundCopy = {

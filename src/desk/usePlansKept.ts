@@ -1,14 +1,7 @@
 import { liveQuery } from 'dexie';
 import { useEffect } from 'react';
 import type { ReleasePlan } from '@/core/model/release';
-import { liveSitting } from '@/store/live/liveSitting';
-import { followPlan } from '@/store/releases';
 import { desk } from '@/store/tables';
-
-/** After a change the plan is looked at once it has been quiet for so long. */
-const quietMs = 800;
-/** What turns by time alone is looked at so often. */
-const againMs = 60_000;
 
 /** Whether a plan hangs on how its sitting stands. */
 const waits = ({ stages, draft = [], follows, whole }: ReleasePlan): boolean =>
@@ -39,26 +32,18 @@ export function usePlansKept(): void {
   }, []);
 }
 
-/** @returns ends it */
+/** What it hangs on is fetched only where there is such a plan. @returns ends it */
 function keep(sittingId: string): () => void {
-  const live = liveSitting(sittingId);
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  const look = () => {
-    const now = Date.now();
-    const seats = live.at(now)?.seats;
-    // What could not be stored is tried again with the next change.
-    if (seats) void followPlan(sittingId, seats, new Date(now).toISOString()).catch(() => undefined);
+  let ended = false;
+  let end = () => {
+    ended = true;
   };
-  const soon = () => {
-    clearTimeout(timer);
-    timer = setTimeout(look, quietMs);
-  };
-  const stop = live.subscribe(soon);
-  const again = setInterval(look, againMs);
-  soon();
-  return () => {
-    clearTimeout(timer);
-    clearInterval(again);
-    stop();
-  };
+  import('./keepPlan').then(
+    ({ keepPlan }) => {
+      if (!ended) end = keepPlan(sittingId);
+    },
+    // The next page of the desk begins anew.
+    () => undefined,
+  );
+  return () => end();
 }

@@ -1,7 +1,7 @@
 import { createHash, createHmac } from 'node:crypto';
 import { keyText } from '@/core/exchange/mailbox';
 import { AskShare, PutMarks, PutShare, type MarksNews } from '@/core/exchange/shares';
-import { codePassword } from '@/core/formats/packet/wrapping';
+import { codePassword } from '@/core/formats/packet/code';
 import { deskBytes, marksBytes, smallBytes, type Asked, type Endpoint, type Surroundings } from './endpoint';
 import type { KeptChange } from './exchangeStore';
 import { bodyOf, fitting, Refused } from './respond';

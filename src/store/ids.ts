@@ -1,5 +1,5 @@
 import { customAlphabet, nanoid } from 'nanoid';
-import { sealHolds } from '@/core/formats/packet/packetFile';
+import { sealHolds } from '@/core/formats/packet/code';
 import { joinCodeAlphabet } from '@/core/basics/joinCode';
 
 /** A new id, unique without asking anyone. */

@@ -1,4 +1,5 @@
-import { backupVersion, type BackupFault } from '@/core/formats/backup';
+import type { BackupFault } from '@/core/formats/backup/desk';
+import { archiveVersion } from '@/core/formats/backup/version';
 import type { CopyFault } from '@/core/formats/backup/copyDue';
 import { counted, dayAndTime, fileSize } from './format';
 
@@ -38,7 +39,7 @@ export function backupFaultWords(fault: BackupFault): string {
     case 'foreign':
       return 'this isn’t a Gribbet backup. Nothing was changed.';
     case 'newer':
-      return `it was saved by a newer version of Gribbet (format ${fault.version}; this one reads up to ${backupVersion}). Nothing was changed.`;
+      return `it was saved by a newer version of Gribbet (format ${fault.version}; this one reads up to ${archiveVersion}). Nothing was changed.`;
     case 'changed':
       return 'the file is damaged: its content has changed since it was saved. Nothing was changed. Try another backup.';
     case 'sealed':

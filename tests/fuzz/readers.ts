@@ -4,7 +4,8 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import { buildDemo } from '@demo/buildDemo';
 import { strToU8, zipSync } from 'fflate';
 import { chanceFrom, type Chance } from '@/core/basics/chance';
-import { backupVersion, contentOf, readBackup, type Backup } from '@/core/formats/backup';
+import { contentOf, readBackup, type Backup } from '@/core/formats/backup';
+import { archiveVersion } from '@/core/formats/backup/version';
 import { bodyOf } from '@/core/formats/csv/heading';
 import { guessColumns } from '@/core/formats/csv/studentColumns';
 import { studentRows } from '@/core/formats/csv/studentRows';
@@ -259,7 +260,7 @@ export async function readers(): Promise<Reader[]> {
       mutate: asZip,
       read: readPackets,
     },
-    { name: `backup ${backupVersion}`, file: desk, mutate: asZip, read: readDesk },
+    { name: `backup ${archiveVersion}`, file: desk, mutate: asZip, read: readDesk },
     {
       name: 'backup 1',
       file: json({ format: 'gribbet-desk', version: 1, savedAt, tables: small }),

@@ -6,7 +6,7 @@ import { act, say } from '@/desk/act';
 import { DeskReady } from '@/desk/DeskReady';
 import { PairForm } from '@/desk/PairForm';
 import { useConnection } from '@/desk/useConnection';
-import { useCopyPlaces } from '@/desk/useCopies';
+import { useCopyPlaces } from '@/desk/useCopyPlaces';
 import { useElsewhere } from '@/desk/useElsewhere';
 import { useFocusOverPairing } from '@/desk/useFocusOverPairing';
 import { knownDeskId } from '@/store/deskSettings';

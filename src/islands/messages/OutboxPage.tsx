@@ -1,9 +1,6 @@
 import { ActionIcon, Button } from '@mantine/core';
 import { IconX } from '@/ui/icons';
 import { useLiveQuery } from 'dexie-react-hooks';
-import { zipSync, strToU8 } from 'fflate';
-import { emlOf } from '@/core/formats/eml';
-import { fileNameOf } from '@/core/formats/fileName';
 import { fullName } from '@/core/model/names';
 import { waitsInOutbox, type Message } from '@/core/model/sitting';
 import { act, say } from '@/desk/act';
@@ -52,11 +49,10 @@ function Outbox() {
     if (sent !== null) say(`${counted(sent, 'message')} given to the mail server`);
   };
   const saveAll = async () => {
-    const files = waiting.map((message, index) => {
-      const name = `${String(index + 1).padStart(3, '0')} ${fileNameOf(message.subject)}.eml`;
-      return [name, strToU8(emlOf(message))] as const;
-    });
-    saveFile('messages.zip', 'application/zip', Uint8Array.from(zipSync(Object.fromEntries(files))));
+    // What makes them is fetched now: few pages of the desk save messages.
+    const files = await act(import('./messagesZip'));
+    if (!files) return;
+    saveFile('messages.zip', 'application/zip', files.messagesZip(waiting));
     await act(
       passOn(
         waiting.map(({ id }) => id),

@@ -1,6 +1,6 @@
 import { Button, Checkbox, Radio } from '@mantine/core';
 import { useState } from 'react';
-import { sealHolds } from '@/core/formats/packet/packetFile';
+import { sealHolds } from '@/core/formats/packet/code';
 import { sealedText } from '@/core/formats/packet/packetZip';
 import { readyToSit } from '@/core/scoring/paperFindings';
 import { paperPackets } from '@/store/carriedFiles';

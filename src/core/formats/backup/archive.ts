@@ -20,11 +20,11 @@ import { backupFormat, versionOf } from './older';
  * a row of JSON a line, `bytes/` each picture and file as it is under its id, and `digests.json` the SHA-256 (FIPS 180-4)
  * of the tables. Written and read as a stream: what is in memory at once are the rows, and one file. See docs/formats.md.
  */
+import { archiveVersion } from './version';
 
 // It is in a worker already.
 configure({ useWebWorkers: false });
 
-export const archiveVersion = 3;
 /** The most that the tables of a file unpack to: a small file can't grow to fill the memory. */
 const mostTableBytes = 1024 ** 3;
 const mostHeadBytes = 64 * 1024;

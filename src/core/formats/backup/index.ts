@@ -4,12 +4,7 @@ import { readOlder } from './older';
 
 /** The whole desk as one file, and back again. */
 
-export {
-  archiveVersion as backupVersion,
-  writeArchive as writeBackup,
-  readArchive,
-  type Progress,
-} from './archive';
+export { writeArchive as writeBackup, readArchive, type Progress } from './archive';
 export {
   checkedDesk,
   contentOf,

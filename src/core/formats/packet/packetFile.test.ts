@@ -6,7 +6,8 @@ import { paper } from '../../../../tests/unit/classroom';
 import { at, attemptOf, samples, sittingOf, studentOf } from '../../../../tests/unit/samples';
 import { paperFile } from '../../exchange/carriedFiles';
 import { assetId, packedAsset } from '../../basics/assetBytes';
-import { packetSealer, packetText, readPacket, sealHolds, unsealedPacket, type Packet } from './packetFile';
+import { packetSealer, packetText, readPacket, unsealedPacket, type Packet } from './packetFile';
+import { sealHolds } from './code';
 import { packetsIn } from './packetFiles';
 
 const bytesOf = (text: string) => new TextEncoder().encode(text);

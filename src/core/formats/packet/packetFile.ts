@@ -7,8 +7,9 @@ import { PaperVersion } from '../../model/paper';
 import { Student } from '../../model/people';
 import { Allowance, Attempt, Sitting } from '../../model/sitting';
 import { Release } from '../../model/release';
+import { codePassword } from './code';
 import { Sealed, sealerWith, unsealed } from './sealed';
-import { codePassword, damaged, damagedBy, unwrapped, wrapped, type RefusedFile } from './wrapping';
+import { damaged, damagedBy, unwrapped, wrapped, type RefusedFile } from './wrapping';
 
 /** Packets as files, to be passed by hand. The format is in docs/formats.md. */
 
@@ -115,17 +116,6 @@ export async function readPacket(bytes: Uint8Array): Promise<PacketRead> {
 export async function unsealedPacket(seal: PacketSeal, code: string): Promise<PacketRead | null> {
   const text = await unsealed(seal, codePassword(code));
   return text === null ? null : readPacket(new TextEncoder().encode(text));
-}
-
-/**
- * Whether a code holds against someone who has the file and tries codes for a night: at least eight letters and digits
- * mixed, or a phrase of sixteen. A word, or a word with a year behind it, stands in lists that are tried first, however
- * many rounds each try costs.
- */
-export function sealHolds(code: string): boolean {
-  const password = codePassword(code);
-  const runs = password.match(/\d+|\D+/g)?.length ?? 0;
-  return password.length >= (runs > 2 ? 8 : 16);
 }
 
 /** The first file in it that is not what its id was drawn from; null for none. */

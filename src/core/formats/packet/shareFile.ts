@@ -3,7 +3,8 @@ import { assetId, unpackedAsset } from '../../basics/assetBytes';
 import { Id } from '../../basics/common';
 import { MarksBack, ShareContent } from '../../model/share';
 import { Sealed, sealed, unsealed } from './sealed';
-import { codePassword, damaged, damagedBy, unwrapped, wrapped, type RefusedFile } from './wrapping';
+import { codePassword } from './code';
+import { damaged, damagedBy, unwrapped, wrapped, type RefusedFile } from './wrapping';
 
 /** A share of marking on its way to another marker, and marks on their way back: both sealed. See docs/formats.md. */
 

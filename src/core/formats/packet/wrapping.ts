@@ -101,6 +101,3 @@ export function damagedBy(error: z.ZodError, within = ''): RefusedFile {
   const place = [...(within ? [within] : []), ...(issue?.path ?? [])].join('.');
   return damaged(place, issue?.message ?? '');
 }
-
-/** A code as a password: however it was typed. */
-export const codePassword = (code: string) => code.toLowerCase().replace(/[\s-]+/g, '');
