@@ -23,11 +23,13 @@ export const GrowingTextarea = forwardRef<HTMLTextAreaElement, GrowingTextareaPr
   return <Textarea {...rest} ref={ref} styles={{ input: sizing(minRows, maxRows) }} />;
 });
 
-/** Rows of text with the field's own padding and borders around them. */
+/** Rows of text with the field's own padding and borders around them. As wide as there is room, never wider for what is in it. */
 function sizing(minRows: number, maxRows: number | undefined): CSSProperties {
   const rows = (count: number) => `calc(${count} * 1lh + 2 * var(--input-padding-y) + 2px)`;
   return {
     fieldSizing: 'content',
+    width: 0,
+    minWidth: '100%',
     minHeight: rows(minRows),
     ...(maxRows === undefined ? { overflow: 'hidden' } : { maxHeight: rows(maxRows) }),
   };
