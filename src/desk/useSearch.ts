@@ -24,7 +24,7 @@ export function useSearch(): { Search: ComponentType | null; openSearch: () => v
     if (Search) spotlight.open();
     else {
       asked.current = true;
-      void act(fetch());
+      void act(fetch()).finally(keysHeldBack());
     }
   }, [Search, fetch]);
   useHotkeys([['mod+K', openSearch]]);
@@ -33,4 +33,15 @@ export function useSearch(): { Search: ComponentType | null; openSearch: () => v
     if (Search && asked.current) spotlight.open();
   }, [Search]);
   return { Search, openSearch };
+}
+
+/** What is typed after search was asked for is meant for it: it does not reach the page, where a letter may be a key. @returns ends it */
+function keysHeldBack(): () => void {
+  const held = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    event.stopImmediatePropagation();
+    event.preventDefault();
+  };
+  window.addEventListener('keydown', held, true);
+  return () => window.removeEventListener('keydown', held, true);
 }
