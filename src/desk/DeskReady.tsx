@@ -21,8 +21,7 @@ const DeskGone = lazy(() =>
 function NotFetched() {
   return (
     <p role="alert">
-      This desk isn’t in this browser any more, and the page to bring it back couldn’t be loaded. Load the
-      page again.
+      Your desk is no longer in this browser, and what brings it back couldn’t be loaded. Load the page again.
     </p>
   );
 }

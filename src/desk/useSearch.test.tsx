@@ -1,9 +1,11 @@
 // @vitest-environment jsdom
 import 'fake-indexeddb/auto';
 import { MantineProvider } from '@mantine/core';
-import { act, fireEvent, render, screen, waitFor } from '@testing-library/react';
-import { expect, it, vi } from 'vitest';
+import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { useSearch } from './useSearch';
+
+afterEach(cleanup);
 
 function Frame() {
   const { Search, openSearch } = useSearch();
@@ -43,4 +45,54 @@ it('search opens by its key before it was fetched, and gives the focus back', as
   // And again, now that it is here.
   fireEvent.click(button);
   expect(await screen.findByRole('textbox', { name: 'Search' })).toBeTruthy();
+});
+
+describe('where search cannot be fetched', () => {
+  it('is said after a moment; the page has its keys again, and search does not open by itself later', async () => {
+    vi.resetModules();
+    let arrive: () => void = () => undefined;
+    const coming = new Promise<void>((done) => {
+      arrive = done;
+    });
+    vi.doMock('./Search', async () => {
+      await coming;
+      return { Search: () => <p>Search is here</p> };
+    });
+    const { useSearch: slowSearch } = await import('./useSearch');
+    const { useWord } = await import('./act');
+    const { spotlight } = await import('@mantine/spotlight');
+    const opened = vi.spyOn(spotlight, 'open');
+    function SlowFrame() {
+      const { Search, openSearch } = slowSearch();
+      return (
+        <>
+          <button type="button" onClick={openSearch}>
+            Find
+          </button>
+          {Search && <Search />}
+          <p role="status">{useWord()?.text}</p>
+        </>
+      );
+    }
+    vi.useFakeTimers({ shouldAdvanceTime: true });
+    try {
+      render(
+        <MantineProvider env="test">
+          <SlowFrame />
+        </MantineProvider>,
+      );
+      const button = screen.getByRole('button', { name: 'Find' });
+      fireEvent.click(button);
+      expect(fireEvent.keyDown(button, { key: 'a', code: 'KeyA' })).toBe(false);
+      await act(() => vi.advanceTimersByTimeAsync(3_100));
+      expect(screen.getByRole('status').textContent).toBe('Search couldn’t be loaded. Try again.');
+      expect(fireEvent.keyDown(button, { key: 'a', code: 'KeyA' })).toBe(true);
+      arrive();
+      expect(await screen.findByText('Search is here')).toBeTruthy();
+      expect(opened).not.toHaveBeenCalled();
+    } finally {
+      vi.useRealTimers();
+      vi.doUnmock('./Search');
+    }
+  });
 });

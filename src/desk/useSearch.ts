@@ -1,10 +1,12 @@
 import { useHotkeys } from '@mantine/hooks';
 import { spotlight } from '@mantine/spotlight';
 import { useCallback, useEffect, useRef, useState, type ComponentType } from 'react';
-import { act } from './act';
+import { say } from './act';
 
 /** What is on the page comes first. */
 const fetchAfterMs = 1_000;
+/** Whoever asks for search does nothing else so long; after that it is not to come by itself. */
+const waitMs = 3_000;
 
 /** Search over the whole desk. It is fetched a moment after the page, or as soon as its key or button asks for it. */
 export function useSearch(): { Search: ComponentType | null; openSearch: () => void } {
@@ -13,7 +15,6 @@ export function useSearch(): { Search: ComponentType | null; openSearch: () => v
   const fetch = useCallback(async () => {
     const fetched = await import('./Search');
     setSearch(() => fetched.Search);
-    return true;
   }, []);
   useEffect(() => {
     // Where it can't be fetched, that is said once it is asked for.
@@ -24,7 +25,13 @@ export function useSearch(): { Search: ComponentType | null; openSearch: () => v
     if (Search) spotlight.open();
     else {
       asked.current = true;
-      void act(fetch()).finally(keysHeldBack());
+      const letGo = keysHeldBack();
+      void inTime(fetch())
+        .catch(() => {
+          asked.current = false;
+          say('Search couldn’t be loaded. Try again.', true);
+        })
+        .finally(letGo);
     }
   }, [Search, fetch]);
   useHotkeys([['mod+K', openSearch]]);
@@ -34,6 +41,13 @@ export function useSearch(): { Search: ComponentType | null; openSearch: () => v
   }, [Search]);
   return { Search, openSearch };
 }
+
+/** Fails where it takes too long. */
+const inTime = (fetched: Promise<void>) =>
+  Promise.race([
+    fetched,
+    new Promise<void>((_, refuse) => setTimeout(() => refuse(new Error('Too slow')), waitMs)),
+  ]);
 
 /** What is typed after search was asked for is meant for it: it does not reach the page, where a letter may be a key. @returns ends it */
 function keysHeldBack(): () => void {

@@ -1,14 +1,11 @@
 import { Textarea, type TextareaProps } from '@mantine/core';
 import { forwardRef, type CSSProperties } from 'react';
-import { once } from 'remeda';
+import { sizesFields } from './sizesFields';
 
 interface GrowingTextareaProps extends Omit<TextareaProps, 'autosize' | 'styles'> {
   minRows?: number;
   maxRows?: number;
 }
-
-/** Whether the browser sizes a field by what is in it (CSS Basic User Interface Level 4, `field-sizing`). */
-const sizesFields = once(() => typeof CSS !== 'undefined' && CSS.supports('field-sizing', 'content'));
 
 /**
  * A field for lines of text, as high as they are. Where the browser does that by itself it is left to it: measured in script,

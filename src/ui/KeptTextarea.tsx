@@ -1,7 +1,8 @@
 import type { TextareaProps } from '@mantine/core';
 import { GrowingTextarea } from './GrowingTextarea';
+import { useTyped } from './useTyped';
 import { onLeaving } from './leaving';
-import { forwardRef, useCallback, useEffect, useRef, useState, type RefObject } from 'react';
+import { forwardRef, useCallback, useEffect, useRef, type RefObject } from 'react';
 
 interface KeptTextareaProps extends Omit<TextareaProps, 'value' | 'onChange'> {
   value: string;
@@ -20,14 +21,7 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
   { value, onKeep, onTyping, replacing, onBlur, ...rest },
   ref,
 ) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const [left, setLeft] = useState(false);
-  // Once it is left, what is kept shows; what could not be kept stays.
-  const [shown, setShown] = useState(value);
-  if (shown !== value) {
-    setShown(value);
-    if (left) setTyped(null);
-  }
+  const { typed, type, forget, leave } = useTyped(value);
   const latest = useRef({ typed, onKeep });
   useEffect(() => {
     latest.current = { typed, onKeep };
@@ -42,14 +36,13 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
   useEffect(() => {
     if (!replacing) return;
     replacing.current = (text) => {
-      setLeft(false);
-      setTyped(text);
+      type(text);
       latest.current.onKeep(text);
     };
     return () => {
       replacing.current = null;
     };
-  }, [replacing]);
+  }, [replacing, type]);
   // The first key starts the clock: typing on does not put it off.
   useEffect(() => {
     if (typed !== null) timer.current ??= setTimeout(keep, restMs);
@@ -67,14 +60,13 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
       ref={ref}
       value={typed ?? value}
       onChange={(event) => {
-        setLeft(false);
-        setTyped(event.currentTarget.value);
+        type(event.currentTarget.value);
         onTyping?.(event.currentTarget.value);
       }}
       onBlur={(event) => {
         if (typed !== null && typed !== value) onKeep(typed);
-        if (typed === value) setTyped(null);
-        setLeft(true);
+        if (typed === value) forget();
+        leave();
         onBlur?.(event);
       }}
     />

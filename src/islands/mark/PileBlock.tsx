@@ -1,11 +1,11 @@
 import { Button, Slider, TextInput, Progress } from '@mantine/core';
-import { useState } from 'react';
 import { flushSync } from 'react-dom';
 import { sumBy } from 'remeda';
 import type { AnswerEntry, PileInSight } from '@/core/marking/piles/arrange';
 import { counted } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { MarginBlock } from '@/ui/TwoColumns';
+import { useTyped } from '@/ui/useTyped';
 import type { Piles } from './usePiles';
 import { toAnswers } from './toAnswers';
 import styles from './mark.module.css';
@@ -68,14 +68,7 @@ export function pileWords(pile: PileInSight): string {
 }
 
 function PileName({ name, keep }: { name: string; keep: (name: string) => void }) {
-  const [typed, setTyped] = useState<string | null>(null);
-  const [left, setLeft] = useState(false);
-  // Once the field is left, what is kept shows; what is being typed stays, and so does what could not be kept.
-  const [shown, setShown] = useState(name);
-  if (shown !== name) {
-    setShown(name);
-    if (left) setTyped(null);
-  }
+  const { typed, type, forget, leave } = useTyped(name);
   return (
     <TextInput
       id={pileNameId}
@@ -87,19 +80,16 @@ function PileName({ name, keep }: { name: string; keep: (name: string) => void }
       }
       maxLength={500}
       value={typed ?? name}
-      onChange={(event) => {
-        setLeft(false);
-        setTyped(event.currentTarget.value);
-      }}
+      onChange={(event) => type(event.currentTarget.value)}
       onBlur={() => {
-        setLeft(true);
+        leave();
         if (typed !== null && typed !== name) keep(typed.trim());
       }}
       onKeyDown={(event) => {
         if (event.key !== 'Enter' && event.key !== 'Escape') return;
         event.preventDefault();
         // Before the field is left, which would keep it.
-        if (event.key === 'Escape') flushSync(() => setTyped(null));
+        if (event.key === 'Escape') flushSync(forget);
         toAnswers();
       }}
     />

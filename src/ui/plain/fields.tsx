@@ -1,4 +1,5 @@
 import { useId, useLayoutEffect, useRef, type ComponentProps, type ReactNode } from 'react';
+import { sizesFields } from '../sizesFields';
 import styles from './plain.module.css';
 
 /** Fields of the students' side: the browser's own, with label, description and error as the component library has them. */
@@ -80,7 +81,7 @@ export function Textarea({
   // Browsers that cannot size a field by what is in it are told how high it is.
   useLayoutEffect(() => {
     const at = area.current;
-    if (!at || (typeof CSS !== 'undefined' && CSS.supports('field-sizing', 'content'))) return;
+    if (!at || sizesFields()) return;
     at.style.height = 'auto';
     at.style.height = `${at.scrollHeight + 2}px`;
   }, [value]);

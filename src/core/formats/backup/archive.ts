@@ -14,13 +14,13 @@ import { z } from 'zod';
 import { deskTableNames } from '../../model/desk';
 import { checkedDesk, DeskRows, isFile, type BackupFault, type BackupRead, type DeskContent } from './desk';
 import { backupFormat, versionOf } from './older';
+import { archiveVersion } from './version';
 
 /**
  * A desk as a zip (APPNOTE.TXT of the zip format): `desk.json` says what it is, `tables/` has a file for each table with
  * a row of JSON a line, `bytes/` each picture and file as it is under its id, and `digests.json` the SHA-256 (FIPS 180-4)
  * of the tables. Written and read as a stream: what is in memory at once are the rows, and one file. See docs/formats.md.
  */
-import { archiveVersion } from './version';
 
 // It is in a worker already.
 configure({ useWebWorkers: false });

@@ -1,6 +1,4 @@
-/** The code that a packet is sealed with. */
-
-/** A code as a password: however it was typed. */
+/** The code that a packet is sealed with, as a password: however it was typed. */
 export const codePassword = (code: string) => code.toLowerCase().replace(/[\s-]+/g, '');
 
 /**

@@ -1,0 +1,23 @@
+import { useCallback, useState } from 'react';
+
+/**
+ * What is typed in a field, shown over what is kept. Once the field is left, what is kept shows as soon as that changes; what is
+ * being typed stays, and so does what could not be kept.
+ */
+export function useTyped(kept: string) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [left, setLeft] = useState(false);
+  const [shown, setShown] = useState(kept);
+  if (shown !== kept) {
+    setShown(kept);
+    if (left) setTyped(null);
+  }
+  const type = useCallback((text: string) => {
+    setLeft(false);
+    setTyped(text);
+  }, []);
+  const forget = useCallback(() => setTyped(null), []);
+  const leave = useCallback(() => setLeft(true), []);
+  /** `typed` is null where nothing is typed over what is kept. */
+  return { typed, type, forget, leave };
+}
