@@ -102,6 +102,19 @@ describe('a paper opened by mistake', () => {
     expect(await desk.attempts.get(first)).toMatchObject({ setAsideAt: null, collectedAt: iso(3) });
     await expect(restoreAttempt(first, 'again', iso(4))).rejects.toThrow(/notSetAside/);
   });
+
+  it('a later one taken back while an earlier one runs goes on in its place', async () => {
+    const first = await begin();
+    await giveAttempt('sitting1', id, 'Second chance', iso(1));
+    const second = await begin(2);
+    await setAside('sitting1', id, 'A try-out', iso(3));
+    await carryOn('sitting1', id, 'By mistake', iso(4));
+    expect(await begin(5)).toBe(first);
+    await restoreAttempt(second, 'It is the better one', iso(6));
+    expect(await desk.attempts.get(first)).toMatchObject({ collectedAt: iso(6) });
+    expect(await begin(7)).toBe(second);
+    await expect(carryOn('sitting1', id, 'r', iso(8))).rejects.toThrow(/noAttemptEnded/);
+  });
 });
 
 describe('several at once', () => {

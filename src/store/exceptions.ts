@@ -127,7 +127,10 @@ export async function setAside(sittingId: string, who: Who, reason: string, now:
   });
 }
 
-/** Makes an attempt count again. Where another one runs, this one is collected, so that never two run. */
+/**
+ * Makes an attempt count again. Only the one made last can run: an earlier one comes back ended, and where a later one
+ * comes back, what was last until then ends.
+ */
 export async function restoreAttempt(attemptId: string, reason: string, now: string) {
   const attempt = await desk.attempts.get(attemptId);
   return forStudents(
@@ -136,14 +139,17 @@ export async function restoreAttempt(attemptId: string, reason: string, now: str
     attempt?.studentId ?? '',
     done.attemptRestored,
     now,
-    async ({ record, running, last, terms }) => {
+    async ({ record, last, terms }) => {
       const kept = await desk.attempts.get(attemptId);
       if (!kept || !isAside(kept)) throw new CommandFault('notSetAside');
       const back: Attempt = { ...withEvent(kept, 'takenBack', reason, now), setAsideAt: null };
-      const runs = attemptState(back, terms, Date.parse(now)) === 'working';
-      const later = last !== undefined && last.number > back.number;
-      const ended = later ? settled(back, terms, Date.parse(now)) : back;
-      await record.put('attempts', running && runs ? collected(back, reason, now) : ended);
+      const ended = (each: Attempt) =>
+        attemptState(each, terms, Date.parse(now)) === 'working'
+          ? collected(each, reason, now)
+          : settled(each, terms, Date.parse(now));
+      const earlier = last !== undefined && last.number > back.number;
+      await record.put('attempts', earlier ? ended(back) : back);
+      if (last && !earlier) await record.put('attempts', ended(last));
     },
   );
 }

@@ -7,6 +7,7 @@ import { assetId } from '@/core/basics/assetBytes';
 import { mostFileBytes } from '@/core/basics/fileRules';
 import type { Answers } from '@/core/model/sitting';
 import { attemptState, deadlineOf, graceMs, isAside, termsFor } from '@/core/attempts/terms';
+import { lastAttempt } from '@/core/attempts/counting';
 import { emptyTables, replaceDesk } from './backup';
 import {
   carryOn,
@@ -41,19 +42,11 @@ const tried = (work: Promise<unknown>) => work.catch((error: unknown) => expect(
 type Act = { after: number } & (
   | {
       what:
-        | 'start'
-        | 'otherTab'
-        | 'handIn'
-        | 'collect'
-        | 'another'
-        | 'carryOn'
-        | 'afresh'
-        | 'aside'
-        | 'back'
-        | 'percent';
+        'start' | 'otherTab' | 'handIn' | 'collect' | 'another' | 'carryOn' | 'afresh' | 'aside' | 'percent';
     }
   | { what: 'type' | 'typeInOldTab'; text: string }
   | { what: 'minutes'; minutes: number }
+  | { what: 'back'; pick: number }
 );
 
 const anyAct = fc
@@ -78,6 +71,7 @@ const anyAct = fc
     ),
     text: fc.constantFrom('iron', 'the boat’s own iron', 'two cones', '118'),
     minutes: fc.integer({ min: 1, max: 40 }),
+    pick: fc.nat(3),
   })
   .map((act) => act as Act);
 
@@ -163,9 +157,11 @@ describe('an attempt through random acts and times', () => {
           else if (act.what === 'carryOn') await tried(carryOn('sitting1', studentId, 'By mistake', iso));
           else if (act.what === 'afresh') await tried(startAfresh('sitting1', studentId, 'By mistake', iso));
           else if (act.what === 'aside') await tried(setAside('sitting1', studentId, 'By mistake', iso));
-          else if (act.what === 'back' && attemptId !== null)
-            await tried(restoreAttempt(attemptId, 'Better', iso));
-          else if (act.what === 'another') await giveAttempt('sitting1', studentId, 'Second chance', iso);
+          else if (act.what === 'back') {
+            const kept = (await desk.attempts.toArray()).filter(isAside);
+            const which = kept[act.pick % kept.length];
+            if (which) await tried(restoreAttempt(which.id, 'Better', iso));
+          } else if (act.what === 'another') await giveAttempt('sitting1', studentId, 'Second chance', iso);
           else if (attemptId !== null && act.what === 'handIn') await handsIn(joinCode, attemptId, now);
           else if (attemptId !== null && act.what === 'collect')
             await collectFrom('sitting1', studentId, 'hangs', iso);
@@ -191,9 +187,12 @@ describe('an attempt through random acts and times', () => {
           }
           const attempts = await desk.attempts.toArray();
           const terms = termsFor(studentOf(), sittingOf(), await desk.allowances.toArray(), now);
-          expect(
-            attempts.filter((each) => !isAside(each) && attemptState(each, terms, now) === 'working').length,
-          ).toBeLessThanOrEqual(1);
+          const running = attempts.filter(
+            (each) => !isAside(each) && attemptState(each, terms, now) === 'working',
+          );
+          expect(running.length).toBeLessThanOrEqual(1);
+          // The one that runs is the one that its student comes back to.
+          if (running[0]) expect(lastAttempt(attempts)?.id).toBe(running[0].id);
           for (const attempt of attempts) {
             const kept = attempt.answers.q4?.response;
             if (acknowledged.has(attempt.id)) expect(kept).toBeDefined();

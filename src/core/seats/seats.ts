@@ -11,6 +11,7 @@ import {
 import type { HandMark } from '../model/mark';
 import type { Student } from '../model/people';
 import { isGuest } from '../model/names';
+import { sortBy } from 'remeda';
 import { groupBy } from '../basics/groupBy';
 import type { Scorecard } from '../scoring/scoreAttempt';
 import { lastAttempt } from '../attempts/counting';
@@ -34,7 +35,7 @@ export interface Seat {
   /** The one made last: what is done for the student is done to it. */
   last: Attempt | null;
   attemptCount: number;
-  /** Attempts that were set aside. */
+  /** Attempts that were set aside, the one set aside last at the end. */
   aside: Attempt[];
   state: AttemptState | 'notStarted';
   deadline: number | null;
@@ -96,7 +97,7 @@ export function seatOf(
     attempt,
     last: lastAttempt(attempts) ?? null,
     attemptCount: attempts.length,
-    aside: attempts.filter(isAside),
+    aside: sortBy(attempts.filter(isAside), (each) => each.setAsideAt ?? ''),
     state: attempt ? attemptState(attempt, terms, now) : 'notStarted',
     deadline: attempt ? deadlineOf(attempt, terms) : null,
     scorecard: counts?.scorecard ?? null,

@@ -144,10 +144,11 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     consequence: (seat, _fields, now) => {
       const last = seat.aside.at(-1);
       const which = last ? `the attempt of ${dayAndTime(last.startedAt, now)}` : 'it';
-      return `${name(seat)} gets ${which} back, as it was.`;
+      return `${name(seat)} gets ${which} back, as it was.${whatEnds(seat)}`;
     },
     reasons: ['Set aside by mistake', 'It is the better one'],
-    several: (count) => `${count} get back the attempt that was set aside last, as it was.`,
+    several: (count) =>
+      `${count} get back the attempt that was set aside last, as it was. Of two that run, the later goes on.`,
     run: (seats, sittingId, _fields, reason, now) => {
       const ids = seats.flatMap((seat) => seat.aside.at(-1)?.id ?? []);
       const [only = ''] = ids;
@@ -162,6 +163,15 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
 
 /** The acts in the order in which they are offered. */
 export const seatActNames = Object.keys(seatActs) as SeatAct[]; // the keys of a literal object are its names
+
+/** What of two attempts is collected when the one set aside last comes back beside one that runs. */
+function whatEnds({ state, last, aside }: Seat): string {
+  if (state !== 'working' || !last) return '';
+  const back = aside.at(-1);
+  return back && back.number > last.number
+    ? ' The running attempt is collected.'
+    : ' It is collected; the running attempt goes on.';
+}
 
 /** What is still missing where the sitting is over. */
 const onceOpen = (seat: Seat) =>
