@@ -1,7 +1,13 @@
 import type { RangeSet } from 'dexie';
 import { chunk } from 'remeda';
 import { attemptChange, withChange } from '@/core/exchange/attemptChange';
-import { mostChanges, plainSecret, type MailboxChange, type MailboxNews } from '@/core/exchange/mailbox';
+import {
+  keyText,
+  mostChanges,
+  plainSecret,
+  type MailboxChange,
+  type MailboxNews,
+} from '@/core/exchange/mailbox';
 import { sha256 } from '@/core/basics/crypto';
 import { base64From } from '@/core/basics/base64';
 import { sealerWith } from '@/core/formats/packet/sealed';
@@ -175,6 +181,10 @@ async function fetchFiles(server: ServerConnection, attempts: readonly Attempt[]
   const ids = new Set(here.flatMap((attempt) => attempt?.files ?? []).map(({ id }) => id));
   for (const id of ids) if (!(await desk.assets.get(id))) await desk.assets.put(await server.file(id));
 }
+
+/** Whether a sitting lies on the server, as far as this desk put it there: its students go ahead of it. */
+export const isPosted = async (sittingId: string): Promise<boolean> =>
+  (await desk.posted.get(`sittings/${keyText([sittingId])}`)) !== undefined;
 
 /** Forgets what was put into the mailbox of a sitting, so that all of it is put in again: it was taken off from elsewhere. */
 export async function forgetPosted(sittingId: string): Promise<void> {

@@ -207,8 +207,9 @@ onRowsChanged((table, keys) => {
   const source = mailboxSources.includes(table);
   if (source) changed.add(table, keys);
   // Pairing wakes it; that news was taken in is written there as well, and is nothing new.
-  const woken = (table === 'pairing' && state.reach === 'notPaired') || table === 'elsewhere';
-  if (woken || source) soon(gatherMs);
+  const paired = table === 'pairing' && state.reach === 'notPaired';
+  if (paired) said({ reach: 'asking' });
+  if (paired || table === 'elsewhere' || source) soon(gatherMs);
 });
 channel.onmessage = ({ data }: MessageEvent<{ tell?: true; again?: true }>) => {
   if (data.tell) channel.postMessage({ state });

@@ -13,6 +13,7 @@ import {
   seeResult,
   stage,
   startPaper,
+  studentsCanJoin,
   teacherSecret,
   writeChoice,
   writeOpen,
@@ -29,8 +30,8 @@ async function letIn(page: Page) {
   await page.getByRole('button', { name: 'Pair browser' }).click();
   await expect(page.getByRole('heading', { name: /on students’ own devices$/ })).toBeFocused();
   await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
+  await studentsCanJoin(page);
   await expect(page.getByRole('img', { name: /^QR code of http.*\/sit$/ })).toBeVisible();
-  await expect(page.getByRole('status').filter({ hasText: 'Connected' })).toBeVisible();
 }
 
 test('three browsers and one server: from the way in to the result, with an exception on the way', async ({
@@ -159,8 +160,15 @@ test('a line so slow that every answer is seconds on its way, and a desk that no
   await page.getByRole('link', { name: 'Let students join on their own devices' }).click();
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
   await page.getByRole('button', { name: 'Pair browser' }).click();
+  // How to join is said once the sitting is there, not before.
+  let letOn = () => {};
+  const free = new Promise<void>((resolve) => (letOn = resolve));
+  await page.route('**/desk/changes', async (route) => (await free, route.continue()));
   await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'Connected' })).toBeVisible();
+  await expect(page.getByText('The sitting is on its way to the server')).toBeVisible();
+  await expect(page.getByRole('region', { name: 'How students join' })).toHaveCount(0);
+  letOn();
+  await studentsCanJoin(page);
 
   const context = await browser.newContext({ viewport: { width: 360, height: 740 } });
   const phone = await enterAs(context, ines);

@@ -97,6 +97,10 @@ export async function enterAs(context: BrowserContext, code: string, base = empt
   return page;
 }
 
+/** Waits until the sitting is on the server: how to join is not said before. */
+export const studentsCanJoin = (page: Page) =>
+  expect(page.getByRole('region', { name: 'How students join' })).toBeVisible();
+
 /** Goes in with a code on the students' page. */
 export async function goIn(page: Page, code: string): Promise<void> {
   await page.getByLabel('Your join code').fill(code);
@@ -176,7 +180,7 @@ export async function giveOnDevices(page: Page, name: string, minutes: number | 
   await page.getByLabel('The teacher’s secret').fill(teacherSecret);
   await page.getByRole('button', { name: 'Pair browser' }).click();
   await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
-  await expect(page.getByRole('status').filter({ hasText: 'Connected' })).toBeVisible();
+  await studentsCanJoin(page);
   await page.getByRole('link', { name: 'Watch each student' }).click();
   return code;
 }

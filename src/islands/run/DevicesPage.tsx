@@ -1,9 +1,10 @@
 import { Button, NativeSelect } from '@mantine/core';
+import { useLiveQuery } from 'dexie-react-hooks';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { serverConnection } from '@/sync/serverConnection';
 import type { MailboxState } from '@/core/exchange/mailbox';
 import { readyToSit } from '@/core/scoring/paperFindings';
-import { unpairDesk } from '@/sync/mailboxSync';
+import { isPosted, unpairDesk } from '@/sync/mailboxSync';
 import { setOnDevices } from '@/store/sittings';
 import { isoNow, useNow } from '@/ui/clock';
 import { act } from '@/desk/act';
@@ -36,6 +37,7 @@ function Devices({ sitting }: { sitting: SittingData }) {
   const { sitting: record } = sitting;
   const { paired, state } = useConnection();
   const { mailbox, before } = useMailbox(paired === true);
+  const posted = useLiveQuery(() => isPosted(record.id), [record.id]);
   const [address, setAddress] = useState('');
   const heading = useRef<HTMLHeadingElement>(null);
   useFocusOverPairing(paired, heading);
@@ -103,7 +105,15 @@ function Devices({ sitting }: { sitting: SittingData }) {
       ) : record.onDevices ? (
         <>
           {gone && <GoneFromServer sittingId={record.id} />}
-          <WayIn address={shown} accessCode={record.accessCode} guests={record.guests === true} />
+          {posted ? (
+            <WayIn address={shown} accessCode={record.accessCode} guests={record.guests === true} />
+          ) : (
+            posted === false && (
+              <EmptyState title="Students can’t join yet">
+                <span role="status">The sitting is on its way to the server. Their address comes here.</span>
+              </EmptyState>
+            )
+          )}
         </>
       ) : readyToSit(sitting.paper) ? (
         <EmptyState
