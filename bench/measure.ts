@@ -60,6 +60,33 @@ export async function pressedUntil(button: Locator, words: string): Promise<numb
 }
 
 /**
+ * Runs in the page from its beginning: `window.paintedAt` is when what the selector names was painted first, and
+ * `window.pressedAt` when the last press or key began, both in ms from the start of the navigation by the page's own clock.
+ * Text, because tsx wraps named functions in a helper that the page does not have.
+ */
+export const notePainted = (selector: string) => `
+  addEventListener('pointerdown', (event) => (window.pressedAt = event.timeStamp), true);
+  new MutationObserver((_, watch) => {
+    if (!document.querySelector(${JSON.stringify(selector)})) return;
+    watch.disconnect();
+    requestAnimationFrame(() => {
+      const painted = new MessageChannel();
+      painted.port1.onmessage = () => (window.paintedAt = performance.now());
+      painted.port2.postMessage('');
+    });
+  }).observe(document, { childList: true, subtree: true });
+`;
+
+/** From the beginning, or from the last press, until what `notePainted` waits for was painted, in ms. */
+export async function untilPainted(page: Page, from: 'beginning' | 'press'): Promise<number> {
+  await page.waitForFunction(() => 'paintedAt' in window);
+  const { paintedAt, pressedAt } = await page.evaluate(
+    () => window as unknown as { paintedAt: number; pressedAt: number },
+  );
+  return paintedAt - (from === 'press' ? pressedAt : 0);
+}
+
+/**
  * Writes rows straight into the desk's database of a page.
  *
  * @param atOnce so many are handed to the page together

@@ -1,5 +1,5 @@
 import type { BrowserContext, CDPSession } from '@playwright/test';
-import { launched, middle, row } from './measure';
+import { launched, middle, notePainted, row, untilPainted } from './measure';
 
 /** A student's page on a phone that the classroom server serves: a processor four times slower, 1.6 Mbit/s with 150 ms on the way, nothing in the cache. */
 
@@ -22,21 +22,18 @@ try {
     await session.send('Emulation.setCPUThrottlingRate', { rate: 4 });
     sent = counted(session);
 
-    let from = Date.now();
+    await page.addInitScript(notePainted('form input'));
     await page.goto(`${base}/sit`, { waitUntil: 'commit' });
-    const field = page.getByLabel('Your join code');
-    await field.waitFor();
-    forms.push(Date.now() - from);
-    await field.fill(code);
+    forms.push(await untilPainted(page, 'beginning'));
+    await page.getByLabel('Your join code').fill(code);
     await page.getByRole('button', { name: 'Continue' }).click();
     await page.getByRole('button', { name: 'Yes, this is me' }).click();
     await page.getByRole('button', { name: 'Read the instructions' }).click();
     await page.getByLabel('Access code').fill('flood');
-    const start = page.getByRole('button', { name: 'Start', exact: true });
-    from = Date.now();
-    await start.click();
-    await page.getByRole('region', { name: 'Question 1' }).waitFor();
-    questions.push(Date.now() - from);
+    await page.evaluate(notePainted('[id^="question-"]'));
+    await page.evaluate(() => delete (window as { paintedAt?: number }).paintedAt);
+    await page.getByRole('button', { name: 'Start', exact: true }).click();
+    questions.push(await untilPainted(page, 'press'));
     await context.close();
   }
   row('phone: the form for the join code stands', `${middle(forms)} ms`);
@@ -70,7 +67,7 @@ async function letIn(context: BrowserContext): Promise<string[]> {
   await page.getByLabel('The teacher’s secret').fill(secret);
   await page.getByRole('button', { name: 'Pair browser' }).click();
   await page.getByRole('button', { name: 'Let students join on their own devices' }).click();
-  await page.getByRole('status').filter({ hasText: 'Connected' }).waitFor();
+  await page.getByRole('region', { name: 'How students join' }).waitFor();
   await page.goto(`${base}/sittings/rules/run`);
   await page.getByRole('button', { name: '4 not started' }).click();
   const codes: string[] = [];

@@ -6,6 +6,8 @@ import { forwardRef, useCallback, useEffect, useRef, type RefObject } from 'reac
 
 interface KeptTextareaProps extends Omit<TextareaProps, 'value' | 'onChange'> {
   value: string;
+  /** What the text belongs to: what was typed for one thing is kept for it, and not shown for the next. */
+  about?: string;
   /** Called a moment after the last key, and when the field is left. */
   onKeep: (value: string) => void;
   /** Told each text as it is typed. */
@@ -18,10 +20,10 @@ const restMs = 400;
 
 /** A text field that keeps what is typed by itself, and follows the kept value when nobody types. */
 export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(function KeptTextarea(
-  { value, onKeep, onTyping, replacing, onBlur, ...rest },
+  { value, about, onKeep, onTyping, replacing, onBlur, ...rest },
   ref,
 ) {
-  const { typed, type, forget, leave } = useTyped(value);
+  const { typed, type, forget, leave } = useTyped(value, about);
   const latest = useRef({ typed, onKeep });
   useEffect(() => {
     latest.current = { typed, onKeep };
@@ -48,11 +50,14 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
     if (typed !== null) timer.current ??= setTimeout(keep, restMs);
   }, [typed, keep]);
   useEffect(() => onLeaving(keep), [keep]);
+  // What was typed goes to what it was typed for: effects end before `latest` is of the next.
   useEffect(
     () => () => {
+      if (timer.current) clearTimeout(timer.current);
+      timer.current = null;
       if (latest.current.typed !== null) latest.current.onKeep(latest.current.typed);
     },
-    [],
+    [about],
   );
   return (
     <GrowingTextarea
@@ -60,6 +65,8 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
       ref={ref}
       value={typed ?? value}
       onChange={(event) => {
+        // At once: what it is for may be another thing by the next time that it is drawn.
+        latest.current = { ...latest.current, typed: event.currentTarget.value };
         type(event.currentTarget.value);
         onTyping?.(event.currentTarget.value);
       }}

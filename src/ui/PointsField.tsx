@@ -1,10 +1,13 @@
 import { TextInput, type TextInputProps } from '@mantine/core';
 import { useRef, useState } from 'react';
+import { useAnew } from './useAnew';
 import { points as shown, pointsFrom } from '@/words/format';
 
 interface PointsFieldProps extends Omit<TextInputProps, 'value' | 'onChange' | 'label'> {
   label: string;
   value: number | null;
+  /** What the points belong to: what was typed for one thing is not shown for the next. */
+  about?: string;
   min?: number;
   max?: number;
   /** What the number must be a multiple of, unless it is `max`. */
@@ -19,6 +22,7 @@ interface PointsFieldProps extends Omit<TextInputProps, 'value' | 'onChange' | '
  */
 export function PointsField({
   value,
+  about,
   min = 0,
   max = 1000,
   step,
@@ -28,6 +32,10 @@ export function PointsField({
 }: PointsFieldProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
+  useAnew(about, () => {
+    setTyped(null);
+    setRefused(null);
+  });
   const before = useRef(value);
   const committed = useRef(false);
   const faultOf = (text: string): string | null => {

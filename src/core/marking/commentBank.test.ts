@@ -62,4 +62,15 @@ describe('the comment bank', () => {
     expect(texts(foundComments('ight', offered))).toEqual([]);
     expect(texts(foundComments('Units?', offered))).toEqual([]);
   });
+
+  it('what is kept of it while it is typed is no comment yet, and hides none', () => {
+    const offered = offeredComments('q1', [...marks, mark('q1', 'na li'), mark('q1', 'na li')], []);
+    const found = (typed: string, answers: number) =>
+      texts(foundComments(typed, offered, { text: 'na li', answers }));
+    expect(found('na li', 2)).toEqual(['Name the light.']);
+    expect(found('na', 2)).toEqual(['Name the light.']);
+    // Somebody else has it, too.
+    expect(found('na li', 1)).toEqual([]);
+    expect(found('na', 1)).toEqual(expect.arrayContaining(['na li', 'Name the light.']));
+  });
 });

@@ -64,13 +64,23 @@ export const fewestLetters = 2;
 /**
  * The comments that what is typed may be the beginning of: by its code, or by words that begin with each of its words. None
  * for fewer than two letters, nor where it is one already.
+ *
+ * @param own what the answers have that it is typed for, and how many they are: what is kept while it is typed is none yet
  */
-export function foundComments(typed: string, offered: readonly OfferedComment[]): OfferedComment[] {
+export function foundComments(
+  typed: string,
+  offered: readonly OfferedComment[],
+  own?: { text: string; answers: number },
+): OfferedComment[] {
   const wanted = folded(typed.trim());
   if (wanted.length < fewestLetters) return [];
-  if (offered.some(({ text }) => text === typed.trim())) return [];
+  const others = offered.filter(
+    ({ text, uses, usesElsewhere, kept }) =>
+      text !== own?.text.trim() || uses > own.answers || usesElsewhere > 0 || kept !== null,
+  );
+  if (others.some(({ text }) => text === typed.trim())) return [];
   const words = wanted.split(/\s+/);
-  const matches = offered.filter(({ text, code }) => {
+  const matches = others.filter(({ text, code }) => {
     if (code !== '' && folded(code) === wanted) return true;
     const has = folded(text).split(/[^\p{L}\p{N}]+/u);
     return words.every((word) => has.some((each) => each.startsWith(word)));

@@ -1,11 +1,11 @@
 import { Button, TextInput } from '@mantine/core';
-import { useState, type KeyboardEvent } from 'react';
+import { memo, useState, type KeyboardEvent } from 'react';
+import { isDeepEqual } from 'remeda';
 import { adjusted, type Adjustment } from '@/core/model/mark';
-import { basePoints } from '@/core/marking/markChanges';
-import type { AnswerToMark } from '@/core/marking/sameAnswers';
 import { pointStepOf, type PointRule } from '@/core/marking/typedPoints';
 import { points } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
+import { useAnew } from '@/ui/useAnew';
 import { PointsField } from '@/ui/PointsField';
 import { toAnswers } from './toAnswers';
 import styles from './mark.module.css';
@@ -13,19 +13,32 @@ import styles from './mark.module.css';
 export const adjustId = 'adjust-points';
 
 interface AdjustBlockProps {
-  /** The answers it is for. */
-  answers: readonly AnswerToMark[];
+  /** What is typed stays when points are stored meanwhile; for other answers, or another adjustment, it begins anew. */
+  about: string;
+  /** The adjustment that is kept. */
+  kept: Adjustment | undefined;
+  /** What the answers it is for have without it. */
+  bases: readonly number[];
   question: PointRule;
   adjust: (adjustment: Adjustment | null) => void;
 }
 
 /** Points given or taken beside the scheme, and more than the maximum: only with a reason, which only markers see. */
-export function AdjustBlock({ answers, question, adjust }: AdjustBlockProps) {
-  const [kept] = answers.flatMap(({ mark }) => mark?.adjustment ?? []);
+export const AdjustBlock = memo(function AdjustBlock({
+  about,
+  kept,
+  bases,
+  question,
+  adjust,
+}: AdjustBlockProps) {
   const [by, setBy] = useState<number | null>(kept?.points ?? null);
   const [reason, setReason] = useState(kept?.reason ?? '');
   const [asked, setAsked] = useState(false);
-  const bases = [...new Set(answers.map(({ award, mark }) => basePoints(award, mark)))];
+  useAnew(about, () => {
+    setBy(kept?.points ?? null);
+    setReason(kept?.reason ?? '');
+    setAsked(false);
+  });
   const fault =
     by === null || by === 0
       ? 'Type how many points more or fewer'
@@ -50,6 +63,7 @@ export function AdjustBlock({ answers, question, adjust }: AdjustBlockProps) {
     >
       <PointsField
         id={adjustId}
+        about={about}
         label="Adjust by"
         w={58}
         placeholder="+ −"
@@ -82,7 +96,7 @@ export function AdjustBlock({ answers, question, adjust }: AdjustBlockProps) {
       {by !== null && by !== 0 && <p className={styles.soft}>{effectWords(bases, by, question.points)}</p>}
     </form>
   );
-}
+}, isDeepEqual);
 
 /** "4 + 1 makes 5 of 4, more than the maximum.", and of answers that differ, the sum of each. */
 function effectWords(bases: readonly number[], by: number, max: number): string {

@@ -6,10 +6,14 @@ import type { AnswerEntry } from '@/core/marking/piles/arrange';
 import type { LikeMark } from '@/core/marking/piles/like';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { Seat } from '@/core/seats/seats';
+import { Moving, useMoving } from '@/ui/Moving';
 import { useHeld } from '@/ui/useHeld';
+import { useSteady } from '@/ui/useSteady';
 import { textFields } from '@/ui/textFields';
 import { AnswerRow, commentOfAll, givenWords, workOn } from './AnswerRow';
+import { CommentField } from './CommentField';
 import { CurrentAnswer, type WholePage, type WorkActs } from './CurrentAnswer';
+import { toAnswers } from './toAnswers';
 import type { ActedAnswers } from './useActed';
 import styles from './mark.module.css';
 
@@ -17,6 +21,8 @@ interface AnswerListProps {
   question: Question;
   entries: AnswerEntry[];
   current: SameAnswers | undefined;
+  /** How many answers are marked together with the current ones, themselves among them. */
+  together: number;
   /** Where the current row is to stand: in sight, or at the top with what comes after it. */
   align: RefObject<'auto' | 'start'>;
   /** The seats to take names from; null while names are hidden. */
@@ -48,6 +54,7 @@ export function AnswerList({
   question,
   entries,
   current,
+  together,
   align,
   names,
   enterDoes,
@@ -73,6 +80,8 @@ export function AnswerList({
     estimateSize: () => 44,
     getItemKey: useCallback((index: number) => ids[index] ?? index, [ids]),
     overscan: 6,
+    // Drawn with what else changes, not once more in between.
+    useFlushSync: false,
   });
   const focusing = useRef(false);
   const focusRow = useRef<() => void>(() => undefined);
@@ -90,11 +99,15 @@ export function AnswerList({
     // At the top stands what was done last, with what comes after it.
     if (align.current === 'start') rows.scrollToIndex(Math.max(0, currentIndex - 1), { align: 'start' });
     else rows.scrollToIndex(currentIndex, { align: 'auto' });
-    // Drawn first, focused then: the row may have been out of sight until now.
-    const frame = requestAnimationFrame(() => {
+    const focusFirst = () => {
       // Drawing may come late: who is writing by then goes on writing.
       const at = document.activeElement;
       if (!(at instanceof HTMLElement && takesKeys(at, 'a'))) focusRow.current();
+    };
+    // At once, so that a Tab that follows goes on from here; and once more when a row is drawn that was out of sight.
+    focusFirst();
+    const frame = requestAnimationFrame(() => {
+      focusFirst();
       const row = scroller.current?.querySelector<HTMLElement>(`[data-index="${currentIndex}"]`);
       // A long answer is read from its first line.
       if (row && scroller.current && row.offsetHeight > scroller.current.clientHeight)
@@ -104,22 +117,19 @@ export function AnswerList({
     // Other answers may stand in the same place by now.
   }, [currentIndex, current?.id, rows, align]);
   useKeysOfList(onKey, focusRow);
-  const latestGoTo = useRef(goTo);
-  useEffect(() => {
-    latestGoTo.current = goTo;
-  });
-  const choose = useCallback((id: string) => latestGoTo.current(id), []);
+  const commentHost = useMoving();
+  const choose = useSteady((id: string) => goTo(id));
   useEffect(() => {
     looking.current = () => {
-      const frame = scroller.current?.getBoundingClientRect();
-      if (!frame) return [];
-      return [...(scroller.current?.querySelectorAll<HTMLElement>('[data-index]') ?? [])].flatMap((row) => {
-        const { top, bottom } = row.getBoundingClientRect();
-        const inSight = bottom > frame.top && top < frame.bottom;
-        const whole = top >= frame.top - 1 && bottom <= frame.bottom + 1;
-        const id = entries[Number(row.dataset.index)]?.group.id;
+      const height = rows.scrollRect?.height ?? 0;
+      const from = rows.scrollOffset ?? 0;
+      return rows.getVirtualItems().flatMap(({ index, start, end }) => {
+        const [top, bottom] = [start - from, end - from];
+        const inSight = bottom > 0 && top < height;
+        const whole = top >= -1 && bottom <= height + 1;
+        const id = entries[index]?.group.id;
         // One that is higher than the list is as whole as it can be.
-        return id !== undefined && (whole || (inSight && bottom - top >= frame.height)) ? [id] : [];
+        return id !== undefined && (whole || (inSight && end - start >= height)) ? [id] : [];
       });
     };
     seen(looking.current());
@@ -160,14 +170,11 @@ export function AnswerList({
                   <CurrentAnswer
                     question={question}
                     group={group}
-                    kept={commentOfAll(group)}
                     marked={workOn(group)}
                     enterDoes={enterDoes}
-                    comment={(text) => comment(group, text)}
+                    comment={commentHost}
                     work={work}
                     page={page}
-                    offered={offered}
-                    chosen={(taken) => chosen(group, taken)}
                   />
                 )}
               </AnswerRow>
@@ -175,7 +182,46 @@ export function AnswerList({
           );
         })}
       </ol>
+      {current && (
+        <CommentOf
+          current={current}
+          together={together}
+          host={commentHost}
+          comment={comment}
+          offered={offered}
+          chosen={chosen}
+        />
+      )}
     </div>
+  );
+}
+
+type CommentOfProps = Pick<AnswerListProps, 'together' | 'comment' | 'offered' | 'chosen'> & {
+  current: SameAnswers;
+  host: HTMLElement;
+};
+
+/** The comment for the current answers, in the one field that goes with them from row to row. */
+function CommentOf({ current, together, host, comment, offered, chosen }: CommentOfProps) {
+  const keep = useSteady(comment);
+  const take = useSteady(chosen);
+  // For the answers that it is for when it is drawn: the last words are kept once others stand there.
+  const keepFor = useCallback((text: string) => keep(current, text), [keep, current]);
+  const takeFor = useCallback((taken: OfferedComment) => take(current, taken), [take, current]);
+  return (
+    <Moving host={host}>
+      <CommentField
+        label="Comment the student sees once handed back"
+        placeholder="Press Tab to comment for the student"
+        value={commentOfAll(current)}
+        about={current.id}
+        answers={together}
+        keep={keepFor}
+        offered={offered}
+        chosen={takeFor}
+        done={toAnswers}
+      />
+    </Moving>
   );
 }
 
@@ -184,17 +230,14 @@ export function AnswerList({
  * than rows are drawn. What is typed in a field or a dialog stays there; on a control, what the control itself does with it.
  */
 function useKeysOfList(onKey: AnswerListProps['onKey'], focusRow: RefObject<() => void>): void {
-  const latest = useRef(onKey);
-  useEffect(() => {
-    latest.current = onKey;
-  });
+  const taken = useSteady(onKey);
   useEffect(() => {
     const keyed = (event: KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey) return;
       const target = event.target;
       if (!(target instanceof HTMLElement)) return;
       if (takesKeys(target, event.key)) return;
-      if (latest.current(event.key, event.shiftKey, event.timeStamp)) event.preventDefault();
+      if (taken(event.key, event.shiftKey, event.timeStamp)) event.preventDefault();
     };
     // What was pressed with a pointer has done its work: the hand goes back to the answers.
     const pressed = (event: MouseEvent) => {
@@ -209,7 +252,7 @@ function useKeysOfList(onKey: AnswerListProps['onKey'], focusRow: RefObject<() =
       document.removeEventListener('keydown', keyed);
       document.removeEventListener('click', pressed);
     };
-  }, [focusRow]);
+  }, [focusRow, taken]);
 }
 
 const written = `${textFields}, select, [role="slider"]`;

@@ -1,7 +1,8 @@
 import { Combobox, useCombobox } from '@mantine/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useEffect, useMemo, useRef, useState } from 'react';
 import { fewestLetters, foundComments, type OfferedComment } from '@/core/marking/commentBank';
 import { counted, points } from '@/words/format';
+import { useAnew } from '@/ui/useAnew';
 import { KeptTextarea } from '@/ui/KeptTextarea';
 import styles from './mark.module.css';
 
@@ -9,6 +10,9 @@ interface CommentFieldProps {
   label: string;
   placeholder: string;
   value: string;
+  /** The answers it is for, and how many they are. */
+  about: string;
+  answers: number;
   keep: (text: string) => void;
   /** The comments that can be used again; asked for once something is typed. */
   offered: () => readonly OfferedComment[];
@@ -22,16 +26,33 @@ interface CommentFieldProps {
 const mostShown = 6;
 
 /** A comment, with those of the bank that begin like what is typed. */
-export function CommentField({ label, placeholder, value, keep, offered, chosen, done }: CommentFieldProps) {
+export const CommentField = memo(function CommentField({
+  label,
+  placeholder,
+  value,
+  about,
+  answers,
+  keep,
+  offered,
+  chosen,
+  done,
+}: CommentFieldProps) {
   const combobox = useCombobox({ onDropdownClose: () => combobox.resetSelectedOption() });
   const [typed, setTyped] = useState('');
   /** Put away until something else is typed. */
   const [closed, setClosed] = useState(true);
+  useAnew(about, () => {
+    setTyped('');
+    setClosed(true);
+  });
   const replacing = useRef<((text: string) => void) | null>(null);
   // What is typed is looked for again when comments come in while the list is open.
   const found = useMemo(
-    () => (typed.trim().length < fewestLetters ? [] : foundComments(typed, offered()).slice(0, mostShown)),
-    [typed, offered],
+    () =>
+      typed.trim().length < fewestLetters
+        ? []
+        : foundComments(typed, offered(), { text: value, answers }).slice(0, mostShown),
+    [typed, offered, value, answers],
   );
   const look = (next: string) => {
     setTyped(next);
@@ -50,13 +71,14 @@ export function CommentField({ label, placeholder, value, keep, offered, chosen,
     if (comment) chosen?.(comment);
   };
   return (
-    <Combobox store={combobox} onOptionSubmit={take} position="top-start" width="target">
+    <Combobox store={combobox} onOptionSubmit={take} position="bottom-start" width="target">
       <Combobox.Target targetType="input">
         <KeptTextarea
           size="xs"
           aria-label={label}
           placeholder={placeholder}
           value={value}
+          about={about}
           onKeep={keep}
           onTyping={look}
           replacing={replacing}
@@ -90,7 +112,7 @@ export function CommentField({ label, placeholder, value, keep, offered, chosen,
       </Combobox.Dropdown>
     </Combobox>
   );
-}
+});
 
 /** "−0.5, used 12 times here, 3 times at other questions". */
 export function usesWords({ points: worth, uses, usesElsewhere }: OfferedComment): string {

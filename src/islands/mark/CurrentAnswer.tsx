@@ -1,12 +1,11 @@
 import type { Question } from '@/core/kinds';
-import type { OfferedComment } from '@/core/marking/commentBank';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { WorkMark, WorkStep } from '@/core/model/workMark';
 import { KeyHint } from '@/ui/KeyHint';
+import { PlaceOf } from '@/ui/Moving';
 import { viewOf } from '../kinds';
 import { PaperPictures } from '../kinds/PaperPictures';
 import { Answer } from './Answer';
-import { CommentField } from './CommentField';
 import { LayerMarker } from './LayerMarker';
 import { BehindWords } from './OnPaperAnswer';
 import { TextMarker } from './TextMarker';
@@ -30,31 +29,24 @@ export interface WholePage {
 export interface CurrentAnswerProps {
   question: Question;
   group: SameAnswers;
-  /** The comment that all of them have. */
-  kept: string;
   /** What a marker marked in it. */
   marked: readonly WorkMark[];
   enterDoes: string;
-  comment: (text: string) => void;
+  /** What holds the comment for the student. */
+  comment: HTMLElement;
   work: WorkActs;
   page: WholePage;
-  /** The comments that can be used again. */
-  offered: () => readonly OfferedComment[];
-  chosen: (comment: OfferedComment) => void;
 }
 
 /** What the marker is at, below its row: the answer as it looks, to mark on, and the comment for the student. */
 export function CurrentAnswer({
   question,
   group,
-  kept,
   marked,
   enterDoes,
   comment,
   work,
   page,
-  offered,
-  chosen,
 }: CurrentAnswerProps) {
   const { drawn, written = false } = viewOf(question);
   const [first] = group.answers;
@@ -92,15 +84,7 @@ export function CurrentAnswer({
         <TypeAnswer key={group.id} question={question} group={group} />
       )}
       <div className={styles.beside}>
-        <CommentField
-          label="Comment the student sees once handed back"
-          placeholder="Press Tab to comment for the student"
-          value={kept}
-          keep={comment}
-          offered={offered}
-          chosen={chosen}
-          done={toAnswers}
-        />
+        <PlaceOf host={comment} />
         <span className={styles.hint}>
           {group.onPaper && (
             <KeyedButton keys="F7" press={page.toggle}>

@@ -1,4 +1,4 @@
-import { Fragment, useState } from 'react';
+import { Fragment, memo, useDeferredValue, useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import type { PointsTable } from '@/core/scoring/pointsTable';
 import type { Shortcut } from '@/desk/Help';
@@ -48,7 +48,12 @@ export function MarkPage({ sittingId }: { sittingId: string }) {
   );
 }
 
+/** What was stored is drawn when no key wants to be: points that were just given show before (`useActed`). */
 function Mark({ sitting }: { sitting: SittingData }) {
+  return <Marking sitting={useDeferredValue(sitting)} />;
+}
+
+const Marking = memo(function Marking({ sitting }: { sitting: SittingData }) {
   const waits = (id: string) => {
     const { waiting, notRead } = sitting.table.countsOf(id);
     return waiting + notRead > 0;
@@ -107,7 +112,7 @@ function Mark({ sitting }: { sitting: SittingData }) {
       />
     </>
   );
-}
+});
 
 interface QuestionChoiceProps {
   questions: Question[];

@@ -161,6 +161,7 @@ export function MarkQuestion({
         question={question}
         entries={shown}
         current={current}
+        together={current ? acts.countOf(current) : 0}
         align={align}
         likes={likes}
         acted={acts.acted}

@@ -1,10 +1,12 @@
 import { Button, Slider, TextInput, Progress } from '@mantine/core';
+import { memo } from 'react';
 import { flushSync } from 'react-dom';
 import { sumBy } from 'remeda';
 import type { AnswerEntry, PileInSight } from '@/core/marking/piles/arrange';
 import { counted } from '@/words/format';
 import { KeyHint } from '@/ui/KeyHint';
 import { MarginBlock } from '@/ui/TwoColumns';
+import { useSteady } from '@/ui/useSteady';
 import { useTyped } from '@/ui/useTyped';
 import type { Piles } from './usePiles';
 import { toAnswers } from './toAnswers';
@@ -102,24 +104,13 @@ const longLook = 1_000;
 /** How near answers have to be to be put forward as one, with what that comes to. */
 export function NearnessSlider({ piles }: { piles: Piles }) {
   const { entries, threshold, setThreshold, looking } = piles;
+  const change = useSteady(setThreshold);
   const stop = looking?.stop ?? null;
   const heads = entries.filter(({ pile, heads: first }) => pile !== null && first).length;
   const alone = entries.filter(({ pile, group }) => pile === null && !group.blank).length;
   return (
     <div>
-      <p id="nearness" className={styles.soft}>
-        How alike answers must be to go in a pile
-      </p>
-      <Slider
-        size="sm"
-        min={0.4}
-        max={1}
-        step={0.05}
-        value={threshold}
-        onChange={setThreshold}
-        label={(value) => `${Math.round(value * 100)}%`}
-        thumbProps={{ 'aria-labelledby': 'nearness', 'aria-valuetext': `${Math.round(threshold * 100)}%` }}
-      />
+      <Nearness threshold={threshold} change={change} />
       <p role="status" className={styles.soft}>
         {stop ? 'Looking for similar answers…' : `${counted(heads, 'pile')}, ${alone} left alone`}
       </p>
@@ -134,3 +125,29 @@ export function NearnessSlider({ piles }: { piles: Piles }) {
     </div>
   );
 }
+
+const Nearness = memo(function Nearness({
+  threshold,
+  change,
+}: {
+  threshold: number;
+  change: (threshold: number) => void;
+}) {
+  return (
+    <>
+      <p id="nearness" className={styles.soft}>
+        How alike answers must be to go in a pile
+      </p>
+      <Slider
+        size="sm"
+        min={0.4}
+        max={1}
+        step={0.05}
+        value={threshold}
+        onChange={change}
+        label={(value) => `${Math.round(value * 100)}%`}
+        thumbProps={{ 'aria-labelledby': 'nearness', 'aria-valuetext': `${Math.round(threshold * 100)}%` }}
+      />
+    </>
+  );
+});

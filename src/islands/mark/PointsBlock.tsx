@@ -1,4 +1,6 @@
 import { Button } from '@mantine/core';
+import { memo } from 'react';
+import { range, unique } from 'remeda';
 import { roundPoints } from '@/core/basics/points';
 import { kindOf, type Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
@@ -6,12 +8,14 @@ import { differsFromScheme, schemePoints } from '@/core/kinds/schemePoints';
 import { groupLines, groupNote } from '@/core/marking/groupMark';
 import type { LikeMark } from '@/core/marking/piles/like';
 import { allMarksOf, marksOf, type SameAnswers } from '@/core/marking/sameAnswers';
+import { basePoints } from '@/core/marking/markChanges';
 import { wholeScheme } from '@/core/marking/scheme';
 import { pointStepOf } from '@/core/marking/typedPoints';
-import { unadjusted } from '@/core/model/mark';
+import { unadjusted, type Adjustment } from '@/core/model/mark';
 import { counted, points } from '@/words/format';
 import { KeptTextarea } from '@/ui/KeptTextarea';
 import { KeyHint } from '@/ui/KeyHint';
+import { useSteady } from '@/ui/useSteady';
 import { PointsField } from '@/ui/PointsField';
 import { MarginBlock } from '@/ui/TwoColumns';
 import type { SittingData } from '@/desk/useSitting';
@@ -40,16 +44,17 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
   const met = groupLines(marks);
   const all = allMarksOf(current);
   const scheme = wholeScheme(question);
-  const some = (lineId: string) => {
-    const having = marks.filter(({ lines }) => lines.includes(lineId)).length;
-    return having > 0 && having < current.answers.length;
-  };
+  const some = scheme.lines.flatMap(({ id }) => {
+    const having = marks.filter(({ lines }) => lines.includes(id)).length;
+    return having > 0 && having < current.answers.length ? [id] : [];
+  });
+  const switchOn = useSteady((lineId: string) => switchLine(current, lineId));
+  const giveCurrent = useSteady((worth: number | null) => give(current, worth));
+  const adjust = useSteady((adjustment: Adjustment | null) => acts.adjust(current, adjustment));
+  const concerned = acts.together(current).flatMap(({ answers }) => answers);
+  const [adjustment] = concerned.flatMap(({ mark }) => mark?.adjustment ?? []);
   const byHand = kindOf(question).scoredBy === 'hand';
   const overridden = current.answers.some((answer) => answer.award.state === 'overridden');
-  const steps =
-    question.points <= 6 && Number.isInteger(question.points)
-      ? Array.from({ length: question.points + 1 }, (_, worth) => worth)
-      : [];
   const together = acts.countOf(current);
   const [first] = marks;
   const differs =
@@ -66,34 +71,17 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
             : 'For this answer'
       }
     >
-      <SchemeChecks
-        question={question}
-        met={met}
-        some={some}
-        switchLine={(lineId) => switchLine(current, lineId)}
-        keys
-      />
+      <SchemeChecks question={question} met={met} some={some} switchLine={switchOn} keys />
       <div className={styles.steps} role="group" aria-label="Points">
-        {steps.map((worth) => (
-          <Button
-            key={worth}
-            size="compact-md"
-            aria-pressed={current.points === worth}
-            variant={current.points === worth ? 'light' : 'default'}
-            aria-label={`Give ${worth}`}
-            onClick={() => give(current, worth)}
-          >
-            {worth}
-          </Button>
-        ))}
+        <PointSteps max={question.points} given={current.points} give={giveCurrent} />
         <PointsField
-          key={current.id}
+          about={current.id}
           label="Points for the current answers"
           w={58}
           value={current.points}
           max={question.points}
           step={pointStepOf(question)}
-          onPoints={(worth) => give(current, worth)}
+          onPoints={giveCurrent}
         />
         <span className={styles.soft}>of {points(question.points)}</span>
       </div>
@@ -136,14 +124,14 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
         <AcceptWording sitting={sitting} question={question} number={number} current={current} />
       )}
       <AdjustBlock
-        // What is typed stays when points are stored meanwhile: only another adjustment begins anew.
-        key={`${current.id} ${JSON.stringify(marks.find(({ adjustment }) => adjustment)?.adjustment)}`}
-        answers={acts.together(current).flatMap(({ answers }) => answers)}
+        about={`${current.id} ${JSON.stringify(marks.find(({ adjustment }) => adjustment)?.adjustment)}`}
+        kept={adjustment}
+        bases={unique(concerned.map(({ award, mark }) => basePoints(award, mark)))}
         question={question}
-        adjust={(adjustment) => acts.adjust(current, adjustment)}
+        adjust={adjust}
       />
       <KeptTextarea
-        key={`note ${current.id}`}
+        about={current.id}
         size="xs"
         aria-label="Private note, no student sees it"
         placeholder="Private note, for markers only"
@@ -164,6 +152,31 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
     </MarginBlock>
   );
 }
+
+/** A button for each number of points, where they are few. */
+const PointSteps = memo(function PointSteps({
+  max,
+  given,
+  give,
+}: {
+  max: number;
+  given: number | null;
+  give: (worth: number) => void;
+}) {
+  if (max > 6 || !Number.isInteger(max)) return null;
+  return range(0, max + 1).map((worth) => (
+    <Button
+      key={worth}
+      size="compact-md"
+      aria-pressed={given === worth}
+      variant={given === worth ? 'light' : 'default'}
+      aria-label={`Give ${worth}`}
+      onClick={() => give(worth)}
+    >
+      {worth}
+    </Button>
+  ));
+});
 
 /** Why something is put forward, and what. */
 function likeWords(like: LikeMark, question: Question): string {

@@ -1,4 +1,6 @@
 import { Checkbox, Radio } from '@mantine/core';
+import { memo } from 'react';
+import { isDeepEqual } from 'remeda';
 import type { Question } from '@/core/kinds';
 import { optionLetter } from '@/core/kinds/optionLetter';
 import type { SchemeGroup, SchemeLine } from '@/core/kinds/schemeLine';
@@ -12,15 +14,21 @@ interface SchemeChecksProps {
   question: Question;
   /** The lines met. */
   met: readonly string[];
-  /** Whether only some of equal answers have a line. */
-  some?: (lineId: string) => boolean;
+  /** The lines that only some of equal answers have. */
+  some?: readonly string[];
   switchLine: (lineId: string) => void;
   /** Whether a line's letter is its key here. */
   keys: boolean;
 }
 
 /** The lines of a scheme to switch on and off; levels of a criterion, one of them at a time. */
-export function SchemeChecks({ question, met, some = () => false, switchLine, keys }: SchemeChecksProps) {
+export const SchemeChecks = memo(function SchemeChecks({
+  question,
+  met,
+  some = [],
+  switchLine,
+  keys,
+}: SchemeChecksProps) {
   const scheme = wholeScheme(question);
   const { lines, groups } = scheme;
   const known = new Set(groups.map(({ id }) => id));
@@ -39,7 +47,7 @@ export function SchemeChecks({ question, met, some = () => false, switchLine, ke
       key={line.id}
       size="sm"
       checked={met.includes(line.id)}
-      indeterminate={some(line.id)}
+      indeterminate={some.includes(line.id)}
       onChange={() => switchLine(line.id)}
       label={labelOf(line)}
     />
@@ -73,7 +81,7 @@ export function SchemeChecks({ question, met, some = () => false, switchLine, ke
       })}
     </>
   );
-}
+}, isDeepEqual);
 
 /** "2 of at most 4", "3 of 6", "pick one": where a group stands. */
 function groupWords(group: SchemeGroup, lines: readonly SchemeLine[], met: readonly string[]): string {
