@@ -80,9 +80,10 @@ export const notePainted = (selector: string) => `
 /** From the beginning, or from the last press, until what `notePainted` waits for was painted, in ms. */
 export async function untilPainted(page: Page, from: 'beginning' | 'press'): Promise<number> {
   await page.waitForFunction(() => 'paintedAt' in window);
-  const { paintedAt, pressedAt } = await page.evaluate(
-    () => window as unknown as { paintedAt: number; pressedAt: number },
-  );
+  const { paintedAt, pressedAt } = await page.evaluate(() => {
+    const noted = window as unknown as { paintedAt: number; pressedAt: number };
+    return { paintedAt: noted.paintedAt, pressedAt: noted.pressedAt };
+  });
   return paintedAt - (from === 'press' ? pressedAt : 0);
 }
 
