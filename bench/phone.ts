@@ -36,8 +36,8 @@ try {
     questions.push(await untilPainted(page, 'press'));
     await context.close();
   }
-  row('phone: the form for the join code stands', `${middle(forms)} ms`);
-  row('phone: the first question after Start', `${middle(questions)} ms`);
+  row('phone: the form for the join code stands', `${middle(forms).toFixed(0)} ms`);
+  row('phone: the first question after Start', `${middle(questions).toFixed(0)} ms`);
   row('phone: script sent for a paper of choices and texts (brotli)', kilobytes(sent.Script));
   row('phone: styles sent', kilobytes(sent.Stylesheet));
 } finally {

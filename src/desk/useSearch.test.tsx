@@ -1,14 +1,21 @@
 // @vitest-environment jsdom
 import 'fake-indexeddb/auto';
 import { MantineProvider } from '@mantine/core';
+import { spotlight } from '@mantine/spotlight';
 import { act, cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import type { ReactElement } from 'react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import { useWord } from './act';
 import { useSearch } from './useSearch';
 
 afterEach(cleanup);
 
+// Read from disk here, which may take longer than a teacher waits for it from the server.
+const fetched = import('./Search');
+const fromHere = () => fetched;
+
 function Frame() {
-  const { Search, openSearch } = useSearch();
+  const { Search, openSearch } = useSearch(fromHere);
   return (
     <>
       <button type="button" onClick={openSearch}>
@@ -20,6 +27,7 @@ function Frame() {
 }
 
 it('search opens by its key before it was fetched, and gives the focus back', async () => {
+  await fetched;
   render(
     <MantineProvider env="test">
       <Frame />
@@ -49,21 +57,14 @@ it('search opens by its key before it was fetched, and gives the focus back', as
 
 describe('where search cannot be fetched', () => {
   it('is said after a moment; the page has its keys again, and search does not open by itself later', async () => {
-    vi.resetModules();
     let arrive: () => void = () => undefined;
-    const coming = new Promise<void>((done) => {
-      arrive = done;
+    const coming = new Promise<{ Search: () => ReactElement }>((done) => {
+      arrive = () => done({ Search: () => <p>Search is here</p> });
     });
-    vi.doMock('./Search', async () => {
-      await coming;
-      return { Search: () => <p>Search is here</p> };
-    });
-    const { useSearch: slowSearch } = await import('./useSearch');
-    const { useWord } = await import('./act');
-    const { spotlight } = await import('@mantine/spotlight');
+    const slowly = () => coming;
     const opened = vi.spyOn(spotlight, 'open');
     function SlowFrame() {
-      const { Search, openSearch } = slowSearch();
+      const { Search, openSearch } = useSearch(slowly);
       return (
         <>
           <button type="button" onClick={openSearch}>
@@ -92,7 +93,6 @@ describe('where search cannot be fetched', () => {
       expect(opened).not.toHaveBeenCalled();
     } finally {
       vi.useRealTimers();
-      vi.doUnmock('./Search');
     }
   });
 });

@@ -8,14 +8,20 @@ const fetchAfterMs = 1_000;
 /** Whoever asks for search does nothing else so long; after that it is not to come by itself. */
 const waitMs = 3_000;
 
-/** Search over the whole desk. It is fetched a moment after the page, or as soon as its key or button asks for it. */
-export function useSearch(): { Search: ComponentType | null; openSearch: () => void } {
+const fromServer = (): Promise<{ Search: ComponentType }> => import('./Search');
+
+/**
+ * Search over the whole desk. It is fetched a moment after the page, or as soon as its key or button asks for it.
+ *
+ * @param fetchIt the same as long as it is drawn
+ */
+export function useSearch(fetchIt = fromServer): { Search: ComponentType | null; openSearch: () => void } {
   const [Search, setSearch] = useState<ComponentType | null>(null);
   const asked = useRef(false);
   const fetch = useCallback(async () => {
-    const fetched = await import('./Search');
+    const fetched = await fetchIt();
     setSearch(() => fetched.Search);
-  }, []);
+  }, [fetchIt]);
   useEffect(() => {
     // Where it can't be fetched, that is said once it is asked for.
     const timer = setTimeout(() => void fetch().catch(() => undefined), fetchAfterMs);

@@ -87,8 +87,9 @@ describe('marking', () => {
     expect(screen.queryByRole('button', { name: /^Question .*(wait|not read|all marked)/ })).toBeNull();
     expect(await screen.findByRole('navigation', { name: /^Stages of/ })).toBeTruthy();
     expect(screen.queryByText(/^Reading answers/)).toBeNull();
+    // Drawn a moment after the stages.
     expect(
-      screen.getAllByRole('button', { name: /^Question .*(wait|not read|all marked)/ }).length,
+      (await screen.findAllByRole('button', { name: /^Question .*(wait|not read|all marked)/ })).length,
     ).toBeGreaterThan(0);
     Object.assign(usualPieces, usual);
   });

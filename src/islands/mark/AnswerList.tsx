@@ -120,19 +120,20 @@ export function AnswerList({
   const commentHost = useMoving();
   const choose = useSteady((id: string) => goTo(id));
   useEffect(() => {
-    looking.current = () => {
+    const whole = (from: number) => {
       const height = rows.scrollRect?.height ?? 0;
-      const from = rows.scrollOffset ?? 0;
       return rows.getVirtualItems().flatMap(({ index, start, end }) => {
         const [top, bottom] = [start - from, end - from];
         const inSight = bottom > 0 && top < height;
-        const whole = top >= -1 && bottom <= height + 1;
+        const all = top >= -1 && bottom <= height + 1;
         const id = entries[index]?.group.id;
         // One that is higher than the list is as whole as it can be.
-        return id !== undefined && (whole || (inSight && end - start >= height)) ? [id] : [];
+        return id !== undefined && (all || (inSight && end - start >= height)) ? [id] : [];
       });
     };
-    seen(looking.current());
+    // A key may come before the list has told that it was scrolled.
+    looking.current = () => whole(scroller.current?.scrollTop ?? 0);
+    seen(whole(rows.scrollOffset ?? 0));
   });
   return (
     <div ref={scroller} className={styles.scroller}>

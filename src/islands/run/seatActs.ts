@@ -148,7 +148,7 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
     },
     reasons: ['Set aside by mistake', 'It is the better one'],
     several: (count) =>
-      `${count} get back the attempt that was set aside last, as it was. Of two that run, the later goes on.`,
+      `${count} get back the attempt that was set aside last, as it was. Of two attempts, only the later one can run.`,
     run: (seats, sittingId, _fields, reason, now) => {
       const ids = seats.flatMap((seat) => seat.aside.at(-1)?.id ?? []);
       const [only = ''] = ids;
@@ -164,13 +164,13 @@ export const seatActs: Record<SeatAct, SeatActKind> = {
 /** The acts in the order in which they are offered. */
 export const seatActNames = Object.keys(seatActs) as SeatAct[]; // the keys of a literal object are its names
 
-/** What of two attempts is collected when the one set aside last comes back beside one that runs. */
+/** What becomes of two attempts when the one set aside last comes back beside one that runs. */
 function whatEnds({ state, last, aside }: Seat): string {
-  if (state !== 'working' || !last) return '';
   const back = aside.at(-1);
-  return back && back.number > last.number
-    ? ' The running attempt is collected.'
-    : ' It is collected; the running attempt goes on.';
+  if (state !== 'working' || !last || !back) return '';
+  if (back.number > last.number) return ' The running attempt is collected.';
+  const ended = back.handedInAt !== null || back.collectedAt !== null;
+  return ended ? ' The running attempt goes on.' : ' It is collected; the running attempt goes on.';
 }
 
 /** What is still missing where the sitting is over. */
