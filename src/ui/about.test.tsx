@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { act, screen } from '@testing-library/react';
+import { act, fireEvent, screen } from '@testing-library/react';
 import { useState } from 'react';
 import { expect, it, vi } from 'vitest';
 import { draw } from '../../tests/unit/screen';
@@ -9,7 +9,7 @@ import { PointsField } from './PointsField';
 
 /** Fields that go from one thing to the next without being drawn anew (common practice, no source). */
 
-it('words typed for one thing are kept for it and not shown for the next, even where it comes at once', async () => {
+it('words typed for one thing are kept for it and not shown for the next, even where it comes at once', () => {
   const kept: string[] = [];
   const Field = ({ about, value }: { about: string; value: string }) => (
     <KeptTextarea
@@ -19,19 +19,24 @@ it('words typed for one thing are kept for it and not shown for the next, even w
       onKeep={(text) => kept.push(`${about}: ${text}`)}
     />
   );
-  const { hand, rerender } = draw(<Field about="first" value="" />);
-  const field = screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Comment' });
-  await hand.type(field, 'the sector');
-  rerender(<Field about="second" value="of the second" />);
-  expect(kept).toEqual(['first: the sector']);
-  expect(field.value).toBe('of the second');
-  await hand.type(field, '!');
-  rerender(<Field about="first" value="the sector" />);
-  expect(kept.at(-1)).toBe('second: of the second!');
-  expect(field.value).toBe('the sector');
-  // The clock of the first words runs for nothing any more.
-  await act(() => new Promise((resolve) => setTimeout(resolve)));
-  expect(kept).toHaveLength(2);
+  vi.useFakeTimers();
+  try {
+    const { rerender } = draw(<Field about="first" value="" />);
+    const field = screen.getByRole<HTMLTextAreaElement>('textbox', { name: 'Comment' });
+    fireEvent.change(field, { target: { value: 'the sector' } });
+    rerender(<Field about="second" value="of the second" />);
+    expect(kept).toEqual(['first: the sector']);
+    expect(field.value).toBe('of the second');
+    fireEvent.change(field, { target: { value: 'of the second!' } });
+    rerender(<Field about="first" value="the sector" />);
+    expect(kept.at(-1)).toBe('second: of the second!');
+    expect(field.value).toBe('the sector');
+    // The clocks of both run for nothing any more.
+    act(() => vi.advanceTimersByTime(2_000));
+    expect(kept).toHaveLength(2);
+  } finally {
+    vi.useRealTimers();
+  }
 });
 
 it('the last letter is kept for what it was typed for when the next comes with it', () => {

@@ -75,7 +75,8 @@ export function PointsBlock({ sitting, number, question, current, acts, like, ta
       <div className={styles.steps} role="group" aria-label="Points">
         <PointSteps max={question.points} given={current.points} give={giveCurrent} />
         <PointsField
-          about={current.id}
+          // What stood there before is this answer's own: a refused number brings no other answer's points.
+          key={current.id}
           label="Points for the current answers"
           w={58}
           value={current.points}
