@@ -9,17 +9,21 @@ import { offline } from './scripts/astro/offline.mjs';
 
 const here = (path) => fileURLToPath(new URL(path, import.meta.url));
 
+/** What is never put into a file with anything else, by the name of its own. */
+const apart = {
+  // For a page without the browser's own cryptography.
+  cryptoLibrary: /@noble\/ciphers|@noble\/hashes\/(pbkdf2|hmac)|cryptoLibrary/,
+  guideWords: /\/docs\/guide\//,
+};
+
 /** How scripts are put into files. */
 const files = {
   // Many small files pack worse than few; but the larger this is, the more of other views comes with each (measured with
   // 0 to 20,000: at 0 the desk is sent a tenth less, and a phone 22 KB more).
   experimentalMinChunkSize: 10_000,
-  // But what only a page without the browser's own cryptography needs is never put together with the rest.
-  // The words of the guide, too, are for whoever asks for them.
-  manualChunks: (id) => {
-    if (/@noble\/ciphers|pbkdf2|cryptoLibrary/.test(id)) return 'cryptoLibrary';
-    return /\/docs\/guide\//.test(id) ? 'guideWords' : undefined;
-  },
+  // But some things are never put together with the rest: they are for whoever asks for them.
+  manualChunks: (id) => Object.keys(apart).find((name) => apart[name].test(id)),
+  onlyExplicitManualChunks: true,
 };
 
 export default defineConfig({

@@ -4,7 +4,8 @@ import { z } from 'zod';
 import { sheetFigures } from '@/core/analysis/sheetFigures';
 import { tableFrom } from '@/core/formats/csv/table';
 import { readPage } from '@/core/intake/paper/readPage';
-import { nearPiles, usualThreshold } from '@/core/marking/near/piles';
+import { nearPiles } from '@/core/marking/near/piles';
+import { usualThreshold } from '@/core/marking/near/threshold';
 import { AnswerPaper } from '@/core/model/answerPaper';
 
 /**

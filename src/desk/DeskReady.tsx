@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, type ReactNode } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import { noteChanges } from '@/sync/copyPlaces';
 import { pairing } from '@/store/pairing';
 import { keepCopies } from '@/workers/copies';
@@ -6,25 +6,16 @@ import { keepConnected } from '@/workers/connection';
 import { Shell } from './Shell';
 import type { Shortcut } from './Help';
 import { FilesFrom } from '../ui/files';
+import { later } from '../ui/later';
 import { deskFiles } from './deskFiles';
 import { beginTab } from './undoLast';
 import { useDeskState } from './begun';
 
 // Whoever reaches it brings back a whole desk: no other page carries that.
-const DeskGone = lazy(() =>
-  import('./DeskGone').then(
-    (fetched) => ({ default: fetched.DeskGone }),
-    () => ({ default: NotFetched }),
-  ),
+const DeskGone = later(
+  async () => (await import('./DeskGone')).DeskGone,
+  'Your desk is no longer in this browser, and what brings it back couldn’t be loaded. Load the page again.',
 );
-
-function NotFetched() {
-  return (
-    <p role="alert">
-      Your desk is no longer in this browser, and what brings it back couldn’t be loaded. Load the page again.
-    </p>
-  );
-}
 
 const copiesAfterMs = 2_000;
 
@@ -56,15 +47,7 @@ export function DeskReady({
   return (
     <FilesFrom files={deskFiles}>
       <Shell {...(shortcuts && { shortcuts })} strip={strip}>
-        {begun ? (
-          children
-        ) : state === 'gone' ? (
-          <Suspense>
-            <DeskGone />
-          </Suspense>
-        ) : (
-          <p>Laying out the desk…</p>
-        )}
+        {begun ? children : state === 'gone' ? <DeskGone /> : <p>Laying out the desk…</p>}
       </Shell>
     </FilesFrom>
   );

@@ -4,12 +4,15 @@ import { readingWords } from '@/words/attempts';
 import { dayAndTime } from '@/words/format';
 import { Strip } from '../ui/Strip';
 import { EmptyState } from '../ui/EmptyState';
+import { later } from '../ui/later';
 import { DeskReady } from './DeskReady';
 import type { Shortcut } from './Help';
 import styles from './SittingPage.module.css';
-import { ShareHead } from './ShareHead';
 import { stripStages } from './stripStages';
 import { useSitting, type SittingData } from './useSitting';
+
+// Few sittings are a share of marking.
+const ShareHead = later(async () => (await import('./ShareHead')).ShareHead);
 
 interface SittingPageProps {
   sittingId: string;

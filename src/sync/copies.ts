@@ -15,6 +15,7 @@ import {
   type DeskContent,
   type Progress,
 } from '@/core/formats/backup';
+import type { DeskCopy } from '@/core/exchange/copies';
 import {
   copiesToDrop,
   copyKey,
@@ -25,7 +26,6 @@ import {
   sealedPart,
   textOfPart,
   textPart,
-  type DeskCopy,
   type Part,
 } from '@/core/formats/backup/copies';
 import {

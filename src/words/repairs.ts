@@ -1,6 +1,7 @@
 import { kindOf, type Question } from '@/core/kinds';
 import type { RepairRule } from '@/core/kinds/repaired';
-import { changesScoring, type RepairDraft, type RepairEffect } from '@/core/repair/effect';
+import { changesScoring, type RepairDraft } from '@/core/repair/draft';
+import type { RepairEffect } from '@/core/repair/effect';
 import { counted, percent, points } from './format';
 
 /** What a repair is, in a few words; null where nothing is changed. @param item as it is scored now */

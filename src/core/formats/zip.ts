@@ -1,4 +1,4 @@
-import { strFromU8, zipSync, type Zippable } from 'fflate';
+import { zipSync, type Zippable } from 'fflate';
 
 /** A path that stays within the package, on every system. */
 export function safePath(path: string): boolean {
@@ -22,13 +22,6 @@ export function resolved(from: string, path: string): string {
     if (step === '..') steps.pop();
     else if (step !== '.' && step !== '') steps.push(step);
   return steps.join('/');
-}
-
-/** The text of a file: UTF-8, or UTF-16 by its mark. */
-export function textOf(bytes: Uint8Array): string {
-  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
-  if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder('utf-16be').decode(bytes);
-  return strFromU8(bytes).replace(/^\ufeff/, '');
 }
 
 /** Files as a zip. The date is fixed, so that the same paper gives the same bytes. */

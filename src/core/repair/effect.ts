@@ -4,25 +4,14 @@ import { standardDeviation } from '../analysis/standardDeviation';
 import { spread, type SpreadBar } from '../analysis/spread';
 import type { Question } from '../kinds';
 import { itemsOf } from '../kinds/items';
-import type { RepairRule } from '../kinds/repaired';
 import type { GradeScale } from '../model/gradeScale';
 import { gradeOf } from '../scoring/gradeOf';
 import { scoreAttempt, totalShare, type Scorecard } from '../scoring/scoreAttempt';
 import { inFigures, isIn, seatsOf, type Seat, type SittingRecords } from '../seats/seats';
 import { hasResult } from '../model/release';
 import { previewRescore, type RescorePreview } from './rescore';
+import type { RepairDraft } from './draft';
 import { repairedItems } from './scoredQuestions';
-
-/** A repair that is thought about. */
-export interface RepairDraft {
-  /** The question of the paper as the sitting has it. */
-  before: Question;
-  /** The same with another key or other points; null: as it is. */
-  changed: Question | null;
-  itemId: string;
-  rule: RepairRule | null;
-  nobodyLoses: boolean;
-}
 
 /** One student whose share of the points would be another. */
 export interface ShareChange {
@@ -63,19 +52,6 @@ export interface RepairEffect extends RescorePreview {
   /** Answers to it with points by hand over the key, which stay. */
   overridden: number;
 }
-
-/** The draft that changes nothing: the question as it is scored now. */
-export const asItStands = (before: Question, item: Question): RepairDraft => ({
-  ...{ before, changed: null, itemId: item.id, nobodyLoses: false },
-  rule: item.repaired?.rule ?? null,
-});
-
-/** Whether a draft would score the question otherwise than it stands. */
-export const changesScoring = ({ changed, rule }: RepairDraft, item: Question): boolean =>
-  changed !== null || !sameRule(rule, item.repaired?.rule ?? null);
-
-export const sameRule = (a: RepairRule | null, b: RepairRule | null): boolean =>
-  JSON.stringify(a) === JSON.stringify(b);
 
 /** The questions that a sitting would be scored with. @param at when the repair would be made, as an instant */
 export function questionsWith(

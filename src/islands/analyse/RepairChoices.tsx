@@ -2,7 +2,7 @@ import { Button, Radio } from '@mantine/core';
 import { nanoid } from 'nanoid';
 import type { Question } from '@/core/kinds';
 import type { RepairRule } from '@/core/kinds/repaired';
-import { sameRule, type RepairDraft } from '@/core/repair/effect';
+import { sameRule, type RepairDraft } from '@/core/repair/draft';
 import { keepsWhatWasSeen } from '@/core/repair/keepsWhatWasSeen';
 import { repairOffers } from '@/core/repair/offers';
 import { say } from '@/desk/act';

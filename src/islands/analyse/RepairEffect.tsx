@@ -1,7 +1,8 @@
 import { Button } from '@mantine/core';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import { groupBy } from '@/core/basics/groupBy';
-import type { GradeChange, RepairDraft, RepairEffect, ShareChange } from '@/core/repair/effect';
+import type { RepairDraft } from '@/core/repair/draft';
+import type { GradeChange, RepairEffect, ShareChange } from '@/core/repair/effect';
 import { registerName } from '@/core/model/names';
 import { MarginBlock } from '@/ui/TwoColumns';
 import { counted, percent, points } from '@/words/format';

@@ -5,13 +5,8 @@ import { plainText } from '@/core/basics/richWords';
 import type { Question } from '@/core/kinds';
 import { itemsOf } from '@/core/kinds/items';
 import { inFigures } from '@/core/seats/seats';
-import {
-  asItStands,
-  changesScoring,
-  repairEffect,
-  type RepairDraft,
-  type RepairEffect,
-} from '@/core/repair/effect';
+import { asItStands, changesScoring, type RepairDraft } from '@/core/repair/draft';
+import { repairEffect, type RepairEffect } from '@/core/repair/effect';
 import { SittingPage } from '@/desk/SittingPage';
 import type { SittingData } from '@/desk/useSitting';
 import { desk } from '@/store/tables';

@@ -2,6 +2,7 @@ import type { Question } from '@/core/kinds';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { WorkMark, WorkStep } from '@/core/model/workMark';
 import { KeyHint } from '@/ui/KeyHint';
+import { later } from '@/ui/later';
 import { PlaceOf } from '@/ui/Moving';
 import { viewOf } from '../kinds';
 import { PaperPictures } from '../kinds/PaperPictures';
@@ -10,8 +11,10 @@ import { LayerMarker } from './LayerMarker';
 import { BehindWords } from './OnPaperAnswer';
 import { TextMarker } from './TextMarker';
 import { toAnswers } from './toAnswers';
-import { TypeAnswer } from './TypeAnswer';
 import styles from './mark.module.css';
+
+// Answers on paper alone are typed.
+const TypeAnswer = later(async () => (await import('./TypeAnswer')).TypeAnswer);
 
 /** Marks on the text of the answers the marker is at. */
 export interface WorkActs {

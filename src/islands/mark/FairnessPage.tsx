@@ -15,7 +15,7 @@ import { EmptyState } from '@/ui/EmptyState';
 import { MarginBlock, TwoColumns } from '@/ui/TwoColumns';
 import { counted, percent, points } from '@/words/format';
 import { hasNearAnswers, usePiles } from './usePiles';
-import { useQuestionNumbers } from './useShares';
+import { useQuestionNumbers } from './useQuestionNumbers';
 import styles from './fairness.module.css';
 
 // The chart library is large; the lists do not wait for it.

@@ -8,7 +8,7 @@ import { useInHand } from '@/offline/useInHand';
 import { EmptyState } from '@/ui/EmptyState';
 import { MarkQuestion } from './MarkQuestion';
 import { useMarkingHabits } from './useMarkingHabits';
-import { useQuestionNumbers } from './useShares';
+import { useQuestionNumbers } from './useQuestionNumbers';
 import { usePauseReminder } from './usePauseReminder';
 import styles from './mark.module.css';
 

@@ -37,7 +37,7 @@ import { WholeComment } from './WholeComment';
 import { SchemeChecks } from './SchemeChecks';
 import { ScriptsBlock } from './ScriptsBlock';
 import { useMarkingHabits } from './useMarkingHabits';
-import { useQuestionNumbers } from './useShares';
+import { useQuestionNumbers } from './useQuestionNumbers';
 import styles from './mark.module.css';
 
 /** One student's whole script, with points and comments where they belong. */

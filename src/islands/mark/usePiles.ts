@@ -2,7 +2,7 @@ import { useLiveQuery } from 'dexie-react-hooks';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { kindOf, type Question } from '@/core/kinds';
 import type { AnswerParts } from '@/core/marking/putForward';
-import { usualThreshold } from '@/core/marking/near/piles';
+import { usualThreshold } from '@/core/marking/near/threshold';
 import { arranged, shuffledEntries, type AnswerEntry } from '@/core/marking/piles/arrange';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { Pile } from '@/core/model/pile';

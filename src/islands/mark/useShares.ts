@@ -1,6 +1,5 @@
 import { useLiveQuery } from 'dexie-react-hooks';
 import { useMemo } from 'react';
-import { numbersOf } from '@/core/kinds/itemNumbers';
 import { takenBack } from '@/core/marking/shares/content';
 import type { HandMark } from '@/core/model/mark';
 import { markerName } from '@/desk/markerNames';
@@ -13,20 +12,6 @@ export interface Shares {
   /** Every mark there is, those of a blind sample among them: they lie apart, and never count. */
   marks: readonly HandMark[];
   nameOf: (markerId: string) => string;
-}
-
-/** What questions are called: of a share, as on the paper that it was made of. */
-export function useQuestionNumbers({ sitting, questions }: SittingData): ReadonlyMap<string, string> {
-  const taken = useLiveQuery(
-    () => (sitting.share ? desk.takenShares.get(sitting.id) : undefined),
-    [sitting.id, sitting.share],
-  );
-  return useMemo(() => {
-    const own = numbersOf(questions);
-    return taken?.numbers
-      ? new Map([...own].map(([id, number]) => [id, taken.numbers?.[id] ?? number]))
-      : own;
-  }, [questions, taken]);
 }
 
 /** The shares of a sitting, oldest first, with the marks made of them; undefined while they are read. */

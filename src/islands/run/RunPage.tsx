@@ -7,21 +7,23 @@ import { SittingPage } from '@/desk/SittingPage';
 import { deskHearing } from '@/store/live/presence';
 import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
+import { later } from '@/ui/later';
 import { GroupSelect } from '@/ui/GroupSelect';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { usePicked } from '@/ui/usePicked';
 import { GlyphLegend } from '@/ui/GlyphLegend';
-import { ChangeRules } from './ChangeRules';
 import { LateInSitting } from './LateAnswers';
-import { RehearsalPanel } from './RehearsalPanel';
 import { SittingRequests } from './Requests';
-import { SeatPanel } from './SeatPanel';
 import { SeveralPanel } from './SeveralPanel';
 import { LineFault, StoppedWord } from './ServerWord';
 import { SittingPanel } from './SittingPanel';
 import { StudentGrid, type GridOrder } from './StudentGrid';
 import { stateGroups, type StateGroup } from '@/words/attempts';
 import styles from './run.module.css';
+
+const ChangeRules = later(async () => (await import('./ChangeRules')).ChangeRules);
+const RehearsalPanel = later(async () => (await import('./RehearsalPanel')).RehearsalPanel);
+const SeatPanel = later(async () => (await import('./SeatPanel')).SeatPanel);
 
 /** Watching a sitting: who has started, what is answered, and what to do for one student. */
 export function RunPage({ sittingId }: { sittingId: string }) {

@@ -3,8 +3,8 @@ import { sumBy } from 'remeda';
 import { base64UrlFrom } from '../../basics/base64';
 import { Instant } from '../../basics/common';
 import { sha256 } from '../../basics/crypto';
+import { PartId } from '../../exchange/copies';
 import { deskTableNames, keyOfRow, tableEntry, type DeskTableName } from '../../model/desk';
-import { PartId } from './copies';
 import { noRows, type DeskRows } from './desk';
 import { fieldOf, type AnyRows } from './deskPart';
 

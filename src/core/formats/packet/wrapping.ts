@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { Line } from '../../basics/common';
 import { sha256 } from '../../basics/crypto';
 import { tooDeep } from '../depth';
-import { textOf } from '../zip';
+import { textOf } from '../textOf';
 
 /** What every packet is wrapped in, whatever it holds. */
 

@@ -10,7 +10,8 @@ import { Refused } from '../../basics/refused';
 import { testOf, type ItemRef } from './assessmentTest';
 import { xmlFrom } from '../../kinds/qti/xml';
 import { unpacked, type PackageFiles } from '../unpacked';
-import { resolved, textOf } from '../zip';
+import { textOf } from '../textOf';
+import { resolved } from '../zip';
 
 /** A picture of a package, under the id by which the papers name it until it is kept. */
 export interface PackedPicture {

@@ -3,7 +3,8 @@ import { XMLValidator } from 'fast-xml-parser';
 import type { TableRow } from '../csv/table';
 import { Refused } from '../../basics/refused';
 import { unpacked, type PackageFiles } from '../unpacked';
-import { packed, textOf } from '../zip';
+import { textOf } from '../textOf';
+import { packed } from '../zip';
 import { mostCells, mostRows } from './bounds';
 
 /** What a workbook may unpack to: 1,200,000 cells take about a third of it. */

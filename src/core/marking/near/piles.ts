@@ -3,9 +3,7 @@ import { chunk } from 'remeda';
 import { groupBy } from '../../basics/groupBy';
 import { nearness, Usage } from './nearness';
 import { readingOf, type Reading } from './reading';
-
-/** How near answers have to be to lie together, where nothing else was chosen: calibrated on tests/reference/near-answers.json. */
-export const usualThreshold = 0.65;
+import { usualThreshold } from './threshold';
 
 /** Answers that can lie together are looked at together; of more at once than this, those with the same words first. */
 const mostAtOnce = 600;
