@@ -62,7 +62,8 @@ export async function pressedUntil(button: Locator, words: string): Promise<numb
 /**
  * Runs in the page from its beginning: `window.paintedAt` is when what the selector names was painted first, and
  * `window.pressedAt` when the last press or key began, both in ms from the start of the navigation by the page's own clock.
- * Text, because tsx wraps named functions in a helper that the page does not have.
+ * The first task after a frame is the one that comes before all that waits. Text, because tsx wraps named functions in a helper
+ * that the page does not have.
  */
 export const notePainted = (selector: string) => `
   addEventListener('pointerdown', (event) => (window.pressedAt = event.timeStamp), true);
@@ -70,9 +71,7 @@ export const notePainted = (selector: string) => `
     if (!document.querySelector(${JSON.stringify(selector)})) return;
     watch.disconnect();
     requestAnimationFrame(() => {
-      const painted = new MessageChannel();
-      painted.port1.onmessage = () => (window.paintedAt = performance.now());
-      painted.port2.postMessage('');
+      scheduler.postTask(() => (window.paintedAt = performance.now()), { priority: 'user-blocking' });
     });
   }).observe(document, { childList: true, subtree: true });
 `;
