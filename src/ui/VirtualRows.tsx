@@ -20,6 +20,8 @@ export function VirtualRows<T>({ rows, height, children }: VirtualRowsProps<T>) 
     getScrollElement: () => body.current?.closest('[data-scroller]') ?? null,
     estimateSize: () => height,
     overscan: 5,
+    // It is never higher: what is in sight is drawn at once, before it is measured.
+    initialRect: { width: 0, height: window.innerHeight },
   });
   const items = virtual.getVirtualItems();
   const before = items[0]?.start ?? 0;

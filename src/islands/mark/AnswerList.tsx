@@ -80,6 +80,8 @@ export function AnswerList({
     estimateSize: () => 44,
     getItemKey: useCallback((index: number) => ids[index] ?? index, [ids]),
     overscan: 6,
+    // The list is never higher: what is in sight is drawn at once, before it is measured.
+    initialRect: { width: 0, height: window.innerHeight },
     // Drawn with what else changes, not once more in between.
     useFlushSync: false,
   });
