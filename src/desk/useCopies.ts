@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import { serverConnection } from '@/sync/serverConnection';
-import type { DeskCopy } from '@/core/exchange/copies';
+import type { DeskCopy } from '@/core/model/deskCopy';
 import { copiesInFolder, type FolderCopy } from '@/sync/copies';
 import { copyPlaces, type FolderPlace, type ServerPlace } from '@/sync/copyPlaces';
 import { useCopyPlaces } from './useCopyPlaces';

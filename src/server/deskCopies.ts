@@ -1,7 +1,7 @@
 import type { Context } from 'hono';
 import type { z } from 'zod';
 import { base64From, bytesFrom } from '@/core/basics/base64';
-import { DeskCopy, LackingParts, PartId, SealedBytes } from '@/core/exchange/copies';
+import { DeskCopy, LackingParts, PartId, SealedBytes } from '@/core/model/deskCopy';
 import { copiesToDrop } from '@/core/formats/backup/copies';
 import { keyText } from '@/core/exchange/mailbox';
 import { deskBytes, smallBytes, type Endpoint } from './endpoint';

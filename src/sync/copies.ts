@@ -15,7 +15,7 @@ import {
   type DeskContent,
   type Progress,
 } from '@/core/formats/backup';
-import type { DeskCopy } from '@/core/exchange/copies';
+import type { DeskCopy } from '@/core/model/deskCopy';
 import {
   copiesToDrop,
   copyKey,

@@ -3,7 +3,7 @@ import { base64From, bytesFrom } from '@/core/basics/base64';
 import { MailboxNews, MailboxPresence, MailboxState, type MailboxChange } from '@/core/exchange/mailbox';
 import { MailNews, type MailJob } from '@/core/exchange/mail';
 import { RegisterReply, type ToRegister } from '@/core/exchange/register';
-import { DeskCopy, LackingParts, SealedBytes } from '@/core/exchange/copies';
+import { DeskCopy, LackingParts, SealedBytes } from '@/core/model/deskCopy';
 import { PackedAsset, type Asset } from '@/core/basics/asset';
 import { DeskHold, PairedComputer, ToldHold, type Computer, type HoldAct } from '@/core/model/deskHold';
 import { packedAsset, unpackedAsset } from '@/core/basics/assetBytes';

@@ -1,6 +1,6 @@
 import { ServerFault } from '@/core/exchange/serverFault';
 import { checkedDesk, DeskRows, type Backup, type DeskContent, type Progress } from '@/core/formats/backup';
-import type { DeskCopy } from '@/core/exchange/copies';
+import type { DeskCopy } from '@/core/model/deskCopy';
 import { piecesOf, unitsChanged, type Piece } from '@/core/formats/backup/pieces';
 import {
   differencesOf,

@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import { serverConnection } from '@/sync/serverConnection';
 import { readBackup, writeBackup, type Backup, type BackupRead, type Progress } from '@/core/formats/backup';
-import type { DeskCopy } from '@/core/exchange/copies';
+import type { DeskCopy } from '@/core/model/deskCopy';
 import type { ClashChoice } from '@/core/formats/backup/joinPart';
 import { deskContent, joinPart, partContent, partPlan, putInPlace } from '@/store/backup';
 import { finishDeletions } from '@/store/retention';

@@ -1,7 +1,7 @@
 import { proxy, wrap, type Remote } from 'comlink';
 import type { BackupFault, Progress } from '@/core/formats/backup';
 import type { ClashChoice, PartPlan } from '@/core/formats/backup/joinPart';
-import type { DeskCopy } from '@/core/exchange/copies';
+import type { DeskCopy } from '@/core/model/deskCopy';
 import type { BackupWorker } from './backup.worker';
 import { stoppable, type Work } from './stoppable';
 import { deskWorker } from './deskWorker';

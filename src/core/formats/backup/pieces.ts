@@ -3,7 +3,7 @@ import { sumBy } from 'remeda';
 import { base64UrlFrom } from '../../basics/base64';
 import { Instant } from '../../basics/common';
 import { sha256 } from '../../basics/crypto';
-import { PartId } from '../../exchange/copies';
+import { PartId } from '../../model/deskCopy';
 import { deskTableNames, keyOfRow, tableEntry, type DeskTableName } from '../../model/desk';
 import { noRows, type DeskRows } from './desk';
 import { fieldOf, type AnyRows } from './deskPart';

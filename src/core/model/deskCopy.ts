@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Id, Instant } from '../basics/common';
-import { ComputerName, DeskId } from '../model/deskHold';
+import { ComputerName, DeskId } from './deskHold';
 
 /** Copies of a desk on their way to and from the server, and as they lie there. */
 
