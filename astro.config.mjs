@@ -6,6 +6,7 @@ import react from '@astrojs/react';
 import { coreIsPure } from './scripts/astro/coreIsPure.mjs';
 import { guideLinks } from './scripts/astro/guideLinks.mjs';
 import { offline } from './scripts/astro/offline.mjs';
+import { preloads } from './scripts/astro/preloads.mjs';
 
 const here = (path) => fileURLToPath(new URL(path, import.meta.url));
 
@@ -72,7 +73,7 @@ export default defineConfig({
   image: { service: { entrypoint: here('./scripts/astro/plainImages.mjs') } },
   markdown: { remarkPlugins: [guideLinks], syntaxHighlight: false },
   vite: {
-    plugins: [coreIsPure()],
+    plugins: [coreIsPure(), preloads()],
     worker: { format: 'es', plugins: () => [coreIsPure()], rollupOptions: { output: files } },
     build: { chunkSizeWarningLimit: 1500, rollupOptions: { output: files } },
     resolve: {

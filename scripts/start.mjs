@@ -17,6 +17,7 @@ ensureInstalled();
 const build = resolve(ensureBuilt());
 
 process.env.PORT = String(port);
+process.env.GRIBBET_BUILD = build;
 process.env.HOST ??= '0.0.0.0';
 const { handler } = await import(pathToFileURL(join(build, 'server/entry.mjs')).href);
 const { default: sirv } = await import('sirv');

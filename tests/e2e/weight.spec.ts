@@ -43,8 +43,19 @@ test('the form for the join code stands on little: of the rest nothing is waited
       before
         .filter(({ name }) => name.endsWith(ending))
         .reduce((sum, { transferSize }) => sum + transferSize, 0);
-    return { scripts: bytes('.js'), styles: bytes('.css') };
+    const named = new Set(
+      [...document.querySelectorAll<HTMLLinkElement>('link[rel="modulepreload"]')].map(({ href }) => href),
+    );
+    const unnamed = before.filter(({ name }) => name.endsWith('.js') && !named.has(name));
+    return {
+      ...{ scripts: bytes('.js'), styles: bytes('.css') },
+      named: named.size,
+      unnamed: unnamed.map(({ name }) => name),
+    };
   });
+  // All of them are named at the head of the page: none is asked for only once another was read.
+  expect(atForm.named).toBeGreaterThan(2);
+  expect(atForm.unnamed).toEqual([]);
   expect(atForm.scripts).toBeGreaterThan(50_000);
   expect(atForm.scripts).toBeLessThan(130_000);
   expect(atForm.styles).toBeLessThan(20_000);
