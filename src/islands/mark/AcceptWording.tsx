@@ -2,9 +2,11 @@ import { kindOf, type Question } from '@/core/kinds';
 import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { SittingData } from '@/desk/useSitting';
 import { later } from '@/ui/later';
+import { useSoonHere } from '@/ui/useSoonHere';
 
 // It brings the repair of keys with it.
 const OneWording = later(async () => (await import('./OneWording')).OneWording);
+const soonHere = [OneWording];
 
 interface AcceptWordingProps {
   sitting: SittingData;
@@ -15,6 +17,7 @@ interface AcceptWordingProps {
 
 /** A wording that the key does not accept, to be accepted from here: first what that would do, then the change of the key. */
 export function AcceptWording({ sitting, question, number, current }: AcceptWordingProps) {
+  useSoonHere(soonHere);
   const response = current.answers[0]?.response ?? null;
   const kind = kindOf(question);
   const wordings = response && !current.blank ? (kind.unaccepted?.(question, response) ?? []) : [];

@@ -2,8 +2,10 @@ import { Modal } from '@mantine/core';
 import { memo } from 'react';
 import type { OfferedComment } from '@/core/marking/commentBank';
 import { later } from '@/ui/later';
+import { useSoonHere } from '@/ui/useSoonHere';
 
 const BankTable = later(async () => (await import('./BankTable')).BankTable);
+const soonHere = [BankTable];
 
 interface CommentBankProps {
   questionId: string;
@@ -21,6 +23,7 @@ export const CommentBank = memo(function CommentBank({
   close,
   offered,
 }: CommentBankProps) {
+  useSoonHere(soonHere);
   return (
     <Modal
       opened={opened}

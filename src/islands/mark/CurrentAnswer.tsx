@@ -3,6 +3,7 @@ import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { WorkMark, WorkStep } from '@/core/model/workMark';
 import { KeyHint } from '@/ui/KeyHint';
 import { later } from '@/ui/later';
+import { useSoonHere } from '@/ui/useSoonHere';
 import { PlaceOf } from '@/ui/Moving';
 import { viewOf } from '../kinds';
 import { PaperPictures } from '../kinds/PaperPictures';
@@ -15,6 +16,7 @@ import styles from './mark.module.css';
 
 // Answers on paper alone are typed.
 const TypeAnswer = later(async () => (await import('./TypeAnswer')).TypeAnswer);
+const soonHere = [TypeAnswer];
 
 /** Marks on the text of the answers the marker is at. */
 export interface WorkActs {
@@ -51,6 +53,7 @@ export function CurrentAnswer({
   work,
   page,
 }: CurrentAnswerProps) {
+  useSoonHere(soonHere);
   const { drawn, written = false } = viewOf(question);
   const [first] = group.answers;
   const pictures = first?.pictures ?? [];

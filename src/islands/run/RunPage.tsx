@@ -8,6 +8,7 @@ import { deskHearing } from '@/store/live/presence';
 import type { SittingData } from '@/desk/useSitting';
 import { EmptyState } from '@/ui/EmptyState';
 import { later } from '@/ui/later';
+import { useSoonHere } from '@/ui/useSoonHere';
 import { GroupSelect } from '@/ui/GroupSelect';
 import { TwoColumns } from '@/ui/TwoColumns';
 import { usePicked } from '@/ui/usePicked';
@@ -24,9 +25,12 @@ import styles from './run.module.css';
 const ChangeRules = later(async () => (await import('./ChangeRules')).ChangeRules);
 const RehearsalPanel = later(async () => (await import('./RehearsalPanel')).RehearsalPanel);
 const SeatPanel = later(async () => (await import('./SeatPanel')).SeatPanel);
+// While a class sits, nothing may be out of reach because the server is.
+const soonHere = [ChangeRules, SeatPanel];
 
 /** Watching a sitting: who has started, what is answered, and what to do for one student. */
 export function RunPage({ sittingId }: { sittingId: string }) {
+  useSoonHere(soonHere);
   return (
     <SittingPage sittingId={sittingId} current="run" tickMs={5_000}>
       {(sitting) => <Watch sitting={sitting} />}
