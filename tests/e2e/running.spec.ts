@@ -361,10 +361,28 @@ test('who has not started is nudged, picked in the grid; names are hidden and co
 test('offline for a while and back again', async ({ page, context }) => {
   const [code = ''] = await ready(page, 'Offline', ['Moreau, Lea']);
   await giveTo(page, 1);
+  const underway = new Set<string>();
+  const fetched: string[] = [];
+  page.on('request', (asked) => asked.resourceType() === 'script' && underway.add(asked.url()));
+  page.on('requestfinished', (asked) => underway.delete(asked.url()) && fetched.push(asked.url()));
+  await page.reload();
   const student = await enterAs(context, code);
   await startPaper(student);
   await expect(student.getByText(/^saved \d/)).toBeVisible();
+  // What opens over the grid is fetched before anybody asks for it: the server may be gone by then.
+  await expect
+    .poll(() => fetched.some((url) => url.includes('/ChangeRules.')) && underway.size === 0)
+    .toBe(true);
   await context.setOffline(true);
+  await seat(page, /Moreau/);
+  await page.getByRole('button', { name: 'Back to the sitting' }).click();
+  await page.getByRole('button', { name: 'Change settings' }).click();
+  await expect(page.getByRole('button', { name: 'Change settings' })).toHaveAttribute(
+    'aria-expanded',
+    'true',
+  );
+  await expect(page.getByRole('textbox', { name: 'Name of this sitting' })).toBeVisible();
+  await expect(page.getByText(/couldn’t be loaded/)).toHaveCount(0);
   await student.getByRole('textbox', { name: /cardinal mark/ }).fill('Typed without a network');
   await expect(student.getByText('1 of 2 answered')).toBeVisible();
   await context.setOffline(false);

@@ -8,11 +8,12 @@ import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { Seat } from '@/core/seats/seats';
 import { Moving, useMoving } from '@/ui/Moving';
 import { useHeld } from '@/ui/useHeld';
+import { useSoonHere } from '@/ui/useSoonHere';
 import { useSteady } from '@/ui/useSteady';
 import { textFields } from '@/ui/textFields';
 import { AnswerRow, commentOfAll, givenWords, workOn } from './AnswerRow';
 import { CommentField } from './CommentField';
-import { CurrentAnswer, type WholePage, type WorkActs } from './CurrentAnswer';
+import { CurrentAnswer, laterInAnswer, type WholePage, type WorkActs } from './CurrentAnswer';
 import { toAnswers } from './toAnswers';
 import type { ActedAnswers } from './useActed';
 import styles from './mark.module.css';
@@ -70,6 +71,7 @@ export function AnswerList({
   offered,
   chosen,
 }: AnswerListProps) {
+  useSoonHere(laterInAnswer);
   const scroller = useRef<HTMLDivElement>(null);
   const currentIndex = entries.findIndex(({ group }) => group.id === current?.id);
   // What stands where is reckoned anew only when another answer stands somewhere.

@@ -3,7 +3,6 @@ import type { SameAnswers } from '@/core/marking/sameAnswers';
 import type { WorkMark, WorkStep } from '@/core/model/workMark';
 import { KeyHint } from '@/ui/KeyHint';
 import { later } from '@/ui/later';
-import { useSoonHere } from '@/ui/useSoonHere';
 import { PlaceOf } from '@/ui/Moving';
 import { viewOf } from '../kinds';
 import { PaperPictures } from '../kinds/PaperPictures';
@@ -16,7 +15,8 @@ import styles from './mark.module.css';
 
 // Answers on paper alone are typed.
 const TypeAnswer = later(async () => (await import('./TypeAnswer')).TypeAnswer);
-const soonHere = [TypeAnswer];
+/** What comes later in an answer: whoever draws the answers fetches it before it is to be seen. */
+export const laterInAnswer = [TypeAnswer];
 
 /** Marks on the text of the answers the marker is at. */
 export interface WorkActs {
@@ -53,7 +53,6 @@ export function CurrentAnswer({
   work,
   page,
 }: CurrentAnswerProps) {
-  useSoonHere(soonHere);
   const { drawn, written = false } = viewOf(question);
   const [first] = group.answers;
   const pictures = first?.pictures ?? [];
