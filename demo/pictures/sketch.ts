@@ -115,11 +115,13 @@ function dot(dots: Dots, x: number, y: number): void {
 function png(dots: Dots): Uint8Array {
   const lineBytes = width / 4;
   const raw = new Uint8Array(height * (1 + lineBytes));
+  // Each row begins with a byte that says it is not filtered.
   for (let place = 0, at = 0; place < dots.length; place += 4, at++) {
-    // Each row begins with a byte that says it is not filtered.
     if (place % width === 0) at++;
-    const dot = (next: number) => dots[place + next] ?? 0;
-    raw[at] = (dot(0) << 6) | (dot(1) << 4) | (dot(2) << 2) | dot(3);
+    // Without a function for each dot: there are two million of them in the demo.
+    const left = ((dots[place] ?? 0) << 2) | (dots[place + 1] ?? 0);
+    const right = ((dots[place + 2] ?? 0) << 2) | (dots[place + 3] ?? 0);
+    raw[at] = (left << 4) | right;
   }
   const header = new Uint8Array(13);
   const view = new DataView(header.buffer);
@@ -130,7 +132,7 @@ function png(dots: Dots): Uint8Array {
     Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
     chunk('IHDR', header),
     chunk('PLTE', Uint8Array.from(colours.flat())),
-    chunk('IDAT', zlibSync(raw, { level: 1 })),
+    chunk('IDAT', zlibSync(raw, { level: 1, mem: 0 })),
     chunk('IEND', new Uint8Array()),
   ];
   return concatBytes(...parts);

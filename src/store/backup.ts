@@ -19,6 +19,7 @@ import { done } from '@/words/done';
 import { runCommand } from './command';
 import { newId, newJoinCode } from './ids';
 import type { Asset } from '@/core/basics/asset';
+import type { FileRef } from '@/core/basics/file';
 import { desk } from './tables';
 
 /**
@@ -120,21 +121,50 @@ async function withFiles(
   rest: () => Promise<unknown>,
 ): Promise<void> {
   const added: string[] = [];
+  let seen = 0;
   try {
-    for (const [index, ref] of assets.entries()) {
-      if ((await desk.assets.where('id').equals(ref.id).count()) === 0) {
-        const content = await bytes(ref.id);
-        if (!(await isFile(ref, content))) throw new CommandFault('fileChanged', ref.name);
-        await desk.assets.put({ ...ref, bytes: Uint8Array.from(content) } satisfies Asset);
-        added.push(ref.id);
+    for (const together of upTo(bytesTogether, assets)) {
+      const here = new Set(
+        await desk.assets
+          .where('id')
+          .anyOf(together.map(({ id }) => id))
+          .primaryKeys(),
+      );
+      const files: Asset[] = [];
+      for (const ref of together) {
+        if (!here.has(ref.id)) {
+          const content = await bytes(ref.id);
+          if (!(await isFile(ref, content))) throw new CommandFault('fileChanged', ref.name);
+          files.push({ ...ref, bytes: Uint8Array.from(content) });
+        }
+        progress(seen++ / assets.length);
       }
-      progress(index / assets.length);
+      added.push(...files.map(({ id }) => id));
+      await desk.assets.bulkPut(files);
     }
     await rest();
   } catch (error) {
     await desk.assets.bulkDelete(added).catch(() => undefined);
     throw error;
   }
+}
+
+/** So many bytes of files are put in by one transaction: one for each took longer than what it wrote. */
+const bytesTogether = 8_000_000;
+
+/** Files in their order, so many together that they have no more bytes; a larger one alone. */
+function* upTo(most: number, files: readonly FileRef[]): Generator<FileRef[]> {
+  let together: FileRef[] = [];
+  let bytes = 0;
+  for (const file of files) {
+    if (together.length > 0 && bytes + file.size > most) {
+      yield together;
+      [together, bytes] = [[], 0];
+    }
+    together.push(file);
+    bytes += file.size;
+  }
+  yield together;
 }
 
 /** Some sittings of the desk with all they need. */

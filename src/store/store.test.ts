@@ -14,6 +14,7 @@ import { begins, greets, handsIn, reads, seesHome, sends } from '../../tests/uni
 import type { Question } from '@/core/kinds';
 import { totalPoints } from '@/core/scoring/paperFindings';
 import { deskContent, emptyTables, joinPart, partContent, partPlan, putInPlace, replaceDesk } from './backup';
+import { keepAsset } from './assets';
 import { undo } from './command';
 import { collectFrom, giveAllowance, giveAttempt } from './exceptions';
 import { markAnswers } from './marks';
@@ -378,5 +379,24 @@ describe('a backup', () => {
     await expect(putInPlace(spoilt)).rejects.toThrow(/fileChanged/);
     expect(await desk.students.toArray()).toEqual([studentOf()]);
     expect(await desk.assets.count()).toBe(0);
+  });
+
+  it('whose last file is not what it is called leaves none of those before it, but what was here', async () => {
+    const megabytes = (fill: number) => new Uint8Array(5_000_000).fill(fill);
+    const file = (fill: number) => ({ name: `${fill}.bin`, mediaType: 'text/plain', bytes: megabytes(fill) });
+    await replaceDesk({ ...emptyTables, students: [studentOf()] });
+    const refs = [await keepAsset(file(1)), await keepAsset(file(2)), await keepAsset(file(3))];
+    await desk.assets.bulkDelete(refs.slice(1).map(({ id }) => id));
+    const rows = { ...(await deskContent()).rows, students: [], assets: refs };
+    const put: number[] = [];
+    const bytes = async (id: string) => {
+      put.push(await desk.assets.count());
+      return id === refs[2]?.id ? megabytes(9) : megabytes(2);
+    };
+    await expect(putInPlace({ rows, bytes })).rejects.toThrow(/fileChanged/);
+    // The second was there when the third was looked at; they are too many bytes for one step.
+    expect(put).toEqual([1, 2]);
+    expect(await desk.assets.toCollection().primaryKeys()).toEqual([refs[0]?.id]);
+    expect(await desk.students.count()).toBe(1);
   });
 });

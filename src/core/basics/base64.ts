@@ -10,7 +10,11 @@ export function base64From(bytes: Uint8Array): string {
 
 /** The bytes that Base64 stands for. @throws where it is none */
 export function bytesFrom(base64: string): Uint8Array<ArrayBuffer> {
-  return Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
+  const letters = atob(base64);
+  const bytes = new Uint8Array(letters.length);
+  // Not by `from`, which takes the letters one by one from an iterator: ten times as long.
+  for (let at = 0; at < letters.length; at++) bytes[at] = letters.charCodeAt(at);
+  return bytes;
 }
 
 /** Bytes in the letters of Base64url without padding (RFC 4648, section 5). */
