@@ -1,4 +1,4 @@
-import { AskShare, GotShare, MarksNews, type PutMarks, type PutShare } from '@/core/exchange/shares';
+import { GotShare, MarksNews, type AskShare, type PutMarks, type PutShare } from '@/core/exchange/shares';
 import type { z } from 'zod';
 import { askServer, type Fetch } from '../carriers/ask';
 
@@ -20,7 +20,8 @@ export function shareConnection(fetcher?: Fetch): ShareConnection {
     put: async (shareId, share) => void (await ask('PUT', placeOf(shareId), share)),
     pullBack: async (shareId) => void (await ask('DELETE', placeOf(shareId))),
     news: async (after) => MarksNews.parse(await ask('GET', `/desk/shares?after=${after}`)),
-    ask: async (code) => GotShare.parse(await ask('POST', '/share', AskShare.parse({ code }))),
+    ask: async (code) =>
+      GotShare.parse(await ask('POST', '/share', { code } satisfies z.infer<typeof AskShare>)),
     putMarks: async (marks) => void (await ask('PUT', '/share/marks', marks)),
   };
 }

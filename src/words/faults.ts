@@ -1,4 +1,7 @@
 import { WordedFault } from './wordedFault';
+import { brokenLimit, type BrokenLimit } from '@/core/basics/brokenLimit';
+import { counted } from '@/core/basics/counted';
+import { points } from './format';
 import type { CommandFaultCode } from '@/core/model/commandFault';
 
 /** Why something could not be done, as a sentence. */
@@ -35,6 +38,21 @@ const words: Record<CommandFaultCode, string | ((detail: string) => string)> = {
   fileChanged: (name) => `The file ${name} has changed since it was saved`,
 };
 
+/** What is too much or too little, and how much may be. */
+function limitWords({ of, is, limit }: BrokenLimit): string {
+  if (of === 'text')
+    return is === 'most'
+      ? `The text is too long: shorten it to ${counted(limit, 'character')}`
+      : `The text is too short: it needs at least ${counted(limit, 'character')}`;
+  if (of === 'number')
+    return is === 'most'
+      ? `The number is too large: ${points(limit)} is the most`
+      : `The number is too small: ${points(limit)} is the least`;
+  return is === 'most'
+    ? `That is too many: ${points(limit)} is the most`
+    : `That is too few: ${points(limit)} is the least`;
+}
+
 /**
  * What to say of an error: its own words only where they are ours. What nobody foresaw goes to the console, and is not
  * shown.
@@ -43,6 +61,8 @@ const words: Record<CommandFaultCode, string | ((detail: string) => string)> = {
  */
 export function faultWords(error: unknown, otherwise = 'Something unexpected went wrong. Try again'): string {
   if (error instanceof WordedFault) return error.message;
+  const limit = brokenLimit(error);
+  if (limit) return limitWords(limit);
   const [, code = '', detail = ''] =
     /^(\w+)(?: (.*))?$/s.exec(error instanceof Error ? error.message : '') ?? [];
   if (!Object.hasOwn(words, code)) {
