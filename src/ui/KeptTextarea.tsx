@@ -1,4 +1,5 @@
 import type { TextareaProps } from '@mantine/core';
+import { mostText } from '@/core/basics/common';
 import { GrowingTextarea } from './GrowingTextarea';
 import { useTyped } from './useTyped';
 import { onLeaving } from './leaving';
@@ -61,6 +62,7 @@ export const KeptTextarea = forwardRef<HTMLTextAreaElement, KeptTextareaProps>(f
   );
   return (
     <GrowingTextarea
+      maxLength={mostText}
       {...rest}
       ref={ref}
       value={typed ?? value}

@@ -30,6 +30,19 @@ for (const ending of ['xlsx', 'ods'] as const)
     await expect(rows.filter({ hasText: '=1+1' })).toContainText('04102');
   });
 
+test('a name that is longer than a name may be says so, and stays as it was typed', async ({ page }) => {
+  await page.goto('/groups');
+  const name = page.getByRole('textbox', { name: 'Group name' });
+  await name.fill('Thursday '.repeat(60));
+  await name.press('Enter');
+  const refused = page.getByText('Not saved: The text is too long: shorten it to 500 characters');
+  await expect(refused.first()).toBeVisible();
+  await expect(name).toHaveValue('Thursday '.repeat(60));
+  await name.fill('Thursday');
+  await name.press('Enter');
+  await expect(page.getByRole('heading', { name: 'Thursday', level: 1 })).toBeVisible();
+});
+
 test('a damaged workbook is said to be one, and nothing is changed', async ({ page }) => {
   await makeGroup(page, 'damaged');
   await page.locator('input[type=file]').setInputFiles({

@@ -119,6 +119,11 @@ test('two colleagues mark over the server; one is pulled back, and the two are h
     await other.getByRole('button', { name: 'Fetch from the server' }).click();
     await expect(other.getByText('0 of 368 answers marked')).toBeVisible({ timeout: 40_000 });
   };
+  // No code of theirs is that long: it is answered like any that opens nothing.
+  await ana.goto('/share');
+  await ana.getByRole('textbox', { name: 'Code' }).fill('A'.repeat(300));
+  await ana.getByRole('button', { name: 'Fetch from the server' }).click();
+  await expect(ana.getByText('The server at this address has no share for this code.')).toBeVisible();
   // One of them is on a page that is not secure, as from another computer of the room.
   await fetches(ana, `${(baseURL ?? '').replace('localhost', 'classroom.test')}/share`, codes[0] ?? '');
   await fetches(bo, '/share', codes[1] ?? '');

@@ -61,7 +61,7 @@ export const RichNode: z.ZodType<RichNode> = z.lazy(() =>
   z.object({
     type: RichNodeType,
     content: RichNode.array().max(2_000).optional(),
-    text: z.string().max(50_000).optional(),
+    text: Text.optional(),
     marks: RichMark.array().max(10).optional(),
     attrs: z
       .object({

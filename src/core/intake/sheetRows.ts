@@ -1,3 +1,4 @@
+import { mostText } from '../basics/common';
 import { kindOf, type Question, type Response } from '../kinds';
 import { pointsFrom } from '../marking/typedPoints';
 import { studentFrom, type ReadRow } from '../formats/csv/studentRows';
@@ -87,9 +88,6 @@ function readAs(question: Question, cell: string): Response | null {
   return response;
 }
 
-/** As long as a text may be: see `Text`. */
-const mostLetters = 50_000;
-
 /** Puts what a cell says into its row. @returns why it cannot be used */
 function take(
   row: AnswerRow,
@@ -113,8 +111,8 @@ function take(
     row.points[question.id] = points;
     return null;
   }
-  const response = cell.length > mostLetters ? null : readAs(question, cell);
+  const response = cell.length > mostText ? null : readAs(question, cell);
   if (response) row.answers[question.id] = response;
   else row.unread.push(question.id);
-  return response ? null : cell.length > mostLetters ? 'tooLong' : 'noAnswer';
+  return response ? null : cell.length > mostText ? 'tooLong' : 'noAnswer';
 }

@@ -1,4 +1,5 @@
 import { lazy, Suspense } from 'react';
+import { mostText } from '@/core/basics/common';
 import type { TextResponse } from '@/core/kinds/textResponse';
 import { Textarea } from '@/ui/plain/fields';
 import type { ShowProps, SitProps } from '../KindView';
@@ -19,7 +20,7 @@ export function TextAnswer<S>({
     <Textarea
       aria-labelledby={labelledBy}
       minRows={rows}
-      maxLength={50_000}
+      maxLength={mostText}
       disabled={disabled}
       value={response?.text ?? ''}
       onChange={(event) => respond({ text: event.currentTarget.value })}

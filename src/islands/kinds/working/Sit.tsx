@@ -1,4 +1,5 @@
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
+import { mostText } from '@/core/basics/common';
 import type { StudentWorking, WorkingResponse } from '@/core/kinds/working/schema';
 import { noWorking, waysTaken } from '@/core/kinds/working/ways';
 import type { WorkingWay } from '@/core/kinds/working/WorkingWay';
@@ -27,7 +28,7 @@ export function Sit({ question, response, respond, labelledBy, disabled = false 
       <Textarea
         aria-label="Working in words"
         minRows={3}
-        maxLength={50_000}
+        maxLength={mostText}
         disabled={disabled}
         value={given.words}
         onChange={(event) => change({ words: event.currentTarget.value })}
