@@ -1,5 +1,5 @@
 import type { TextareaProps } from '@mantine/core';
-import { mostText } from '@/core/basics/common';
+import { mostText } from '@/core/basics/mostText';
 import { GrowingTextarea } from './GrowingTextarea';
 import { useTyped } from './useTyped';
 import { onLeaving } from './leaving';

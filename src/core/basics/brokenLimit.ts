@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 
 /** A limit of a schema that was not kept. */
 export interface BrokenLimit {
@@ -17,8 +17,7 @@ const kinds: Record<string, BrokenLimit['of']> = {
 
 /** The first limit that a schema refused something for; null where it is no such error. */
 export function brokenLimit(error: unknown): BrokenLimit | null {
-  if (!(error instanceof z.ZodError)) return null;
-  for (const issue of error.issues) {
+  for (const issue of issuesOf(error)) {
     const [is, limit] =
       issue.code === 'too_big'
         ? (['most', issue.maximum] as const)
@@ -29,4 +28,10 @@ export function brokenLimit(error: unknown): BrokenLimit | null {
     if (is && of) return { of, is, limit: Number(limit) };
   }
   return null;
+}
+
+/** Known by its shape: the student's page has no schemas, and would fetch all of Zod to ask whether it is one of theirs. */
+function issuesOf(error: unknown): z.core.$ZodIssue[] {
+  const issues: unknown = error instanceof Error && 'issues' in error ? error.issues : null;
+  return Array.isArray(issues) ? (issues as z.core.$ZodIssue[]) : [];
 }

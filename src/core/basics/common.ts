@@ -1,12 +1,10 @@
 import { z } from 'zod';
+import { mostText } from './mostText';
 
 export const Id = z.string().min(1).max(64);
 
 /** An instant, ISO 8601 in UTC. */
 export const Instant = z.iso.datetime();
-
-/** The most characters of a free text. */
-export const mostText = 50_000;
 
 /** Free text with a generous bound, so that a damaged or hostile file cannot fill the desk. */
 export const Text = z.string().max(mostText);

@@ -1,4 +1,4 @@
-import { mostText } from '../basics/common';
+import { mostText } from '../basics/mostText';
 import { kindOf, type Question, type Response } from '../kinds';
 import { pointsFrom } from '../marking/typedPoints';
 import { studentFrom, type ReadRow } from '../formats/csv/studentRows';

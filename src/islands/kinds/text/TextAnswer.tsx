@@ -1,5 +1,5 @@
 import { lazy, Suspense } from 'react';
-import { mostText } from '@/core/basics/common';
+import { mostText } from '@/core/basics/mostText';
 import type { TextResponse } from '@/core/kinds/textResponse';
 import { Textarea } from '@/ui/plain/fields';
 import type { ShowProps, SitProps } from '../KindView';

@@ -1,5 +1,5 @@
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
-import { mostText } from '@/core/basics/common';
+import { mostText } from '@/core/basics/mostText';
 import type { StudentWorking, WorkingResponse } from '@/core/kinds/working/schema';
 import { noWorking, waysTaken } from '@/core/kinds/working/ways';
 import type { WorkingWay } from '@/core/kinds/working/WorkingWay';
