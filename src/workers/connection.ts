@@ -2,7 +2,7 @@ import { connectionChannel } from '@/store/connectionChannel';
 import type { Stopped } from '@/core/exchange/mailbox';
 import { deskWorker } from './deskWorker';
 
-/** How The desk's connection to the classroom server is. */
+/** How the desk's connection to the classroom server is. */
 export interface ConnectionState {
   reach: 'asking' | 'here' | 'notPaired' | 'unreachable' | 'full' | 'failed';
   /** When both were alike last, ms since 1970. */
@@ -22,15 +22,21 @@ export function keepConnected(): void {
   worker ??= deskWorker('deskSync');
 }
 
-/** Tells How the connection is, now and whenever that changes, until the returned function is called. */
+/** What is on the page is drawn first: a worker that starts meanwhile takes a processor from that. */
+const afterMs = 100;
+
+/** Tells how the connection is, now and whenever that changes, until the returned function is called. */
 export function watchConnection(changed: (state: ConnectionState) => void): () => void {
-  keepConnected();
+  const timer = setTimeout(keepConnected, afterMs);
   const channel = new BroadcastChannel(connectionChannel);
   channel.onmessage = ({ data }: MessageEvent<{ state?: ConnectionState }>) => {
     if (data.state) changed(data.state);
   };
   channel.postMessage({ tell: true });
-  return () => channel.close();
+  return () => {
+    clearTimeout(timer);
+    channel.close();
+  };
 }
 
 /** Has all of the desk looked at again, as at the beginning. */
