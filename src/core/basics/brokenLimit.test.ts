@@ -50,6 +50,16 @@ describe('a limit that is not kept', () => {
     });
   });
 
+  it('is found in what may be of several shapes', () => {
+    expect(
+      brokenLimit(
+        refused({ ...good, title: 'Currents' }, z.object({ title: z.union([Row, Row.shape.title]) })),
+      ),
+    ).toEqual({
+      ...{ of: 'text', is: 'most', limit: 5 },
+    });
+  });
+
   it('is no other fault', () => {
     expect(brokenLimit(refused({ ...good, title: 7 }))).toBeNull();
     expect(brokenLimit(new Error('title too_big'))).toBeNull();

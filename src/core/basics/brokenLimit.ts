@@ -16,22 +16,28 @@ const kinds: Record<string, BrokenLimit['of']> = {
 };
 
 /** The first limit that a schema refused something for; null where it is no such error. */
-export function brokenLimit(error: unknown): BrokenLimit | null {
-  for (const issue of issuesOf(error)) {
-    const [is, limit] =
+export const brokenLimit = (error: unknown): BrokenLimit | null =>
+  error instanceof Error && 'issues' in error ? limitIn(error.issues) : null;
+
+/** Known by their shape: the student's page has no schemas, and would fetch all of Zod to ask whether an error is theirs. */
+function limitIn(issues: unknown): BrokenLimit | null {
+  if (!Array.isArray(issues)) return null;
+  for (const issue of issues as z.core.$ZodIssue[]) {
+    const limit =
       issue.code === 'too_big'
-        ? (['most', issue.maximum] as const)
+        ? limitOf(issue.origin, 'most', issue.maximum)
         : issue.code === 'too_small'
-          ? (['least', issue.minimum] as const)
-          : [];
-    const of = 'origin' in issue ? kinds[String(issue.origin)] : undefined;
-    if (is && of) return { of, is, limit: Number(limit) };
+          ? limitOf(issue.origin, 'least', issue.minimum)
+          : // What may be of several shapes is refused by each of them.
+            issue.code === 'invalid_union'
+            ? limitIn(issue.errors.flat())
+            : null;
+    if (limit) return limit;
   }
   return null;
 }
 
-/** Known by its shape: the student's page has no schemas, and would fetch all of Zod to ask whether it is one of theirs. */
-function issuesOf(error: unknown): z.core.$ZodIssue[] {
-  const issues: unknown = error instanceof Error && 'issues' in error ? error.issues : null;
-  return Array.isArray(issues) ? (issues as z.core.$ZodIssue[]) : [];
+function limitOf(origin: string, is: BrokenLimit['is'], limit: number | bigint): BrokenLimit | null {
+  const of = kinds[origin];
+  return of ? { of, is, limit: Number(limit) } : null;
 }
