@@ -82,37 +82,28 @@ function useFound<T>(
     if (asked === null) return;
     const [all, of] = JSON.parse(asked) as [string[], string[]];
     let here = true;
-    let stop: () => void = () => undefined;
-    const begin = () => {
-      const work = begun(() =>
-        latest.current(all, (done) => here && setUnder((now) => now && { ...now, done })),
-      );
-      if (work === null) return;
-      stop = work.stop;
-      setUnder({ asked, done: 0, work });
-      work.result.then(
-        (is) => {
-          found.set(name, { ids: of, is });
-          if (here) setLooked((count) => count + 1);
-        },
-        // Stopped, or it could not be done: each answer stands by itself.
-        () => here && setUnder((now) => now && { ...now, work: null }),
-      );
-    };
-    const timer = setTimeout(begin, afterMs);
+    const work = begun(() =>
+      latest.current(all, (done) => here && setUnder((now) => now && { ...now, done })),
+    );
+    if (work === null) return;
+    setUnder({ asked, done: 0, work });
+    work.result.then(
+      (is) => {
+        found.set(name, { ids: of, is });
+        if (here) setLooked((count) => count + 1);
+      },
+      // Stopped, or it could not be done: each answer stands by itself.
+      () => here && setUnder((now) => now && { ...now, work: null }),
+    );
     return () => {
       here = false;
-      clearTimeout(timer);
-      stop();
+      work.stop();
     };
   }, [name, asked]);
   const now = under?.asked === asked ? under : null;
   const looking = asked === null ? null : { done: now?.done ?? 0, stop: now?.work?.stop ?? null };
   return { found: known, looking };
 }
-
-/** The answers are drawn first: a worker that starts meanwhile takes a processor from that. */
-const afterMs = 100;
 
 /** Null where nothing can work in the background: then each answer stands by itself. */
 function begun<T>(work: () => Work<T>): Work<T> | null {
