@@ -1,6 +1,7 @@
 import { describe, expect, it, vi } from 'vitest';
 import { Student } from '@/core/model/people';
 import { PaperContent, mostQuestions } from '@/core/model/paper';
+import { SittingManner } from '@/core/model/sitting';
 import { faultWords } from './faults';
 
 const error = (schema: { safeParse: (row: unknown) => { error?: unknown } }, row: object) =>
@@ -39,6 +40,9 @@ describe('what is said of a fault', () => {
     );
     expect(faultWords(error(PaperContent, { ...paper, wantedPoints: 1001 }))).toBe(
       'The number is too large: 1,000 is the most',
+    );
+    expect(faultWords(error(SittingManner, { forgivenMs: 0 }))).toBe(
+      'The number is too small: it must be more than 0',
     );
     const many = Array.from({ length: mostQuestions + 1 }, () => question);
     expect(faultWords(error(PaperContent, { ...paper, questions: many }))).toBe(

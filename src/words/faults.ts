@@ -39,11 +39,15 @@ const words: Record<CommandFaultCode, string | ((detail: string) => string)> = {
 };
 
 /** What is too much or too little, and how much may be. */
-function limitWords({ of, is, limit }: BrokenLimit): string {
+function limitWords({ of, is, limit, beyond }: BrokenLimit): string {
   if (of === 'text')
     return is === 'most'
       ? `The text is too long: shorten it to ${counted(limit, 'character')}`
       : `The text is too short: it needs at least ${counted(limit, 'character')}`;
+  if (of === 'number' && beyond)
+    return is === 'most'
+      ? `The number is too large: it must be less than ${points(limit)}`
+      : `The number is too small: it must be more than ${points(limit)}`;
   if (of === 'number')
     return is === 'most'
       ? `The number is too large: ${points(limit)} is the most`

@@ -6,6 +6,7 @@ const Row = z.object({
   title: z.string().min(1).max(5),
   points: z.number().max(10),
   tries: z.number().int().min(1),
+  share: z.number().positive().optional(),
 });
 const good = { title: 'Tides', points: 10, tries: 1 };
 
@@ -31,6 +32,10 @@ describe('a limit that is not kept', () => {
       { ...good, tries: 0 },
       { of: 'number', is: 'least', limit: 1 },
     ],
+    [
+      { ...good, share: 0 },
+      { of: 'number', is: 'least', limit: 0, beyond: true },
+    ],
     // The first of them.
     [
       { title: 'Currents', points: 11, tries: 0 },
@@ -55,9 +60,7 @@ describe('a limit that is not kept', () => {
       brokenLimit(
         refused({ ...good, title: 'Currents' }, z.object({ title: z.union([Row, Row.shape.title]) })),
       ),
-    ).toEqual({
-      ...{ of: 'text', is: 'most', limit: 5 },
-    });
+    ).toEqual({ of: 'text', is: 'most', limit: 5 });
   });
 
   it('is no other fault', () => {

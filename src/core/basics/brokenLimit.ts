@@ -6,6 +6,8 @@ export interface BrokenLimit {
   is: 'most' | 'least';
   /** Characters of a text, entries of a list, or the number itself. */
   limit: number;
+  /** The limit itself is refused, too. */
+  beyond?: true;
 }
 
 const kinds: Record<string, BrokenLimit['of']> = {
@@ -23,21 +25,20 @@ export const brokenLimit = (error: unknown): BrokenLimit | null =>
 function limitIn(issues: unknown): BrokenLimit | null {
   if (!Array.isArray(issues)) return null;
   for (const issue of issues as z.core.$ZodIssue[]) {
-    const limit =
-      issue.code === 'too_big'
-        ? limitOf(issue.origin, 'most', issue.maximum)
-        : issue.code === 'too_small'
-          ? limitOf(issue.origin, 'least', issue.minimum)
-          : // What may be of several shapes is refused by each of them.
-            issue.code === 'invalid_union'
-            ? limitIn(issue.errors.flat())
-            : null;
+    const limit = limitOf(issue);
     if (limit) return limit;
   }
   return null;
 }
 
-function limitOf(origin: string, is: BrokenLimit['is'], limit: number | bigint): BrokenLimit | null {
-  const of = kinds[origin];
-  return of ? { of, is, limit: Number(limit) } : null;
+function limitOf(issue: z.core.$ZodIssue): BrokenLimit | null {
+  // What may be of several shapes is refused by each of them.
+  if (issue.code === 'invalid_union') return limitIn(issue.errors.flat());
+  if (issue.code !== 'too_big' && issue.code !== 'too_small') return null;
+  const of = kinds[issue.origin];
+  if (!of) return null;
+  const beyond = issue.inclusive === false && { beyond: true as const };
+  return issue.code === 'too_big'
+    ? { of, is: 'most', limit: Number(issue.maximum), ...beyond }
+    : { of, is: 'least', limit: Number(issue.minimum), ...beyond };
 }
